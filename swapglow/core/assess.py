@@ -1,0 +1,130 @@
+"""One function at the top: a position in, a report out."""
+
+from dataclasses import dataclass
+
+from swapglow.core.bench.meter import Reading
+from swapglow.core.bench.next_step import next_step
+from swapglow.core.bench.pencil import pencil
+from swapglow.core.bench.verdict import verdict
+from swapglow.core.findings import Context, judge
+from swapglow.core.parts.resistor import rating_to_fit
+from swapglow.core.position.model import Position
+from swapglow.core.position.slide_rule import slide_rule
+from swapglow.core.position.solution import Solution, solve
+from swapglow.core.position.staircase import staircase
+from swapglow.core.quantities import AMPERE, OHM, VOLT, WATT, Source, show
+from swapglow.core.report import (
+    Corner,
+    CurrentReport,
+    PowerReport,
+    Report,
+    SizingReport,
+    shown,
+)
+from swapglow.core.sight.glow import glow, lamp_candela
+
+_RAILS = ("low", "usual", "high")
+_LEDS = ("highest", "typical", "lowest")
+
+
+@dataclass(frozen=True)
+class Bench:
+    """What lies around the position: readings taken after the swap, resistors in the drawer (Ω)."""
+
+    readings: tuple[Reading, ...] = ()
+    drawer_ohm: frozenset[float] = frozenset()
+
+
+def assess(position: Position, bench: Bench | None = None) -> Report:
+    """Solve a position at its corners, judge it, and say what to do next.
+
+    Raises:
+        NotConverged: the circuit has no answer that Kirchhoff's law confirms.
+    """
+    bench = bench or Bench()
+    s = solve(position)
+    verdicts = tuple(verdict(s, r) for r in bench.readings)
+    pencilled = pencil(s)
+    usual = (float(s.usual[0]), float(s.usual[1]), float(s.usual[2]))
+    return Report(
+        sizing=_sizing(s),
+        current=_current(s),
+        power=_power(s),
+        staircase=staircase(s),
+        rule=slide_rule(s, bench.drawer_ohm),
+        glow=glow(position, usual),
+        findings=judge(context_of(s)),
+        pencil=pencilled,
+        next_step=next_step(s, pencilled, verdicts),
+        verdicts=verdicts,
+    )
+
+
+def context_of(s: Solution) -> Context:
+    """What the rules look at, from a solution."""
+    low, usual, high = (float(a) for a in s.usual)
+    return Context(
+        s.position, s.sizing, low, usual, high, s.least, s.most, s.power_w,
+        lamp_candela(s.position),
+    )  # fmt: skip
+
+
+def _sizing(s: Solution) -> SizingReport:
+    p, z = s.position, s.sizing
+    wanted = show(p.target.value, AMPERE)
+    drop = f" − {show(p.drop_v, VOLT)} driver" if p.drop_v else ""
+    what = "lamp volts" if p.rail.read_at == "lamp" else "usual rail"
+    origin = f"{what} {show(p.rail.usual.value, VOLT)}{drop} − {p.in_series} × Vf at {wanted}"
+    words = {"up": "next up", "nearest": "nearest", "down": "next down"}[p.rounding]
+    return SizingReport(
+        headroom=shown(z.headroom_v, VOLT, origin),
+        headroom_share=z.headroom_v / p.rail.usual.value,
+        exact=None if z.exact_ohm is None else shown(z.exact_ohm, OHM, f"({origin}) ÷ {wanted}", digits=4),
+        preferred=None if z.preferred_ohm is None else shown(
+            z.preferred_ohm, OHM, f"{words} in {p.series} (IEC 60063)"),
+        each=shown(z.each_ohm, OHM, "your own value" if z.is_own else f"{words} in {p.series}",
+                   p.resistor_source if z.is_own else Source.COMPUTED),
+        parts=z.parts,
+        total=shown(z.total_ohm, OHM, f"{z.parts} × {show(z.each_ohm, OHM)}"),
+        is_own=z.is_own,
+        rule=f"{words}, {p.series}",
+    )  # fmt: skip
+
+
+def _current(s: Solution) -> CurrentReport:
+    p = s.position
+    fitted = show(s.sizing.total_ohm, OHM)
+    rails = (p.rail.low.value, p.rail.usual.value, p.rail.high.value)
+    vfs = (p.led.vf_high, p.led.vf_typ, p.led.vf_low)
+
+    def origin(rail: float, vf: float) -> str:
+        return f"{show(rail, VOLT)} rail, {show(vf, VOLT)} LED, {fitted}"
+
+    corners = tuple(
+        Corner(rail, led, shown(float(s.amps[i, j, 1]), AMPERE, origin(rails[i], vfs[j])))  # type: ignore[arg-type]
+        for i, rail in enumerate(_RAILS)
+        for j, led in enumerate(_LEDS)
+    )
+    low, usual, high = (shown(float(s.usual[i]), AMPERE, origin(rails[i], vfs[1])) for i in range(3))
+    tol = f"resistor {p.resistor_tolerance * 100:g} %"
+    return CurrentReport(
+        low, usual, high,
+        least=shown(s.least, AMPERE, f"{origin(rails[0], vfs[0])} + {tol}"),
+        most=shown(s.most, AMPERE, f"{origin(rails[2], vfs[2])} − {tol}"),
+        rated=shown(p.led.rated_a, AMPERE, f"{p.led.label}: rated current", p.led_source),
+        ceiling=shown(p.ceiling_a, AMPERE, f"{p.ceiling * 100:g} % of rated at the highest rail"),
+        corners=corners,
+    )  # fmt: skip
+
+
+def _power(s: Solution) -> PowerReport:
+    p = s.position
+    fit = rating_to_fit(s.power_w)
+    return PowerReport(
+        each=shown(s.power_w, WATT, f"({show(s.most, AMPERE)})² × {show(s.sizing.each_ohm, OHM)} "
+                   f"− {p.resistor_tolerance * 100:g} %, highest rail and lowest Vf"),
+        to_fit=None if fit is None else shown(fit, WATT, "the smallest body at half load or less"),
+        rating=None if p.rating_w is None else shown(
+            p.rating_w, WATT, "the body fitted", Source.MARKED),
+        load=None if p.rating_w is None else s.power_w / p.rating_w,
+    )  # fmt: skip

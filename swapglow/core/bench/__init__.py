@@ -1,0 +1,1 @@
+"""At the bench: what rests on pencil, what to read next, and what a reading means."""

@@ -1,0 +1,499 @@
+"""From a netlist to equations: modified nodal analysis (Ho, Ruehli and Brennan, 1975).
+
+Unknowns are node voltages, the inner nodes of diodes with series resistance, and the currents of
+voltage sources and inductors. Row and column ``size`` stand for ground and are thrown away.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.sparse import csr_array
+
+from swapglow.core.circuit import devices
+from swapglow.core.circuit.netlist import (
+    Bjt,
+    Capacitor,
+    Circuit,
+    CurrentRegulator,
+    CurrentSource,
+    Dc,
+    Diode,
+    Element,
+    Inductor,
+    Param,
+    Regulator,
+    Resistor,
+    Switch,
+    VoltageSource,
+    Wave,
+    nodes_of,
+    samples_of,
+)
+from swapglow.core.circuit.waves import at_instant
+
+FloatArray = NDArray[np.float64]
+IntArray = NDArray[np.intp]
+
+
+def stack(values: list[Param], samples: int) -> FloatArray:
+    """Parameters of a group of parts as (parts, samples), or (parts, 1) where none is an array."""
+    if any(isinstance(v, np.ndarray) for v in values):
+        return np.stack([np.broadcast_to(np.asarray(v, dtype=float), (samples,)) for v in values])
+    return np.array(values, dtype=float).reshape(len(values), 1)
+
+
+@dataclass(frozen=True)
+class Stamps:
+    """Matrix entries of a group: part k adds ``signs[j]``·value at (rows[k, j], columns[k, j])."""
+
+    rows: IntArray
+    columns: IntArray
+
+
+@dataclass(frozen=True)
+class Evaluated:
+    """All curved parts at present voltages.
+
+    Attributes:
+        entries: matrix entries in the order of ``System.curved_entries``, shape (entries, samples).
+        currents: current out of each row of ``System.current_rows``, shape (rows, samples).
+        offsets: those currents less slope times voltage: the companion sources of Newton's step.
+    """
+
+    entries: FloatArray
+    currents: FloatArray
+    offsets: FloatArray
+
+
+class System:
+    """The equations of one topology over all its samples."""
+
+    def __init__(self, circuit: Circuit) -> None:
+        self.circuit = circuit
+        self.samples = samples_of(circuit)
+        self.vt = devices.thermal_voltage(circuit.celsius)
+        self.nodes: dict[str, int] = {}
+        for e in circuit.elements:
+            for node in nodes_of(e):
+                if node != "0" and node not in self.nodes:
+                    self.nodes[node] = len(self.nodes)
+        self._group()
+        self._count()
+
+    def _group(self) -> None:
+        every = self.circuit.elements
+        self.resistors = [e for e in every if isinstance(e, Resistor)]
+        self.capacitors = [e for e in every if isinstance(e, Capacitor)]
+        self.inductors = [e for e in every if isinstance(e, Inductor)]
+        self.sources = [e for e in every if isinstance(e, VoltageSource)]
+        self.current_sources = [e for e in every if isinstance(e, CurrentSource)]
+        self.diodes = [e for e in every if isinstance(e, Diode)]
+        self.bjts = [e for e in every if isinstance(e, Bjt)]
+        self.switches = [e for e in every if isinstance(e, Switch)]
+        self.regulators = [e for e in every if isinstance(e, Regulator)]
+        self.current_regulators = [e for e in every if isinstance(e, CurrentRegulator)]
+
+    def _count(self) -> None:
+        size = len(self.nodes)
+        self.inner: dict[str, int] = {}
+        for d in self.diodes:
+            if np.any(np.asarray(d.model.r_s) > 0):
+                self.inner[d.name] = size
+                size += 1
+        self.branches: dict[str, int] = {}
+        self.branched: list[VoltageSource | Inductor] = [*self.sources, *self.inductors]
+        for branch in self.branched:
+            self.branches[branch.name] = size
+            size += 1
+        self.size = size
+
+    def at(self, node: str) -> int:
+        """Index of a node; ground is ``size``."""
+        return self.size if node == "0" else self.nodes[node]
+
+    def _terminals(self, parts: Sequence[Element]) -> IntArray:
+        width = len(parts[0].terminals) if parts else 0
+        flat = [self.at(n) for p in parts for n in nodes_of(p)]
+        return np.array(flat, dtype=np.intp).reshape(len(parts), width)
+
+    # --- straight parts -------------------------------------------------------------------
+
+    @cached_property
+    def resistor_nodes(self) -> IntArray:
+        """(resistors, 2) node indices."""
+        return self._terminals(self.resistors)
+
+    @cached_property
+    def capacitor_nodes(self) -> IntArray:
+        """(capacitors, 2) node indices."""
+        return self._terminals(self.capacitors)
+
+    @cached_property
+    def inductor_nodes(self) -> IntArray:
+        """(inductors, 2) node indices."""
+        return self._terminals(self.inductors)
+
+    @cached_property
+    def conductances(self) -> FloatArray:
+        """Of all resistors, (resistors, samples or 1), S."""
+        return 1.0 / stack([r.ohms for r in self.resistors], self.samples)
+
+    @cached_property
+    def straight(self) -> tuple[IntArray, IntArray, FloatArray]:
+        """Rows, columns and values of all entries that no voltage changes.
+
+        Values have shape (entries, samples or 1).
+        """
+        rows: list[IntArray] = []
+        columns: list[IntArray] = []
+        parts: list[FloatArray] = []
+        if self.resistors:
+            r, c = _two_terminal(self.resistor_nodes)
+            rows.append(r)
+            columns.append(c)
+            parts.append(_spread(self.conductances))
+        if self.diodes and self.inner:
+            with_rs = [d for d in self.diodes if d.name in self.inner]
+            ends = np.array([[self.at(nodes_of(d)[0]), self.inner[d.name]] for d in with_rs], dtype=np.intp)
+            r, c = _two_terminal(ends)
+            rows.append(r)
+            columns.append(c)
+            # A sample without series resistance beside others that have some gets a micro-ohm.
+            area = np.array([[d.area] for d in with_rs])
+            ohms = np.maximum(stack([d.model.r_s for d in with_rs], self.samples) / area, 1e-6)
+            parts.append(_spread(1.0 / ohms))
+        for branch in self.branched:
+            k = self.branches[branch.name]
+            a, b = (self.at(n) for n in nodes_of(branch))
+            rows.append(np.array([a, b, k, k], dtype=np.intp))
+            columns.append(np.array([k, k, a, b], dtype=np.intp))
+            parts.append(np.array([[1.0], [-1.0], [1.0], [-1.0]]))
+        if not rows:
+            none = np.zeros(0, dtype=np.intp)
+            return none, none, np.zeros((0, 1))
+        width = max(p.shape[1] for p in parts)
+        values = np.concatenate([np.broadcast_to(p, (p.shape[0], width)) for p in parts])
+        return np.concatenate(rows), np.concatenate(columns), values
+
+    def drive(self, seconds: float | None = None) -> FloatArray:
+        """Right-hand side of the sources, shape (size + 1, samples); last row is ground.
+
+        Args:
+            seconds: instant in a run, or None for the operating point (DC value where given).
+        """
+        out = np.zeros((self.size + 1, self.samples))
+        for s in self.sources:
+            out[self.branches[s.name]] = level(s.wave, s.dc, seconds)
+        for s_ in self.current_sources:
+            a, b = (self.at(n) for n in nodes_of(s_))
+            value = level(s_.wave, s_.dc, seconds)
+            out[a] -= value
+            out[b] += value
+        return out
+
+    # --- curved parts ---------------------------------------------------------------------
+
+    @cached_property
+    def junction_ends(self) -> IntArray:
+        """(diodes, 2): the inner anode and the cathode of each diode's junction."""
+        ends = [
+            [self.inner.get(d.name, self.at(nodes_of(d)[0])), self.at(nodes_of(d)[1])] for d in self.diodes
+        ]
+        return np.array(ends, dtype=np.intp).reshape(len(ends), 2)
+
+    @cached_property
+    def diode_is(self) -> FloatArray:
+        """Saturation currents at temperature, (diodes, samples or 1)."""
+        parts: list[Param] = []
+        for d in self.diodes:
+            m = d.model
+            parts.append(
+                d.area
+                * devices.saturation_at(
+                    np.asarray(m.i_s, dtype=float), np.asarray(m.n, dtype=float), m.e_g, m.x_ti,
+                    self.circuit.celsius, m.nominal_c,
+                )
+            )  # fmt: skip
+        return stack(parts, self.samples)
+
+    @cached_property
+    def diode_nvt(self) -> FloatArray:
+        """n·Vt, (diodes, samples or 1)."""
+        return stack([d.model.n for d in self.diodes], self.samples) * self.vt
+
+    @cached_property
+    def diode_knee(self) -> FloatArray | None:
+        """Breakdown knees, (diodes, 1), or None where no diode breaks down."""
+        if not any(np.isfinite(d.model.bv) for d in self.diodes):
+            return None
+        i_s = self.diode_is
+        return np.array(
+            [
+                [devices.breakdown_knee(d.model, float(i_s[k].flat[0]), self.circuit.celsius)
+                 if np.isfinite(d.model.bv) else np.inf]
+                for k, d in enumerate(self.diodes)
+            ]
+        )  # fmt: skip
+
+    @cached_property
+    def bjt_nodes(self) -> IntArray:
+        """(transistors, 3): collector, base, emitter."""
+        return self._terminals(self.bjts)
+
+    @cached_property
+    def bjt_sign(self) -> FloatArray:
+        """+1 for NPN, −1 for PNP, (transistors, 1)."""
+        return np.array([[float(q.model.polarity)] for q in self.bjts]).reshape(-1, 1)
+
+    @cached_property
+    def bjt_arrays(self) -> devices.BjtArrays:
+        """Parameters of all transistors at temperature."""
+        triples = [devices.bjt_at(q.model, self.circuit.celsius) for q in self.bjts]
+        return devices.BjtArrays(
+            stack([t[0] * q.area for t, q in zip(triples, self.bjts, strict=True)], self.samples),
+            stack([t[1] for t in triples], self.samples),
+            stack([t[2] for t in triples], self.samples),
+            np.array([[q.model.n_f * self.vt] for q in self.bjts]),
+            np.array([[q.model.n_r * self.vt] for q in self.bjts]),
+            np.array([[1.0 / q.model.v_af] for q in self.bjts]),
+        )
+
+    @cached_property
+    def switch_nodes(self) -> IntArray:
+        """(switches, 4): contact a, b, control plus, minus."""
+        return self._terminals(self.switches)
+
+    @cached_property
+    def regulator_nodes(self) -> IntArray:
+        """(regulators, 3): input, output, ground."""
+        return self._terminals(self.regulators)
+
+    @cached_property
+    def current_regulator_nodes(self) -> IntArray:
+        """(current sources, 2)."""
+        return self._terminals(self.current_regulators)
+
+    @cached_property
+    def curved_entries(self) -> tuple[IntArray, IntArray]:
+        """Rows and columns of the entries that ``evaluate`` gives, in its order."""
+        rows: list[IntArray] = []
+        columns: list[IntArray] = []
+        for ends in (self.junction_ends, self.current_regulator_nodes):
+            if len(ends):
+                r, c = _two_terminal(ends)
+                rows.append(r)
+                columns.append(c)
+        if self.bjts:
+            c_, b_, e_ = self.bjt_nodes.T
+            rows.append(np.concatenate([c_, c_, c_, b_, b_, b_, e_, e_, e_]))
+            columns.append(np.concatenate([c_, b_, e_] * 3))
+        if self.switches:
+            r, c = _two_terminal(self.switch_nodes[:, :2])
+            rows.append(r)
+            columns.append(c)
+        if self.regulators:
+            i_, o_, g_ = self.regulator_nodes.T
+            rows.append(np.concatenate([i_, i_, i_, o_, o_, o_, g_, g_]))
+            columns.append(np.concatenate([i_, o_, g_, i_, o_, g_, i_, g_]))
+        none = np.zeros(0, dtype=np.intp)
+        return (np.concatenate(rows) if rows else none, np.concatenate(columns) if columns else none)
+
+    @cached_property
+    def current_rows(self) -> IntArray:
+        """Rows that ``evaluate``'s currents leave, in its order."""
+        rows: list[IntArray] = []
+        for ends in (self.junction_ends, self.current_regulator_nodes):
+            if len(ends):
+                rows += [ends[:, 0], ends[:, 1]]
+        if self.bjts:
+            rows += list(self.bjt_nodes.T)
+        if self.switches:
+            rows += [self.switch_nodes[:, 0], self.switch_nodes[:, 1]]
+        if self.regulators:
+            rows += list(self.regulator_nodes.T)
+        return np.concatenate(rows) if rows else np.zeros(0, dtype=np.intp)
+
+    @cached_property
+    def is_curved(self) -> bool:
+        """Whether any part needs Newton's method."""
+        return bool(len(self.current_rows))
+
+    def evaluate(self, x: FloatArray, v: "Junctions", gmin: float) -> Evaluated:
+        """All curved parts at node voltages ``x`` (size + 1, samples), junctions held at ``v``."""
+        entries: list[FloatArray] = []
+        currents: list[FloatArray] = []
+        offsets: list[FloatArray] = []
+
+        def two_terminal(branch: devices.Branch, across: FloatArray) -> None:
+            entries.append(_spread(branch.siemens))
+            rest = branch.amps - branch.siemens * across
+            currents.extend((branch.amps, -branch.amps))
+            offsets.extend((rest, -rest))
+
+        if self.diodes:
+            two_terminal(self.diode_branch(v.diode, gmin), v.diode)
+        if self.current_regulators:
+            a, b = self.current_regulator_nodes.T
+            across = x[a] - x[b]
+            two_terminal(
+                devices.current_source(
+                    across,
+                    stack([c.amps for c in self.current_regulators], self.samples),
+                    stack([c.dropout for c in self.current_regulators], self.samples),
+                ),
+                across,
+            )
+        if self.bjts:
+            t = devices.transistor(v.be, v.bc, self.bjt_arrays, gmin)
+            # Slopes over node voltages: Vbe = s(Vb − Ve), Vbc = s(Vb − Vc); the signs cancel.
+            cc, cb, ce = -t.ic_vbc, t.ic_vbe + t.ic_vbc, -t.ic_vbe
+            bc, bb, be = -t.ib_vbc, t.ib_vbe + t.ib_vbc, -t.ib_vbe
+            entries += [cc, cb, ce, bc, bb, be, -cc - bc, -cb - bb, -ce - be]
+            i_c, i_b = self.bjt_sign * t.i_c, self.bjt_sign * t.i_b
+            rest_c = i_c - self.bjt_sign * (t.ic_vbe * v.be + t.ic_vbc * v.bc)
+            rest_b = i_b - self.bjt_sign * (t.ib_vbe * v.be + t.ib_vbc * v.bc)
+            currents += [i_c, i_b, -i_c - i_b]
+            offsets += [rest_c, rest_b, -rest_c - rest_b]
+        if self.switches:
+            g = np.where(v.closed, 1.0 / self.switch_ohms[0], 1.0 / self.switch_ohms[1])
+            a, b = self.switch_nodes[:, 0], self.switch_nodes[:, 1]
+            two_terminal(devices.Branch(g * (x[a] - x[b]), g), x[a] - x[b])
+        if self.regulators:
+            self._evaluate_regulators(x, entries, currents, offsets)
+        wide = (x.shape[1],)
+
+        def joined(parts: list[FloatArray]) -> FloatArray:
+            if not parts:
+                return np.zeros((0, x.shape[1]))
+            return np.concatenate([np.broadcast_to(p, p.shape[:1] + wide) for p in parts])
+
+        return Evaluated(joined(entries), joined(currents), joined(offsets))
+
+    def _evaluate_regulators(self, x: FloatArray, entries: list[FloatArray],
+                             currents: list[FloatArray], offsets: list[FloatArray]) -> None:  # fmt: skip
+        i_, o_, g_ = self.regulator_nodes.T
+        amps, over_in, over_out = self.regulator_currents(x)
+        own = devices.quiescent(x[i_] - x[g_], stack([r.quiescent for r in self.regulators], self.samples))
+        through = -over_in - over_out
+        entries += [over_in + own.siemens, over_out, through - own.siemens,
+                    -over_in, -over_out, -through, -own.siemens, own.siemens]  # fmt: skip
+        rest = amps - over_in * x[i_] - over_out * x[o_] - through * x[g_]
+        rest_own = own.amps - own.siemens * (x[i_] - x[g_])
+        currents += [amps + own.amps, -amps, -own.amps]
+        offsets += [rest + rest_own, -rest, -rest_own]
+
+    def diode_branch(self, v: FloatArray, gmin: float) -> devices.Branch:
+        """Currents and slopes of all diode junctions at ``v`` (diodes, samples)."""
+        branch = devices.junction(v, self.diode_is, self.diode_nvt, gmin)
+        if self.diode_knee is not None:
+            more = devices.breakdown(v, self.diode_is, self.diode_knee, self.vt)
+            branch = devices.Branch(branch.amps + more.amps, branch.siemens + more.siemens)
+        return branch
+
+    def regulator_currents(self, x: FloatArray) -> tuple[FloatArray, FloatArray, FloatArray]:
+        """Pass currents of all regulators and their slopes over input and output."""
+        i_, o_, g_ = self.regulator_nodes.T
+        return devices.regulator(
+            x[i_] - x[g_],
+            x[o_] - x[g_],
+            stack([r.volts for r in self.regulators], self.samples),
+            stack([r.dropout for r in self.regulators], self.samples),
+            stack([r.limit for r in self.regulators], self.samples),
+        )
+
+    @cached_property
+    def switch_ohms(self) -> tuple[FloatArray, FloatArray]:
+        """On and off resistance of all switches."""
+        return (
+            stack([s.model.r_on for s in self.switches], self.samples),
+            stack([s.model.r_off for s in self.switches], self.samples),
+        )
+
+    # --- scattering -----------------------------------------------------------------------
+
+    @cached_property
+    def slots(self) -> dict[tuple[int, int], int]:
+        """Slot of each stored matrix entry, straight and curved."""
+        found: dict[tuple[int, int], int] = {}
+        for rows, columns in (self.straight[:2], self.curved_entries):
+            for r, c in zip(rows.tolist(), columns.tolist(), strict=True):
+                if r < self.size and c < self.size:
+                    found.setdefault((r, c), len(found))
+        return found
+
+    def _scatter(self, rows: IntArray, columns: IntArray) -> csr_array:
+        where = [
+            (self.slots[r, c], k)
+            for k, (r, c) in enumerate(zip(rows.tolist(), columns.tolist(), strict=True))
+            if r < self.size and c < self.size
+        ]
+        slots = np.array([w[0] for w in where], dtype=np.intp)
+        entries = np.array([w[1] for w in where], dtype=np.intp)
+        return csr_array((np.ones(len(where)), (slots, entries)), shape=(len(self.slots), len(rows)))
+
+    @cached_property
+    def straight_slots(self) -> FloatArray:
+        """Straight entries summed into slots, (slots, samples or 1)."""
+        rows, columns, values = self.straight
+        return np.asarray(self._scatter(rows, columns) @ values)
+
+    @cached_property
+    def curved_scatter(self) -> csr_array:
+        """Sums ``Evaluated.entries`` into slots."""
+        return self._scatter(*self.curved_entries)
+
+    @cached_property
+    def current_scatter(self) -> csr_array:
+        """Sums ``Evaluated.currents`` into rows, (size, currents)."""
+        rows = self.current_rows
+        keep = rows < self.size
+        return csr_array(
+            (np.ones(int(keep.sum())), (rows[keep], np.flatnonzero(keep))),
+            shape=(self.size, len(rows)),
+        )
+
+    @cached_property
+    def curved_unknowns(self) -> set[int]:
+        """Unknowns that a curved part touches."""
+        rows, columns = self.curved_entries
+        return {i for i in (*rows.tolist(), *columns.tolist()) if i < self.size}
+
+
+@dataclass
+class Junctions:
+    """Voltages across junctions, held by the limiter, and the switches' states.
+
+    Shapes (diodes, samples), (transistors, samples) twice, (switches, samples).
+    """
+
+    diode: FloatArray
+    be: FloatArray
+    bc: FloatArray
+    closed: NDArray[np.bool_]
+
+    def take(self, index: NDArray[np.intp]) -> "Junctions":
+        """The same for some of the samples."""
+        return Junctions(self.diode[:, index], self.be[:, index], self.bc[:, index], self.closed[:, index])
+
+
+def _two_terminal(ends: IntArray) -> tuple[IntArray, IntArray]:
+    """Rows and columns of +g, −g, −g, +g for each part, ordered sign by sign."""
+    a, b = ends.T
+    return np.concatenate([a, a, b, b]), np.concatenate([a, b, a, b])
+
+
+def _spread(g: FloatArray) -> FloatArray:
+    """Values in the order of ``_two_terminal``."""
+    return np.concatenate([g, -g, -g, g])
+
+
+def level(wave: Wave, dc: Param | None, seconds: float | None) -> Param:
+    """A source's value at an instant, or its operating-point value for None."""
+    if seconds is None:
+        if dc is not None:
+            return dc
+        return wave.level if isinstance(wave, Dc) else at_instant(wave, 0.0)
+    return at_instant(wave, seconds)

@@ -1,0 +1,73 @@
+"""Light beside the old lamp."""
+
+from collections.abc import Iterable
+
+from swapglow.core.findings.registry import Context, rule
+from swapglow.core.parts import led as leds
+from swapglow.core.parts import preferred
+from swapglow.core.position.slide_rule import DIM_SHARE
+from swapglow.core.quantities import OHM, show
+from swapglow.core.report import Finding, Remedy
+from swapglow.core.sight.glow import amps_for, led_candela
+
+# Twice the old lamp is plain to see (common practice); four times is glare.
+BRIGHT_RATIO = 4.0
+
+
+@rule
+def dimmer(c: Context) -> Iterable[Finding]:
+    """Under a quarter of the old lamp at the usual rail."""
+    if not c.old_candela or c.usual_a <= 0:
+        return
+    ratio = led_candela(c.position, c.usual_a) / c.old_candela
+    if ratio >= DIM_SHARE:
+        return
+    p = c.position
+    brighter = sorted(
+        (k for k in leds.catalogue().values()
+         if k.colour == p.led.colour and k.candela > p.led.candela * 1.5),
+        key=lambda k: k.candela,
+    )  # fmt: skip
+    enough = [k for k in brighter if k.candela / p.led.candela * ratio >= DIM_SHARE]
+    remedies = tuple(Remedy("brighter-led", f"Use {k.label.lower()}", {"led_id": k.id}) for k in enough[:1])
+    yield Finding(
+        "dimmer-than-old",
+        "mind",
+        f"At the usual rail it shows {ratio:.2g} of the old lamp's light.",
+        f"{ratio:.2g} ×",
+        f"{DIM_SHARE:g} ×",
+        "A quarter is two halvings; one is plain on a dial. Milliamps say nothing without "
+        "millicandela: a brighter part does more than more current.",
+        remedies,
+    )
+
+
+@rule
+def brighter(c: Context) -> Iterable[Finding]:
+    """Over four times the old lamp at the usual rail."""
+    if not c.old_candela:
+        return
+    ratio = led_candela(c.position, c.usual_a) / c.old_candela
+    if ratio <= BRIGHT_RATIO:
+        return
+    p = c.position
+    amps = amps_for(p, c.old_candela)
+    vf = float(p.led.junction(p.led.vf_typ, p.celsius).volts(amps))
+    headroom = p.rail.usual.value - p.drop_v - p.in_series * vf
+    remedies: tuple[Remedy, ...] = ()
+    each = headroom / amps / p.resistor_parts if headroom > 0 and amps > 0 else 0.0
+    if 1e-3 <= each <= 1e9:
+        ohm = preferred.prefer(each, p.series, "nearest")
+        remedies = (
+            Remedy("match-old", f"Fit {show(ohm, OHM)} to match the old lamp", {"resistor_ohm": ohm}),
+        )
+    yield Finding(
+        "brighter-than-old",
+        "note",
+        f"At the usual rail it shows {ratio:.2g} times the old lamp's light.",
+        f"{ratio:.2g} ×",
+        f"{BRIGHT_RATIO:g} ×",
+        "Straight on, and by data-sheet intensity. Most complaints are of too much light; "
+        "resistance first, then a diffuser.",
+        remedies,
+    )

@@ -1,0 +1,87 @@
+"""Remedies that several rules share, each worked out for the position at hand."""
+
+import numpy as np
+
+from swapglow.core.findings.registry import Context
+from swapglow.core.parts import preferred
+from swapglow.core.parts import resistor as resistors
+from swapglow.core.parts.resistor import rating_to_fit
+from swapglow.core.quantities import OHM, show
+from swapglow.core.report import Remedy
+
+
+def ohm_for_most(c: Context, amps: float) -> float | None:
+    """The preferred value, each part, that keeps the worst current at or under ``amps``.
+
+    R = (highest rail − drop − n·Vf(amps)) / amps for the luckiest LED, over the low end of the
+    resistor's tolerance, rounded up.
+    """
+    p = c.position
+    vf = float(p.led.junction(p.led.vf_low, p.celsius).volts(np.asarray(amps)))
+    headroom = p.rail.high.value - p.drop_v - p.in_series * vf
+    if headroom <= 0:
+        return None
+    each = headroom / amps / (1 - p.resistor_tolerance) / p.resistor_parts
+    return preferred.prefer(each, p.series, "up") if 1e-3 <= each <= 1e9 else None
+
+
+def larger_resistor(c: Context, amps: float) -> tuple[Remedy, ...]:
+    """Fit the next resistor that keeps the current under a limit."""
+    each = ohm_for_most(c, amps)
+    if each is None or each <= c.sizing.each_ohm:
+        return ()
+    pair = "two of " if c.position.resistor_parts == 2 else ""
+    return (Remedy("larger-resistor", f"Fit {pair}{show(each, OHM)}", {"resistor_ohm": each}),)
+
+
+def larger_part(c: Context) -> tuple[Remedy, ...]:
+    """Fit a part that runs at half its rating or less."""
+    rating = rating_to_fit(c.power_w)
+    if rating is None:
+        return ()
+    return (Remedy("larger-part", f"Fit a {rating:g} W part", {"rating_w": rating}),)
+
+
+def two_halves(c: Context) -> tuple[Remedy, ...]:
+    """Two parts in series, one in each lead: the same current, the heat shared."""
+    p = c.position
+    if p.resistor_parts == 2:
+        return ()
+    pair = resistors.halves(c.sizing.each_ohm, p.series)
+    # Twice the value and more carries no more current, so each half takes at most half the heat.
+    shared = c.power_w / 2
+    rating = p.rating_w
+    if rating is not None and shared > rating * resistors.WORKING_FRACTION:
+        rating = rating_to_fit(shared)
+        if rating is None:
+            return ()
+    body = f", {rating:g} W each" if rating is not None else ""
+    changes: dict[str, float | int | str | None] = {
+        "resistor_parts": 2,
+        "resistor_ohm": pair.first_ohm,
+        "rating_w": rating,
+    }
+    out = [Remedy("two-halves", f"Fit two of {show(pair.first_ohm, OHM)}{body}, one in each lead", changes)]
+    # Two of the value itself: half the current, a quarter of the heat in each (common practice
+    # where the light is too much as well).
+    if p.rating_w is not None and c.power_w / 4 <= p.rating_w * resistors.WORKING_FRACTION:
+        same: dict[str, float | int | str | None] = {
+            "resistor_parts": 2,
+            "resistor_ohm": c.sizing.each_ohm,
+        }
+        label = f"Fit two of {show(c.sizing.each_ohm, OHM)}, one in each lead: half the current"
+        out.append(Remedy("two-same", label, same))
+    return tuple(out)
+
+
+def fewer_in_series(c: Context, share: float) -> tuple[Remedy, ...]:
+    """As many LEDs as leave ``share`` of the usual rail as headroom, with the sizing redone."""
+    p = c.position
+    vf = p.led.vf_typ
+    for count in range(p.in_series - 1, 0, -1):
+        left = p.rail.usual.value - p.drop_v - count * vf
+        lights = p.rail.low.value - p.drop_v - count * p.led.vf_high > 0
+        if left >= share * p.rail.usual.value and lights:
+            what = "one LED" if count == 1 else f"{count} LEDs in series"
+            return (Remedy("fewer-in-series", f"Use {what}", {"in_series": count, "resistor_ohm": None}),)
+    return ()

@@ -1,0 +1,1 @@
+"""The parts on the bench: resistors, LEDs, filament lamps."""

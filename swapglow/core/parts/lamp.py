@@ -1,0 +1,62 @@
+"""Filament lamps: rating, and what the handbook says of them off their rating."""
+
+from dataclasses import dataclass
+from functools import cache
+
+from swapglow.core.parts.catalogue import rows
+
+# Exponents on V/Vrated (miniature lamp handbooks, from memory).
+CURRENT_EXPONENT = 0.55
+LIGHT_EXPONENT = 3.5
+COLOUR_EXPONENT = 0.42
+LIFE_EXPONENT = -12.0
+
+# 1 MSCP is 4π lm, so an even radiator of 1 MSCP shows 1 cd in every direction.
+
+
+@dataclass(frozen=True)
+class Lamp:
+    """A filament lamp by its rating: volts, amps, candela (mean spherical), base."""
+
+    id: str
+    label: str
+    volts: float
+    amps: float
+    candela: float | None
+    base: str
+    colour_k: float = 2300.0
+
+    def amps_at(self, volts: float) -> float:
+        """Current off the rating: I ∝ V^0.55."""
+        return self.amps * float((max(volts, 0.0) / self.volts) ** CURRENT_EXPONENT)
+
+    def candela_at(self, volts: float) -> float | None:
+        """Intensity off the rating: light ∝ V^3.5; None where the lamp's light is not known."""
+        if self.candela is None:
+            return None
+        return self.candela * float((max(volts, 0.0) / self.volts) ** LIGHT_EXPONENT)
+
+    def kelvin_at(self, volts: float) -> float:
+        """Colour temperature off the rating: T ∝ V^0.42; never below a dull glow of 800 K."""
+        ratio = max(volts, 0.0) / self.volts
+        return max(800.0, min(3400.0, self.colour_k * float(ratio**COLOUR_EXPONENT)))
+
+
+@cache
+def catalogue() -> dict[str, Lamp]:
+    """Common miniature lamps by id."""
+    return {
+        r["id"]: Lamp(
+            r["id"], r["label"], float(r["volts"]), float(r["amps"]),
+            float(r["mscp"]) if r["mscp"] else None, r["base"], float(r["colour_k"]),
+        )
+        for r in rows("lamps")
+    }  # fmt: skip
+
+
+def estimate_candela(volts: float, amps: float) -> float:
+    """A guess of a lamp's light from its rating: 6 lm/W over the whole sphere.
+
+    Typical indicator lamps give 4 to 12 lm/W (common practice); 1 MSCP = 4π lm.
+    """
+    return volts * amps * 6.0 / 12.566370614359172

@@ -1,0 +1,156 @@
+"""Light-emitting diodes: a junction with series resistance that meets its data-sheet point."""
+
+import math
+from dataclasses import dataclass, replace
+from functools import cache
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from swapglow.core.parts.catalogue import rows
+
+BOLTZMANN = 1.380649e-23  # J/K, SI 2019
+CHARGE = 1.602176634e-19  # C, SI 2019
+ZERO_C = 273.15
+REFERENCE_C = 25.0
+
+FloatArray = NDArray[np.float64]
+
+
+class LedError(ValueError):
+    """LED data that cannot be a diode's."""
+
+
+def thermal_voltage(celsius: float) -> float:
+    """kT/q in volts."""
+    return BOLTZMANN * (celsius + ZERO_C) / CHARGE
+
+
+@dataclass(frozen=True)
+class Junction:
+    """Shockley parameters of one LED at one temperature; arrays broadcast over a batch.
+
+    Attributes:
+        i_s: saturation current, A.
+        n: emission coefficient.
+        r_s: series resistance, Ω.
+        celsius: junction temperature.
+    """
+
+    i_s: FloatArray
+    n: float
+    r_s: float
+    celsius: float
+
+    def volts(self, amps: float | FloatArray) -> FloatArray:
+        """Forward voltage at a forward current: n·Vt·ln(I/Is + 1) + I·Rs (Shockley 1949)."""
+        nvt = self.n * thermal_voltage(self.celsius)
+        return np.asarray(nvt * np.log1p(np.asarray(amps) / self.i_s) + np.asarray(amps) * self.r_s)
+
+
+@dataclass(frozen=True)
+class Led:
+    """An LED as its data sheet gives it.
+
+    Attributes:
+        vf_low, vf_typ, vf_high: forward voltage at rated current, V, at 25 °C.
+        rated_a: rated forward current, A.
+        n: emission coefficient.
+        rs_v: ohmic share of the forward voltage at rated current, V.
+        reverse_v: reverse rating, V.
+        tempco_v_k: change of forward voltage with temperature, V/K.
+        candela: axial intensity at rated current, cd.
+        peak_nm, fwhm_nm: the emission band; ``phosphor_k`` the colour temperature of a white part.
+    """
+
+    id: str
+    label: str
+    colour: str
+    material: str
+    size: str
+    vf_low: float
+    vf_typ: float
+    vf_high: float
+    rated_a: float
+    candela: float
+    angle_deg: float
+    peak_nm: float
+    fwhm_nm: float
+    phosphor_k: float | None
+    n: float
+    rs_v: float
+    reverse_v: float
+    tempco_v_k: float
+
+    def __post_init__(self) -> None:
+        if not 0 < self.vf_low <= self.vf_typ <= self.vf_high:
+            raise LedError(
+                f"Forward voltages must rise from lowest to highest: {self.vf_low:g}, "
+                f"{self.vf_typ:g}, {self.vf_high:g} V do not."
+            )
+        if not self.rated_a > 0:
+            raise LedError("The rated current must be more than 0 A.")
+
+    def junction(self, vf: float | FloatArray, celsius: float = REFERENCE_C) -> Junction:
+        """The junction whose forward voltage at rated current is ``vf`` at 25 °C.
+
+        At another temperature the forward voltage moves by ``tempco_v_k`` a kelvin, and the
+        saturation current is fitted to that: Is = If / (exp((Vf − If·Rs)/(n·Vt)) − 1).
+
+        Args:
+            vf: forward voltage at rated current and 25 °C, V; scalar or batch.
+            celsius: junction temperature.
+        """
+        r_s = self.rs_v / self.rated_a
+        at_temp = np.asarray(vf, dtype=float) + self.tempco_v_k * (celsius - REFERENCE_C)
+        across = np.maximum(at_temp - self.rs_v, 0.05)
+        i_s = self.rated_a / np.expm1(across / (self.n * thermal_voltage(celsius)))
+        return Junction(i_s, self.n, r_s, celsius)
+
+
+@cache
+def catalogue() -> dict[str, Led]:
+    """The generic LEDs by id."""
+    out = {}
+    for r in rows("leds"):
+        number: dict[str, Any] = {
+            k: float(r[k]) for k in ("vf_low", "vf_typ", "vf_high", "angle_deg", "peak_nm",
+                                     "fwhm_nm", "n", "rs_v", "reverse_v")
+        }  # fmt: skip
+        out[r["id"]] = Led(
+            id=r["id"],
+            label=r["label"],
+            colour=r["colour"],
+            material=r["material"],
+            size=r["size"],
+            rated_a=float(r["rated_ma"]) / 1e3,
+            candela=float(r["mcd"]) / 1e3,
+            phosphor_k=float(r["phosphor_k"]) if r["phosphor_k"] else None,
+            tempco_v_k=float(r["tempco_mv_k"]) / 1e3,
+            **number,
+        )
+    return out
+
+
+def with_range(base: Led, low: float, typ: float, high: float, rated_a: float) -> Led:
+    """An LED of the same kind with the user's own forward voltages and rated current.
+
+    The ohmic share is kept below a third of the lowest forward voltage, so that the junction
+    keeps a voltage of its own.
+    """
+    share = min(base.rs_v, low / 3)
+    return replace(base, vf_low=low, vf_typ=typ, vf_high=high, rated_a=rated_a, rs_v=share)
+
+
+def kind_of(vf: float) -> Led:
+    """The generic kind whose material fits a forward voltage: 2.6 V parts the two families.
+
+    AlInGaP and GaP run at 1.8 to 2.4 V, InGaN at 2.8 to 3.6 V (common practice).
+    """
+    return catalogue()["red-5-diffused" if vf < 2.6 else "white-5-clear"]
+
+
+def share_typical(low: float, high: float) -> float:
+    """The typical forward voltage of a range given by its ends alone: the middle."""
+    return math.fsum((low, high)) / 2

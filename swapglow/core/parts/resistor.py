@@ -1,0 +1,74 @@
+"""Resistors: what power a part may take, which to fit, and splits into two."""
+
+from dataclasses import dataclass
+
+from swapglow.core.parts import preferred
+from swapglow.core.parts.catalogue import rows
+
+# Keep to half the rating in a closed case (common practice).
+WORKING_FRACTION = 0.5
+
+
+@dataclass(frozen=True)
+class Package:
+    """A body a resistor comes in; the power is its rating in free air at 70 °C."""
+
+    id: str
+    label: str
+    power_w: float
+    mount: str
+
+
+def packages() -> tuple[Package, ...]:
+    """The packages of the catalogue, weakest first."""
+    return tuple(Package(r["id"], r["label"], float(r["power_w"]), r["mount"]) for r in rows("packages"))
+
+
+RATINGS_W: tuple[float, ...] = tuple(sorted({p.power_w for p in packages() if p.mount == "leaded"}))
+
+
+def rating_to_fit(power_w: float, fraction: float = WORKING_FRACTION) -> float | None:
+    """The smallest leaded rating that runs at no more than ``fraction`` of itself, in watts.
+
+    Returns None where no leaded part of the catalogue will do.
+    """
+    return next((r for r in RATINGS_W if power_w <= r * fraction * (1 + 1e-9)), None)
+
+
+@dataclass(frozen=True)
+class Split:
+    """Two parts in series in place of one."""
+
+    first_ohm: float
+    second_ohm: float
+
+    @property
+    def total_ohm(self) -> float:
+        """Resistance of the pair."""
+        return self.first_ohm + self.second_ohm
+
+
+def halves(ohms: float, series: str, rounding: preferred.Rounding = "up") -> Split:
+    """Two equal parts, one for each lead: each near half of ``ohms``, rounded by the rule."""
+    half = preferred.prefer(ohms / 2, series, rounding)
+    return Split(half, half)
+
+
+def closest_pair(ohms: float, series: str) -> Split:
+    """The two preferred values in series whose sum comes closest to ``ohms``, larger first.
+
+    Equal misses go to the pair that shares the heat more evenly.
+    """
+    best: tuple[float, float, Split] | None = None
+    for larger in preferred.values(series, ohms / 2 * 0.9, ohms):
+        rest = ohms - float(larger)
+        if rest < ohms * 1e-3:
+            continue
+        smaller = preferred.prefer(rest, series, "nearest")
+        pair = Split(max(float(larger), smaller), min(float(larger), smaller))
+        key = (round(abs(pair.total_ohm - ohms) / ohms, 12), pair.first_ohm / pair.second_ohm)
+        if best is None or key < best[:2]:
+            best = (*key, pair)
+    if best is None:
+        return halves(ohms, series, "nearest")
+    return best[2]

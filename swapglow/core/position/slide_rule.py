@@ -1,0 +1,171 @@
+"""The slide rule: scales of ohms, milliamps, milliwatts and glow that move under one cursor."""
+
+import math
+from collections.abc import Iterable
+
+import numpy as np
+from numpy.typing import NDArray
+
+from swapglow.core.parts import preferred
+from swapglow.core.parts.resistor import WORKING_FRACTION, rating_to_fit
+from swapglow.core.position.solution import Solution
+from swapglow.core.quantities import AMPERE, OHM, WATT, Unit, engineering, show
+from swapglow.core.report import RuleValue, Scale, SlideRule, Tick, Zone
+from swapglow.core.sight.glow import amps_for, lamp_candela
+
+FloatArray = NDArray[np.float64]
+
+# An LED of a quarter of the old lamp's intensity is too dim in its place: two doublings, where one
+# is plain on a dial (common practice, people differ). Without a lamp to compare, half a milliamp:
+# a modern LED is plain at 0.5 to 2 mA (common practice).
+DIM_SHARE = 0.25
+DIM_AMPS = 0.5e-3
+
+
+def dim_amps(s: Solution) -> float:
+    """The current below which the LED is too dim in its place."""
+    old = lamp_candela(s.position)
+    return amps_for(s.position, old * DIM_SHARE) if old else DIM_AMPS
+
+
+def _ohm_at(ohm: FloatArray, falling: FloatArray, wanted: float) -> float:
+    """Where a quantity that falls with ohms takes a value; ends of the rule outside it."""
+    floor = np.maximum(falling, 1e-15)
+    if wanted >= floor[0]:
+        return float(ohm[0])
+    if wanted <= floor[-1]:
+        return float(ohm[-1])
+    return float(np.exp(np.interp(-math.log(wanted), -np.log(floor), np.log(ohm))))
+
+
+def _steps(lowest: float, highest: float) -> Iterable[tuple[float, int]]:
+    """1-2-5 values between two bounds with their weight."""
+    if not 0 < lowest < highest:
+        return
+    for power in range(math.floor(math.log10(lowest)), math.ceil(math.log10(highest)) + 1):
+        for mantissa, weight in ((1, 1), (1.5, 3), (2, 2), (3, 3), (4, 3), (5, 2), (7, 3)):
+            value = mantissa * 10.0**power
+            if lowest <= value <= highest:
+                yield value, weight
+
+
+def _scale(s: Solution, key: str, label: str, unit: Unit, values: FloatArray) -> Scale:
+    ticks = []
+    for value, weight in _steps(max(float(values[-1]), 1e-9), float(values[0])):
+        number, prefix = engineering(value, 2)
+        text = f"{number}\u00a0{prefix}{unit.symbol}" if weight < 3 else ""
+        ticks.append(
+            Tick(_ohm_at(s.rule_ohm, values, value), text, 1 if weight == 1 else 2 if weight == 2 else 3)
+        )
+    return Scale(key, label, unit.symbol, tuple(ticks))
+
+
+def _ohm_scale(s: Solution) -> Scale:
+    thin = {float(v) for v in preferred.values("E3", s.rule_ohm[0], s.rule_ohm[-1])}
+    ticks = []
+    for value in s.rule_ohm.tolist():
+        is_decade = math.isclose(math.log10(value) % 1, 0, abs_tol=1e-9) or math.isclose(
+            math.log10(value) % 1, 1, abs_tol=1e-9
+        )
+        labelled = any(math.isclose(value, t, rel_tol=1e-9) for t in thin)
+        ticks.append(
+            Tick(value, show(value, OHM) if labelled else "", 1 if is_decade else 2 if labelled else 3)
+        )
+    return Scale("ohm", "Each resistor", "Ω", tuple(ticks))
+
+
+def _glow_scale(s: Solution) -> Scale | None:
+    old = lamp_candela(s.position)
+    if not old:
+        return None
+    ticks = []
+    for power in range(-7, 10):
+        ratio = 2.0**power
+        amps = amps_for(s.position, old * ratio)
+        if not s.rule_amps[1][-1] <= amps <= s.rule_amps[1][0]:
+            continue
+        text = f"{ratio:g} ×" if power >= 0 else f"1/{2**-power} ×"
+        ticks.append(Tick(_ohm_at(s.rule_ohm, s.rule_amps[1], amps), text, 1 if power == 0 else 2))
+    return Scale("glow", "Beside the old lamp", "×", tuple(ticks))
+
+
+def zone_of(s: Solution, usual: float, most: float) -> str:
+    """The verdict on one value: over rated, over the drive limit, too dim, or fits."""
+    p = s.position
+    if most > p.led.rated_a * (1 + 1e-9):
+        return "over"
+    if most > p.ceiling_a * (1 + 1e-9):
+        return "drive"
+    return "dim" if usual < dim_amps(s) else "fits"
+
+
+ZONE_LABELS = {
+    "over": "over rated",
+    "drive": "over drive limit",
+    "fits": "fits",
+    "dim": "too dim",
+    "hot": "too hot",
+}
+
+
+def slide_rule(s: Solution, drawer_ohm: frozenset[float] = frozenset()) -> SlideRule:
+    """All scales and zones around the value fitted.
+
+    Args:
+        s: the solved position.
+        drawer_ohm: resistor values at hand, Ω.
+    """
+    p = s.position
+    ohm = s.rule_ohm
+    usual, most = s.rule_amps[1], s.rule_worst[1]
+    watts = most**2 * ohm * (1 - p.resistor_tolerance)
+    values = tuple(
+        RuleValue(
+            float(o), show(float(o), OHM), zone_of(s, float(u), float(m)),  # type: ignore[arg-type]
+            show(float(u), AMPERE),
+            any(math.isclose(float(o), d, rel_tol=1e-6) for d in drawer_ohm),
+        )
+        for o, u, m in zip(ohm, usual, most, strict=True)
+    )  # fmt: skip
+    scales = [
+        _ohm_scale(s),
+        _scale(s, "low", "Lowest rail", AMPERE, s.rule_amps[0]),
+        _scale(s, "usual", "Usual rail", AMPERE, usual),
+        _scale(s, "high", "Highest rail", AMPERE, s.rule_amps[2]),
+        _scale(s, "power", "In each part", WATT, watts),
+    ]
+    glow = _glow_scale(s)
+    return SlideRule(
+        float(ohm[0]),
+        float(ohm[-1]),
+        s.sizing.each_ohm,
+        values,
+        tuple(scales if glow is None else [*scales, glow]),
+        _zones(s, usual, most),
+        _hot(s, watts),
+    )
+
+
+def _zones(s: Solution, usual: FloatArray, most: FloatArray) -> tuple[Zone, ...]:
+    p, ohm = s.position, s.rule_ohm
+    rated = _ohm_at(ohm, most, p.led.rated_a)
+    limit = max(rated, _ohm_at(ohm, most, p.ceiling_a))
+    dim = max(limit, _ohm_at(ohm, usual, dim_amps(s)))
+    edges = (float(ohm[0]), rated, limit, dim, float(ohm[-1]))
+    names = ("over", "drive", "fits", "dim")
+    return tuple(
+        Zone(name, ZONE_LABELS[name], a, b)  # type: ignore[arg-type]
+        for name, a, b in zip(names, edges, edges[1:], strict=False)
+        if b > a * 1.0001
+    )
+
+
+def _hot(s: Solution, watts: FloatArray) -> Zone | None:
+    rating = s.position.rating_w or rating_to_fit(s.power_w) or float("inf")
+    limit = rating * WORKING_FRACTION
+    if watts.max() <= limit:
+        return None
+    # Heat rises with ohms first where headroom is small, so take the last value that is too hot.
+    last = int(np.flatnonzero(watts > limit)[-1])
+    edge = _ohm_at(s.rule_ohm[int(watts.argmax()) :], watts[int(watts.argmax()) :], limit)
+    return Zone("hot", ZONE_LABELS["hot"], float(s.rule_ohm[0]), max(edge, float(s.rule_ohm[last])))

@@ -1,0 +1,24 @@
+"""Values as people write them, and where each came from."""
+
+from swapglow.core.quantities.parse import Parsed, QuantityError, parse, parse_single
+from swapglow.core.quantities.provenance import Figure, Source
+from swapglow.core.quantities.show import engineering, show
+from swapglow.core.quantities.units import AMPERE, CANDELA, CELSIUS, OHM, VOLT, WATT, Unit
+
+__all__ = [
+    "AMPERE",
+    "CANDELA",
+    "CELSIUS",
+    "OHM",
+    "VOLT",
+    "WATT",
+    "Figure",
+    "Parsed",
+    "QuantityError",
+    "Source",
+    "Unit",
+    "engineering",
+    "parse",
+    "parse_single",
+    "show",
+]

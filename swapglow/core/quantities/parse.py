@@ -1,0 +1,223 @@
+"""Read a quantity the way people write it on a bench.
+
+"4k7", "470R", "1M", "4,7 k", "20mA", ".02 A", "6.3Vac", "5V±2%", "12.0-14.4V" are all read;
+what cannot be read is refused with a message that says what would be accepted.
+"""
+
+import math
+import re
+from dataclasses import dataclass
+from typing import Literal, NoReturn
+
+from swapglow.core.quantities.units import AMPERE, OHM, PREFIXES, VOLT, Unit
+
+LONGEST = 60
+
+_NUMBER = r"(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE][+-]?\d+)?"
+_RANGE = re.compile(r"\s*(?:\.\.\.?|…|–|—|-|\bto\b)\s*")
+_TOLERANCE = re.compile(r"\s*(?:±|\+/-|\+-|\+/−)\s*")
+_THOUSANDS = re.compile(r"\d{1,3}(?:,\d{3})+(?:\.\d+)?")
+
+
+class QuantityError(ValueError):
+    """A text that is no quantity of the wanted unit; the message says what would be."""
+
+
+@dataclass(frozen=True)
+class Parsed:
+    """What a text was taken for, in SI units.
+
+    Attributes:
+        usual: the value, or the middle of a typed range.
+        low, high: the ends of a typed range or tolerance; equal to ``usual`` for a bare value.
+        unit: the unit it was read in.
+        kind: "ac" or "dc" where the text said so.
+        spread: how the ends were given.
+    """
+
+    usual: float
+    low: float
+    high: float
+    unit: Unit
+    kind: Literal["ac", "dc"] | None = None
+    spread: Literal["none", "range", "tolerance"] = "none"
+
+
+def _refuse(text: str, unit: Unit, why: str = "") -> NoReturn:
+    shown = text if len(text) <= 30 else text[:29] + "…"
+    reason = f": {why}" if why else ""
+    raise QuantityError(f'"{shown}" is not {unit.noun}{reason}. Write it like {unit.examples}.')
+
+
+def _tidy(text: str) -> str:
+    tidy = text.replace("\u00a0", " ").replace("\u202f", " ").replace("\u2212", "-")
+    tidy = tidy.replace("µ", "u").replace("μ", "u").replace("\u2126", "Ω").replace("Ω", "ω")
+    return tidy.strip()
+
+
+def _plain_number(digits: str, text: str, unit: Unit) -> float:
+    if _THOUSANDS.fullmatch(digits):
+        meant = digits.replace(",", "")
+        _refuse(
+            text,
+            unit,
+            f'the comma in "{digits}" could be a decimal or a thousands mark; '
+            f"write {meant} or {digits.replace(',', '.', 1)}",
+        )
+    value = float(digits.replace(",", "."))
+    if not math.isfinite(value):
+        _refuse(text, unit, "the number is too large")
+    return value
+
+
+def _unit_of(tail: str, text: str, unit: Unit) -> tuple[float, bool, Literal["ac", "dc"] | None]:
+    """Scale, whether the unit itself was written, and AC or DC, from what follows the number."""
+    kind: Literal["ac", "dc"] | None = None
+    word = tail.strip()
+    if unit in (VOLT, AMPERE):
+        marked = re.fullmatch(r"(?i)(.*?)\s*(ac|dc)", word)
+        # "ac" needs its V or A in front: a lone "ac" after a number is still clear enough.
+        if marked:
+            word = marked.group(1).strip()
+            kind = "ac" if marked.group(2).lower() == "ac" else "dc"
+    if word == "":
+        return 1.0, False, kind
+    if unit is OHM and word.lower() in ("meg", "megohm", "megohms"):
+        return 1e6, True, kind
+    if word.lower() in unit.spellings:
+        return 1.0, True, kind
+    prefix, rest = word[0], word[1:].strip()
+    if prefix in PREFIXES and (rest == "" or rest.lower() in unit.spellings):
+        if unit is OHM and prefix == "m" and rest == "":
+            _refuse(text, unit, "a small m means thousandths; write M for megohms or mΩ")
+        return PREFIXES[prefix], rest != "", kind
+    _refuse(text, unit, f'"{word}" is not its unit')
+
+
+def _one(text: str, whole: str, unit: Unit) -> tuple[float, float, bool, Literal["ac", "dc"] | None]:
+    """One value: (bare number, scale, unit written, kind)."""
+    part = text.strip()
+    sign = 1.0
+    if part[:1] in "+-" and part:
+        sign = -1.0 if part[0] == "-" else 1.0
+        part = part[1:].strip()
+    letters = "".join(p for p in PREFIXES if p) + "".join(u + u.upper() for u in unit.infix)
+    infix = re.fullmatch(rf"(\d*)\s*([{letters}])(\d+)\s*(.*)", part)
+    if infix and (infix.group(1) or infix.group(2).lower() in unit.infix):
+        before, letter, after, tail = infix.groups()
+        rest, _, kind = _unit_of(tail, whole, unit)
+        if rest != 1.0:
+            _refuse(whole, unit, "it has two multipliers")
+        if unit is OHM and letter == "m":
+            _refuse(whole, unit, "a small m means thousandths; write M for megohms")
+        named = letter.lower() in unit.infix
+        scale = 1.0 if named else PREFIXES[letter]
+        return sign * float(f"{before or '0'}.{after}"), scale, True, kind
+    plain = re.match(_NUMBER, part)
+    if not plain:
+        _refuse(whole, unit, "it does not begin with a number" if part else "nothing is written")
+    # "1,000" must be caught before the pattern stops at its comma.
+    digits = re.match(r"[\d.,]+", part)
+    run = digits.group(0) if digits else plain.group(0)
+    if run.count(",") + run.count(".") > 1 or _THOUSANDS.fullmatch(run):
+        if not _THOUSANDS.fullmatch(run):
+            _refuse(whole, unit, f'"{run}" has more than one decimal mark')
+        _plain_number(run, whole, unit)
+    number = _plain_number(plain.group(0), whole, unit)
+    scale, named, kind = _unit_of(part[plain.end() :], whole, unit)
+    return sign * number, scale, named, kind
+
+
+def _split_range(text: str) -> tuple[str, str] | None:
+    for found in _RANGE.finditer(text):
+        left, right = text[: found.start()].strip(), text[found.end() :].strip()
+        # A minus after "e" belongs to an exponent, one at the start to the number.
+        exponent = re.search(r"\d[eE]$", left) is not None
+        if left and right and not exponent and re.search(r"\d", left):
+            return left, right
+    return None
+
+
+def parse(text: str, unit: Unit, *, minimum: float | None = None, above: float | None = None) -> Parsed:
+    """Read ``text`` as a quantity of ``unit``.
+
+    Args:
+        text: what was typed.
+        unit: the unit wanted; a bare number is taken in it.
+        minimum: least value allowed, in SI units, inclusive.
+        above: value that must be exceeded, in SI units.
+
+    Returns:
+        The value and its ends in SI units.
+
+    Raises:
+        QuantityError: the text cannot be read, or the value is out of bounds.
+    """
+    if not isinstance(text, str) or len(text) > LONGEST:
+        _refuse(str(text), unit, f"it is longer than {LONGEST} characters")
+    tidy = _tidy(text)
+    if not tidy:
+        raise QuantityError(f"Nothing is written. Write {unit.noun} like {unit.examples}.")
+    toleranced = _TOLERANCE.split(tidy)
+    if len(toleranced) > 2:
+        _refuse(text, unit, "it has more than one tolerance")
+    if len(toleranced) == 2:
+        parsed = _with_tolerance(toleranced[0], toleranced[1], text, unit)
+    elif (ends := _split_range(tidy)) is not None:
+        parsed = _with_range(ends, text, unit)
+    else:
+        number, scale, _, kind = _one(tidy, text, unit)
+        parsed = Parsed(number * scale, number * scale, number * scale, unit, kind)
+    _check_bounds(parsed, text, minimum, above)
+    return parsed
+
+
+def _with_tolerance(value: str, spread: str, text: str, unit: Unit) -> Parsed:
+    number, scale, _, kind = _one(value, text, unit)
+    usual = number * scale
+    percent = re.fullmatch(rf"({_NUMBER})\s*%", spread.strip())
+    if percent:
+        part = _plain_number(percent.group(1), text, unit)
+        if part >= 100:
+            _refuse(text, unit, "a tolerance of 100 % or more leaves nothing")
+        delta = abs(usual) * part / 100
+    else:
+        amount, own, named, other = _one(spread, text, unit)
+        delta = amount * (own if named or own != 1.0 else scale)
+        kind = kind or other
+        if delta < 0:
+            _refuse(text, unit, "a tolerance cannot be negative")
+    return Parsed(usual, usual - delta, usual + delta, unit, kind, "tolerance")
+
+
+def _with_range(ends: tuple[str, str], text: str, unit: Unit) -> Parsed:
+    first, first_scale, first_named, first_kind = _one(ends[0], text, unit)
+    last, last_scale, _, last_kind = _one(ends[1], text, unit)
+    if not first_named and first_scale == 1.0:
+        first_scale = last_scale
+    low, high = first * first_scale, last * last_scale
+    if low > high:
+        _refuse(text, unit, "a range goes from the lower to the higher value")
+    return Parsed((low + high) / 2, low, high, unit, first_kind or last_kind, "range")
+
+
+def _check_bounds(parsed: Parsed, text: str, minimum: float | None, above: float | None) -> None:
+    unit = parsed.unit
+    if max(abs(parsed.low), abs(parsed.high)) > unit.largest:
+        _refuse(text, unit, f"nothing on a bench is beyond {unit.largest:g} {unit.symbol}")
+    if minimum is not None and parsed.low < minimum:
+        _refuse(text, unit, f"it must be {minimum:g} {unit.symbol} or more")
+    if above is not None and parsed.low <= above:
+        _refuse(text, unit, f"it must be more than {above:g} {unit.symbol}")
+
+
+def parse_single(text: str, unit: Unit, *, minimum: float | None = None, above: float | None = None) -> float:
+    """Read one value, refusing a range or tolerance.
+
+    Raises:
+        QuantityError: as :func:`parse`, or where the text gives a spread.
+    """
+    parsed = parse(text, unit, minimum=minimum, above=above)
+    if parsed.spread != "none":
+        _refuse(text, unit, "one value is wanted here, not a range")
+    return parsed.usual

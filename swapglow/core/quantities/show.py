@@ -1,0 +1,34 @@
+"""Print a value in engineering form: "4.7 kΩ", "13.8 mA"."""
+
+import math
+
+from swapglow.core.quantities.units import Unit
+
+_STEPS = ((1e9, "G"), (1e6, "M"), (1e3, "k"), (1.0, ""), (1e-3, "m"), (1e-6, "µ"), (1e-9, "n"))
+_NBSP = "\u00a0"
+
+
+def engineering(value: float, digits: int = 3) -> tuple[str, str]:
+    """Number text and SI prefix for ``value``, to ``digits`` significant figures.
+
+    Trailing zeros after the point are dropped; below 1 n the value prints as 0.
+    """
+    if value == 0 or not math.isfinite(value) or abs(value) < 0.5e-9:
+        return ("0" if math.isfinite(value) else "–"), ""
+    # Rounding first, so that 999.96 m becomes 1, not "1000 m".
+    exponent = math.floor(math.log10(abs(value)))
+    rounded = round(value, digits - 1 - exponent)
+    for scale, prefix in _STEPS:
+        if abs(rounded) >= scale * (1 - 1e-12) or scale == 1e-9:
+            mantissa = rounded / scale
+            places = max(0, digits - 1 - math.floor(math.log10(abs(mantissa)) + 1e-12))
+            text = f"{mantissa:.{places}f}"
+            return (text.rstrip("0").rstrip(".") if "." in text else text), prefix
+    raise AssertionError("unreachable: the last step takes everything")
+
+
+def show(value: float, unit: Unit | str, digits: int = 3) -> str:
+    """``value`` in engineering form with its unit, joined by a no-break space."""
+    number, prefix = engineering(value, digits)
+    symbol = unit if isinstance(unit, str) else unit.symbol
+    return f"{number}{_NBSP}{prefix}{symbol}"

@@ -1,0 +1,46 @@
+"""The units the bench uses, and how each may be written."""
+
+from dataclasses import dataclass
+
+PREFIXES: dict[str, float] = {
+    "p": 1e-12,
+    "n": 1e-9,
+    "u": 1e-6,
+    "m": 1e-3,
+    "": 1.0,
+    "k": 1e3,
+    "K": 1e3,
+    "M": 1e6,
+    "G": 1e9,
+}
+
+
+@dataclass(frozen=True)
+class Unit:
+    """A unit with the ways people write it.
+
+    Attributes:
+        symbol: printed symbol, "Ω".
+        noun: what a value of it is called in messages, with its article.
+        spellings: accepted spellings after the SI prefix, compared without case.
+        infix: letters that may stand for the decimal point, "4R7".
+        examples: what to show when a text cannot be read.
+        largest: magnitude beyond which a value is refused as a slip.
+    """
+
+    symbol: str
+    noun: str
+    spellings: tuple[str, ...]
+    infix: tuple[str, ...]
+    examples: str
+    largest: float
+
+
+VOLT = Unit("V", "a voltage", ("v", "volt", "volts"), ("v",), "24V, 13.8, 12.0-14.4V or 5V±5%", 100e3)
+AMPERE = Unit(
+    "A", "a current", ("a", "amp", "amps", "ampere", "amperes"), ("a",), "20mA, .02A or 5-10mA", 1e4
+)
+OHM = Unit("Ω", "a resistance", ("ohm", "ohms", "r", "ω"), ("r", "ω"), "470R, 4k7, 4,7 k, 1M or 1.2kΩ", 1e12)
+WATT = Unit("W", "a power", ("w", "watt", "watts"), ("w",), "0.25W or 250mW", 1e6)
+CANDELA = Unit("cd", "a luminous intensity", ("cd", "candela", "mscp"), (), "800mcd or 1.2cd", 1e6)
+CELSIUS = Unit("°C", "a temperature", ("°c", "c", "degc", "celsius"), (), "25°C or 60", 1e4)

@@ -1,0 +1,280 @@
+"""What ``assess`` answers: plain values, ready to be sent or printed.
+
+Every figure is a :class:`Shown`: number and unit as an engineer writes them, the SI value, and
+where it came from.
+"""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from swapglow.core.quantities import Source, Unit, engineering
+
+Grade = Literal["stop", "mind", "note"]
+
+
+@dataclass(frozen=True)
+class Shown:
+    """A figure: SI value, number and unit as printed, and its origin in words."""
+
+    value: float
+    number: str
+    unit: str
+    source: Source
+    origin: str
+
+    @property
+    def text(self) -> str:
+        """Number and unit together."""
+        return f"{self.number}\u00a0{self.unit}"
+
+
+def shown(value: float, unit: Unit | str, origin: str, source: Source = Source.COMPUTED,
+          digits: int = 3) -> Shown:  # fmt: skip
+    """A figure in engineering form."""
+    number, prefix = engineering(value, digits)
+    symbol = unit if isinstance(unit, str) else unit.symbol
+    return Shown(float(value), number, prefix + symbol, source, origin)
+
+
+@dataclass(frozen=True)
+class SizingReport:
+    """Exact and preferred resistance, and what is fitted."""
+
+    headroom: Shown
+    headroom_share: float
+    exact: Shown | None
+    preferred: Shown | None
+    each: Shown
+    parts: int
+    total: Shown
+    is_own: bool
+    rule: str
+
+
+@dataclass(frozen=True)
+class Corner:
+    """The current at one rail level with one LED."""
+
+    rail: Literal["low", "usual", "high"]
+    led: Literal["highest", "typical", "lowest"]
+    current: Shown
+
+
+@dataclass(frozen=True)
+class CurrentReport:
+    """Typical LED at three rails, the ends of all corners, and every corner."""
+
+    low: Shown
+    usual: Shown
+    high: Shown
+    least: Shown
+    most: Shown
+    rated: Shown
+    ceiling: Shown
+    corners: tuple[Corner, ...]
+
+
+@dataclass(frozen=True)
+class PowerReport:
+    """Heat in each resistor part at the highest rail, and the rating it needs."""
+
+    each: Shown
+    to_fit: Shown | None
+    rating: Shown | None
+    load: float | None
+
+
+@dataclass(frozen=True)
+class Stair:
+    """A step of the volt staircase.
+
+    ``drop`` and ``level`` are volts at the low, usual and high rail; level is what is left below.
+    """
+
+    id: str
+    kind: Literal["rail", "driver", "resistor", "led", "ground"]
+    label: str
+    detail: str
+    drop: tuple[float, float, float]
+    level: tuple[float, float, float]
+    text: str
+    source: Source
+
+
+@dataclass(frozen=True)
+class Staircase:
+    """The rail as height, coming down part by part."""
+
+    top_v: float
+    stairs: tuple[Stair, ...]
+
+
+@dataclass(frozen=True)
+class Tick:
+    """A mark on a scale of the slide rule, placed by the ohms under it."""
+
+    at_ohm: float
+    text: str
+    weight: Literal[1, 2, 3]
+
+
+@dataclass(frozen=True)
+class Scale:
+    """One scale of the slide rule."""
+
+    id: str
+    label: str
+    unit: str
+    ticks: tuple[Tick, ...]
+
+
+@dataclass(frozen=True)
+class Zone:
+    """A stretch of the slide rule with one verdict."""
+
+    id: Literal["over", "drive", "fits", "dim", "hot"]
+    label: str
+    from_ohm: float
+    to_ohm: float
+
+
+@dataclass(frozen=True)
+class RuleValue:
+    """What the slide rule reads at one preferred value."""
+
+    ohm: float
+    text: str
+    zone: Literal["over", "drive", "fits", "dim"]
+    usual: str
+    in_drawer: bool
+
+
+@dataclass(frozen=True)
+class SlideRule:
+    """Aligned scales over ohms of each part."""
+
+    low_ohm: float
+    high_ohm: float
+    cursor_ohm: float
+    values: tuple[RuleValue, ...]
+    scales: tuple[Scale, ...]
+    zones: tuple[Zone, ...]
+    hot: Zone | None
+
+
+@dataclass(frozen=True)
+class GlowLamp:
+    """A lamp as it looks in the glow box.
+
+    ``lightness`` is L* against the brightest lamp in the box; ``ratio`` is intensity against the
+    original lamp at the usual rail, None where that is not known.
+    """
+
+    id: str
+    label: str
+    colour: str
+    lightness: float
+    ratio: float | None
+    ratio_text: str
+    intensity: Shown
+
+
+@dataclass(frozen=True)
+class Remedy:
+    """A change that clears a finding; ``changes`` are fields of the position."""
+
+    id: str
+    label: str
+    changes: dict[str, float | int | str | None]
+
+
+@dataclass(frozen=True)
+class Finding:
+    """A judgement with its figure, its limit, why it matters and what would clear it."""
+
+    id: str
+    grade: Grade
+    message: str
+    figure: str
+    limit: str
+    why: str
+    remedies: tuple[Remedy, ...] = ()
+
+
+@dataclass(frozen=True)
+class PencilItem:
+    """A figure the result rests on, with what its doubt does to the current."""
+
+    id: str
+    label: str
+    text: str
+    source: Source
+    swing_a: float
+    swing_text: str
+
+
+@dataclass(frozen=True)
+class Pencil:
+    """How much of the result still rests on assumption."""
+
+    items: tuple[PencilItem, ...]
+    share: float
+    line: str
+
+
+@dataclass(frozen=True)
+class NextStep:
+    """The one thing to do now.
+
+    ``reading`` names the figure the typed reading would ink, None where there is none to take.
+    """
+
+    id: str
+    act: str
+    meter: str
+    points: str
+    state: str
+    expect: str
+    reading: str | None
+    why: str
+    caution: str
+
+
+@dataclass(frozen=True)
+class Cause:
+    """A fault that would produce the reading taken."""
+
+    id: str
+    message: str
+    predicted: Shown
+
+
+@dataclass(frozen=True)
+class Verdict:
+    """A reading after the swap against the expected band."""
+
+    id: str
+    kind: str
+    reading: Shown
+    expected: Shown
+    low: Shown
+    high: Shown
+    agrees: bool
+    line: str
+    causes: tuple[Cause, ...]
+
+
+@dataclass(frozen=True)
+class Report:
+    """Everything about a position, for the screen, the command line and the card."""
+
+    sizing: SizingReport
+    current: CurrentReport
+    power: PowerReport
+    staircase: Staircase
+    rule: SlideRule
+    glow: tuple[GlowLamp, ...]
+    findings: tuple[Finding, ...]
+    pencil: Pencil
+    next_step: NextStep
+    verdicts: tuple[Verdict, ...]

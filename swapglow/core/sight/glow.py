@@ -1,0 +1,82 @@
+"""How the lamps of a position look beside each other.
+
+In this version luminous intensity goes with current, and no filter stands before the lamp.
+"""
+
+import numpy as np
+
+from swapglow.core.position.model import Position
+from swapglow.core.quantities import CANDELA, Source
+from swapglow.core.report import GlowLamp, shown
+from swapglow.core.sight import colour, spectrum
+
+
+def led_candela(position: Position, amps: float) -> float:
+    """Intensity of the whole string: candela at rated current × I/Irated × number of LEDs."""
+    led = position.led
+    return led.candela * amps / led.rated_a * position.in_series
+
+
+def amps_for(position: Position, candela: float) -> float:
+    """Current at which the string gives an intensity."""
+    led = position.led
+    return candela * led.rated_a / (led.candela * position.in_series)
+
+
+def lamp_candela(position: Position) -> float | None:
+    """Intensity of the original lamp at the usual rail (its own volts, so the driver counts)."""
+    if position.lamp is None:
+        return None
+    return position.lamp.candela_at(position.rail.usual.value - position.drop_v)
+
+
+def ratio_text(ratio: float | None) -> str:
+    """ "1.4 × the old lamp" """
+    if ratio is None:
+        return ""
+    if ratio < 0.001:
+        return "dark beside the old lamp"
+    number = f"{ratio:.2g}" if ratio < 10 else f"{ratio:.0f}"
+    return f"{number} × the old lamp"
+
+
+def glow(position: Position, amps: tuple[float, float, float]) -> tuple[GlowLamp, ...]:
+    """The glow box: the old lamp, and the LED at the low, usual and high rail.
+
+    White is the brightest lamp in the box; L* of the others is against it (CIE 1976).
+
+    Args:
+        amps: forward current at the low, usual and high rail.
+    """
+    old = lamp_candela(position)
+    cds = [led_candela(position, a) for a in amps]
+    white = max([*cds, old or 0.0, 1e-9])
+    out: list[GlowLamp] = []
+    lamp = position.lamp
+    if lamp is not None and old is not None:
+        volts = position.rail.usual.value - position.drop_v
+        kelvin = lamp.kelvin_at(volts)
+        out.append(
+            GlowLamp(
+                "old", "Old lamp", colour.screen_colour(spectrum.filament(kelvin), 1.0),
+                float(colour.lightness(old / white)), 1.0, "the old lamp",
+                shown(old, CANDELA, f"{lamp.candela or 0:g} cd at {lamp.volts:g} V, light ∝ V^3.5, "
+                      f"at {volts:.3g} V; {kelvin:.0f} K", Source.COMPUTED),
+            )
+        )  # fmt: skip
+    hue = colour.screen_colour(spectrum.led(position.led), 1.0)
+    for key, label, cd, amp in zip(
+        ("low", "usual", "high"), ("LED, lowest rail", "LED, usual rail", "LED, highest rail"),
+        cds, amps, strict=True,
+    ):  # fmt: skip
+        ratio = cd / old if old else None
+        out.append(
+            GlowLamp(
+                key, label, hue, float(colour.lightness(np.asarray(cd / white))), ratio,
+                ratio_text(ratio),
+                shown(cd, CANDELA, f"{position.led.candela * 1e3:g} mcd at "
+                      f"{position.led.rated_a * 1e3:g} mA, in proportion to {amp * 1e3:.3g} mA"
+                      + (f", {position.in_series} LEDs" if position.in_series > 1 else "")),
+            )
+        )  # fmt: skip
+    return tuple(out)
