@@ -166,6 +166,7 @@ class SlideRule:
 class GlowLamp:
     """A lamp as it looks in the glow box.
 
+    ``colour`` is the lamp as seen against the brightest, ``hue`` its colour at full light.
     ``lightness`` is L* against the brightest lamp in the box; ``ratio`` is intensity against the
     original lamp at the usual rail, None where that is not known.
     """
@@ -173,6 +174,7 @@ class GlowLamp:
     id: str
     label: str
     colour: str
+    hue: str
     lightness: float
     ratio: float | None
     ratio_text: str

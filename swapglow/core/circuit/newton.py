@@ -129,7 +129,7 @@ def newton(
     samples = system.samples
     v = start
     now = np.zeros((system.size + 1, samples)) if x is None else x.copy()
-    settled = np.zeros(samples, dtype=bool)
+    settled: NDArray[np.bool_] = np.zeros(samples, dtype=bool)
     steps = 0
     for _ in range(most_steps):
         steps += 1
@@ -157,7 +157,8 @@ def newton(
             v.diode[:, stray] = fresh.diode[:, stray]
             v.be[:, stray] = fresh.be[:, stray]
             v.bc[:, stray] = fresh.bc[:, stray]
-    good = np.asarray(settled) & kirchhoff_holds(system, now, v, drive, gmin)
+    good = kirchhoff_holds(system, now, v, drive, gmin)
+    good &= settled
     return Outcome(now, v, good, steps)
 
 

@@ -52,8 +52,8 @@ def staircase(s: Solution) -> Staircase:
                   Source.COMPUTED)
         )  # fmt: skip
     one = (string[0] / p.in_series, string[1] / p.in_series, string[2] / p.in_series)
-    # A long string is drawn as one step: two hundred treads are no picture.
-    count = p.in_series if p.in_series <= 6 else 1
+    # A long string is drawn as one step: narrow treads are no picture.
+    count = p.in_series if p.in_series <= 3 else 1
     for k in range(count):
         drop = one if count == p.in_series else string
         level = _less(level, drop)

@@ -58,13 +58,15 @@ def glow(position: Position, amps: tuple[float, float, float]) -> tuple[GlowLamp
         kelvin = lamp.kelvin_at(volts)
         out.append(
             GlowLamp(
-                "old", "Old lamp", colour.screen_colour(spectrum.filament(kelvin), 1.0),
+                "old", "Old lamp", colour.screen_colour(spectrum.filament(kelvin), old / white),
+                colour.screen_colour(spectrum.filament(kelvin), 1.0),
                 float(colour.lightness(old / white)), 1.0, "the old lamp",
                 shown(old, CANDELA, f"{lamp.candela or 0:g} cd at {lamp.volts:g} V, light ∝ V^3.5, "
                       f"at {volts:.3g} V; {kelvin:.0f} K", Source.COMPUTED),
             )
         )  # fmt: skip
-    hue = colour.screen_colour(spectrum.led(position.led), 1.0)
+    of_led = spectrum.led(position.led)
+    hue = colour.screen_colour(of_led, 1.0)
     for key, label, cd, amp in zip(
         ("low", "usual", "high"), ("LED, lowest rail", "LED, usual rail", "LED, highest rail"),
         cds, amps, strict=True,
@@ -72,7 +74,8 @@ def glow(position: Position, amps: tuple[float, float, float]) -> tuple[GlowLamp
         ratio = cd / old if old else None
         out.append(
             GlowLamp(
-                key, label, hue, float(colour.lightness(np.asarray(cd / white))), ratio,
+                key, label, colour.screen_colour(of_led, cd / white), hue,
+                float(colour.lightness(np.asarray(cd / white))), ratio,
                 ratio_text(ratio),
                 shown(cd, CANDELA, f"{position.led.candela * 1e3:g} mcd at "
                       f"{position.led.rated_a * 1e3:g} mA, in proportion to {amp * 1e3:.3g} mA"

@@ -1,0 +1,80 @@
+"""The API: typed endpoints, one error shape, CSRF on every change."""
+
+from typing import Any
+
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.errors import ValidationError
+from ninja.security import APIKeyCookie
+
+from swapglow.api import bench, equipment, positions, quick
+from swapglow.core.circuit.netlist import CircuitError
+from swapglow.core.parts.led import LedError
+from swapglow.core.parts.preferred import SeriesError
+from swapglow.core.position.model import PositionError
+from swapglow.core.position.typed import FieldError
+from swapglow.records.journal import NothingToUndo
+
+
+class SamePage(APIKeyCookie):
+    """Nobody logs in at a bench; a change must come from our own page (Django's CSRF check)."""
+
+    param_name = "csrftoken"
+
+    def authenticate(self, request: HttpRequest, key: str | None) -> str:
+        """Whoever holds the page may use it."""
+        return key or "bench"
+
+
+api = NinjaAPI(
+    title="Swap Glow",
+    version="1",
+    description="Records and reports. All physics is the core's; reports are passed on as they are.",
+    auth=SamePage(csrf=True),
+    docs_url=None,
+)
+api.add_router("", quick.router)
+api.add_router("", bench.router)
+api.add_router("", equipment.router)
+api.add_router("", positions.router)
+
+
+def _refused(request: HttpRequest, status: int, errors: list[dict[str, str]]) -> HttpResponse:
+    return api.create_response(request, {"errors": errors}, status=status)
+
+
+@api.exception_handler(ValidationError)
+def _invalid(request: HttpRequest, problem: ValidationError) -> HttpResponse:
+    errors = []
+    for e in problem.errors:
+        place = [str(part) for part in e["loc"] if part not in ("body", "data", "path", "query")]
+        errors.append({"field": ".".join(place), "message": _plain(e)})
+    return _refused(request, 422, errors)
+
+
+def _plain(error: dict[str, Any]) -> str:
+    message = str(error.get("msg", "This value is not accepted.")).removeprefix("Value error, ")
+    return message if message.endswith(".") else f"{message}."
+
+
+@api.exception_handler(FieldError)
+def _field(request: HttpRequest, problem: FieldError) -> HttpResponse:
+    return _refused(request, 422, [{"field": problem.field, "message": problem.message}])
+
+
+def _core(request: HttpRequest, problem: Exception) -> HttpResponse:
+    return _refused(request, 422, [{"field": "", "message": str(problem)}])
+
+
+for _kind in (PositionError, LedError, SeriesError, CircuitError):
+    api.add_exception_handler(_kind, _core)
+
+
+@api.exception_handler(Http404)
+def _missing(request: HttpRequest, problem: Http404) -> HttpResponse:
+    return _refused(request, 404, [{"field": "", "message": "That record is not here any more."}])
+
+
+@api.exception_handler(NothingToUndo)
+def _nothing(request: HttpRequest, problem: NothingToUndo) -> HttpResponse:
+    return _refused(request, 409, [{"field": "", "message": str(problem)}])

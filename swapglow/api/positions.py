@@ -1,0 +1,191 @@
+"""Lamp positions: records, reports, remedies, readings."""
+
+from typing import Any
+from uuid import UUID
+
+from django.http import HttpRequest
+from django.shortcuts import get_object_or_404
+from ninja import Router
+
+from swapglow.api.outward import position_out, rail_out, reading_out, steps, summary
+from swapglow.api.schemas import (
+    AssessIn,
+    BenchReading,
+    PositionFields,
+    PositionOut,
+    PositionPatch,
+    PositionView,
+    Problems,
+    ReadingFields,
+    ReadingOut,
+    ReportAnswer,
+)
+from swapglow.core.bench.ink import led_vf_text
+from swapglow.core.position.typed import FieldError, read_position, read_rail, typed_changes
+from swapglow.records import translate
+from swapglow.records.journal import recorded, with_dependants
+from swapglow.records.models import Equipment, Position, Rail, Reading
+
+router = Router(tags=["positions"])
+
+# Fields whose null means "none" and not "unchanged".
+_NULLABLE = ("rating_w", "tolerance")
+
+
+def _find(key: UUID) -> Position:
+    return get_object_or_404(Position.objects.select_related("rail", "equipment"), pk=key)
+
+
+def _given(data: PositionPatch) -> dict[str, Any]:
+    sent = data.dict(exclude_unset=True)
+    return {k: v for k, v in sent.items() if v is not None or k in _NULLABLE}
+
+
+@router.get("/positions/{key}", response={200: PositionView, 404: Problems})
+def read(request: HttpRequest, key: UUID) -> PositionView:
+    """One position with its rail and neighbours."""
+    p = _find(key)
+    at_hand = translate.drawer()
+    siblings = p.equipment.positions.select_related("rail").prefetch_related("readings")
+    return PositionView(
+        position=position_out(p),
+        rail=rail_out(p.rail),
+        equipment_name=p.equipment.name,
+        siblings=[summary(s, at_hand) for s in siblings],
+        steps=steps(str(p.equipment_id)),
+    )
+
+
+@router.put("/positions/{key}", response={200: PositionOut, 404: Problems, 422: Problems})
+def create(request: HttpRequest, key: UUID, data: PositionFields) -> PositionOut:
+    """Make a position; sent twice, it is made once."""
+    found = Position.objects.filter(pk=key).first()
+    if found is None:
+        e = get_object_or_404(Equipment, pk=data.equipment)
+        fields = {k: v for k, v in _given(data).items() if k != "equipment"}
+        rail_key = fields.pop("rail", None)
+        rail = e.rails.filter(pk=rail_key).first() if rail_key else e.rails.first()
+        if rail is None:
+            raise FieldError("rail", "Add a supply rail first: a lamp needs one.")
+        fields.setdefault("name", "Lamp")
+        found = Position(id=key, equipment=e, rail=rail, order=e.positions.count(), **fields)
+        read_position(translate.typed_position(found))
+        with recorded(str(e.pk), f"add {found.name}", [], f"position:{key}") as left:
+            found.save()
+            left.append(found)
+    return position_out(found)
+
+
+def _change(p: Position, fields: dict[str, Any], label: str, touched: str) -> PositionOut:
+    """Apply fields to a position and keep it, or refuse the whole."""
+    before = Position.objects.get(pk=p.pk)
+    if "rail" in fields:
+        rail_key = fields.pop("rail")
+        rail = Rail.objects.filter(pk=rail_key, equipment_id=p.equipment_id).first()
+        if rail is None:
+            raise FieldError("rail", "That rail is not in this equipment.")
+        p.rail = rail
+    for name, value in fields.items():
+        setattr(p, name, value)
+    read_position(translate.typed_position(p))
+    with recorded(str(p.equipment_id), label, [before], touched) as left:
+        p.save()
+        left.append(p)
+    return position_out(p)
+
+
+@router.patch("/positions/{key}", response={200: PositionOut, 404: Problems, 422: Problems})
+def change(request: HttpRequest, key: UUID, data: PositionPatch) -> PositionOut:
+    """Change fields; refused whole where the position would not read."""
+    p = _find(key)
+    fields = _given(data)
+    return _change(p, fields, f"edit {p.name}", f"position:{key}:{sorted(fields)}")
+
+
+@router.delete("/positions/{key}", response={204: None})
+def remove(request: HttpRequest, key: UUID) -> tuple[int, None]:
+    """Delete a position; undo brings it back with its readings."""
+    p = Position.objects.filter(pk=key).first()
+    if p is not None:
+        found = with_dependants(p)
+        with recorded(str(p.equipment_id), f"delete {p.name}", found, f"position:{key}:delete"):
+            p.delete()
+    return 204, None
+
+
+@router.post("/positions/{key}/assess", response={200: ReportAnswer, 404: Problems, 422: Problems})
+def assess(request: HttpRequest, key: UUID, data: AssessIn) -> dict[str, Any]:
+    """The report, with changes tried where given; nothing is saved."""
+    return {"report": translate.report(_find(key), data.changes, translate.drawer())}
+
+
+@router.post("/positions/{key}/take", response={200: PositionOut, 404: Problems, 422: Problems})
+def take(request: HttpRequest, key: UUID, data: AssessIn) -> PositionOut:
+    """Take a remedy's changes."""
+    p = _find(key)
+    fields = typed_changes(data.changes)
+    return _change(p, fields, f"change {p.name}", f"position:{key}:take:{sorted(fields)}")
+
+
+@router.post("/positions/{key}/reading", response={204: None, 404: Problems, 422: Problems})
+def bench_reading(request: HttpRequest, key: UUID, data: BenchReading) -> tuple[int, None]:
+    """A reading at the bench: inks the figure it is of, or is recorded as a trial."""
+    p = _find(key)
+    if data.what in ("current", "resistor_volts", "led_volts"):
+        _record(p, data.id, data.what, data)
+        return 204, None
+    took_text = data.text
+    if data.what == "led_vf":
+        core = read_position(translate.typed_position(p))
+        took_text = led_vf_text(core, data.text)
+    inked = {"text": took_text, "source": "measured", "note": data.note}
+    if data.what in ("rail_usual", "rail_low", "rail_high"):
+        _ink_rail(p, data.what.removeprefix("rail_"), inked)
+    else:
+        field = {"led_vf": "vf", "driver_drop": "driver_drop"}[data.what]
+        _change(p, {field: inked}, f"read {p.name}", f"position:{key}:ink:{field}")
+    return 204, None
+
+
+def _ink_rail(p: Position, end: str, inked: dict[str, str]) -> None:
+    rail, before = p.rail, Rail.objects.get(pk=p.rail_id)
+    setattr(rail, end, inked)
+    try:
+        read_rail(translate.typed_rail(rail))
+    except FieldError as problem:
+        raise FieldError("text", problem.message) from None
+    with recorded(str(p.equipment_id), f"read {rail.name}", [before], f"rail:{rail.pk}:ink:{end}") as left:
+        rail.save()
+        left.append(rail)
+
+
+def _record(p: Position, key: UUID, kind: str, data: BenchReading | ReadingFields) -> Reading:
+    found = Reading.objects.filter(pk=key).first()
+    if found is not None:
+        return found
+    made = Reading(
+        id=key, position=p, kind=kind, text=data.text, burden=data.burden, note=data.note,
+        order=p.readings.count(),
+    )  # fmt: skip
+    translate.core_reading(made)
+    with recorded(str(p.equipment_id), f"record a reading at {p.name}", [], f"reading:{key}") as left:
+        made.save()
+        left.append(made)
+    return made
+
+
+@router.put("/readings/{key}", response={200: ReadingOut, 404: Problems, 422: Problems})
+def record(request: HttpRequest, key: UUID, data: ReadingFields) -> ReadingOut:
+    """Record a reading after the swap; sent twice, it is kept once."""
+    return reading_out(_record(_find(data.position), key, data.kind, data))
+
+
+@router.delete("/readings/{key}", response={204: None})
+def strike(request: HttpRequest, key: UUID) -> tuple[int, None]:
+    """Delete a reading; undo brings it back."""
+    r = Reading.objects.select_related("position").filter(pk=key).first()
+    if r is not None:
+        scope = str(r.position.equipment_id)
+        with recorded(scope, f"delete a reading at {r.position.name}", [r], f"reading:{key}:delete"):
+            r.delete()
+    return 204, None

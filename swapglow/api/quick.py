@@ -1,0 +1,122 @@
+"""The quick sum, the catalogue, and what a text is taken for."""
+
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import Router
+
+from swapglow.api.outward import position_out
+from swapglow.api.schemas import (
+    Catalogue,
+    PositionOut,
+    Problems,
+    QuickIn,
+    QuickKeep,
+    ReportAnswer,
+    TookIn,
+    TookOut,
+)
+from swapglow.core.parts import lamp, led, preferred, resistor
+from swapglow.core.parts.catalogue import source
+from swapglow.core.position.typed import FieldError, Typed, TypedPosition, TypedRail, took
+from swapglow.core.quantities import AMPERE, CANDELA, OHM, VOLT, QuantityError
+from swapglow.records import translate
+from swapglow.records.journal import recorded, with_dependants
+from swapglow.records.models import Equipment, Position, Rail
+
+router = Router(tags=["quick"])
+
+_UNITS = {"V": VOLT, "A": AMPERE, "Ω": OHM, "cd": CANDELA}
+_FIELDS = {"usual": "rail", "target": "drive"}
+
+
+@router.get("/catalogue", response=Catalogue)
+def catalogue(request: HttpRequest) -> dict[str, Any]:
+    """Generic LEDs and lamps, preferred series, resistor ratings."""
+    return {
+        "leds": list(led.catalogue().values()),
+        "lamps": list(lamp.catalogue().values()),
+        "series": list(preferred.SERIES),
+        "ratings_w": list(resistor.RATINGS_W),
+        "led_source": source("leds"),
+        "lamp_source": source("lamps"),
+    }
+
+
+@router.post("/took", response={200: TookOut, 422: Problems})
+def read_text(request: HttpRequest, data: TookIn) -> TookOut:
+    """What a text is taken for; an error is an answer here, not a refusal."""
+    try:
+        return TookOut(took=took(data.text, _UNITS[data.unit]), error="")
+    except QuantityError as problem:
+        return TookOut(took="", error=str(problem))
+
+
+def _typed(q: QuickIn) -> TypedPosition:
+    return TypedPosition(
+        rail=TypedRail(Typed(q.rail)),
+        led_id=q.led_id,
+        target=Typed(q.drive),
+        vf=Typed(q.vf),
+        rated=q.rated,
+        in_series=q.in_series,
+        series=q.series,
+        rounding=q.rounding,
+    )
+
+
+def _report(q: QuickIn) -> Any:
+    try:
+        return translate.quick_report(_typed(q), translate.drawer())
+    except FieldError as problem:
+        raise FieldError(_FIELDS.get(problem.field, problem.field), problem.message) from None
+
+
+@router.post("/quick", response={200: ReportAnswer, 422: Problems})
+def quick(request: HttpRequest, data: QuickIn) -> dict[str, Any]:
+    """Size one lamp from texts; nothing is kept."""
+    return {"report": _report(data)}
+
+
+@router.post("/quick/keep", response={200: PositionOut, 404: Problems, 422: Problems})
+def keep(request: HttpRequest, data: QuickKeep) -> Any:
+    """Keep a quick sum as a lamp position, in equipment that is there or newly named."""
+    _report(data.quick)
+    known = Position.objects.filter(pk=data.position).first()
+    if known is not None:
+        return position_out(known)
+    item = Equipment.objects.filter(pk=data.equipment).first() if data.equipment else None
+    if data.equipment and item is None:
+        return 404, {"errors": [{"field": "equipment", "message": "That equipment is gone."}]}
+    if item is None and not data.equipment_name.strip():
+        raise FieldError("equipment_name", "Name the equipment this lamp is in.")
+    scope = str(item.pk) if item else ""
+    with recorded(scope, f"keep {data.name}", [], f"keep:{data.position}") as left:
+        made = item or Equipment.objects.create(
+            id=data.new_equipment or data.position,
+            name=data.equipment_name.strip(),
+            order=Equipment.objects.count(),
+        )
+        rail = Rail.objects.create(
+            id=data.rail,
+            equipment=made,
+            name=f"Rail {made.rails.count() + 1}",
+            order=made.rails.count(),
+            usual={"text": data.quick.rail, "source": "assumed", "note": ""},
+        )
+        position = Position.objects.create(
+            id=data.position,
+            equipment=made,
+            rail=rail,
+            name=data.name.strip() or "Lamp",
+            order=made.positions.count(),
+            led_id=data.quick.led_id,
+            vf={"text": data.quick.vf, "source": "assumed", "note": ""},
+            rated=data.quick.rated,
+            in_series=data.quick.in_series,
+            target={"text": data.quick.drive, "source": "assumed", "note": ""},
+            series=data.quick.series,
+            rounding=data.quick.rounding,
+        )
+        left += with_dependants(made) if item is None else [rail, position]
+    return position_out(position)

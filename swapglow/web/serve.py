@@ -1,0 +1,24 @@
+"""Serve the whole app at one loopback address: ``python -m swapglow.web.serve``."""
+
+import os
+
+from waitress import create_server
+
+HOST = "127.0.0.1"
+
+
+def main() -> None:
+    """Serve until interrupted; SWAPGLOW_PORT chooses the port (8417)."""
+    from swapglow.web.wsgi import application
+
+    port = int(os.environ.get("SWAPGLOW_PORT", "8417"))
+    server = create_server(application, host=HOST, port=port, threads=8, ident="")
+    print(f"Swap Glow is at http://{HOST}:{port}/  (Ctrl+C stops it)", flush=True)
+    try:
+        server.run()
+    except KeyboardInterrupt:
+        server.close()
+
+
+if __name__ == "__main__":
+    main()

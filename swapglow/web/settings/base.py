@@ -1,0 +1,61 @@
+"""Settings every way of running shares. The app is bound to the loopback address and needs no network."""
+
+import os
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parents[3]
+VAR = Path(os.environ.get("SWAPGLOW_VAR", ROOT / "var"))
+DIST = ROOT / "frontend" / "dist"
+
+DEBUG = False
+ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]"]
+INSTALLED_APPS = ["django.contrib.staticfiles", "ninja", "swapglow.records"]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "swapglow.web.policy.ContentSecurityPolicy",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+]
+ROOT_URLCONF = "swapglow.web.urls"
+WSGI_APPLICATION = "swapglow.web.wsgi.application"
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [DIST],
+        "OPTIONS": {"context_processors": ["swapglow.web.policy.nonce"]},
+    }
+]
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": VAR / "swapglow.sqlite3",
+        "OPTIONS": {
+            "transaction_mode": "IMMEDIATE",
+            "timeout": 20,
+            # synchronous=FULL: a reading that was acknowledged survives a power cut.
+            "init_command": ("PRAGMA journal_mode=WAL;PRAGMA synchronous=FULL;PRAGMA foreign_keys=ON;"),
+        },
+    }
+}
+USE_TZ = True
+TIME_ZONE = "UTC"
+LANGUAGE_CODE = "en"
+USE_I18N = False
+
+STATIC_URL = "/static/"
+STATIC_ROOT = VAR / "static"
+STATICFILES_DIRS = [DIST] if DIST.exists() else []
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "staticfiles": {"BACKEND": "whitenoise.storage.CompressedStaticFilesStorage"},
+}
+# Vite names its assets by their content, so they may be kept for ever.
+WHITENOISE_IMMUTABLE_FILE_TEST = r"^/static/assets/.*$"
+
+X_FRAME_OPTIONS = "DENY"
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_REFERRER_POLICY = "same-origin"
+CSRF_COOKIE_SAMESITE = "Strict"
+DATA_UPLOAD_MAX_MEMORY_SIZE = 256 * 1024

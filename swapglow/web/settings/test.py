@@ -1,0 +1,11 @@
+"""For the tests: as ``local``, with a key and a database file of their own."""
+
+from pathlib import Path
+from tempfile import mkdtemp
+
+from swapglow.web.settings.base import *  # noqa: F403
+from swapglow.web.settings.base import DATABASES
+
+SECRET_KEY = "only-for-tests"
+# A file, not memory: parallel requests on a shared memory database lock each other out.
+DATABASES["default"]["TEST"] = {"NAME": Path(mkdtemp(prefix="swapglow-test-")) / "test.sqlite3"}
