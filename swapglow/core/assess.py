@@ -18,6 +18,7 @@ from swapglow.core.report import (
     CurrentReport,
     PowerReport,
     Report,
+    Shown,
     SizingReport,
     shown,
 )
@@ -29,10 +30,12 @@ _LEDS = ("highest", "typical", "lowest")
 
 @dataclass(frozen=True)
 class Bench:
-    """What lies around the position: readings taken after the swap, resistors in the drawer (Ω)."""
+    """What lies around the position: readings taken after the swap, resistors in the drawer (Ω),
+    and whether the job is closed."""
 
     readings: tuple[Reading, ...] = ()
     drawer_ohm: frozenset[float] = frozenset()
+    closed: bool = False
 
 
 def assess(position: Position, bench: Bench | None = None) -> Report:
@@ -55,7 +58,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         glow=glow(position, usual),
         findings=judge(context_of(s)),
         pencil=pencilled,
-        next_step=next_step(s, pencilled, verdicts),
+        next_step=next_step(s, pencilled, verdicts, closed=bench.closed),
         verdicts=verdicts,
     )
 
@@ -123,8 +126,14 @@ def _power(s: Solution) -> PowerReport:
     return PowerReport(
         each=shown(s.power_w, WATT, f"({show(s.most, AMPERE)})² × {show(s.sizing.each_ohm, OHM)} "
                    f"− {p.resistor_tolerance * 100:g} %, highest rail and lowest Vf"),
-        to_fit=None if fit is None else shown(fit, WATT, "the smallest body at half load or less"),
-        rating=None if p.rating_w is None else shown(
-            p.rating_w, WATT, "the body fitted", Source.MARKED),
+        to_fit=None
+        if fit is None
+        else _rating(fit, "the smallest body at half load or less", Source.COMPUTED),
+        rating=None if p.rating_w is None else _rating(p.rating_w, "the body fitted", Source.MARKED),
         load=None if p.rating_w is None else s.power_w / p.rating_w,
     )  # fmt: skip
+
+
+def _rating(watts: float, origin: str, source: Source) -> Shown:
+    """A rating as the part is called: 0.5 W, not 500 mW."""
+    return Shown(watts, f"{watts:g}", "W", source, origin)

@@ -85,18 +85,24 @@ class PowerReport:
 
 
 @dataclass(frozen=True)
-class Stair:
-    """A step of the volt staircase.
+class AtRails:
+    """A figure in SI units at the low, usual and high rail."""
 
-    ``drop`` and ``level`` are volts at the low, usual and high rail; level is what is left below.
-    """
+    low: float
+    usual: float
+    high: float
+
+
+@dataclass(frozen=True)
+class Stair:
+    """A step of the volt staircase: the volts it takes, and the level that is left below it."""
 
     id: str
     kind: Literal["rail", "driver", "resistor", "led", "ground"]
     label: str
     detail: str
-    drop: tuple[float, float, float]
-    level: tuple[float, float, float]
+    drop: AtRails
+    level: AtRails
     text: str
     source: Source
 

@@ -79,7 +79,7 @@ def report(
     if changes:
         core = with_changes(core, changes)
     readings = tuple(core_reading(r) for r in position.readings.all())
-    return _assess(core, Bench(readings, at_hand))
+    return _assess(core, Bench(readings, at_hand, position.stage == "done"))
 
 
 def quick_report(position: TypedPosition, at_hand: frozenset[float]) -> Report:

@@ -9,10 +9,14 @@ from swapglow.core.report import NextStep, Pencil, Verdict
 WORTH_READING = 0.05
 
 
-def next_step(s: Solution, pencil: Pencil, verdicts: tuple[Verdict, ...]) -> NextStep:
+def next_step(
+    s: Solution, pencil: Pencil, verdicts: tuple[Verdict, ...], *, closed: bool = False
+) -> NextStep:
     """What to do now, by what is pencilled and what has been tried."""
     if verdicts and not verdicts[-1].agrees:
         return _chase(verdicts[-1])
+    if closed:
+        return _look_again(s)
     if verdicts:
         return _close_up(s)
     rail = s.position.rail
@@ -89,9 +93,15 @@ def _try_on_clips(s: Solution) -> NextStep:
 
 def _chase(v: Verdict) -> NextStep:
     cause = v.causes[0].message if v.causes else "Nothing simple explains it: read the rail again."
+    if v.kind == "current":
+        meter, points = amp_range(v.high.value * 1.2), "in series with the LED"
+    else:
+        meter = volt_range(v.high.value * 1.2)
+        points = "across the resistor" if v.kind == "resistor_volts" else "across the LEDs"
     return NextStep(
-        "chase", "Find out why the reading is off", "as before", "as before", "as before",
-        f"{v.expected.text}, {v.low.text} to {v.high.text}", v.kind, cause, "",
+        "chase", "Find out why the reading is off", meter, points, "supply on, one thing changed",
+        f"{v.expected.text}, {v.low.text} to {v.high.text}", v.kind, f"First look: {cause}",
+        "Supply off while parts are changed.",
     )  # fmt: skip
 
 
@@ -102,4 +112,13 @@ def _close_up(s: Solution) -> NextStep:
         f"{show(float(s.usual[1]), AMPERE)}, {show(s.least, AMPERE)} to {show(s.most, AMPERE)}",
         "current", "Contacts that touched with the lid off may not touch with it on.",
         "Sleeve on before the joint; glue only after the test.",
+    )  # fmt: skip
+
+
+def _look_again(s: Solution) -> NextStep:
+    return NextStep(
+        "done", "Done: look again in a month", amp_range(s.most * 1.2), "in series with the LED",
+        "as it was closed",
+        f"{show(float(s.usual[1]), AMPERE)}, {show(s.least, AMPERE)} to {show(s.most, AMPERE)}",
+        "current", "An LED run within its limits reads the same; a joint going bad does not.", "",
     )  # fmt: skip

@@ -137,7 +137,8 @@ def newton(
         new = np.zeros_like(now)
         new[:-1] = solver.solve(system.curved_scatter @ ev.entries, system.current_scatter @ ev.offsets)
         if not system.is_curved:
-            return Outcome(new, v, np.isfinite(new).all(axis=0), steps)
+            finite: NDArray[np.bool_] = np.asarray(np.isfinite(new).all(axis=0))
+            return Outcome(new, v, finite, steps)
         moved, change = _moved(system, new, v)
         travel = np.abs(new - now)
         if system.regulators or system.current_regulators:
@@ -158,8 +159,7 @@ def newton(
             v.be[:, stray] = fresh.be[:, stray]
             v.bc[:, stray] = fresh.bc[:, stray]
     good = kirchhoff_holds(system, now, v, drive, gmin)
-    good &= settled
-    return Outcome(now, v, good, steps)
+    return Outcome(now, v, np.asarray(good & settled, dtype=np.bool_), steps)
 
 
 def kirchhoff_holds(

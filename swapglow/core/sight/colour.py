@@ -40,10 +40,13 @@ def lightness(relative: float | FloatArray) -> FloatArray:
 def screen_colour(power: FloatArray, relative: float) -> str:
     """#rrggbb of a light of this spectrum at a luminance relative to white.
 
-    An LED is purer than a screen's primaries: what a primary would have to take away is clipped,
-    which keeps a red red where mixing in white would turn it pink. Encoding as IEC 61966-2-1.
+    An LED is purer than a screen's primaries. Where red or blue would have to be taken away, white
+    is mixed in until neither is, which keeps amber from turning red; where green would, it is
+    clipped, for white would turn a red pink. Encoding as IEC 61966-2-1.
     """
-    linear = np.maximum(_TO_SRGB @ tristimulus(power), 0.0)
+    linear = _TO_SRGB @ tristimulus(power)
+    lack = max(0.0, -float(min(linear[0], linear[2])))
+    linear = np.maximum(linear + lack, 0.0)
     # The hue at full drive, then the lightness asked for.
     hue = linear / linear.max()
     level = float(np.clip(relative, 0.0, 1.0))

@@ -68,7 +68,7 @@ def glow(position: Position, amps: tuple[float, float, float]) -> tuple[GlowLamp
     of_led = spectrum.led(position.led)
     hue = colour.screen_colour(of_led, 1.0)
     for key, label, cd, amp in zip(
-        ("low", "usual", "high"), ("LED, lowest rail", "LED, usual rail", "LED, highest rail"),
+        ("low", "usual", "high"), ("LED, lowest", "LED, usual", "LED, highest"),
         cds, amps, strict=True,
     ):  # fmt: skip
         ratio = cd / old if old else None

@@ -1,0 +1,83 @@
+# Everything the project does starts here. `make demo` and `make test` set up what they need.
+PY := .venv/bin/python
+STAMP := .venv/.stamps
+PORT ?= 8417
+export SWAPGLOW_PORT := $(PORT)
+export PYTHONWARNINGS := ignore::DeprecationWarning
+
+.PHONY: demo test build schema shots bench format lock clean lint debian
+
+demo: $(STAMP)/run $(STAMP)/built
+	@$(PY) -m swapglow.web.prepare
+	@$(PY) -m swapglow.web.serve
+
+test: $(STAMP)/dev $(STAMP)/built debian lint
+	$(PY) -m pytest
+
+# A virtual environment, with Debian's venv package where Python comes without one.
+$(STAMP)/venv:
+	@python3 -c "import ensurepip, venv" 2>/dev/null || sh scripts/debian-packages python3-venv
+	@python3 -m venv .venv
+	@mkdir -p $(STAMP)
+	@$(PY) -c "import pathlib, site; pathlib.Path(site.getsitepackages()[0], 'swapglow-source.pth').write_text(str(pathlib.Path.cwd()))"
+	@touch $@
+
+$(STAMP)/run: requirements/run.txt | $(STAMP)/venv
+	@echo "Installing the Python packages"
+	@$(PY) -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements/run.txt
+	@touch $@
+
+$(STAMP)/dev: requirements/dev.txt | $(STAMP)/venv
+	@echo "Installing the Python packages, with those for development"
+	@$(PY) -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements/dev.txt
+	@touch $@ $(STAMP)/run
+
+$(STAMP)/npm: frontend/package.json frontend/package-lock.json | $(STAMP)/venv
+	@echo "Installing the front end's packages"
+	@cd frontend && npm ci --silent
+	@touch $@
+
+FRONT := $(shell find frontend/src frontend/public -type f 2>/dev/null) frontend/index.html frontend/vite.config.ts frontend/tsconfig.json
+
+$(STAMP)/built: $(STAMP)/npm $(FRONT)
+	@echo "Building the front end"
+	@cd frontend && npm run --silent build > ../.venv/build.log 2>&1 || { cat ../.venv/build.log; exit 1; }
+	@touch $@
+
+build: $(STAMP)/built
+
+# Chromium and ngspice for the tests, from Debian's packages where they are missing.
+debian:
+	@sh scripts/debian-packages chromium ngspice fonts-liberation
+
+lint: $(STAMP)/dev $(STAMP)/npm
+	.venv/bin/ruff check .
+	.venv/bin/ruff format --check .
+	.venv/bin/mypy
+	.venv/bin/lint-imports --no-cache
+	cd frontend && npm run --silent format:check && npm run --silent lint && npx --no-install tsc -p tsconfig.json
+	cd frontend && npm run --silent test
+
+format: $(STAMP)/dev $(STAMP)/npm
+	.venv/bin/ruff check --fix .
+	.venv/bin/ruff format .
+	cd frontend && npm run --silent format
+
+# The API's description and the front end's types from it.
+schema: $(STAMP)/dev $(STAMP)/npm
+	$(PY) manage.py export_openapi_schema --api swapglow.api.app.api --indent 1 --output docs/openapi.json
+	cd frontend && npm run --silent types
+
+# One picture of each main view, from the demo data.
+shots: $(STAMP)/dev $(STAMP)/built debian
+	$(PY) -m scripts.shots
+
+bench: $(STAMP)/dev debian
+	$(PY) -m scripts.bench
+
+lock: | $(STAMP)/venv
+	$(PY) -m pip install --quiet uv
+	cd requirements && for name in run dev; do ../.venv/bin/uv pip compile --quiet --generate-hashes --universal --python-version 3.11 --no-emit-index-url --custom-compile-command "make lock" $$name.in -o $$name.txt; done
+
+clean:
+	rm -rf .venv frontend/node_modules frontend/dist var

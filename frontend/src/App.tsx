@@ -1,0 +1,33 @@
+import { lazy, Suspense } from "react";
+import { BrowserRouter, Route, Routes } from "react-router";
+
+import { BenchView } from "./bench/BenchView";
+import { Missing } from "./shell/Missing";
+import { Shell } from "./shell/Shell";
+
+const PositionView = lazy(() => import("./position/PositionView"));
+const EquipmentView = lazy(() => import("./equipment/EquipmentView"));
+const DrawerView = lazy(() => import("./drawer/DrawerView"));
+
+export function App() {
+  return (
+    <BrowserRouter>
+      <Suspense fallback={<p role="status">Opening…</p>}>
+        <Routes>
+          <Route path="/" element={<BenchView />} />
+          <Route path="/equipment/:id" element={<EquipmentView />} />
+          <Route path="/position/:id" element={<PositionView />} />
+          <Route path="/drawer" element={<DrawerView />} />
+          <Route
+            path="*"
+            element={
+              <Shell>
+                <Missing problem={null} />
+              </Shell>
+            }
+          />
+        </Routes>
+      </Suspense>
+    </BrowserRouter>
+  );
+}

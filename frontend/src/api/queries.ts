@@ -1,0 +1,93 @@
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback } from "react";
+
+import { client, unwrap, type Changes, type Schemas } from "./client";
+import { save } from "./outbox";
+
+export const keys = {
+  bench: ["bench"] as const,
+  equipment: (id: string) => ["equipment", id] as const,
+  position: (id: string) => ["position", id] as const,
+  report: (id: string) => ["report", id] as const,
+};
+
+export const useCatalogue = () =>
+  useQuery({
+    queryKey: ["catalogue"],
+    queryFn: () => unwrap(client.GET("/api/catalogue")),
+    staleTime: Infinity,
+  });
+
+export const useBench = () =>
+  useQuery({ queryKey: keys.bench, queryFn: () => unwrap(client.GET("/api/bench")) });
+
+export const useEquipment = (id: string) =>
+  useQuery({
+    queryKey: keys.equipment(id),
+    queryFn: () => unwrap(client.GET("/api/equipment/{key}", { params: { path: { key: id } } })),
+  });
+
+export const usePosition = (id: string) =>
+  useQuery({
+    queryKey: keys.position(id),
+    queryFn: () => unwrap(client.GET("/api/positions/{key}", { params: { path: { key: id } } })),
+    placeholderData: keepPreviousData,
+  });
+
+/** The report of a position, with changes tried on it; the last one stays while the next is asked. */
+export const useReport = (id: string, changes: Changes) =>
+  useQuery({
+    queryKey: [...keys.report(id), changes],
+    queryFn: ({ signal }) =>
+      unwrap(
+        client.POST("/api/positions/{key}/assess", {
+          params: { path: { key: id } },
+          body: { changes },
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+
+export const useQuick = (input: Schemas["QuickIn"], enabled: boolean) =>
+  useQuery({
+    queryKey: ["quick", input],
+    queryFn: ({ signal }) => unwrap(client.POST("/api/quick", { body: input, signal })),
+    placeholderData: keepPreviousData,
+    enabled,
+    retry: false,
+  });
+
+export const useDrawer = () =>
+  useQuery({ queryKey: ["drawer"], queryFn: () => unwrap(client.GET("/api/drawer")) });
+
+/** What a text is taken for, as the server reads it. */
+export const useTook = (text: string, unit: Schemas["TookIn"]["unit"]) =>
+  useQuery({
+    queryKey: ["took", unit, text],
+    queryFn: () => unwrap(client.POST("/api/took", { body: { text, unit } })),
+    enabled: text.trim() !== "",
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+  });
+
+/** Save through the outbox, then ask anew for whatever the save may have changed. */
+export function useSave() {
+  const queries = useQueryClient();
+  return useCallback(
+    async <T = unknown>(
+      method: "PUT" | "PATCH" | "POST" | "DELETE",
+      path: string,
+      body?: unknown,
+    ): Promise<T> => {
+      try {
+        return await save<T>(method, path, body);
+      } finally {
+        await queries.invalidateQueries({
+          predicate: (q) => !["catalogue", "took", "quick"].includes(String(q.queryKey[0])),
+        });
+      }
+    },
+    [queries],
+  );
+}

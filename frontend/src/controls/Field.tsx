@@ -1,0 +1,87 @@
+import { FieldError, Input, Label, Text, TextField } from "react-aria-components";
+import styled from "styled-components";
+
+export const Caption = styled(Label)`
+  display: block;
+  font-size: 0.9rem;
+  font-weight: 600;
+  margin-bottom: 2px;
+`;
+
+export const Box = styled(Input)`
+  width: 100%;
+  min-height: 44px;
+  padding: 4px 10px;
+  border: 1.5px solid var(--ink-soft);
+  border-radius: 4px;
+  background: var(--sheet);
+  font-family: var(--mono);
+  font-size: 1.15rem;
+  &[data-words="true"] {
+    font-family: var(--sans);
+    font-size: 1.05rem;
+  }
+  &[data-invalid] {
+    border-color: var(--stop);
+    border-width: 2.5px;
+  }
+`;
+
+export const Hint = styled(Text)`
+  display: block;
+  min-height: 1.3em;
+  margin-top: 4px;
+  font-size: 0.875rem;
+  color: var(--ink-soft);
+`;
+
+export const Wrong = styled(FieldError)`
+  display: block;
+  font-size: 0.9rem;
+  font-weight: 600;
+  color: var(--stop);
+`;
+
+interface Props {
+  label: string;
+  value: string;
+  onChange: (text: string) => void;
+  /** What the text was taken for, or how to write it. */
+  hint?: string | undefined;
+  error?: string | undefined;
+  onCommit?: () => void;
+  placeholder?: string;
+  /** Words, not a quantity: set in the text face. */
+  words?: boolean;
+  className?: string;
+}
+
+/** A labelled field for a quantity or a name; Enter or leaving it commits. */
+export function Field({ label, value, onChange, hint, error, onCommit, ...rest }: Props) {
+  return (
+    <TextField
+      className={rest.className}
+      value={value}
+      onChange={onChange}
+      isInvalid={error !== undefined}
+      validationBehavior="aria"
+      {...(onCommit ? { onBlur: onCommit } : {})}
+    >
+      <Caption>{label}</Caption>
+      <Box
+        placeholder={rest.placeholder ?? ""}
+        data-words={rest.words ?? false}
+        autoComplete="off"
+        spellCheck={false}
+        onKeyDown={(e) => {
+          if (e.key === "Enter" && onCommit) {
+            e.preventDefault();
+            onCommit();
+          }
+        }}
+      />
+      {error === undefined ? hint !== undefined && <Hint slot="description">{hint}</Hint> : null}
+      <Wrong>{error}</Wrong>
+    </TextField>
+  );
+}

@@ -1,0 +1,171 @@
+import { Disclosure, DisclosurePanel, Button as AriaButton, Heading } from "react-aria-components";
+import styled from "styled-components";
+
+import type { Changes, Finding, Report } from "../api/client";
+import { SmallButton } from "../controls/Button";
+import { GradeMark } from "../controls/GradeMark";
+
+const Wrap = styled.section`
+  height: 100%;
+  overflow: auto;
+  padding-right: 6px;
+`;
+
+const List = styled.ul`
+  margin: 0;
+  padding: 0;
+  list-style: none;
+`;
+
+const Item = styled.li`
+  padding: 8px 0 10px;
+  border-top: 1.5px solid var(--rule);
+  &:first-child {
+    border-top: 0;
+    padding-top: 0;
+  }
+`;
+
+const Message = styled.p`
+  font-size: 1.0625rem;
+  line-height: 1.3;
+`;
+
+const Why = styled(AriaButton)`
+  min-height: 28px;
+  padding: 0 4px;
+  margin-left: -4px;
+  border: 0;
+  background: none;
+  font-size: 0.9rem;
+  color: var(--ink-soft);
+  text-decoration: underline;
+  text-underline-offset: 0.2em;
+  cursor: pointer;
+`;
+
+const Panel = styled(DisclosurePanel)`
+  font-size: 0.95rem;
+  color: var(--ink-soft);
+  &[hidden] {
+    display: none;
+  }
+`;
+
+const Acts = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin-top: 4px;
+`;
+
+const Head = styled.div`
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+`;
+
+const Bare = styled(Heading)`
+  margin: 0;
+  font: inherit;
+`;
+
+interface Props {
+  findings: Finding[];
+  verdicts: Report["verdicts"];
+  /** Try a remedy: it is previewed on all instruments until it is taken or put back. */
+  onTry?: (label: string, changes: Changes) => void;
+  onStrike?: (readingId: string) => void;
+}
+
+/** Judgements with figure, limit, reason and remedies; the newest reading's verdict comes first. */
+export function Findings({ findings, verdicts, onTry, onStrike }: Props) {
+  const latest = verdicts[verdicts.length - 1];
+  return (
+    <Wrap aria-label="Findings" tabIndex={0} role="region">
+      <List>
+        {latest && <Verdict verdict={latest} {...(onStrike ? { onStrike } : {})} />}
+        {findings.map((f) => (
+          <Item key={f.id} data-finding={f.id}>
+            <Disclosure>
+              <Head>
+                <GradeMark grade={f.grade} />
+                <Bare level={3}>
+                  <Why slot="trigger" aria-label={`Why: ${f.message}`}>
+                    why
+                  </Why>
+                </Bare>
+              </Head>
+              <Message>{f.message}</Message>
+              <Panel>
+                {f.why} Here {f.figure}; limit {f.limit}.
+              </Panel>
+            </Disclosure>
+            {onTry && f.remedies.length > 0 && (
+              <Acts>
+                {f.remedies.map((r) => (
+                  <SmallButton key={r.id} onPress={() => onTry(r.label, r.changes)}>
+                    Try: {r.label}
+                  </SmallButton>
+                ))}
+              </Acts>
+            )}
+          </Item>
+        ))}
+      </List>
+    </Wrap>
+  );
+}
+
+interface VerdictProps {
+  verdict: Report["verdicts"][number];
+  onStrike?: (readingId: string) => void;
+}
+
+const Causes = styled.ol`
+  margin: 4px 0 0;
+  padding-left: 1.3em;
+  font-size: 0.95rem;
+`;
+
+function Verdict({ verdict, onStrike }: VerdictProps) {
+  return (
+    <Item data-verdict={verdict.agrees ? "agrees" : "off"}>
+      <Head>
+        {verdict.agrees ? <Agrees /> : <GradeMark grade="stop" />}
+        {onStrike && (
+          <Why onPress={() => onStrike(verdict.id)} aria-label="Strike this reading">
+            strike
+          </Why>
+        )}
+      </Head>
+      <Message>{verdict.line}</Message>
+      {verdict.causes.length > 0 && (
+        <Causes aria-label="Likely causes">
+          {verdict.causes.map((c) => (
+            <li key={c.id}>{c.message}</li>
+          ))}
+        </Causes>
+      )}
+    </Item>
+  );
+}
+
+const Good = styled.span`
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  font-weight: 700;
+  color: var(--fits);
+`;
+
+function Agrees() {
+  return (
+    <Good>
+      <svg width="22" height="22" aria-hidden="true">
+        <path d="M3 12l6 6L20 4" fill="none" stroke="currentColor" strokeWidth="2.5" />
+      </svg>
+      Agrees
+    </Good>
+  );
+}

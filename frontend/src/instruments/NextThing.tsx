@@ -1,0 +1,168 @@
+import { useState } from "react";
+import styled from "styled-components";
+
+import { Refused, type Report, type Schemas } from "../api/client";
+import { useDraft } from "../api/useDraft";
+import { MainButton } from "../controls/Button";
+import { Field } from "../controls/Field";
+
+type Kind = Schemas["BenchReading"]["what"];
+
+const Wrap = styled.section`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 4px 20px;
+  align-items: center;
+  padding: 8px 14px;
+  border: 2px solid var(--mark);
+  border-radius: 4px;
+  background: var(--sheet);
+  @media (max-width: 760px) {
+    grid-template-columns: 1fr;
+  }
+`;
+
+const Act = styled.h2`
+  font-size: 1.3rem;
+  line-height: 1.2;
+  font-weight: 650;
+  small {
+    font: inherit;
+    color: var(--mark);
+    margin-right: 0.5em;
+  }
+`;
+
+const How = styled.p`
+  font-size: 0.98rem;
+  b {
+    font-family: var(--mono);
+    font-weight: 650;
+    white-space: nowrap;
+  }
+`;
+
+const Why = styled.p`
+  font-size: 0.9rem;
+  color: var(--ink-soft);
+`;
+
+const Take = styled.form`
+  display: grid;
+  grid-template-columns: 150px auto;
+  &[data-kind="current"] {
+    grid-template-columns: 150px 104px auto;
+  }
+  gap: 8px;
+  align-items: start;
+  & > button {
+    margin-top: 22px;
+  }
+  @media (max-width: 760px) {
+    grid-template-columns: 1fr auto;
+    &[data-kind="current"] {
+      grid-template-columns: 1fr 1fr auto;
+    }
+  }
+`;
+
+interface Props {
+  positionId: string;
+  step: Report["next_step"];
+  onRead: (reading: Schemas["BenchReading"]) => Promise<unknown>;
+}
+
+/** The one thing to do now, and where its reading is typed. */
+export function NextThing({ positionId, step, onRead }: Props) {
+  return (
+    <Wrap aria-label="Next thing on the bench">
+      <div>
+        <Act>
+          <small>Next</small>
+          {step.act}
+        </Act>
+        <How>
+          {step.meter}; {step.points}; {step.state}. Expect <b>{step.expect}</b>.
+        </How>
+        <Why>
+          {step.why} {step.caution}
+        </Why>
+      </div>
+      {step.reading !== null && (
+        <Entry
+          key={step.reading}
+          positionId={positionId}
+          kind={step.reading as Kind}
+          meter={step.meter}
+          onRead={onRead}
+        />
+      )}
+    </Wrap>
+  );
+}
+
+const EXAMPLES: Partial<Record<Kind, string>> = {
+  current: "2.4mA",
+  led_vf: "2.85V",
+  driver_drop: "0.15V",
+};
+
+interface EntryProps {
+  positionId: string;
+  kind: Kind;
+  meter: string;
+  onRead: Props["onRead"];
+}
+
+function Entry({ positionId, kind, meter, onRead }: EntryProps) {
+  const draft = useDraft(`reading.${positionId}.${kind}`, "");
+  const burden = useDraft(`burden.${positionId}`, "5R");
+  const [refusal, setRefusal] = useState<Refused>();
+  const isCurrent = kind === "current";
+  const read = async () => {
+    try {
+      await onRead({
+        id: crypto.randomUUID(),
+        what: kind,
+        text: draft.value,
+        burden: isCurrent ? burden.value : "",
+        note: meter,
+      });
+      draft.clear();
+      setRefusal(undefined);
+    } catch (problem) {
+      if (problem instanceof Refused) setRefusal(problem);
+    }
+  };
+  return (
+    <Take
+      data-kind={isCurrent ? "current" : "volts"}
+      onSubmit={(e) => {
+        e.preventDefault();
+        void read();
+      }}
+    >
+      <Field
+        label="Reading"
+        value={draft.value}
+        onChange={(t) => {
+          setRefusal(undefined);
+          draft.type(t);
+        }}
+        error={
+          refusal?.of("text") ?? (refusal && !refusal.of("burden") ? refusal.message : undefined)
+        }
+        placeholder={EXAMPLES[kind] ?? "24.1V"}
+      />
+      {isCurrent ? (
+        <Field
+          label="Meter adds"
+          value={burden.value}
+          onChange={burden.type}
+          error={refusal?.of("burden")}
+        />
+      ) : null}
+      <MainButton type="submit">Read</MainButton>
+    </Take>
+  );
+}

@@ -1,0 +1,165 @@
+import { scaleLinear } from "d3-scale";
+import { area, curveStepAfter, line } from "d3-shape";
+import { Button } from "react-aria-components";
+import styled from "styled-components";
+
+import type { Report } from "../api/client";
+
+const Wrap = styled.section`
+  display: flex;
+  flex-direction: column;
+  min-width: 0;
+  height: 100%;
+`;
+
+const Draw = styled.svg`
+  flex: 1;
+  width: 100%;
+  min-height: 150px;
+  overflow: visible;
+  text {
+    font: 500 12px var(--mono);
+    fill: var(--ink-soft);
+  }
+`;
+
+const Steps = styled.div`
+  display: grid;
+  grid-auto-flow: column;
+  grid-auto-columns: minmax(0, 1fr);
+  margin-left: 46px;
+`;
+
+const Step = styled(Button)`
+  display: flex;
+  flex-direction: column;
+  gap: 1px;
+  min-height: 92px;
+  padding: 4px 2px 4px 6px;
+  border: 0;
+  border-top: 3px solid var(--ink);
+  border-right: 1px solid var(--rule-soft);
+  background: none;
+  text-align: left;
+  cursor: pointer;
+  overflow-wrap: anywhere;
+  &[data-hovered] {
+    background: var(--rule-soft);
+  }
+  &[data-kind="resistor"] {
+    border-top-color: var(--mark);
+  }
+  &[data-kind="ground"] {
+    cursor: default;
+  }
+`;
+
+const Name = styled.span`
+  font-size: 0.875rem;
+  font-weight: 600;
+`;
+
+const Drop = styled.span`
+  font: 600 1rem/1.25 var(--mono);
+  letter-spacing: -0.02em;
+  white-space: nowrap;
+  &[data-pencil="true"] {
+    color: var(--pencil);
+    font-style: italic;
+    text-decoration: underline dotted 2px;
+    text-underline-offset: 0.18em;
+  }
+`;
+
+const Detail = styled.span`
+  font-size: 0.8125rem;
+  line-height: 1.2;
+  color: var(--ink-soft);
+`;
+
+const W = 430;
+const H = 240;
+const GUTTER = 46;
+
+type Stair = Report["staircase"]["stairs"][number];
+
+interface Props {
+  staircase: Report["staircase"];
+  onEdit: (kind: Stair["kind"]) => void;
+}
+
+/** The rail drawn as height, coming down part by part; each step opens its part. */
+export function Staircase({ staircase, onEdit }: Props) {
+  const { stairs, top_v } = staircase;
+  const shown = stairs.filter((s) => s.kind !== "ground");
+  const y = scaleLinear([0, top_v], [H - 8, 10]).nice(4);
+  const width = (W - GUTTER) / shown.length;
+  const x = (k: number) => GUTTER + k * width;
+  // One point per step, and the last level held to the right-hand edge.
+  const points = [...shown.map((s, k) => ({ k, level: s.level })), last(shown)];
+  const usual = line<Point>(
+    (p) => x(p.k),
+    (p) => y(p.level.usual),
+  ).curve(curveStepAfter);
+  const band = area<Point>(
+    (p) => x(p.k),
+    (p) => y(p.level.low),
+    (p) => y(p.level.high),
+  ).curve(curveStepAfter);
+
+  return (
+    <Wrap aria-label="Volt staircase">
+      <Draw viewBox={`0 0 ${W} ${H}`} preserveAspectRatio="none" aria-hidden="true">
+        {y.ticks(5).map((t) => (
+          <g key={t}>
+            <line x1={GUTTER} x2={W} y1={y(t)} y2={y(t)} stroke="var(--rule-soft)" />
+            <text x={GUTTER - 6} y={y(t) + 4} textAnchor="end">
+              {t} V
+            </text>
+          </g>
+        ))}
+        <path d={band(points) ?? ""} fill="var(--mark)" opacity="0.22" />
+        <path d={usual(points) ?? ""} fill="none" stroke="var(--ink)" strokeWidth="3" />
+        {shown.map((s, k) =>
+          k === 0 ? null : (
+            <line
+              key={s.id}
+              x1={x(k)}
+              x2={x(k)}
+              y1={y(shown[k - 1]?.level.usual ?? 0)}
+              y2={y(s.level.usual)}
+              stroke={s.kind === "resistor" ? "var(--mark)" : "var(--ink)"}
+              strokeWidth={s.kind === "resistor" ? 7 : 3}
+            />
+          ),
+        )}
+      </Draw>
+      <Steps>
+        {shown.map((s) => (
+          <Step
+            key={s.id}
+            data-kind={s.kind}
+            onPress={() => onEdit(s.kind)}
+            aria-label={`${s.label}, ${s.text}${s.detail ? `, ${s.detail}` : ""}. Edit`}
+          >
+            <Name>{s.label}</Name>
+            <Drop data-pencil={s.source === "assumed"}>{s.text}</Drop>
+            <Detail>{s.detail}</Detail>
+          </Step>
+        ))}
+      </Steps>
+    </Wrap>
+  );
+}
+
+interface Point {
+  k: number;
+  level: Stair["level"];
+}
+
+function last(shown: Stair[]): Point {
+  return {
+    k: shown.length,
+    level: shown[shown.length - 1]?.level ?? { low: 0, usual: 0, high: 0 },
+  };
+}

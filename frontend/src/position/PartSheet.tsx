@@ -1,0 +1,290 @@
+import type { Report, Schemas } from "../api/client";
+import { useCatalogue, useSave } from "../api/queries";
+import { Choice } from "../controls/Choice";
+import { Picker } from "../controls/Picker";
+import { QuantityField } from "../controls/QuantityField";
+import { SavedText } from "../controls/SavedText";
+import { Sheet } from "../controls/Sheet";
+import { Notes } from "../equipment/Notes";
+import { RailEditor } from "../equipment/RailEditor";
+
+export type Part = "rail" | "driver" | "resistor" | "led" | "lamp" | "job";
+
+type Position = Schemas["PositionOut"];
+type Patch = (fields: Schemas["PositionPatch"]) => Promise<unknown>;
+
+const TITLES: Record<Part, string> = {
+  rail: "Supply rail",
+  driver: "Driver",
+  resistor: "Series resistor",
+  led: "LED",
+  lamp: "Original lamp",
+  job: "Job",
+};
+
+interface Props {
+  part: Part | undefined;
+  onClose: () => void;
+  position: Position;
+  rail: Schemas["RailOut"];
+  report: Report;
+}
+
+/** The sheet that edits one part of the position. */
+export function PartSheet({ part, onClose, position, rail }: Props) {
+  const save = useSave();
+  const patch: Patch = (fields) => save("PATCH", `/api/positions/${position.id}`, fields);
+  return (
+    <Sheet title={part ? TITLES[part] : ""} open={part !== undefined} onClose={onClose}>
+      {part === "rail" && <RailEditor rail={rail} />}
+      {part === "driver" && <Driver position={position} patch={patch} />}
+      {part === "resistor" && <SeriesResistor position={position} patch={patch} />}
+      {part === "led" && <LedPart position={position} patch={patch} />}
+      {part === "lamp" && <OldLamp position={position} patch={patch} />}
+      {part === "job" && <Job position={position} patch={patch} />}
+    </Sheet>
+  );
+}
+
+interface PartProps {
+  position: Position;
+  patch: Patch;
+}
+
+function Driver({ position, patch }: PartProps) {
+  return (
+    <>
+      <p>
+        What the switch or transistor keeps: next to nothing for a contact, 0.1 to 0.3 V for a
+        transistor, 0.7 to 1.1 V for a Darlington.
+      </p>
+      <QuantityField
+        id={`${position.id}.driver_drop`}
+        label="Driver's drop"
+        unit="V"
+        value={position.driver_drop}
+        fields={["driver_drop"]}
+        hint="0.2V"
+        onSave={(driver_drop) => patch({ driver_drop })}
+      />
+    </>
+  );
+}
+
+const RATINGS = [
+  ["", "To fit"],
+  ["0.125", "⅛ W"],
+  ["0.25", "¼ W"],
+  ["0.5", "½ W"],
+  ["1", "1 W"],
+  ["2", "2 W"],
+] as const;
+
+function SeriesResistor({ position, patch }: PartProps) {
+  return (
+    <>
+      <QuantityField
+        id={`${position.id}.target`}
+        label="Drive wanted"
+        unit="A"
+        value={position.target}
+        fields={["target"]}
+        onSave={(target) => patch({ target })}
+        plain
+      />
+      <QuantityField
+        id={`${position.id}.resistor`}
+        label={position.resistor_parts === 2 ? "Each resistor" : "Resistor"}
+        unit="Ω"
+        value={{ text: position.resistor, source: "marked", note: "" }}
+        fields={["resistor"]}
+        hint="Empty follows the sum; 4k7, 470R to fit your own"
+        onSave={(value) => patch({ resistor: value.text ?? "" })}
+        plain
+      />
+      <Choice
+        label="Series"
+        value={position.series}
+        options={
+          [
+            ["E6", "E6"],
+            ["E12", "E12"],
+            ["E24", "E24"],
+            ["E48", "E48"],
+            ["E96", "E96"],
+          ] as const
+        }
+        onChange={(series) => void patch({ series })}
+      />
+      <Choice
+        label="Rounding"
+        value={position.rounding === "nearest" ? "nearest" : "up"}
+        options={
+          [
+            ["up", "Next up, ours"],
+            ["nearest", "Nearest"],
+          ] as const
+        }
+        onChange={(rounding) => void patch({ rounding })}
+      />
+      <Choice
+        label="Which lead"
+        value={position.resistor_parts === 2 ? "2" : "1"}
+        options={
+          [
+            ["1", "One part, positive lead"],
+            ["2", "Half in each lead"],
+          ] as const
+        }
+        onChange={(parts) => void patch({ resistor_parts: parts === "2" ? 2 : 1, resistor: "" })}
+      />
+      <p>
+        The current is the same in either lead. One habit a shop: ours is the positive. Half in each
+        shares the heat, and keeps some of it where a lead may touch the chassis.
+      </p>
+      <Choice
+        label="Power rating of each"
+        value={position.rating_w === null ? "" : String(position.rating_w)}
+        options={RATINGS as readonly (readonly [string, string])[]}
+        onChange={(w) => void patch({ rating_w: w === "" ? null : Number(w) })}
+      />
+      <Choice
+        label="Drive limit"
+        value={position.ceiling >= 1 ? "1" : "0.5"}
+        options={
+          [
+            ["0.5", "Half of rated, ours"],
+            ["1", "Rated"],
+          ] as const
+        }
+        onChange={(c) => void patch({ ceiling: Number(c) })}
+      />
+    </>
+  );
+}
+
+function LedPart({ position, patch }: PartProps) {
+  const catalogue = useCatalogue();
+  return (
+    <>
+      {catalogue.data && (
+        <Picker
+          label="LED"
+          value={position.led_id}
+          items={catalogue.data.leds.map((l) => ({
+            id: l.id,
+            label: l.label,
+            detail: `${l.vf_low}–${l.vf_high} V`,
+          }))}
+          onChange={(led_id) => led_id !== position.led_id && void patch({ led_id })}
+        />
+      )}
+      <SavedText
+        id={`${position.id}.in_series`}
+        label="In series"
+        saved={String(position.in_series)}
+        field="in_series"
+        hint="How many, one after another"
+        onSave={(text) => patch({ in_series: Number(text) })}
+      />
+      <QuantityField
+        id={`${position.id}.vf`}
+        label="Own forward voltage"
+        unit="V"
+        value={position.vf}
+        fields={["vf"]}
+        hint="Empty takes the kind's range; 1.9-2.3V, at rated current"
+        onSave={(vf) => patch({ vf })}
+      />
+      <SavedText
+        id={`${position.id}.rated`}
+        label="Own rated current"
+        saved={position.rated}
+        field="rated"
+        hint="Empty takes the kind's; 20mA"
+        onSave={(rated) => patch({ rated })}
+      />
+      <p>Figures of the generic kinds: {catalogue.data?.led_source}.</p>
+    </>
+  );
+}
+
+function OldLamp({ position, patch }: PartProps) {
+  const catalogue = useCatalogue();
+  return (
+    <>
+      {catalogue.data && (
+        <Picker
+          label="Original lamp"
+          value={position.lamp_id || "none"}
+          items={[
+            { id: "none", label: "Not known" },
+            { id: "own", label: "Type its figures" },
+            ...catalogue.data.lamps.map((l) => ({
+              id: l.id,
+              label: `${l.label}, ${l.base}`,
+              detail: `${l.volts} V ${l.amps} A`,
+            })),
+          ]}
+          onChange={(lamp) => {
+            if (lamp === position.lamp_id) return;
+            const start = position.lamp_volts ? {} : { lamp_volts: "12V", lamp_amps: "0.1A" };
+            void patch({ lamp_id: lamp === "none" ? "" : lamp, ...(lamp === "own" ? start : {}) });
+          }}
+        />
+      )}
+      {position.lamp_id === "own" &&
+        LAMP_FIELDS.map(([field, label, hint]) => (
+          <SavedText
+            key={field}
+            id={`${position.id}.${field}`}
+            label={label}
+            saved={position[field]}
+            field={field}
+            hint={hint}
+            onSave={(text) => patch({ [field]: text })}
+          />
+        ))}
+      <p>{catalogue.data?.lamp_source}.</p>
+    </>
+  );
+}
+
+const LAMP_FIELDS = [
+  ["lamp_volts", "Volts", "As marked: 6.3V"],
+  ["lamp_amps", "Amps", "As marked: 0.15A"],
+  ["lamp_candela", "Candela", "Mean spherical; empty guesses 6 lm/W"],
+  ["lamp_base", "Base", "Bayonet, screw, wedge, festoon"],
+] as const;
+
+function Job({ position, patch }: PartProps) {
+  return (
+    <>
+      <SavedText
+        id={`${position.id}.name`}
+        label="Lamp"
+        saved={position.name}
+        field="name"
+        onSave={(name) => patch({ name })}
+      />
+      <Choice
+        label="Stage"
+        value={position.stage}
+        options={
+          [
+            ["sizing", "Sizing"],
+            ["trial", "On trial"],
+            ["fitted", "Fitted"],
+            ["done", "Done"],
+          ] as const
+        }
+        onChange={(stage) => void patch({ stage })}
+      />
+      <Notes
+        id={`${position.id}.notes`}
+        saved={position.notes}
+        onSave={(notes) => patch({ notes })}
+      />
+    </>
+  );
+}

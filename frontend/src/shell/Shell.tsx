@@ -1,0 +1,196 @@
+import { useEffect, useState, useSyncExternalStore, type ReactNode } from "react";
+import { NavLink, Link as RouterLink } from "react-router";
+import styled from "styled-components";
+
+import { subscribe, unsaved } from "../api/outbox";
+import { Button } from "../controls/Button";
+import { Sheet } from "../controls/Sheet";
+import { useLook } from "../look/useLook";
+
+const Bar = styled.header`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 18px;
+  padding: 4px 20px;
+  border-bottom: 2px solid var(--ink);
+  @media (max-width: 760px) {
+    padding: 4px 12px;
+  }
+`;
+
+const Mark = styled(RouterLink)`
+  display: inline-flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 44px;
+  font-weight: 700;
+  text-decoration: none;
+`;
+
+const Nav = styled.nav`
+  display: flex;
+  gap: 2px;
+  a {
+    display: inline-flex;
+    align-items: center;
+    min-height: 44px;
+    padding: 0 10px;
+    text-decoration: none;
+  }
+  a[aria-current="page"] {
+    font-weight: 700;
+    box-shadow: inset 0 -3px var(--mark);
+  }
+`;
+
+const Right = styled.div`
+  margin-left: auto;
+  display: flex;
+  gap: 6px;
+`;
+
+const Quiet = styled(Button)`
+  border-color: transparent;
+  padding: 0 10px;
+  &[data-disabled] {
+    border-color: transparent;
+  }
+`;
+
+const Warn = styled.p`
+  padding: 8px 20px;
+  background: var(--mark-soft);
+  border-bottom: 2px solid var(--mark);
+  font-weight: 600;
+`;
+
+export const Page = styled.main`
+  padding: 10px 20px 8px;
+  max-width: 1320px;
+  margin: 0 auto;
+  @media (max-width: 760px) {
+    padding: 10px 12px 28px;
+  }
+`;
+
+const Keys = styled.dl`
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 8px 16px;
+  margin: 0;
+  dt {
+    font: 650 1rem var(--mono);
+  }
+  dd {
+    margin: 0;
+  }
+`;
+
+interface Props {
+  children: ReactNode;
+  /** Step back and forth in this view; the label says what would be undone. */
+  undo?: { undo: string; redo: string; onUndo: () => void; onRedo: () => void };
+}
+
+function isTyping(target: EventTarget | null) {
+  return target instanceof HTMLElement && target.closest("input, textarea, [role=dialog]") !== null;
+}
+
+/** Header, keys and warnings around every view. */
+export function Shell({ children, undo }: Props) {
+  const [look, flip] = useLook();
+  const [help, setHelp] = useState(false);
+  const waiting = useSyncExternalStore(subscribe, unsaved);
+
+  useEffect(() => {
+    const keys = (e: KeyboardEvent) => {
+      if (isTyping(e.target)) return;
+      const meta = e.ctrlKey || e.metaKey;
+      if (e.key === "?") setHelp(true);
+      else if (meta && e.key.toLowerCase() === "z" && undo) {
+        e.preventDefault();
+        if (e.shiftKey) undo.onRedo();
+        else undo.onUndo();
+      } else if (!meta && e.key === "l") flip();
+      else if (!meta && e.key === "r") document.querySelector<HTMLElement>("form input")?.focus();
+      else if (!meta && e.key === "s")
+        document.querySelector<HTMLElement>("[role=slider]")?.focus();
+      else return;
+      e.preventDefault();
+    };
+    window.addEventListener("keydown", keys);
+    return () => window.removeEventListener("keydown", keys);
+  }, [flip, undo]);
+
+  return (
+    <>
+      <Bar>
+        <Mark to="/">
+          <svg width="26" height="26" viewBox="0 0 32 32" aria-hidden="true">
+            <path d="M3 8h9v8h8v8h9" fill="none" stroke="currentColor" strokeWidth="3" />
+            <circle cx="24" cy="9" r="5" fill="var(--mark)" />
+          </svg>
+          Swap Glow
+        </Mark>
+        <Nav aria-label="Views">
+          <NavLink to="/" end>
+            Bench
+          </NavLink>
+          <NavLink to="/drawer">Drawer</NavLink>
+        </Nav>
+        <Right>
+          {undo && (
+            <>
+              <Quiet
+                isDisabled={!undo.undo}
+                onPress={undo.onUndo}
+                aria-label={undo.undo ? `Undo ${undo.undo}` : "Undo"}
+              >
+                Undo
+              </Quiet>
+              <Quiet
+                isDisabled={!undo.redo}
+                onPress={undo.onRedo}
+                aria-label={undo.redo ? `Redo ${undo.redo}` : "Redo"}
+              >
+                Redo
+              </Quiet>
+            </>
+          )}
+          <Quiet onPress={flip}>{look === "day" ? "Lamp room" : "Day"}</Quiet>
+          <Quiet onPress={() => setHelp(true)} aria-label="Keys">
+            ?
+          </Quiet>
+        </Right>
+      </Bar>
+      <div role="status">
+        {waiting > 0 && (
+          <Warn>
+            No connection: {waiting} {waiting === 1 ? "change is" : "changes are"} kept here and
+            will be saved when it is back.
+          </Warn>
+        )}
+      </div>
+      <Page>{children}</Page>
+      <Sheet title="Keys" open={help} onClose={() => setHelp(false)}>
+        <Keys>
+          <dt>s</dt>
+          <dd>Go to the slide rule</dd>
+          <dt>← →</dt>
+          <dd>On the slide rule: the next preferred value; Page up and down by six; Home, End</dd>
+          <dt>r</dt>
+          <dd>Type a reading</dd>
+          <dt>l</dt>
+          <dd>Day look, lamp-room look</dd>
+          <dt>Ctrl Z</dt>
+          <dd>Undo; with Shift, redo</dd>
+          <dt>Esc</dt>
+          <dd>Close a sheet</dd>
+          <dt>?</dt>
+          <dd>These keys</dd>
+        </Keys>
+      </Sheet>
+    </>
+  );
+}

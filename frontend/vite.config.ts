@@ -1,0 +1,12 @@
+import optimizeLocales from "@react-aria/optimize-locales-plugin";
+import react from "@vitejs/plugin-react";
+import { defineConfig } from "vitest/config";
+
+export default defineConfig(({ command }) => ({
+  base: "/static/",
+  plugins: [{ ...optimizeLocales.vite({ locales: ["en-US"] }), enforce: "pre" as const }, react()],
+  // The Django template fills the nonce; only the built page has one.
+  html: command === "build" ? { cspNonce: "{{ csp_nonce }}" } : {},
+  build: { assetsInlineLimit: 0, modulePreload: { polyfill: false }, sourcemap: false },
+  test: { environment: "jsdom", globals: false },
+}));
