@@ -69,7 +69,7 @@ _EQUIPMENT: list[dict[str, Any]] = [
         "positions": [
             {"name": "Dial, left", "stage": "trial", "lamp_id": "grain-12", "led_id": "warm-3-diffused",
              "in_series": 2, "target": _q("6mA"), "resistor": "1.2k", "rating_w": 0.25, "series": "E12",
-             "readings": [("current", "0.63mA", "5R", "2 mA range, on clips")]},
+             "readings": [("current", "0.67mA", "5R", "2 mA range, on clips")]},
             {"name": "Dial, right", "stage": "sizing", "lamp_id": "grain-12", "led_id": "warm-3-diffused",
              "in_series": 3, "target": _q("6mA"), "rating_w": 0.25, "series": "E12"},
         ],

@@ -38,6 +38,8 @@ const How = styled.p`
   b {
     font-family: var(--mono);
     font-weight: 650;
+    font-size: 0.95rem;
+    letter-spacing: -0.03em;
     white-space: nowrap;
   }
 `;
@@ -49,9 +51,9 @@ const Why = styled.p`
 
 const Take = styled.form`
   display: grid;
-  grid-template-columns: 150px auto;
+  grid-template-columns: 132px auto;
   &[data-kind="current"] {
-    grid-template-columns: 150px 104px auto;
+    grid-template-columns: 126px 92px auto;
   }
   gap: 8px;
   align-items: start;

@@ -15,7 +15,7 @@ const Wrap = styled.section`
 const Draw = styled.svg`
   flex: 1;
   width: 100%;
-  min-height: 150px;
+  min-height: 120px;
   overflow: visible;
   text {
     font: 500 12px var(--mono);
@@ -77,7 +77,7 @@ const Detail = styled.span`
   color: var(--ink-soft);
 `;
 
-const W = 430;
+const W = 480;
 const H = 240;
 const GUTTER = 46;
 

@@ -64,9 +64,11 @@ const Edits = styled.div`
 
 const Middle = styled.div`
   display: grid;
-  grid-template-columns: minmax(0, 420fr) minmax(0, 400fr) minmax(0, 380fr);
+  grid-template-columns: minmax(0, 480fr) minmax(0, 390fr) minmax(0, 350fr);
+  grid-template-rows: minmax(0, 1fr);
   gap: 20px;
-  height: 334px;
+  flex: 1 1 326px;
+  min-height: 300px;
   margin: 8px 0 6px;
   @media (max-width: 1000px) {
     display: contents;
@@ -75,6 +77,10 @@ const Middle = styled.div`
 
 /* On a phone the order is that of use: what it looks like, what to turn, what to mind, where it goes. */
 const Work = styled.div`
+  display: flex;
+  flex-direction: column;
+  flex: 1;
+  min-height: 0;
   @media (max-width: 1000px) {
     display: flex;
     flex-direction: column;
@@ -98,6 +104,16 @@ const Work = styled.div`
     & > button {
       order: 5;
     }
+  }
+`;
+
+/* The workspace fills the window and no more; a taller window gives the height to the instruments. */
+const Frame = styled.div`
+  @media (min-width: 1001px) {
+    display: flex;
+    flex-direction: column;
+    height: calc(100dvh - 74px);
+    min-height: 700px;
   }
 `;
 
@@ -182,66 +198,68 @@ function Workspace({ id }: { id: string }) {
 
   return (
     <Shell undo={undo}>
-      <Head>
-        <Title>{position.name}</Title>
-        <Up to={`/equipment/${position.equipment}`}>{view.data.equipment_name}</Up>
-        <Siblings aria-label="Lamps of this equipment">
-          {siblings
-            .filter((s) => s.id !== position.id)
-            .map((s) => (
-              <Link key={s.id} to={`/position/${s.id}`}>
-                <Glow colour={s.glow_colour} lightness={s.glow_lightness} />
-                {s.name}
-              </Link>
-            ))}
-        </Siblings>
-        <Edits>
-          <SmallButton onPress={() => setPart("led")}>LED</SmallButton>
-          <SmallButton onPress={() => setPart("lamp")}>Old lamp</SmallButton>
-          <SmallButton onPress={() => setPart("job")}>Job</SmallButton>
-        </Edits>
-      </Head>
-      {trial ? (
-        <Trying role="status">
-          <p>Trying: {trial.label}</p>
-          <MainButton
-            onPress={() => {
-              void take(trial.changes).then(() => setTrial(undefined));
-            }}
-          >
-            Fit
-          </MainButton>
-          <Button onPress={() => setTrial(undefined)}>Put back</Button>
-        </Trying>
-      ) : (
-        <NextThing
-          positionId={id}
-          step={report.next_step}
-          onRead={(reading) => save("POST", `/api/positions/${id}/reading`, reading)}
-        />
-      )}
-      <Work>
-        <Middle>
-          <Staircase
-            staircase={report.staircase}
-            onEdit={(kind) => kind !== "ground" && setPart(kind)}
+      <Frame>
+        <Head>
+          <Title>{position.name}</Title>
+          <Up to={`/equipment/${position.equipment}`}>{view.data.equipment_name}</Up>
+          <Siblings aria-label="Lamps of this equipment">
+            {siblings
+              .filter((s) => s.id !== position.id)
+              .map((s) => (
+                <Link key={s.id} to={`/position/${s.id}`}>
+                  <Glow colour={s.glow_colour} lightness={s.glow_lightness} />
+                  {s.name}
+                </Link>
+              ))}
+          </Siblings>
+          <Edits>
+            <SmallButton onPress={() => setPart("led")}>LED</SmallButton>
+            <SmallButton onPress={() => setPart("lamp")}>Old lamp</SmallButton>
+            <SmallButton onPress={() => setPart("job")}>Job</SmallButton>
+          </Edits>
+        </Head>
+        {trial ? (
+          <Trying role="status">
+            <p>Trying: {trial.label}</p>
+            <MainButton
+              onPress={() => {
+                void take(trial.changes).then(() => setTrial(undefined));
+              }}
+            >
+              Fit
+            </MainButton>
+            <Button onPress={() => setTrial(undefined)}>Put back</Button>
+          </Trying>
+        ) : (
+          <NextThing
+            positionId={id}
+            step={report.next_step}
+            onRead={(reading) => save("POST", `/api/positions/${id}/reading`, reading)}
           />
-          <GlowBox lamps={report.glow} />
-          <Findings
-            findings={report.findings}
-            verdicts={report.verdicts}
-            onTry={(label, tried) => setTrial({ label, changes: tried })}
-            onStrike={(reading) => void save("DELETE", `/api/readings/${reading}`)}
+        )}
+        <Work>
+          <Middle>
+            <Staircase
+              staircase={report.staircase}
+              onEdit={(kind) => kind !== "ground" && setPart(kind)}
+            />
+            <GlowBox lamps={report.glow} />
+            <Findings
+              findings={report.findings}
+              verdicts={report.verdicts}
+              onTry={(label, tried) => setTrial({ label, changes: tried })}
+              onStrike={(reading) => void save("DELETE", `/api/readings/${reading}`)}
+            />
+          </Middle>
+          <SlideRule
+            rule={report.rule}
+            cursor={cursor ?? report.rule.cursor_ohm}
+            reads={readsOf(report)}
+            onMove={move}
           />
-        </Middle>
-        <SlideRule
-          rule={report.rule}
-          cursor={cursor ?? report.rule.cursor_ohm}
-          reads={readsOf(report)}
-          onMove={move}
-        />
-        <PencilLine pencil={report.pencil} />
-      </Work>
+          <PencilLine pencil={report.pencil} />
+        </Work>
+      </Frame>
       <PartSheet
         part={part}
         onClose={() => setPart(undefined)}

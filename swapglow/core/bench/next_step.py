@@ -80,15 +80,20 @@ def _read_vf(s: Solution) -> NextStep:
 
 
 def _try_on_clips(s: Solution) -> NextStep:
-    low, high = s.least, s.most
     return NextStep(
         "try", f"Try it on clips with {show(s.sizing.each_ohm, OHM)}"
         + (" in each lead" if s.sizing.parts == 2 else ""),
-        amp_range(high * 1.2), "in series with the LED", "supply on, covers off",
-        f"{show(float(s.usual[1]), AMPERE)}, {show(low, AMPERE)} to {show(high, AMPERE)}",
+        amp_range(s.most * 1.2), "in series with the LED", "supply on, covers off",
+        _expect(s),
         "current", "Clips before solder: the current proves resistor, LED and rail in one.",
         "Supply off while the clips go on.",
     )  # fmt: skip
+
+
+def _expect(s: Solution) -> str:
+    """ "2.4 mA (2.2 mA to 2.6 mA)" """
+    usual, least, most = (show(float(a), AMPERE) for a in (s.usual[1], s.least, s.most))
+    return f"{usual} ({least} to {most})"
 
 
 def _chase(v: Verdict) -> NextStep:
@@ -99,8 +104,8 @@ def _chase(v: Verdict) -> NextStep:
         meter = volt_range(v.high.value * 1.2)
         points = "across the resistor" if v.kind == "resistor_volts" else "across the LEDs"
     return NextStep(
-        "chase", "Find out why the reading is off", meter, points, "supply on, one thing changed",
-        f"{v.expected.text}, {v.low.text} to {v.high.text}", v.kind, f"First look: {cause}",
+        "chase", "Find out why the reading is off", meter, points, "one thing changed",
+        f"{v.expected.text} ({v.low.text} to {v.high.text})", v.kind, f"First look: {cause}",
         "Supply off while parts are changed.",
     )  # fmt: skip
 
@@ -109,7 +114,7 @@ def _close_up(s: Solution) -> NextStep:
     return NextStep(
         "close", "Fit, close up and read once more", amp_range(s.most * 1.2),
         "in series with the LED", "covers on, warm for half an hour",
-        f"{show(float(s.usual[1]), AMPERE)}, {show(s.least, AMPERE)} to {show(s.most, AMPERE)}",
+        _expect(s),
         "current", "Contacts that touched with the lid off may not touch with it on.",
         "Sleeve on before the joint; glue only after the test.",
     )  # fmt: skip
@@ -119,6 +124,6 @@ def _look_again(s: Solution) -> NextStep:
     return NextStep(
         "done", "Done: look again in a month", amp_range(s.most * 1.2), "in series with the LED",
         "as it was closed",
-        f"{show(float(s.usual[1]), AMPERE)}, {show(s.least, AMPERE)} to {show(s.most, AMPERE)}",
+        _expect(s),
         "current", "An LED run within its limits reads the same; a joint going bad does not.", "",
     )  # fmt: skip

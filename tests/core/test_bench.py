@@ -1,0 +1,135 @@
+"""Ink and pencil, the next thing, and what a reading means."""
+
+import dataclasses
+
+import numpy as np
+import pytest
+
+from swapglow.core.assess import Bench, assess
+from swapglow.core.bench.ink import led_vf_text
+from swapglow.core.bench.meter import Reading
+from swapglow.core.parts import led
+from swapglow.core.position import Cases, Position, Rail, with_changes
+from swapglow.core.position.solution import current, solve
+from swapglow.core.position.typed import FieldError, Typed, TypedPosition, TypedRail, read_position
+from swapglow.core.quantities import Figure, Source
+
+
+def position(source=Source.MEASURED, **rest):
+    rail = Rail(*(Figure(v, source) for v in (16.0, 17.5, 19.0)))
+    given = {"driver_drop": Figure(0.2, Source.MEASURED), **rest}
+    return Position(rail, led.catalogue()["warm-5-diffused"], Figure(4e-3), **given)
+
+
+def read(p, kind, value, burden=0.0):
+    return assess(p, Bench((Reading("r", kind, value, burden),))).verdicts[0]
+
+
+def test_the_first_thing_is_to_read_an_assumed_rail():
+    step = assess(position(Source.ASSUMED)).next_step
+    assert step.reading == "rail_usual" and "DC volts" in step.meter and "17.5" in step.expect
+
+
+def test_the_next_reading_is_the_one_that_moves_the_current_most():
+    p = position(led_source=Source.ASSUMED, driver_drop=Figure(0.2, Source.ASSUMED))
+    report = assess(dataclasses.replace(p, in_series=4))
+    pencilled = [i for i in report.pencil.items if i.source.is_pencil]
+    assert report.next_step.reading == pencilled[0].id == "led_vf"
+    assert pencilled == sorted(pencilled, key=lambda i: -i.swing_a)
+
+
+def test_ink_leaves_no_pencil():
+    p = position(led_source=Source.MEASURED)
+    assert assess(p).pencil.share == 0 and "measured or marked" in assess(p).pencil.line
+
+
+def test_a_reading_in_the_band_agrees():
+    p = position()
+    expected = assess(p).current.usual.value
+    assert read(p, "current", expected).agrees
+    assert read(p, "current", expected).causes == ()
+
+
+def test_the_meters_burden_is_part_of_what_is_expected():
+    p = position()
+    assert read(p, "current", 1e-3, burden=500.0).expected.value < assess(p).current.usual.value
+
+
+def fault(p, **change):
+    """What a meter would show with a fault, by solving the faulty circuit."""
+    s = solve(p)
+    rail, vf, ohms = 17.5, p.led.vf_typ, s.sizing.total_ohm
+    q = with_changes(p, change.pop("position", {}))
+    case = {"rail": rail, "vf": q.led.vf_typ, "ohms": ohms, **change}
+    return float(current(q, Cases(case["rail"], case["vf"], np.array([case["ohms"]]), q.drop_v))[0]), vf
+
+
+def test_each_fault_is_named_from_the_reading_it_makes():
+    # A read forward voltage narrows the band, so that one LED less falls outside it.
+    p = position(in_series=4)
+    p = dataclasses.replace(p, led=led.with_range(p.led, 3.05, 3.1, 3.15, 0.02))
+    ohm = solve(p).sizing.total_ohm
+    for change, cause in (
+        ({"ohms": ohm * 10}, "wrong-decade"),
+        ({"ohms": ohm / 10}, "wrong-decade"),
+        ({"ohms": 470.0}, "wrong-value"),
+        ({"position": {"in_series": 3}}, "string-count"),
+        ({"rail": 9.0}, "other-rail"),
+    ):
+        amps, _ = fault(p, **change)
+        verdict = read(p, "current", amps)
+        assert not verdict.agrees
+        found = [c for c in verdict.causes if c.id == cause]
+        assert found, f"{cause} is not named at {amps}"
+        assert found[0].predicted.value == pytest.approx(amps, rel=0.06)
+
+
+def test_an_led_turned_round_reads_nothing_or_the_whole_rail():
+    p = position()
+    assert read(p, "current", 0.0).causes[0].id == "led-reversed"
+    assert read(p, "led_volts", 17.3).causes[0].id == "led-reversed"
+    assert "led-short" in {c.id for c in read(p, "led_volts", 0.0).causes}
+
+
+def test_another_kind_of_led_is_named():
+    p = dataclasses.replace(
+        position(), rail=Rail(Figure(5.0), Figure(5.0), Figure(5.0)), driver_drop=Figure(0.0)
+    )
+    red = with_changes(p, {"led_id": "red-5-diffused"})
+    amps = float(current(red, Cases(5.0, 2.0, np.array([solve(p).sizing.total_ohm])))[0])
+    assert "other-vf" in {c.id for c in read(p, "current", amps).causes}
+
+
+def test_a_meters_own_resistance_is_named():
+    p = dataclasses.replace(position(), rail=Rail(Figure(3.6), Figure(3.6), Figure(3.6)), target=Figure(8e-3),
+                            driver_drop=Figure(0.0), resistor_ohm=47.0)  # fmt: skip
+    amps = float(current(p, Cases(3.6, p.led.vf_typ, np.array([47.0 + 120.0])))[0])
+    verdict = read(dataclasses.replace(p, led=led.with_range(p.led, 3.09, 3.1, 3.11, 0.02)), "current", amps)
+    assert "meter-burden" in {c.id for c in verdict.causes}
+
+
+def test_a_forward_voltage_read_at_the_drive_is_kept_at_rated_current():
+    p = position()
+    at_drive = float(p.led.junction(3.0).volts(4e-3))
+    assert float(led_vf_text(p, f"{at_drive:.6f}V").split("\u00a0")[0]) == pytest.approx(3.0, abs=1e-4)
+    with pytest.raises(FieldError, match="forward voltage"):
+        led_vf_text(p, "0.1V")
+
+
+@pytest.mark.parametrize(
+    ("changes", "field", "says"),
+    [
+        ({"rail": TypedRail(Typed("6.3Vac"))}, "usual", "steady DC"),
+        ({"rail": TypedRail(Typed("12V"), low=Typed("13V"))}, "low", "above the usual"),
+        ({"led_id": ""}, "led_id", "Pick an LED"),
+        ({"target": Typed("")}, "target", "drive wanted"),
+        ({"resistor": "0R"}, "resistor", "more than 0"),
+        ({"in_series": 0}, "in_series", "1 to 200"),
+        ({"vf": Typed("2.4-1.9V")}, "vf", "lower to the higher"),
+    ],
+)
+def test_a_refusal_names_its_field(changes, field, says):
+    good = TypedPosition(TypedRail(Typed("12V")), "red-5-diffused", Typed("5mA"))
+    with pytest.raises(FieldError, match=says) as refused:
+        read_position(dataclasses.replace(good, **changes))
+    assert refused.value.field == field

@@ -1,0 +1,103 @@
+"""Texts as people write them. The spellings are those of the product brief."""
+
+import contextlib
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from swapglow.core.quantities import AMPERE, OHM, VOLT, QuantityError, engineering, parse, parse_single, show
+
+
+@pytest.mark.parametrize(
+    ("text", "unit", "value"),
+    [
+        ("4k7", OHM, 4700),
+        ("470R", OHM, 470),
+        ("1M", OHM, 1e6),
+        ("4,7 k", OHM, 4700),
+        ("R47", OHM, 0.47),
+        ("1.2kΩ", OHM, 1200),
+        ("2meg", OHM, 2e6),
+        ("20mA", AMPERE, 0.02),
+        (".02 A", AMPERE, 0.02),
+        ("500µA", AMPERE, 5e-4),
+        ("13.8", VOLT, 13.8),
+        ("3V3", VOLT, 3.3),
+        ("24 V dc", VOLT, 24),
+        ("2.2E-2A", AMPERE, 0.022),
+    ],
+)
+def test_reads_one_value(text, unit, value):
+    assert parse_single(text, unit) == pytest.approx(value, rel=1e-12)
+
+
+@pytest.mark.parametrize(
+    ("text", "low", "usual", "high"),
+    [
+        ("5V±2%", 4.9, 5, 5.1),
+        ("5V +/- 0.1V", 4.9, 5, 5.1),
+        ("12-14.4V", 12, 13.2, 14.4),
+        ("12.0–14.4 V", 12, 13.2, 14.4),
+        ("12V to 14V", 12, 13, 14),
+    ],
+)
+def test_reads_a_spread(text, low, usual, high):
+    read = parse(text, VOLT)
+    assert (read.low, read.usual, read.high) == pytest.approx((low, usual, high))
+
+
+def test_says_whether_it_is_ac():
+    assert parse("6.3Vac", VOLT).kind == "ac"
+
+
+@pytest.mark.parametrize(
+    ("text", "unit", "says"),
+    [
+        ("", VOLT, "Nothing is written"),
+        ("abc", VOLT, "does not begin with a number"),
+        ("1,000", OHM, "write 1000 or 1.000"),
+        ("5m", OHM, "write M for megohms"),
+        ("14-12V", VOLT, "from the lower to the higher"),
+        ("1.2.3", VOLT, "more than one decimal mark"),
+        ("20mV", AMPERE, '"mV" is not its unit'),
+        ("nan", VOLT, "does not begin with a number"),
+        ("1e999", VOLT, "too large"),
+        ("5V±120%", VOLT, "leaves nothing"),
+        ("9" * 70, VOLT, "longer than"),
+        ("1-2-3", VOLT, "is not its unit"),
+        ("1e14", OHM, "beyond"),
+    ],
+)
+def test_refuses_and_says_what_would_do(text, unit, says):
+    with pytest.raises(QuantityError, match=says) as refused:
+        parse(text, unit)
+    assert "Write it like" in str(refused.value) or "like" in str(refused.value)
+
+
+def test_bounds_are_enforced():
+    with pytest.raises(QuantityError, match="more than 0"):
+        parse("0V", VOLT, above=0)
+    with pytest.raises(QuantityError, match="more than 0"):
+        parse("-5V", VOLT, above=0)
+
+
+@given(st.floats(1e-6, 1e9, allow_nan=False))
+def test_what_is_shown_reads_back(value):
+    # Shown to six figures, so within half a unit of the sixth.
+    assert parse_single(show(value, OHM, 6), OHM) == pytest.approx(value, rel=1e-5)
+
+
+@given(st.text(max_size=12))
+def test_any_text_is_read_or_refused(text):
+    with contextlib.suppress(QuantityError):
+        assert math.isfinite(parse(text, VOLT).usual)
+
+
+@pytest.mark.parametrize(
+    ("value", "printed"),
+    [(0.99996, ("1", "")), (4700, ("4.7", "k")), (0.01378, ("13.8", "m")), (0, ("0", "")), (1e6, ("1", "M"))],
+)
+def test_engineering_form(value, printed):
+    assert engineering(value) == printed

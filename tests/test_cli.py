@@ -1,0 +1,75 @@
+"""The command line: what it prints, and how it refuses."""
+
+import json
+
+import pytest
+
+from swapglow.cli import main
+
+
+def run(capsys, *words):
+    code = main(["size", *words])
+    return code, capsys.readouterr()
+
+
+def test_size_prints_the_agreed_json(capsys):
+    code, out = run(
+        capsys, "--rail", "10.2V", "--vf", "2.2", "--current", "19mA", "--series", "E12", "--json"
+    )
+    answer = json.loads(out.out)
+    assert code == 0
+    assert set(answer) == {
+        "exact_ohm", "resistor_ohm", "current_a", "resistor_power_w", "resistor_rating_w", "findings",
+    }  # fmt: skip
+    # Common practice: 10.2 V and a red LED take 470 Ω in E12.
+    assert answer["exact_ohm"] == pytest.approx(8 / 0.019) and answer["resistor_ohm"] == 470
+    assert set(answer["current_a"]) == {"low", "usual", "high"}
+    assert all({"id", "grade", "message"} <= set(f) for f in answer["findings"])
+
+
+def test_size_takes_ranges_and_their_worst_corners(capsys):
+    _, out = run(capsys, "--rail", "13V", "--rail-low", "11V", "--rail-high", "15V", "--vf", "1.9-2.3V",
+                 "--in-series", "3", "--current", "8mA", "--driver-drop", "0.8V", "--json")  # fmt: skip
+    a = json.loads(out.out)
+    assert a["exact_ohm"] == pytest.approx((13 - 0.8 - 6.3) / 0.008)
+    assert a["current_a"]["low"] == pytest.approx((11 - 0.8 - 6.9) / a["resistor_ohm"])
+    assert a["current_a"]["high"] == pytest.approx((15 - 0.8 - 5.7) / a["resistor_ohm"])
+    assert a["resistor_power_w"] == pytest.approx(a["current_a"]["high"] ** 2 * a["resistor_ohm"])
+
+
+def test_a_rail_below_the_leds_is_a_finding_and_no_number(capsys):
+    code, out = run(capsys, "--rail", "5V", "--vf", "3.1", "--in-series", "2", "--current", "5mA", "--json")
+    answer = json.loads(out.out)
+    assert code == 0 and answer["resistor_ohm"] is None and answer["exact_ohm"] is None
+    assert answer["findings"][0]["id"] == "will-not-light"
+
+
+@pytest.mark.parametrize(
+    ("words", "says"),
+    [
+        (["--rail", "x", "--vf", "2", "--current", "5mA"], "--rail"),
+        (["--rail", "12Vac", "--vf", "2", "--current", "5mA"], "DC rail"),
+        (["--rail", "12V", "--rail-low", "13V", "--vf", "2", "--current", "5mA"], "must rise"),
+        (["--rail", "12V", "--vf", "2", "--current", "0"], "--current"),
+        (["--rail", "12V", "--vf", "2", "--current", "5mA", "--series", "E7"], "E7"),
+        (["--rail", "12V", "--vf", "2", "--current", "5mA", "--in-series", "two"], "--in-series"),
+        (["--rail", "12V", "--vf", "2", "--current", "5mA", "--round", "down"], "--round"),
+        (["--rail", "-12V", "--vf", "2", "--current", "5mA"], "--rail"),
+    ],
+)
+def test_bad_input_exits_two_with_one_line(capsys, words, says):
+    words = [f"{a}={b}" for a, b in zip(words[::2], words[1::2], strict=True)]
+    code, out = run(capsys, *words)
+    assert code == 2 and out.out == ""
+    assert says in out.err and out.err.count("\n") == 1
+
+
+def test_a_missing_option_exits_two_with_one_line(capsys):
+    with pytest.raises(SystemExit) as stopped:
+        main(["size", "--rail", "5V"])
+    assert stopped.value.code == 2 and capsys.readouterr().err.count("\n") == 1
+
+
+def test_text_output_reads_like_a_bench_note(capsys):
+    _, out = run(capsys, "--rail", "24V±5%", "--vf", "3.1", "--current", "5mA", "--rated", "20mA")
+    assert "fit        4.3 kΩ  (next up, E24)" in out.out and "current    low" in out.out
