@@ -1,7 +1,7 @@
 """The bench: all equipment, undo and redo, the drawer."""
 
 from django.http import HttpRequest
-from ninja import Router
+from ninja import Router, Status
 
 from swapglow.api.outward import steps, summary
 from swapglow.api.schemas import (
@@ -42,14 +42,14 @@ def bench(request: HttpRequest) -> BenchOut:
 
 
 @router.post("/equipment/order", response={204: None, 422: Problems})
-def order(request: HttpRequest, data: Order) -> tuple[int, None]:
+def order(request: HttpRequest, data: Order) -> Status[None]:
     """Put the equipment in an order."""
     found = list(Equipment.objects.all())
     with journal.recorded("", "reorder the bench", found, "order") as left:
         for place, key in enumerate(data.ids):
             Equipment.objects.filter(pk=key).update(order=place)
         left += Equipment.objects.filter(pk__in=[e.pk for e in found])
-    return 204, None
+    return Status(204, None)
 
 
 @router.post("/undo", response={200: Done, 409: Problems, 422: Problems})

@@ -5,8 +5,9 @@ from uuid import UUID
 
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
-from ninja import Router
+from ninja import Router, Status
 
+from swapglow.api.given import given
 from swapglow.api.outward import rail_out, steps, summary
 from swapglow.api.schemas import (
     EquipmentFields,
@@ -63,7 +64,7 @@ def create(request: HttpRequest, key: UUID, data: EquipmentFields) -> EquipmentO
 def change(request: HttpRequest, key: UUID, data: EquipmentPatch) -> EquipmentOut:
     """Change fields of an item."""
     e = get_object_or_404(Equipment, pk=key)
-    fields = _given(data)
+    fields = given(data)
     with recorded(str(key), f"edit {e.name}", [e], f"equipment:{key}:{sorted(fields)}") as left:
         _apply(e, fields)
         e.save()
@@ -72,18 +73,13 @@ def change(request: HttpRequest, key: UUID, data: EquipmentPatch) -> EquipmentOu
 
 
 @router.delete("/equipment/{key}", response={204: None})
-def remove(request: HttpRequest, key: UUID) -> tuple[int, None]:
+def remove(request: HttpRequest, key: UUID) -> Status[None]:
     """Delete an item with all in it; undo on the bench brings it back."""
     e = Equipment.objects.filter(pk=key).first()
     if e is not None:
         with recorded("", f"delete {e.name}", with_dependants(e), f"equipment:{key}:delete"):
             e.delete()
-    return 204, None
-
-
-def _given(data: Any) -> dict[str, Any]:
-    """Fields of a patch that were sent and are not null."""
-    return {k: v for k, v in data.dict(exclude_unset=True).items() if v is not None}
+    return Status(204, None)
 
 
 def _apply(record: Any, fields: dict[str, Any]) -> None:
@@ -112,7 +108,7 @@ def change_rail(request: HttpRequest, key: UUID, data: RailPatch) -> RailOut:
     """Change a rail; refused whole where its readings do not read."""
     r = get_object_or_404(Rail, pk=key)
     before = Rail.objects.get(pk=key)
-    fields = _given(data)
+    fields = given(data)
     _apply(r, fields)
     read_rail(translate.typed_rail(r))
     touched = f"rail:{key}:{sorted(fields)}"
@@ -127,28 +123,28 @@ def remove_rail(request: HttpRequest, key: UUID) -> Any:
     """Delete a rail that no position hangs on."""
     r = Rail.objects.filter(pk=key).first()
     if r is None:
-        return 204, None
+        return Status(204, None)
     if r.positions.exists():
         names = ", ".join(p.name for p in r.positions.all()[:3])
         message = f"{r.name} still feeds {names}. Move those lamps to another rail first."
-        return 409, {"errors": [{"field": "rail", "message": message}]}
+        return Status(409, {"errors": [{"field": "rail", "message": message}]})
     with recorded(str(r.equipment_id), f"delete {r.name}", [r], f"rail:{key}:delete"):
         r.delete()
-    return 204, None
+    return Status(204, None)
 
 
 @router.post("/equipment/{key}/rails/order", response={204: None, 422: Problems})
-def order_rails(request: HttpRequest, key: UUID, data: Order) -> tuple[int, None]:
+def order_rails(request: HttpRequest, key: UUID, data: Order) -> Status[None]:
     """Put an item's rails in an order."""
     _reorder(key, Rail, data.ids, "reorder rails")
-    return 204, None
+    return Status(204, None)
 
 
 @router.post("/equipment/{key}/positions/order", response={204: None, 422: Problems})
-def order_positions(request: HttpRequest, key: UUID, data: Order) -> tuple[int, None]:
+def order_positions(request: HttpRequest, key: UUID, data: Order) -> Status[None]:
     """Put an item's positions in an order."""
     _reorder(key, Position, data.ids, "reorder lamps")
-    return 204, None
+    return Status(204, None)
 
 
 def _reorder(equipment: UUID, model: type[Rail] | type[Position], ids: list[UUID], label: str) -> None:

@@ -5,8 +5,9 @@ from uuid import UUID
 
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
-from ninja import Router
+from ninja import Router, Status
 
+from swapglow.api.given import given
 from swapglow.api.outward import position_out, rail_out, reading_out, steps, summary
 from swapglow.api.schemas import (
     AssessIn,
@@ -36,11 +37,6 @@ def _find(key: UUID) -> Position:
     return get_object_or_404(Position.objects.select_related("rail", "equipment"), pk=key)
 
 
-def _given(data: PositionPatch) -> dict[str, Any]:
-    sent = data.dict(exclude_unset=True)
-    return {k: v for k, v in sent.items() if v is not None or k in _NULLABLE}
-
-
 @router.get("/positions/{key}", response={200: PositionView, 404: Problems})
 def read(request: HttpRequest, key: UUID) -> PositionView:
     """One position with its rail and neighbours."""
@@ -62,7 +58,7 @@ def create(request: HttpRequest, key: UUID, data: PositionFields) -> PositionOut
     found = Position.objects.filter(pk=key).first()
     if found is None:
         e = get_object_or_404(Equipment, pk=data.equipment)
-        fields = {k: v for k, v in _given(data).items() if k != "equipment"}
+        fields = {k: v for k, v in given(data, _NULLABLE).items() if k != "equipment"}
         rail_key = fields.pop("rail", None)
         rail = e.rails.filter(pk=rail_key).first() if rail_key else e.rails.first()
         if rail is None:
@@ -98,19 +94,19 @@ def _change(p: Position, fields: dict[str, Any], label: str, touched: str) -> Po
 def change(request: HttpRequest, key: UUID, data: PositionPatch) -> PositionOut:
     """Change fields; refused whole where the position would not read."""
     p = _find(key)
-    fields = _given(data)
+    fields = given(data, _NULLABLE)
     return _change(p, fields, f"edit {p.name}", f"position:{key}:{sorted(fields)}")
 
 
 @router.delete("/positions/{key}", response={204: None})
-def remove(request: HttpRequest, key: UUID) -> tuple[int, None]:
+def remove(request: HttpRequest, key: UUID) -> Status[None]:
     """Delete a position; undo brings it back with its readings."""
     p = Position.objects.filter(pk=key).first()
     if p is not None:
         found = with_dependants(p)
         with recorded(str(p.equipment_id), f"delete {p.name}", found, f"position:{key}:delete"):
             p.delete()
-    return 204, None
+    return Status(204, None)
 
 
 @router.post("/positions/{key}/assess", response={200: ReportAnswer, 404: Problems, 422: Problems})
@@ -128,12 +124,12 @@ def take(request: HttpRequest, key: UUID, data: AssessIn) -> PositionOut:
 
 
 @router.post("/positions/{key}/reading", response={204: None, 404: Problems, 422: Problems})
-def bench_reading(request: HttpRequest, key: UUID, data: BenchReading) -> tuple[int, None]:
+def bench_reading(request: HttpRequest, key: UUID, data: BenchReading) -> Status[None]:
     """A reading at the bench: inks the figure it is of, or is recorded as a trial."""
     p = _find(key)
     if data.what in ("current", "resistor_volts", "led_volts"):
         _record(p, data.id, data.what, data)
-        return 204, None
+        return Status(204, None)
     took_text = data.text
     if data.what == "led_vf":
         core = read_position(translate.typed_position(p))
@@ -144,7 +140,7 @@ def bench_reading(request: HttpRequest, key: UUID, data: BenchReading) -> tuple[
     else:
         field = {"led_vf": "vf", "driver_drop": "driver_drop"}[data.what]
         _change(p, {field: inked}, f"read {p.name}", f"position:{key}:ink:{field}")
-    return 204, None
+    return Status(204, None)
 
 
 def _ink_rail(p: Position, end: str, inked: dict[str, str]) -> None:
@@ -181,11 +177,11 @@ def record(request: HttpRequest, key: UUID, data: ReadingFields) -> ReadingOut:
 
 
 @router.delete("/readings/{key}", response={204: None})
-def strike(request: HttpRequest, key: UUID) -> tuple[int, None]:
+def strike(request: HttpRequest, key: UUID) -> Status[None]:
     """Delete a reading; undo brings it back."""
     r = Reading.objects.select_related("position").filter(pk=key).first()
     if r is not None:
         scope = str(r.position.equipment_id)
         with recorded(scope, f"delete a reading at {r.position.name}", [r], f"reading:{key}:delete"):
             r.delete()
-    return 204, None
+    return Status(204, None)

@@ -3,7 +3,7 @@
 from typing import Any
 
 from django.http import HttpRequest
-from ninja import Router
+from ninja import Router, Status
 
 from swapglow.api.outward import position_out
 from swapglow.api.schemas import (
@@ -87,7 +87,7 @@ def keep(request: HttpRequest, data: QuickKeep) -> Any:
         return position_out(known)
     item = Equipment.objects.filter(pk=data.equipment).first() if data.equipment else None
     if data.equipment and item is None:
-        return 404, {"errors": [{"field": "equipment", "message": "That equipment is gone."}]}
+        return Status(404, {"errors": [{"field": "equipment", "message": "That equipment is gone."}]})
     if item is None and not data.equipment_name.strip():
         raise FieldError("equipment_name", "Name the equipment this lamp is in.")
     scope = str(item.pk) if item else ""

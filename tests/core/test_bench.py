@@ -74,7 +74,7 @@ def test_each_fault_is_named_from_the_reading_it_makes():
         ({"ohms": ohm / 10}, "wrong-decade"),
         ({"ohms": 470.0}, "wrong-value"),
         ({"position": {"in_series": 3}}, "string-count"),
-        ({"rail": 9.0}, "other-rail"),
+        ({"rail": 14.5}, "other-rail"),
     ):
         amps, _ = fault(p, **change)
         verdict = read(p, "current", amps)

@@ -22,7 +22,7 @@ def ids(p):
 CASES = [
     ("over-rated-current", position(11, 13, 16, target=0.02, ceiling=1.0)),
     ("over-drive-ceiling", position(13, 14, 15, target=0.014)),
-    ("headroom-small", position(10.6, 11, 11.4, kind="blue-5-clear", in_series=3, target=4e-3)),
+    ("headroom-small", position(10.2, 10.5, 10.9, kind="blue-5-clear", in_series=3, target=4e-3)),
     ("will-not-light", position(7.5, 12, 13, kind="blue-5-clear", in_series=3)),
     ("resistor-over-half", position(33, 34, 35, target=6e-3, rating_w=0.25)),
     ("resistor-over-rating", position(33, 34, 35, target=9e-3, rating_w=0.25)),

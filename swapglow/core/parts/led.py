@@ -14,6 +14,8 @@ BOLTZMANN = 1.380649e-23  # J/K, SI 2019
 CHARGE = 1.602176634e-19  # C, SI 2019
 ZERO_C = 273.15
 REFERENCE_C = 25.0
+# No junction of one part, nor a small module of several, is above this.
+LARGEST_VF = 25.0
 
 FloatArray = NDArray[np.float64]
 
@@ -88,6 +90,11 @@ class Led:
             raise LedError(
                 f"Forward voltages must rise from lowest to highest: {self.vf_low:g}, "
                 f"{self.vf_typ:g}, {self.vf_high:g} V do not."
+            )
+        if self.vf_high > LARGEST_VF:
+            raise LedError(
+                f"{self.vf_high:g} V is no forward voltage of one LED: it must be under "
+                f"{LARGEST_VF:g} V. Count the LEDs in series instead."
             )
         if not self.rated_a > 0:
             raise LedError("The rated current must be more than 0 A.")

@@ -1,0 +1,179 @@
+"""Records over HTTP: kept, refused, undone."""
+
+import json
+import uuid
+
+import pytest
+from django.test import Client
+
+pytestmark = pytest.mark.django_db
+
+
+class Bench:
+    """A page of our own: a client with the CSRF cookie and header."""
+
+    def __init__(self):
+        self.client = Client(enforce_csrf_checks=True, SERVER_NAME="127.0.0.1")
+        self.client.cookies["csrftoken"] = "a" * 32
+
+    def __call__(self, method, path, body=None):
+        answer = self.client.generic(
+            method, f"/api/{path}", json.dumps(body) if body is not None else "",
+            content_type="application/json", headers={"X-CSRFToken": "a" * 32},
+        )  # fmt: skip
+        return answer.status_code, (json.loads(answer.content) if answer.content else None)
+
+    def made(self, rail="21-23V"):
+        """An item with a rail and a lamp; their keys."""
+        keys = {k: str(uuid.uuid4()) for k in ("equipment", "rail", "position")}
+        assert self("PUT", f"equipment/{keys['equipment']}", {"name": "Tide gauge"})[0] == 200
+        rail_body = {
+            "equipment": keys["equipment"],
+            "name": "Main",
+            "usual": {"text": rail, "source": "measured"},
+        }
+        assert self("PUT", f"rails/{keys['rail']}", rail_body)[0] == 200
+        lamp = {"equipment": keys["equipment"], "name": "Ready", "led_id": "red-5-diffused",
+                "target": {"text": "4mA"}}  # fmt: skip
+        assert self("PUT", f"positions/{keys['position']}", lamp)[0] == 200
+        return keys
+
+
+@pytest.fixture
+def bench():
+    return Bench()
+
+
+def test_a_quick_sum_keeps_nothing(bench):
+    status, answer = bench("POST", "quick", {"rail": "5V±5%", "led_id": "red-5-diffused", "drive": "2mA"})
+    assert status == 200
+    assert answer["report"]["sizing"]["preferred"]["unit"] == "kΩ"
+    assert bench("GET", "bench")[1]["equipment"] == []
+
+
+@pytest.mark.parametrize(
+    ("change", "field"),
+    [({"rail": "x"}, "rail"), ({"drive": ""}, "drive"), ({"led_id": "none"}, "led_id"), ({"vf": "9k"}, "vf"),
+     ({"in_series": 0}, "in_series"), ({"series": "E7"}, "series")],
+)  # fmt: skip
+def test_a_refused_quick_sum_names_its_field(bench, change, field):
+    body = {"rail": "5V", "led_id": "red-5-diffused", "drive": "2mA", **change}
+    status, answer = bench("POST", "quick", body)
+    assert status == 422
+    assert [e["field"] for e in answer["errors"]] == [field]
+    assert answer["errors"][0]["message"].endswith(".")
+
+
+def test_a_kept_quick_sum_is_a_position_and_sent_twice_is_one(bench):
+    body = {
+        "quick": {"rail": "18V", "led_id": "amber-5-diffused", "drive": "3mA"},
+        "position": str(uuid.uuid4()), "rail": str(uuid.uuid4()), "new_equipment": str(uuid.uuid4()),
+        "equipment_name": "Fog signal", "name": "Armed",
+    }  # fmt: skip
+    assert bench("POST", "quick/keep", body)[0] == 200
+    assert bench("POST", "quick/keep", body)[0] == 200
+    [item] = bench("GET", "bench")[1]["equipment"]
+    assert (item["name"], [p["name"] for p in item["positions"]]) == ("Fog signal", ["Armed"])
+    assert bench("POST", "undo", {"scope": ""})[1]["label"] == "keep Armed"
+    assert bench("GET", "bench")[1]["equipment"] == []
+
+
+def test_edits_are_kept_undone_and_redone(bench):
+    keys = bench.made()
+    path = f"positions/{keys['position']}"
+    bench("PATCH", path, {"resistor": "4k7"})
+    bench("PATCH", path, {"in_series": 3})
+    scope = {"scope": keys["equipment"]}
+    assert bench("POST", "undo", scope)[0] == 200
+    assert bench("GET", path)[1]["position"]["in_series"] == 1
+    assert bench("GET", path)[1]["position"]["resistor"] == "4k7"
+    bench("POST", "redo", scope)
+    assert bench("GET", path)[1]["position"]["in_series"] == 3
+
+
+def test_a_deleted_position_comes_back_with_its_readings(bench):
+    keys = bench.made()
+    reading = {"id": str(uuid.uuid4()), "what": "current", "text": "3.9mA", "burden": "5R"}
+    assert bench("POST", f"positions/{keys['position']}/reading", reading)[0] == 204
+    assert bench("DELETE", f"positions/{keys['position']}")[0] == 204
+    assert bench("GET", f"positions/{keys['position']}")[0] == 404
+    bench("POST", "undo", {"scope": keys["equipment"]})
+    [kept] = bench("GET", f"positions/{keys['position']}")[1]["position"]["readings"]
+    assert kept["text"] == "3.9mA"
+
+
+def test_deleted_equipment_comes_back_whole(bench):
+    keys = bench.made()
+    bench("DELETE", f"equipment/{keys['equipment']}")
+    assert bench("GET", "bench")[1]["equipment"] == []
+    bench("POST", "undo", {"scope": ""})
+    item = bench("GET", f"equipment/{keys['equipment']}")[1]
+    assert [r["name"] for r in item["rails"]] == ["Main"]
+    assert [p["name"] for p in item["positions"]] == ["Ready"]
+    status, answer = bench("POST", "undo", {"scope": "nowhere"})
+    assert (status, answer["errors"][0]["message"]) == (409, "There is nothing to undo here.")
+
+
+def test_a_refused_edit_saves_nothing(bench):
+    keys = bench.made()
+    status, answer = bench("PATCH", f"rails/{keys['rail']}", {"low": {"text": "25V"}})
+    assert status == 422 and answer["errors"][0]["field"] == "low"
+    assert bench("GET", f"equipment/{keys['equipment']}")[1]["rails"][0]["low"]["text"] == ""
+
+
+def test_a_rail_in_use_is_not_deleted(bench):
+    keys = bench.made()
+    status, answer = bench("DELETE", f"rails/{keys['rail']}")
+    assert status == 409 and "still feeds Ready" in answer["errors"][0]["message"]
+
+
+def test_a_rail_reading_inks_the_rail(bench):
+    keys = bench.made(rail="24V")
+    path = f"positions/{keys['position']}"
+    reading = {"id": str(uuid.uuid4()), "what": "rail_high", "text": "26.1V", "note": "200 V range"}
+    assert bench("POST", f"{path}/reading", reading)[0] == 204
+    high = bench("GET", path)[1]["rail"]["high"]
+    assert (high["text"], high["source"], high["note"], high["took"]) == (
+        "26.1V",
+        "measured",
+        "200 V range",
+        "26.1\u00a0V",
+    )
+
+
+def test_a_remedy_is_tried_without_saving_and_taken(bench):
+    keys = bench.made()
+    path = f"positions/{keys['position']}"
+    bench("PATCH", path, {"resistor": "470R"})
+    report = bench("POST", f"{path}/assess", {})[1]["report"]
+    found = next(f for f in report["findings"] if f["id"] == "over-rated-current")
+    changes = found["remedies"][0]["changes"]
+    tried = bench("POST", f"{path}/assess", {"changes": changes})[1]["report"]
+    assert "over-rated-current" not in {f["id"] for f in tried["findings"]}
+    assert bench("GET", path)[1]["position"]["resistor"] == "470R"
+    bench("POST", f"{path}/take", {"changes": changes})
+    after = bench("POST", f"{path}/assess", {})[1]["report"]
+    assert after["sizing"]["each"] == {**tried["sizing"]["each"], "origin": "your own value"}
+
+
+def test_order_is_kept(bench):
+    keys = bench.made()
+    second = str(uuid.uuid4())
+    bench("PUT", f"positions/{second}", {"equipment": keys["equipment"], "name": "Second",
+                                         "led_id": "red-chip", "target": {"text": "1mA"}})  # fmt: skip
+    ids = [second, keys["position"]]
+    bench("POST", f"equipment/{keys['equipment']}/positions/order", {"ids": ids})
+    assert [p["id"] for p in bench("GET", f"equipment/{keys['equipment']}")[1]["positions"]] == ids
+
+
+def test_the_drawer_takes_values_as_people_write_them(bench):
+    status, answer = bench("PUT", "drawer", {"values": ["4k7", "470R", "4.7k"]})
+    assert (status, answer["values"]) == (200, [470.0, 4700.0])
+    status, answer = bench("PUT", "drawer", {"values": ["1k", "blue"]})
+    assert status == 422 and '"blue" is not a resistance' in answer["errors"][0]["message"]
+    assert bench("GET", "drawer")[1]["values"] == [470.0, 4700.0]
+
+
+def test_an_error_page_for_what_is_gone(bench):
+    status, answer = bench("GET", f"positions/{uuid.uuid4()}")
+    assert (status, answer["errors"][0]["message"]) == (404, "That record is not here any more.")

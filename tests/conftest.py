@@ -1,0 +1,43 @@
+"""Fixtures shared by API and browser tests."""
+
+import os
+import threading
+
+import pytest
+
+# Playwright runs an event loop in the test's thread; Django must not mind.
+os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
+
+
+@pytest.fixture
+def demo(transactional_db):
+    """The demo's records."""
+    from swapglow.records import demo as records
+
+    records.load()
+    return records
+
+
+@pytest.fixture(scope="session")
+def collected(tmp_path_factory, django_db_setup):
+    """The built front end, collected as it is served."""
+    from django.conf import settings
+    from django.core.management import call_command
+
+    settings.STATIC_ROOT = tmp_path_factory.mktemp("static")
+    call_command("collectstatic", verbosity=0, interactive=False)
+    return settings.STATIC_ROOT
+
+
+@pytest.fixture
+def served(transactional_db, collected):
+    """The whole app as users get it: WSGI, WhiteNoise and policy, through waitress on loopback."""
+    from django.core.wsgi import get_wsgi_application
+    from waitress import create_server
+
+    server = create_server(get_wsgi_application(), host="127.0.0.1", port=0, threads=4)
+    thread = threading.Thread(target=server.run, daemon=True)
+    thread.start()
+    yield f"http://127.0.0.1:{server.effective_port}"
+    server.close()
+    thread.join(timeout=5)
