@@ -39,5 +39,5 @@ def served(transactional_db, collected):
     thread = threading.Thread(target=server.run, daemon=True)
     thread.start()
     yield f"http://127.0.0.1:{server.effective_port}"
+    # The loop sleeps until its next turn and ends there; nothing of the next test waits for it.
     server.close()
-    thread.join(timeout=5)

@@ -113,7 +113,7 @@ _EQUIPMENT: list[dict[str, Any]] = [
         "notes": "",
         "rails": [{"name": "Pen supply", "usual": _q("17-19.5V")}],
         "positions": [
-            {"name": "Pen lamp", "stage": "sizing", "lamp_id": "screw-12", "led_id": "white-3-diffused",
+            {"name": "Pen lamp", "stage": "sizing", "lamp_id": "slide-24", "led_id": "white-3-diffused",
              "target": _q("4mA")},
         ],
     },

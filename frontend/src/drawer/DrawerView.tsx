@@ -21,6 +21,7 @@ const Add = styled.form`
   margin: 12px 0 16px;
   & > button {
     margin-top: 22px;
+    justify-self: start;
   }
 `;
 
@@ -39,6 +40,9 @@ const Values = styled.ul`
     padding: 6px 16px 6px 0;
     border-bottom: 1px solid var(--rule-soft);
     font: 600 1.3rem var(--mono);
+  }
+  button {
+    font-family: var(--sans);
   }
 `;
 

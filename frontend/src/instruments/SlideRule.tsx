@@ -25,6 +25,10 @@ const Draw = styled.svg`
   .read {
     font: 650 19px var(--mono);
   }
+  .hot {
+    font: 600 12px var(--sans);
+    fill: var(--stop);
+  }
   .zone {
     font: 600 13px var(--sans);
   }
@@ -127,6 +131,21 @@ export function SlideRule({ rule, cursor, reads, onMove }: Props) {
               <text className="name" x={narrow ? left : 0} y={narrow ? base - 34 : base - 7}>
                 {scale.label}
               </text>
+              {scale.id === "power" && rule.hot && (
+                <g>
+                  <line
+                    x1={x(rule.hot.from_ohm)}
+                    x2={x(rule.hot.to_ohm)}
+                    y1={base}
+                    y2={base}
+                    stroke="var(--stop)"
+                    strokeWidth="5"
+                  />
+                  <text className="hot" x={x(rule.hot.to_ohm) + 6} y={base - 3}>
+                    {rule.hot.label}
+                  </text>
+                </g>
+              )}
               <Ticks scale={scale} rule={rule} x={x} base={base} narrow={narrow} />
               <text
                 className="read"
@@ -148,7 +167,6 @@ export function SlideRule({ rule, cursor, reads, onMove }: Props) {
 type X = (ohm: number) => number;
 
 function Zones({ rule, x, height }: { rule: Rule; x: X; height: number }) {
-  const hot = rule.hot;
   return (
     <g>
       {rule.zones.map((z) => {
@@ -159,24 +177,13 @@ function Zones({ rule, x, height }: { rule: Rule; x: X; height: number }) {
             <rect x={a} y="0" width={wide} height={height} fill={FILLS[z.id]} opacity="0.45" />
             <rect x={a} y="0" width={wide} height={ZONE - 4} fill={FILLS[z.id]} />
             {wide > z.label.length * 8 && (
-              <text className="zone" x={a + 6} y="16">
+              <text className="zone" x={a + 12} y="16">
                 {z.label}
               </text>
             )}
           </g>
         );
       })}
-      {hot && (
-        <line
-          x1={x(hot.from_ohm)}
-          x2={x(hot.to_ohm)}
-          y1={ZONE - 3}
-          y2={ZONE - 3}
-          stroke="var(--stop)"
-          strokeWidth="4"
-          strokeDasharray="8 4"
-        />
-      )}
     </g>
   );
 }

@@ -136,12 +136,7 @@ export function Staircase({ staircase, onEdit }: Props) {
       </Draw>
       <Steps>
         {shown.map((s) => (
-          <Step
-            key={s.id}
-            data-kind={s.kind}
-            onPress={() => onEdit(s.kind)}
-            aria-label={`${s.label}, ${s.text}${s.detail ? `, ${s.detail}` : ""}. Edit`}
-          >
+          <Step key={s.id} data-kind={s.kind} onPress={() => onEdit(s.kind)}>
             <Name>{s.label}</Name>
             <Drop data-pencil={s.source === "assumed"}>{s.text}</Drop>
             <Detail>{s.detail}</Detail>

@@ -1,0 +1,1 @@
+"""Project chores that need Python: screenshots, bench."""

@@ -1,0 +1,113 @@
+"""Write the current picture of each main view to docs/screenshots: ``make shots``."""
+
+import os
+import re
+import shutil
+import tempfile
+import threading
+from collections.abc import Callable
+from pathlib import Path
+
+import django
+from django.core.management import call_command
+from playwright.sync_api import Page, sync_playwright
+
+OUT = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
+ARGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
+        "--disable-background-networking", "--disable-component-update", "--disable-sync"]  # fmt: skip
+
+
+def _bench(page: Page) -> None:
+    page.get_by_label("Rail", exact=True).fill("30-33V")
+    page.get_by_text("Rating to fit").wait_for()
+
+
+def _lamp(name: str) -> Callable[[Page], None]:
+    def go(page: Page) -> None:
+        page.get_by_role("link", name=re.compile(f"^{name}")).click()
+        page.get_by_role("slider").wait_for()
+
+    return go
+
+
+def _trying(page: Page) -> None:
+    _lamp("Arc ready")(page)
+    page.get_by_role("button", name=re.compile("^Try: Fit")).first.click()
+    page.get_by_text("Trying:").wait_for()
+
+
+def _resistor(page: Page) -> None:
+    _lamp("Exposure running")(page)
+    page.get_by_role("button", name=re.compile("^Resistor")).click()
+    page.get_by_role("dialog").wait_for()
+
+
+def _pencil(page: Page) -> None:
+    _lamp("Pen lamp")(page)
+    page.get_by_role("button", name=re.compile("of the doubt")).click()
+    page.get_by_role("dialog").wait_for()
+
+
+def _equipment(page: Page) -> None:
+    page.get_by_role("link", name="Dome rotation desk").click()
+    page.get_by_text("Supply rails").wait_for()
+
+
+def _drawer(page: Page) -> None:
+    page.get_by_role("link", name="Drawer").click()
+    page.get_by_text("Take out").first.wait_for()
+
+
+# name, what to do from the bench, look, width, height
+VIEWS: list[tuple[str, Callable[[Page], None], str, int, int]] = [
+    ("bench", _bench, "day", 1280, 800),
+    ("bench-lamp-room", _bench, "lamp", 1280, 800),
+    ("equipment", _equipment, "day", 1280, 800),
+    ("position", _lamp("Wind hold"), "day", 1280, 800),
+    ("position-lamp-room", _lamp("Dial, left"), "lamp", 1280, 800),
+    ("position-trying", _trying, "day", 1280, 800),
+    ("position-resistor", _resistor, "day", 1280, 800),
+    ("position-pencil", _pencil, "day", 1280, 800),
+    ("position-phone", _lamp("Shutter open"), "lamp", 390, 844),
+    ("drawer", _drawer, "day", 1280, 800),
+]
+
+
+def main() -> None:
+    """Serve the demo from a database of its own and photograph it."""
+    work = tempfile.mkdtemp(prefix="swapglow-shots-")
+    os.environ["SWAPGLOW_VAR"] = work
+    os.environ["DJANGO_SETTINGS_MODULE"] = "swapglow.web.settings.local"
+    os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
+    django.setup()
+    call_command("migrate", verbosity=0)
+    call_command("collectstatic", verbosity=0, interactive=False)
+    call_command("load_demo")
+    from waitress import create_server
+
+    from swapglow.web.wsgi import application
+
+    server = create_server(application, host="127.0.0.1", port=0, threads=4)
+    threading.Thread(target=server.run, daemon=True).start()
+    OUT.mkdir(parents=True, exist_ok=True)
+    with sync_playwright() as play:
+        browser = play.chromium.launch(executable_path=shutil.which("chromium"), args=ARGS)
+        for name, act, look, width, height in VIEWS:
+            context = browser.new_context(
+                viewport={"width": width, "height": height}, reduced_motion="reduce"
+            )
+            page = context.new_page()
+            page.add_init_script(f"localStorage.setItem('swapglow.look', '{look}')")
+            page.goto(f"http://127.0.0.1:{server.effective_port}/")
+            page.get_by_role("link", name="Dome rotation desk").wait_for()
+            act(page)
+            page.wait_for_timeout(500)
+            page.screenshot(path=OUT / f"{name}.png", full_page=width < 500)
+            context.close()
+            print(f"docs/screenshots/{name}.png")
+        browser.close()
+    shutil.rmtree(work, ignore_errors=True)
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,164 @@
+"""The slice as a user goes through it: quick sum, keep, slide rule, remedy, reading, reload."""
+
+import re
+
+from playwright.sync_api import Page, expect
+
+
+def rail(page: Page):
+    return page.get_by_label("Rail", exact=True)
+
+
+def rule(page: Page):
+    return page.get_by_role("slider", name="Resistor")
+
+
+def open_lamp(page: Page, name: str):
+    page.get_by_role("link", name=re.compile(f"^{name}")).click()
+    expect(page.get_by_role("heading", name=name, level=1)).to_be_visible()
+
+
+def saved(page: Page):
+    """Wait until the outbox is empty."""
+    page.wait_for_function("JSON.parse(localStorage.getItem('swapglow.outbox') ?? '[]').length === 0")
+
+
+def test_quick_sum_to_kept_position_by_keyboard(app):
+    rail(app).focus()
+    app.keyboard.type("21-23V")
+    expect(app.get_by_text("4.13 mA").or_(app.get_by_text("Exact"))).to_be_visible()
+    # Ohm: 22 V and about 2.85 V of LED at 5 mA leave 3.83 kΩ; E24 next up is 3.9 kΩ.
+    expect(app.get_by_role("button", name=re.compile("3.9.*kΩ")).first).to_be_visible()
+    app.get_by_role("button", name="Keep as a lamp position").focus()
+    app.keyboard.press("Enter")
+    app.get_by_label("Its name").focus()
+    app.keyboard.type("Barograph")
+    app.get_by_label("Which lamp").focus()
+    app.keyboard.type("Chart lamp")
+    app.get_by_role("button", name="Keep", exact=True).focus()
+    app.keyboard.press("Enter")
+    expect(app.get_by_role("heading", name="Chart lamp")).to_be_visible()
+    app.reload()
+    expect(app.get_by_role("heading", name="Chart lamp")).to_be_visible()
+
+
+def test_a_bad_rail_is_refused_at_its_field_and_kept(app):
+    rail(app).fill("12 bananas")
+    expect(app.get_by_text("is not a voltage")).to_be_visible()
+    app.reload()
+    expect(rail(app)).to_have_value("12 bananas")
+
+
+def test_the_slide_rule_moves_all_instruments_by_keyboard(demo, app):
+    app.reload()
+    open_lamp(app, "Wind hold")
+    before = rule(app).get_attribute("aria-valuetext")
+    resistor = app.get_by_role("button", name=re.compile("^Resistor"))
+    was = resistor.inner_text()
+    app.keyboard.press("s")
+    expect(rule(app)).to_be_focused()
+    for _ in range(3):
+        app.keyboard.press("ArrowRight")
+    expect(rule(app)).not_to_have_attribute("aria-valuetext", before)
+    expect(resistor).not_to_have_text(was)
+    # 3.3 kΩ and three steps of E24: 3.6, 3.9, 4.3.
+    expect(rule(app)).to_have_attribute("aria-valuetext", re.compile("^4.3 kΩ"))
+    app.wait_for_timeout(700)
+    saved(app)
+    app.reload()
+    expect(rule(app)).to_have_attribute("aria-valuetext", re.compile("^4.3 kΩ"))
+    app.keyboard.press("Control+z")
+    expect(rule(app)).to_have_attribute("aria-valuetext", re.compile("^3.3 kΩ"))
+
+
+def test_a_remedy_is_tried_put_back_and_taken(demo, app):
+    app.reload()
+    open_lamp(app, "Arc ready")
+    hot = app.locator("[data-finding=over-rated-current]")
+    expect(hot).to_be_visible()
+    hot.get_by_role("button", name=re.compile("^Try")).click()
+    expect(app.get_by_text("Trying: Fit")).to_be_visible()
+    expect(hot).to_have_count(0)
+    app.get_by_role("button", name="Put back").click()
+    expect(hot).to_be_visible()
+    hot.get_by_role("button", name=re.compile("^Try")).focus()
+    app.keyboard.press("Enter")
+    app.get_by_role("button", name="Fit", exact=True).focus()
+    app.keyboard.press("Enter")
+    expect(hot).to_have_count(0)
+    saved(app)
+    app.reload()
+    expect(app.get_by_role("slider")).to_be_visible()
+    expect(hot).to_have_count(0)
+
+
+def test_a_reading_inks_the_rail_and_a_wrong_one_is_explained(demo, app):
+    app.reload()
+    open_lamp(app, "Pen lamp")
+    expect(app.get_by_role("heading", name=re.compile("Read the rail"))).to_be_visible()
+    app.keyboard.press("r")
+    app.keyboard.type("18.1V")
+    app.keyboard.press("Enter")
+    expect(app.locator("[data-finding=nothing-measured]")).to_have_count(0)
+    app.goto(app.url.split("/position")[0])
+    open_lamp(app, "Shutter closed")
+    app.keyboard.press("r")
+    app.keyboard.type("0")
+    app.keyboard.press("Enter")
+    off = app.locator("[data-verdict=off]")
+    expect(off).to_be_visible()
+    expect(off.get_by_role("list", name="Likely causes")).to_contain_text("turned round")
+    saved(app)
+    app.reload()
+    expect(off).to_be_visible()
+
+
+def test_what_is_typed_survives_a_dropped_connection(demo, app):
+    app.reload()
+    open_lamp(app, "Wind hold")
+    app.get_by_role("button", name="Job").click()
+    app.context.set_offline(True)
+    app.get_by_label("Lamp", exact=True).fill("Wind hold, red deck")
+    app.keyboard.press("Tab")
+    expect(app.get_by_text("No connection: 1 change is kept here")).to_be_visible()
+    app.context.set_offline(False)
+    expect(
+        app.get_by_role("heading", name="Wind hold, red deck", level=1, include_hidden=True)
+    ).to_be_attached()
+    app.reload()
+    expect(app.get_by_role("heading", name="Wind hold, red deck")).to_be_visible()
+
+
+def test_equipment_is_edited_reordered_deleted_and_brought_back(demo, app):
+    app.reload()
+    app.get_by_role("button", name="Delete Plate camera console").click()
+    expect(app.get_by_role("link", name="Plate camera console")).to_have_count(0)
+    app.get_by_role("status").get_by_role("button", name="Undo").click()
+    app.get_by_role("link", name="Plate camera console").click()
+    app.get_by_label("Owner").fill("back with its member")
+    app.keyboard.press("Tab")
+    app.get_by_role("button", name="Edit Exposure lamp").click()
+    app.get_by_label("Highest", exact=True).fill("6.2V")
+    app.keyboard.press("Tab")
+    expect(app.get_by_text("is below the usual")).to_be_visible()
+    app.get_by_label("Highest", exact=True).fill("7.1V")
+    app.keyboard.press("Tab")
+    app.get_by_role("button", name="Close").click()
+    expect(app.get_by_text("7.1 V")).to_be_visible()
+    saved(app)
+    app.reload()
+    expect(app.get_by_label("Owner")).to_have_value("back with its member")
+    app.goto(app.url.split("/equipment")[0])
+    app.get_by_role("button", name="Move Plate camera console up").click()
+    names = app.locator("a[href^='/equipment']")
+    expect(names.nth(1)).to_have_text("Plate camera console")
+
+
+def test_the_drawer_fills_ticks(app):
+    app.get_by_role("link", name="Drawer").click()
+    app.get_by_label("Add values").fill("4k7 470R blue")
+    app.keyboard.press("Enter")
+    expect(app.get_by_text('"blue" is not a resistance')).to_be_visible()
+    app.get_by_label("Add values").fill("4k7 470R")
+    app.keyboard.press("Enter")
+    expect(app.get_by_role("listitem").filter(has_text="4.7 kΩ")).to_be_visible()

@@ -1,0 +1,64 @@
+"""Every view in both looks: axe, 1280x800 without scrolling, 390 px without sideways scrolling."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.browser.conftest import axe
+
+VIEWS = ("bench", "equipment", "position", "sheet", "drawer")
+
+
+def show(page, view):
+    if view == "drawer":
+        page.get_by_role("link", name="Drawer").click()
+        expect(page.get_by_label("Add values")).to_be_visible()
+    if view == "bench":
+        page.get_by_label("Rail", exact=True).fill("30-33V")
+        expect(page.get_by_text("Rating to fit")).to_be_visible()
+    if view == "equipment":
+        page.get_by_role("link", name="Sidereal clock").click()
+        expect(page.get_by_text("Supply rails")).to_be_visible()
+    if view in ("position", "sheet"):
+        page.get_by_role("link", name=re.compile("^Dial, left")).click()
+        expect(page.get_by_role("slider")).to_be_visible()
+    if view == "sheet":
+        page.get_by_role("button", name=re.compile("^Resistor")).click()
+        expect(page.get_by_role("dialog")).to_be_visible()
+    page.wait_for_timeout(300)
+
+
+@pytest.mark.parametrize("look", ["day", "lamp"])
+@pytest.mark.parametrize("view", VIEWS)
+def test_axe_finds_nothing_serious(demo, app, view, look):
+    app.evaluate(f"localStorage.setItem('swapglow.look', '{look}')")
+    app.reload()
+    show(app, view)
+    assert axe(app) == []
+
+
+def test_the_workspace_needs_no_scrolling_at_1280_by_800(demo, app):
+    app.reload()
+    show(app, "position")
+    tall = app.evaluate("[document.documentElement.scrollHeight, window.innerHeight]")
+    assert tall[0] <= tall[1]
+
+
+@pytest.mark.parametrize("view", VIEWS)
+def test_nothing_runs_off_a_phone(demo, app, view):
+    app.set_viewport_size({"width": 390, "height": 844})
+    app.reload()
+    show(app, view)
+    wide = app.evaluate("[document.documentElement.scrollWidth, window.innerWidth]")
+    assert wide[0] <= wide[1]
+
+
+def test_first_load_script_stays_small(served, collected):
+    """Under 250 kB of gzipped JavaScript before the first view stands (issue's own limit)."""
+    import gzip
+
+    page = (collected / "index.html").read_text()
+    names = re.findall(r'(?:src|href)="/static/(assets/[^"]+\.js)"', page)
+    assert names
+    assert sum(len(gzip.compress((collected / n).read_bytes())) for n in names) < 250_000
