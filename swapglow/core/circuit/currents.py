@@ -22,10 +22,12 @@ from swapglow.core.circuit.system import Junctions, System, level
 FloatArray = NDArray[np.float64]
 
 
-def current_of(system: System, x: FloatArray, v: Junctions, name: str) -> FloatArray:
+def current_of(
+    system: System, x: FloatArray, v: Junctions, name: str, seconds: FloatArray | None = None
+) -> FloatArray:
     """Amps into a part's first terminal at solution ``x`` (size + 1, samples), shape (samples,).
 
-    A capacitor's current at an operating point is zero.
+    A capacitor's current at an operating point is zero. ``seconds`` are the instants of a run.
     """
     part = system.circuit.element(name)
     ends = [system.at(n) for n in nodes_of(part)]
@@ -37,7 +39,7 @@ def current_of(system: System, x: FloatArray, v: Junctions, name: str) -> FloatA
         case Capacitor():
             return np.zeros(x.shape[1])
         case CurrentSource():
-            value = level(part.wave, part.dc, None)
+            value = level(part.wave, part.dc, seconds)
             return np.broadcast_to(np.asarray(value, dtype=float), (x.shape[1],))
         case Diode():
             k = system.diodes.index(part)

@@ -3,8 +3,7 @@
 All samples of a batch share one sparsity pattern, so the order of elimination and every
 multiply-subtract is worked out once per topology; each then runs as one array operation over all
 samples. For the ten or so unknowns of a lamp circuit that costs a few dozen array operations,
-where a library solve per sample costs thousands of calls. The order puts unknowns that no curved
-part touches first: they are eliminated once per batch and not once per Newton step.
+where a library solve per sample costs thousands of calls.
 
 References: Markowitz (1957) for the order by least fill; Hachtel, Brayton and Gustavson (1971)
 for the table of operations.
@@ -22,7 +21,10 @@ FloatArray = NDArray[np.float64]
 
 @dataclass(frozen=True)
 class Step:
-    """One pivot: its row, column and slot, and what is subtracted from where."""
+    """One pivot: its row, column and slot, and what is subtracted from where.
+
+    ``sides`` are the right-hand sides that can be other than zero in the pivot's row.
+    """
 
     row: int
     column: int
@@ -31,22 +33,16 @@ class Step:
     updates: tuple[tuple[int, int, tuple[tuple[int, int], ...]], ...]
     # (slot, column) of the rest of the pivot row, for back substitution
     rest: tuple[tuple[int, int], ...]
+    sides: tuple[int, ...]
 
 
 @dataclass(frozen=True)
 class Plan:
-    """An elimination order for one sparsity pattern.
-
-    Attributes:
-        slots: number of stored entries with fill-in.
-        fixed: steps over unknowns that no curved part touches.
-        curved: steps over the rest.
-    """
+    """An elimination order for one sparsity pattern; ``slots`` counts entries with fill-in."""
 
     slots: int
     size: int
-    fixed: tuple[Step, ...]
-    curved: tuple[Step, ...]
+    steps: tuple[Step, ...]
 
 
 @dataclass
@@ -62,15 +58,15 @@ class _Pattern:
         return line[column]
 
 
-def plan(entries: list[tuple[int, int]], size: int, curved: set[int], sample: FloatArray) -> Plan:
+def plan(entries: list[tuple[int, int]], size: int, sample: FloatArray, sides: list[set[int]]) -> Plan:
     """Plan the elimination.
 
     Args:
         entries: (row, column) of each stored entry, in slot order.
         size: number of unknowns.
-        curved: rows and columns that change from one Newton step to the next.
         sample: values of the entries in one typical sample, shape (entries,): rules out pivots
             that are too small.
+        sides: rows in which each right-hand side can be other than zero.
 
     Raises:
         CircuitError: the pattern cannot be eliminated.
@@ -80,20 +76,18 @@ def plan(entries: list[tuple[int, int]], size: int, curved: set[int], sample: Fl
         pattern.add(row, column)
     values = dict(enumerate(np.asarray(sample, dtype=float)))
     rows, columns = set(range(size)), set(range(size))
-    stages: tuple[list[Step], list[Step]] = ([], [])
-    for stage, fixed_only in ((stages[0], True), (stages[1], False)):
-        while rows:
-            choice = _choose(pattern, values, rows, columns, curved if fixed_only else set())
-            if choice is None:
-                break
-            stage.append(_eliminate(pattern, values, rows, columns, *choice))
-    if rows:
-        raise CircuitError("The circuit has no single answer: part of it is not tied down.")
-    return Plan(pattern.slots, size, tuple(stages[0]), tuple(stages[1]))
+    steps: list[Step] = []
+    while rows:
+        choice = _choose(pattern, values, rows, columns)
+        if choice is None:
+            raise CircuitError("The circuit has no single answer: part of it is not tied down.")
+        steps.append(_eliminate(pattern, values, rows, columns, sides, *choice))
+    return Plan(pattern.slots, size, tuple(steps))
 
 
-def _choose(pattern: _Pattern, values: dict[int, float], rows: set[int], columns: set[int],
-            barred: set[int]) -> tuple[int, int] | None:  # fmt: skip
+def _choose(
+    pattern: _Pattern, values: dict[int, float], rows: set[int], columns: set[int]
+) -> tuple[int, int] | None:
     """The acceptable pivot of least Markowitz cost, or None."""
     by_column: dict[int, list[int]] = {c: [] for c in columns}
     for r in rows:
@@ -102,12 +96,10 @@ def _choose(pattern: _Pattern, values: dict[int, float], rows: set[int], columns
                 by_column[c].append(r)
     best: tuple[int, float, int, int] | None = None
     for c, members in by_column.items():
-        if c in barred:
-            continue
         size = {r: abs(values[pattern.rows[r][c]]) for r in members}
         largest = max(size.values(), default=0.0)
         for r in members:
-            if r in barred or size[r] == 0 or size[r] < 1e-3 * largest:
+            if size[r] == 0 or size[r] < 1e-3 * largest:
                 continue
             width = sum(1 for other in pattern.rows[r] if other in columns)
             key = ((width - 1) * (len(members) - 1), -size[r], r, c)
@@ -117,7 +109,7 @@ def _choose(pattern: _Pattern, values: dict[int, float], rows: set[int], columns
 
 
 def _eliminate(pattern: _Pattern, values: dict[int, float], rows: set[int], columns: set[int],
-               row: int, column: int) -> Step:  # fmt: skip
+               sides: list[set[int]], row: int, column: int) -> Step:  # fmt: skip
     pivot = pattern.rows[row][column]
     rows.discard(row)
     columns.discard(column)
@@ -134,42 +126,39 @@ def _eliminate(pattern: _Pattern, values: dict[int, float], rows: set[int], colu
             values[target] = values.get(target, 0.0) - factor * values[source]
             pairs.append((source, target))
         updates.append((slot, r, tuple(pairs)))
-    return Step(row, column, pivot, tuple(updates), rest)
+    present = tuple(k for k, side in enumerate(sides) if row in side)
+    for k in present:
+        sides[k].update(target for _, target, _ in updates)
+    return Step(row, column, pivot, tuple(updates), rest, present)
 
 
-class Workspace:
-    """Arrays for one batch: entries (slots, samples), right-hand sides and answers (size, samples)."""
+def solve(the_plan: Plan, entries: FloatArray, right: FloatArray, x: FloatArray) -> None:
+    """Solve every sample's system for several right-hand sides.
 
-    def __init__(self, plan_: Plan, samples: int) -> None:
-        self.plan = plan_
-        self.a = np.zeros((plan_.slots, samples))
-        self.b = np.zeros((plan_.size, samples))
-        self.x = np.zeros((plan_.size, samples))
-        self._inverse = np.empty((plan_.size, samples))
-        self._factor = np.empty(samples)
-        self._work = np.empty(samples)
-
-    def reduce(self, steps: tuple[Step, ...]) -> None:
-        """Run elimination steps on entries and right-hand side, in place."""
-        a, b, factor, work = self.a, self.b, self._factor, self._work
-        for step in steps:
-            inverse = self._inverse[step.row]
-            np.divide(1.0, a[step.pivot], out=inverse)
+    Args:
+        entries: values of the stored entries, shape (entries, samples).
+        right: shape (size, sides, samples); it is used up.
+        x: takes the answers, same shape. A sample whose pivot vanishes comes out not finite.
+    """
+    samples = entries.shape[1]
+    a = np.zeros((the_plan.slots, samples))
+    a[: entries.shape[0]] = entries
+    inverses = np.empty((the_plan.size, samples))
+    work = np.empty(samples)
+    with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
+        for step in the_plan.steps:
+            inverse = np.divide(1.0, a[step.pivot], out=inverses[step.row])
             for slot, row, pairs in step.updates:
-                np.multiply(a[slot], inverse, out=factor)
+                factor = a[slot] * inverse
                 for source, target in pairs:
                     np.multiply(factor, a[source], out=work)
-                    np.subtract(a[target], work, out=a[target])
-                np.multiply(factor, b[step.row], out=work)
-                np.subtract(b[row], work, out=b[row])
-
-    def substitute(self, steps: tuple[Step, ...]) -> None:
-        """Find the unknowns of the steps, last pivot first, from those already known."""
-        a, b, x, work = self.a, self.b, self.x, self._work
-        for step in reversed(steps):
+                    a[target] -= work
+                for side in step.sides:
+                    np.multiply(factor, right[step.row, side], out=work)
+                    right[row, side] -= work
+        for step in reversed(the_plan.steps):
             value = x[step.column]
-            np.copyto(value, b[step.row])
+            value[:] = right[step.row]
             for slot, column in step.rest:
-                np.multiply(a[slot], x[column], out=work)
-                np.subtract(value, work, out=value)
-            np.multiply(value, self._inverse[step.row], out=value)
+                value -= a[slot] * x[column]
+            value *= inverses[step.row]

@@ -135,7 +135,9 @@ def newton(
         steps += 1
         ev = system.evaluate(now, v, gmin)
         new = np.zeros_like(now)
-        new[:-1] = solver.solve(system.curved_scatter @ ev.entries, system.current_scatter @ ev.offsets)
+        new[:-1] = solver.solve(
+            system.curved_scatter @ ev.entries, drive - system.current_scatter @ ev.offsets
+        )
         if not system.is_curved:
             finite: NDArray[np.bool_] = np.asarray(np.isfinite(new).all(axis=0))
             return Outcome(new, v, finite, steps)
@@ -169,15 +171,10 @@ def kirchhoff_holds(
 
     This is the proof that an answer is one: it does not depend on how the answer was reached.
     """
-    rows, columns, values = system.straight
-    wide = x.shape[1]
-    left = np.zeros((system.size + 1, wide))
-    scale = np.zeros((system.size + 1, wide))
-    flow = values * x[columns]
-    np.add.at(left, rows, flow)
-    np.add.at(scale, rows, np.abs(flow))
+    ohmic = system.ohmic_amps(x)
     ev = system.evaluate(x, v, gmin)
-    curved = system.current_scatter @ ev.currents
-    left[:-1] += curved - drive
-    scale[:-1] += system.current_scatter @ np.abs(ev.currents) + np.abs(drive)
-    return np.asarray((np.abs(left[:-1]) <= RESIDUAL * scale[:-1] + RESIDUAL_A).all(axis=0))
+    left = system.ohmic_rows @ ohmic + system.current_scatter @ ev.currents - drive
+    scale = (
+        abs(system.ohmic_rows) @ np.abs(ohmic) + system.current_scatter @ np.abs(ev.currents) + np.abs(drive)
+    )
+    return np.asarray((np.abs(left) <= RESIDUAL * scale + RESIDUAL_A).all(axis=0))

@@ -12,11 +12,10 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from swapglow.core.circuit import structure
+from swapglow.core.circuit import ports, structure
 from swapglow.core.circuit.currents import current_of
 from swapglow.core.circuit.devices import GMIN
-from swapglow.core.circuit.elimination import Plan
-from swapglow.core.circuit.linear import make_plan, solver_for, wants_plan
+from swapglow.core.circuit.linear import solver_for
 from swapglow.core.circuit.netlist import Circuit, CircuitError, nodes_of
 from swapglow.core.circuit.newton import Outcome, cold_start, newton
 from swapglow.core.circuit.system import Junctions, System
@@ -56,6 +55,11 @@ class OperatingPoint:
     def nodes(self) -> tuple[str, ...]:
         """Node names but ground, in order of first mention."""
         return tuple(self._system.nodes)
+
+    @property
+    def unknowns(self) -> tuple[FloatArray, Junctions]:
+        """All unknowns, ground's zeros last, (size + 1, samples), and the junctions they rest on."""
+        return self._x, self._junctions
 
     def voltage(self, node: str) -> FloatArray:
         """Volts of a node against ground, shape (samples,)."""
@@ -125,48 +129,45 @@ def operating_point(circuit: Circuit) -> OperatingPoint:
     """
     structure.check(circuit)
     system = System(circuit)
-    outcome = _solve(system, None, None)[0] if system.samples <= CHUNK else _in_chunks(system)
+    outcome = _at_ports(system) if ports.suits(system) else _general(system)
     return OperatingPoint(circuit, outcome.converged, system, outcome.x, outcome.junctions)
 
 
-def _in_chunks(system: System) -> Outcome:
-    """Solve chunk by chunk, each starting where the first sample came to."""
-    count = system.samples
-    first = _solve(System(subset(system.circuit, np.array([count // 2]))), None, None)[0]
-    warm = first.junctions if first.converged.all() else None
-    plan: Plan | None = None
-    parts: list[Outcome] = []
-    for begin in range(0, count, CHUNK):
-        piece = System(subset(system.circuit, slice(begin, min(begin + CHUNK, count))))
-        outcome, plan = _solve(piece, warm, plan)
-        parts.append(outcome)
-    junctions = Junctions(
-        *(np.concatenate([getattr(p.junctions, k) for p in parts], axis=1)
-          for k in ("diode", "be", "bc", "closed"))
-    )  # fmt: skip
-    return Outcome(
-        np.concatenate([p.x for p in parts], axis=1),
-        junctions,
-        np.concatenate([p.converged for p in parts]),
-        max(p.steps for p in parts),
-    )
-
-
-def _solve(system: System, warm: Junctions | None, plan: Plan | None) -> tuple[Outcome, Plan | None]:
-    drive = system.drive()[:-1]
-    start = cold_start(system) if warm is None else _repeated(warm, system.samples)
-    if wants_plan(system) and plan is None:
-        zero = np.zeros((system.size + 1, system.samples))
-        entries = system.curved_scatter @ system.evaluate(zero, start, GMIN).entries
-        plan = make_plan(system, entries[:, 0])
-    outcome = newton(system, solver_for(system, drive, plan), drive, start)
-    if not outcome.converged.all():
+def _at_ports(system: System) -> Outcome:
+    """The fast path; samples it cannot prove are solved again in general."""
+    found = ports.solve_at_ports(system)
+    outcome = Outcome(found.x, ports.junctions_at(system, found.v), found.proved, 0)
+    if not found.proved.all():
         _rescue(system, outcome)
-    return outcome, plan
+    return outcome
 
 
-def _repeated(v: Junctions, samples: int) -> Junctions:
-    return v.take(np.zeros(samples, dtype=np.intp))
+def _general(system: System) -> Outcome:
+    """Newton's method on all unknowns, for any curved part; in pieces where there are many samples."""
+    pieces = [system]
+    if system.samples > CHUNK:
+        bounds = range(0, system.samples, CHUNK)
+        pieces = [System(subset(system.circuit, slice(b, b + CHUNK))) for b in bounds]
+    outcomes = []
+    for piece in pieces:
+        drive = piece.drive()[:-1]
+        outcome = newton(piece, solver_for(piece), drive, cold_start(piece))
+        if not outcome.converged.all():
+            _rescue(piece, outcome)
+        outcomes.append(outcome)
+    if len(outcomes) == 1:
+        return outcomes[0]
+    return Outcome(
+        np.concatenate([o.x for o in outcomes], axis=1),
+        Junctions(
+            *(
+                np.concatenate([getattr(o.junctions, k) for o in outcomes], axis=1)
+                for k in ("diode", "be", "bc", "closed")
+            )
+        ),
+        np.concatenate([o.converged for o in outcomes]),
+        max(o.steps for o in outcomes),
+    )
 
 
 def _rescue(system: System, outcome: Outcome) -> None:
@@ -174,7 +175,7 @@ def _rescue(system: System, outcome: Outcome) -> None:
     for k in np.flatnonzero(~outcome.converged):
         index = np.array([k])
         one = System(subset(system.circuit, index)) if system.samples > 1 else system
-        found = _gmin_stepping(one) or _source_stepping(one)
+        found = _plain(one) or _gmin_stepping(one) or _source_stepping(one)
         if found is None:
             continue
         outcome.x[:, k] = found.x[:, 0]
@@ -185,10 +186,16 @@ def _rescue(system: System, outcome: Outcome) -> None:
         outcome.converged[k] = True
 
 
+def _plain(system: System) -> Outcome | None:
+    """Newton's method on all unknowns from a cold start."""
+    outcome = newton(system, solver_for(system), system.drive()[:-1], cold_start(system))
+    return outcome if outcome.converged.all() else None
+
+
 def _gmin_stepping(system: System) -> Outcome | None:
     """Start with every junction shunted by 10 mS and take the shunt away a step at a time."""
     drive = system.drive()[:-1]
-    solver = solver_for(system, drive, None)
+    solver = solver_for(system)
     v, x = cold_start(system), None
     for gmin in (*np.geomspace(1e-2, 1e-11, 10), GMIN):
         outcome = newton(system, solver, drive, v, x, gmin=float(gmin))
@@ -206,7 +213,7 @@ def _source_stepping(system: System) -> Outcome | None:
     outcome: Outcome | None = None
     while reached < 1.0:
         trial = min(1.0, reached + step)
-        outcome = newton(system, solver_for(system, full * trial, None), full * trial, v, x)
+        outcome = newton(system, solver_for(system), full * trial, v, x)
         if outcome.converged.all():
             v, x, reached, step = outcome.junctions, outcome.x, trial, step * 1.5
         elif step < 1e-4:

@@ -5,6 +5,7 @@ voltage sources and inductors. Row and column ``size`` stand for ground and are 
 """
 
 from collections.abc import Sequence
+from copy import copy
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -40,7 +41,7 @@ IntArray = NDArray[np.intp]
 
 def stack(values: list[Param], samples: int) -> FloatArray:
     """Parameters of a group of parts as (parts, samples), or (parts, 1) where none is an array."""
-    if any(isinstance(v, np.ndarray) for v in values):
+    if any(isinstance(v, np.ndarray) and v.ndim for v in values):
         return np.stack([np.broadcast_to(np.asarray(v, dtype=float), (samples,)) for v in values])
     return np.array(values, dtype=float).reshape(len(values), 1)
 
@@ -71,9 +72,12 @@ class Evaluated:
 class System:
     """The equations of one topology over all its samples."""
 
-    def __init__(self, circuit: Circuit) -> None:
+    def __init__(self, circuit: Circuit, samples: int | None = None) -> None:
         self.circuit = circuit
-        self.samples = samples_of(circuit)
+        self.samples = samples or samples_of(circuit)
+        # Slope of each reactive part's companion, (capacitors + inductors, samples or 1): nothing
+        # at DC, where a capacitor is open and an inductor a short.
+        self.companion: FloatArray | None = None
         self.vt = devices.thermal_voltage(circuit.celsius)
         self.nodes: dict[str, int] = {}
         for e in circuit.elements:
@@ -98,17 +102,68 @@ class System:
 
     def _count(self) -> None:
         size = len(self.nodes)
-        self.inner: dict[str, int] = {}
-        for d in self.diodes:
-            if np.any(np.asarray(d.model.r_s) > 0):
-                self.inner[d.name] = size
-                size += 1
         self.branches: dict[str, int] = {}
         self.branched: list[VoltageSource | Inductor] = [*self.sources, *self.inductors]
         for branch in self.branched:
             self.branches[branch.name] = size
             size += 1
+        # Inner nodes come last: the fast path leaves them out.
+        self.outer_size = size
+        self.inner: dict[str, int] = {}
+        for d in self.diodes:
+            if np.any(np.asarray(d.model.r_s) > 0):
+                self.inner[d.name] = size
+                size += 1
+        self.with_rs = [d for d in self.diodes if d.name in self.inner]
         self.size = size
+
+    @property
+    def reactive(self) -> list[Capacitor | Inductor]:
+        """Capacitors, then inductors: the parts with a memory."""
+        return [*self.capacitors, *self.inductors]
+
+    @cached_property
+    def storage(self) -> FloatArray:
+        """Farads and henries of the reactive parts, (parts,)."""
+        values = [c.farads for c in self.capacitors] + [m.henries for m in self.inductors]
+        return np.array(values, dtype=float)
+
+    def with_companion(self, slopes: FloatArray) -> "System":
+        """The same equations in a time step: w = slope·u − r for each reactive part.
+
+        For a capacitor u is its voltage and w its current; for an inductor u is its current and w
+        its voltage. ``r`` is the step's history, given to :meth:`drive`.
+        """
+        part = copy(self)
+        part.companion = slopes
+        for name in ("outer", "straight", "straight_slots", "ohmic_rows"):
+            part.__dict__.pop(name, None)
+        return part
+
+    def states(self, x: FloatArray) -> FloatArray:
+        """u of each reactive part at unknowns ``x`` (size + 1, ...), (parts, ...)."""
+        a, b = self.capacitor_nodes.T
+        volts = x[a] - x[b]
+        amps = x[[self.branches[m.name] for m in self.inductors]]
+        return np.concatenate([volts, amps])
+
+    def piece(self, samples: slice) -> "System":
+        """The same equations for some of the samples, sharing what does not depend on them.
+
+        Only for circuits whose curved parts are junctions: other parts read their own parameters.
+        """
+        part = copy(self)
+        part.samples = len(range(*samples.indices(self.samples)))
+        for name in ("diode_is", "diode_nvt", "conductances", "inner_conductances"):
+            part.__dict__[name] = _cut(getattr(self, name), samples)
+        for name in ("outer", "straight", "straight_slots"):
+            part.__dict__.pop(name, None)
+        if self.companion is not None:
+            part.companion = _cut(self.companion, samples)
+        b = self.bjt_arrays
+        i_s, b_f, b_r = (_cut(a, samples) for a in (b.i_s, b.b_f, b.b_r))
+        part.__dict__["bjt_arrays"] = devices.BjtArrays(i_s, b_f, b_r, b.nvt_f, b.nvt_r, b.inv_vaf)
+        return part
 
     def at(self, node: str) -> int:
         """Index of a node; ground is ``size``."""
@@ -147,6 +202,18 @@ class System:
 
         Values have shape (entries, samples or 1).
         """
+        rows, columns, values = self.outer
+        if not self.inner:
+            return self.outer
+        r, c = _two_terminal(self._inner_ends)
+        more = _spread(self.inner_conductances)
+        width = max(values.shape[1], more.shape[1])
+        joined = [np.broadcast_to(v, (v.shape[0], width)) for v in (values, more)]
+        return np.concatenate([rows, r]), np.concatenate([columns, c]), np.concatenate(joined)
+
+    @cached_property
+    def outer(self) -> tuple[IntArray, IntArray, FloatArray]:
+        """The same without the series resistances of diodes."""
         rows: list[IntArray] = []
         columns: list[IntArray] = []
         parts: list[FloatArray] = []
@@ -155,22 +222,17 @@ class System:
             rows.append(r)
             columns.append(c)
             parts.append(_spread(self.conductances))
-        if self.diodes and self.inner:
-            with_rs = [d for d in self.diodes if d.name in self.inner]
-            ends = np.array([[self.at(nodes_of(d)[0]), self.inner[d.name]] for d in with_rs], dtype=np.intp)
-            r, c = _two_terminal(ends)
-            rows.append(r)
-            columns.append(c)
-            # A sample without series resistance beside others that have some gets a micro-ohm.
-            area = np.array([[d.area] for d in with_rs])
-            ohms = np.maximum(stack([d.model.r_s for d in with_rs], self.samples) / area, 1e-6)
-            parts.append(_spread(1.0 / ohms))
         for branch in self.branched:
             k = self.branches[branch.name]
             a, b = (self.at(n) for n in nodes_of(branch))
             rows.append(np.array([a, b, k, k], dtype=np.intp))
             columns.append(np.array([k, k, a, b], dtype=np.intp))
             parts.append(np.array([[1.0], [-1.0], [1.0], [-1.0]]))
+        if self.companion is not None:
+            r, c, values = self._companion_entries(self.companion)
+            rows.append(r)
+            columns.append(c)
+            parts.append(values)
         if not rows:
             none = np.zeros(0, dtype=np.intp)
             return none, none, np.zeros((0, 1))
@@ -178,13 +240,29 @@ class System:
         values = np.concatenate([np.broadcast_to(p, (p.shape[0], width)) for p in parts])
         return np.concatenate(rows), np.concatenate(columns), values
 
-    def drive(self, seconds: float | None = None) -> FloatArray:
+    def _companion_entries(self, slopes: FloatArray) -> tuple[IntArray, IntArray, FloatArray]:
+        count = len(self.capacitors)
+        r, c = _two_terminal(self.capacitor_nodes)
+        k = np.array([self.branches[m.name] for m in self.inductors], dtype=np.intp)
+        values = np.concatenate([_spread(slopes[:count]), -slopes[count:]])
+        return np.concatenate([r, k]), np.concatenate([c, k]), values
+
+    def drive(
+        self, seconds: float | FloatArray | None = None, history: FloatArray | None = None
+    ) -> FloatArray:
         """Right-hand side of the sources, shape (size + 1, samples); last row is ground.
 
         Args:
-            seconds: instant in a run, or None for the operating point (DC value where given).
+            seconds: instant of a run, or one for each sample; None for the operating point.
+            history: r of each reactive part, (parts, samples).
         """
         out = np.zeros((self.size + 1, self.samples))
+        if history is not None:
+            count = len(self.capacitors)
+            a, b = self.capacitor_nodes.T
+            np.add.at(out, a, history[:count])
+            np.add.at(out, b, -history[:count])
+            out[[self.branches[m.name] for m in self.inductors]] -= history[count:]
         for s in self.sources:
             out[self.branches[s.name]] = level(s.wave, s.dc, seconds)
         for s_ in self.current_sources:
@@ -417,38 +495,87 @@ class System:
     @cached_property
     def slots(self) -> dict[tuple[int, int], int]:
         """Slot of each stored matrix entry, straight and curved."""
-        found: dict[tuple[int, int], int] = {}
-        for rows, columns in (self.straight[:2], self.curved_entries):
-            for r, c in zip(rows.tolist(), columns.tolist(), strict=True):
-                if r < self.size and c < self.size:
-                    found.setdefault((r, c), len(found))
-        return found
+        return numbered(self.size, self.straight[:2], self.curved_entries)
 
-    def _scatter(self, rows: IntArray, columns: IntArray) -> csr_array:
-        where = [
-            (self.slots[r, c], k)
-            for k, (r, c) in enumerate(zip(rows.tolist(), columns.tolist(), strict=True))
-            if r < self.size and c < self.size
-        ]
-        slots = np.array([w[0] for w in where], dtype=np.intp)
-        entries = np.array([w[1] for w in where], dtype=np.intp)
-        return csr_array((np.ones(len(where)), (slots, entries)), shape=(len(self.slots), len(rows)))
+    @cached_property
+    def _straight_scatter(self) -> csr_array:
+        return scatter(self.slots, *self.straight[:2])
 
     @cached_property
     def straight_slots(self) -> FloatArray:
         """Straight entries summed into slots, (slots, samples or 1)."""
-        rows, columns, values = self.straight
-        return np.asarray(self._scatter(rows, columns) @ values)
+        return np.asarray(self._straight_scatter @ self.straight[2])
+
+    def ohmic_amps(self, x: FloatArray) -> FloatArray:
+        """What flows in the straight parts at unknowns ``x``, in the order of ``ohmic_rows``.
+
+        Currents of resistors, of series resistances, of source and inductor branches and of
+        capacitors' companions; then the voltages across the branches, whose rows hold voltages.
+        """
+        parts = []
+        if self.resistors:
+            a, b = self.resistor_nodes.T
+            parts.append(self.conductances * (x[a] - x[b]))
+        if self.inner:
+            a, b = self._inner_ends.T
+            parts.append(self.inner_conductances * (x[a] - x[b]))
+        count = len(self.capacitors)
+        if self.companion is not None and count:
+            a, b = self.capacitor_nodes.T
+            parts.append(self.companion[:count] * (x[a] - x[b]))
+        if self.branched:
+            k, ends = self._branch_ends
+            drops = x[ends[:, 0]] - x[ends[:, 1]]
+            if self.companion is not None and self.inductors:
+                drops[len(self.sources) :] -= self.companion[count:] * x[k[len(self.sources) :]]
+            parts += [x[k], drops]
+        return np.concatenate(parts) if parts else np.zeros((0, x.shape[1]))
 
     @cached_property
-    def curved_scatter(self) -> csr_array:
-        """Sums ``Evaluated.entries`` into slots."""
-        return self._scatter(*self.curved_entries)
+    def ohmic_rows(self) -> csr_array:
+        """Which rows each of ``ohmic_amps`` enters, and with which sign, (size, amps)."""
+        entries: list[tuple[int, int, float]] = []
+        pairs = [*self.resistor_nodes.tolist()]
+        if self.inner:
+            pairs += self._inner_ends.tolist()
+        if self.companion is not None:
+            pairs += self.capacitor_nodes.tolist()
+        k, ends = self._branch_ends
+        pairs += ends.tolist()
+        for n, (a, b) in enumerate(pairs):
+            entries += [(a, n, 1.0), (b, n, -1.0)]
+        entries += [(row, len(pairs) + n, 1.0) for n, row in enumerate(k.tolist())]
+        kept = [e for e in entries if e[0] < self.size]
+        rows = np.array([e[0] for e in kept], dtype=np.intp)
+        columns = np.array([e[1] for e in kept], dtype=np.intp)
+        values = np.array([e[2] for e in kept])
+        return csr_array((values, (rows, columns)), shape=(self.size, len(pairs) + len(k)))
 
     @cached_property
-    def current_scatter(self) -> csr_array:
-        """Sums ``Evaluated.currents`` into rows, (size, currents)."""
-        rows = self.current_rows
+    def _branch_ends(self) -> tuple[IntArray, IntArray]:
+        k = np.array([self.branches[b.name] for b in self.branched], dtype=np.intp)
+        return k, self._terminals(self.branched)
+
+    @cached_property
+    def _inner_ends(self) -> IntArray:
+        """(diodes with series resistance, 2): the anode and the inner node."""
+        ends = [[self.at(nodes_of(d)[0]), self.inner[d.name]] for d in self.with_rs]
+        return np.array(ends, dtype=np.intp).reshape(len(ends), 2)
+
+    @cached_property
+    def diode_rs(self) -> FloatArray:
+        """Series resistances of all diodes, Ω, (diodes, samples or 1)."""
+        area = np.array([[d.area] for d in self.diodes]).reshape(-1, 1)
+        return np.asarray(stack([d.model.r_s for d in self.diodes], self.samples) / area)
+
+    @cached_property
+    def inner_conductances(self) -> FloatArray:
+        """Of the diodes' series resistances, S."""
+        # A sample without series resistance beside others that have some gets a micro-ohm.
+        own = [k for k, d in enumerate(self.diodes) if d.name in self.inner]
+        return np.asarray(1.0 / np.maximum(self.diode_rs[own], 1e-6))
+
+    def _row_sum(self, rows: IntArray) -> csr_array:
         keep = rows < self.size
         return csr_array(
             (np.ones(int(keep.sum())), (rows[keep], np.flatnonzero(keep))),
@@ -456,10 +583,36 @@ class System:
         )
 
     @cached_property
-    def curved_unknowns(self) -> set[int]:
-        """Unknowns that a curved part touches."""
-        rows, columns = self.curved_entries
-        return {i for i in (*rows.tolist(), *columns.tolist()) if i < self.size}
+    def curved_scatter(self) -> csr_array:
+        """Sums ``Evaluated.entries`` into slots."""
+        return scatter(self.slots, *self.curved_entries)
+
+    @cached_property
+    def current_scatter(self) -> csr_array:
+        """Sums ``Evaluated.currents`` into rows, (size, currents)."""
+        return self._row_sum(self.current_rows)
+
+
+def numbered(size: int, *places: tuple[IntArray, IntArray]) -> dict[tuple[int, int], int]:
+    """Slots for entries at (rows, columns), those on ground left out."""
+    found: dict[tuple[int, int], int] = {}
+    for rows, columns in places:
+        for r, c in zip(rows.tolist(), columns.tolist(), strict=True):
+            if r < size and c < size:
+                found.setdefault((r, c), len(found))
+    return found
+
+
+def scatter(slots: dict[tuple[int, int], int], rows: IntArray, columns: IntArray) -> csr_array:
+    """Sums entries at (rows, columns) into their slots, (slots, entries)."""
+    where = [
+        (slots[r, c], k)
+        for k, (r, c) in enumerate(zip(rows.tolist(), columns.tolist(), strict=True))
+        if (r, c) in slots
+    ]
+    at = np.array([w[0] for w in where], dtype=np.intp)
+    entries = np.array([w[1] for w in where], dtype=np.intp)
+    return csr_array((np.ones(len(where)), (at, entries)), shape=(len(slots), len(rows)))
 
 
 @dataclass
@@ -479,6 +632,10 @@ class Junctions:
         return Junctions(self.diode[:, index], self.be[:, index], self.bc[:, index], self.closed[:, index])
 
 
+def _cut(values: FloatArray, samples: slice) -> FloatArray:
+    return values if values.shape[-1] == 1 else values[..., samples]
+
+
 def _two_terminal(ends: IntArray) -> tuple[IntArray, IntArray]:
     """Rows and columns of +g, −g, −g, +g for each part, ordered sign by sign."""
     a, b = ends.T
@@ -490,10 +647,12 @@ def _spread(g: FloatArray) -> FloatArray:
     return np.concatenate([g, -g, -g, g])
 
 
-def level(wave: Wave, dc: Param | None, seconds: float | None) -> Param:
-    """A source's value at an instant, or its operating-point value for None."""
+def level(wave: Wave, dc: Param | None, seconds: float | FloatArray | None) -> Param:
+    """A source's value at an instant (or several), or its operating-point value for None."""
     if seconds is None:
         if dc is not None:
             return dc
         return wave.level if isinstance(wave, Dc) else at_instant(wave, 0.0)
+    if isinstance(seconds, np.ndarray):
+        return np.array([at_instant(wave, float(t)) for t in seconds])
     return at_instant(wave, seconds)

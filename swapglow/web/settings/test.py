@@ -8,4 +8,7 @@ from swapglow.web.settings.base import DATABASES
 
 SECRET_KEY = "only-for-tests"
 # A file, not memory: parallel requests on a shared memory database lock each other out.
-DATABASES["default"]["TEST"] = {"NAME": Path(mkdtemp(prefix="swapglow-test-")) / "test.sqlite3"}
+_room = Path(mkdtemp(prefix="swapglow-test-"))
+DATABASES["default"]["TEST"] = {"NAME": _room / "test.sqlite3"}
+STATIC_ROOT = _room / "static"
+STATIC_ROOT.mkdir()

@@ -1,0 +1,417 @@
+"""The fast path: a circuit of straight parts and junctions, seen from its junctions.
+
+Everything straight is reduced to what the junctions see of it, an open-circuit voltage and a
+resistance matrix, once a batch (Thévenin's theorem for several ports). Newton's method then runs
+on the junction voltages alone: a handful of unknowns, whatever the size of the circuit, and every
+operation an array operation over all samples.
+
+With v the port voltages, T(v) the junctions' transport currents and M what mixes them into port
+currents (the identity for a diode, Ebers and Moll's matrix for a transistor), the equation is
+
+    v = v0 − Z·(M·T(v) − g0·v)
+
+where a small conductance g0 stands across every port in the straight part, so that a node between
+two junctions is never left in the air, and is taken back on the right.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.sparse import csc_array, csr_array
+
+from swapglow.core.circuit import devices
+from swapglow.core.circuit.elimination import Plan, plan, solve
+from swapglow.core.circuit.netlist import nodes_of
+from swapglow.core.circuit.newton import critical, kirchhoff_holds, limited
+from swapglow.core.circuit.system import Junctions, System
+
+FloatArray = NDArray[np.float64]
+IntArray = NDArray[np.intp]
+
+# Halfway, in decades, between a lit LED's conductance and gmin.
+PORT_S = 1e-6
+MOST_PORTS = 24
+LARGEST = 200
+# Samples taken through Newton's method together: their arrays stay in the processor's cache.
+CHUNK = 5000
+# Below this many samples one LAPACK call beats the planned elimination.
+FEW_SAMPLES = 12
+# Newton's error after a step is about the step squared over 2·n·Vt: once all steps are under a tenth
+# of a millivolt, one more leaves some 1e-13 V.
+STEP_V = 1e-4
+MOST_STEPS = 60
+
+
+@dataclass
+class Ports:
+    """The junctions of a system as ports.
+
+    Attributes:
+        ends: + and − node of each port, (ports, 2); a diode's series resistance lies inside.
+        r_s: series resistances, (ports, samples or 1).
+        i_s, nvt: (ports, samples or 1).
+        mix: (ports, ports, samples or 1).
+        knee: breakdown knees, (ports, 1), or None.
+        vt: thermal voltage; the breakdown's slope is that of n = 1 (SPICE).
+    """
+
+    ends: IntArray
+    r_s: FloatArray
+    i_s: FloatArray
+    nvt: FloatArray
+    mix: FloatArray
+    knee: FloatArray | None
+    vt: float
+
+    def cut(self, piece: slice) -> "Ports":
+        """The same for some of the samples."""
+        r_s, i_s, nvt, mix = (_cut(a, piece) for a in (self.r_s, self.i_s, self.nvt, self.mix))
+        return Ports(self.ends, r_s, i_s, nvt, mix, self.knee, self.vt)
+
+
+def suits(system: System) -> bool:
+    """Whether the fast path can solve this system: junctions are its only curved parts."""
+    count = len(system.diodes) + 2 * len(system.bjts)
+    return (
+        0 < count <= MOST_PORTS
+        and system.size <= LARGEST
+        and not (system.switches or system.regulators or system.current_regulators)
+        and all(np.isinf(q.model.v_af) for q in system.bjts)
+    )
+
+
+def ports_of(system: System) -> Ports:
+    """Diodes first, then base-emitter and base-collector of each transistor."""
+    diodes, bjts = len(system.diodes), len(system.bjts)
+    ends = [[system.at(n) for n in nodes_of(d)] for d in system.diodes]
+    i_s, nvt = [], []
+    if diodes:
+        i_s.append(system.diode_is)
+        nvt.append(system.diode_nvt)
+    blocks: list[FloatArray] = []
+    for k in range(bjts):
+        c, b, e = system.bjt_nodes[k].tolist()
+        plus = system.bjt_sign[k, 0] > 0
+        ends += [[b, e], [b, c]] if plus else [[e, b], [c, b]]
+        p = system.bjt_arrays
+        i_s += [p.i_s[k : k + 1]] * 2
+        nvt += [p.nvt_f[k : k + 1], p.nvt_r[k : k + 1]]
+        blocks.append(_ebers_moll(p.b_f[k], p.b_r[k]))
+    count = diodes + 2 * bjts
+    width = max((b.shape[2] for b in blocks), default=1)
+    mix = np.zeros((count, count, width))
+    mix[np.arange(diodes), np.arange(diodes)] = 1.0
+    for k, block in enumerate(blocks):
+        at = diodes + 2 * k
+        mix[at : at + 2, at : at + 2] = block
+    knee = None
+    if system.diode_knee is not None:
+        knee = np.concatenate([system.diode_knee, np.full((2 * bjts, 1), np.inf)])
+    return Ports(
+        np.array(ends, dtype=np.intp).reshape(count, 2),
+        _joined([system.diode_rs, np.zeros((2 * bjts, 1))]),
+        _joined(i_s),
+        _joined(nvt),
+        mix,
+        knee,
+        system.vt,
+    )
+
+
+def _ebers_moll(b_f: FloatArray, b_r: FloatArray) -> FloatArray:
+    """Port currents from transport currents: (2, 2, samples or 1).
+
+    Through base-emitter flows Ib + Ic, through base-collector −Ic (Ebers and Moll 1954).
+    """
+    one = np.ones_like(b_f + b_r)
+    return np.array([[one + 1 / b_f, -one], [-one, one + 1 / b_r]])
+
+
+def _joined(parts: list[FloatArray]) -> FloatArray:
+    width = max(p.shape[1] for p in parts)
+    return np.concatenate([np.broadcast_to(p, (p.shape[0], width)) for p in parts])
+
+
+@dataclass
+class Seen:
+    """The straight part as the ports see it.
+
+    Attributes:
+        free: unknowns with no port current, ground's row of zeros last, (size + 1, samples).
+        per_amp: unknowns for one amp into each port, likewise, (size + 1, ports, samples or 1).
+        open: port voltages with no port current, (ports, samples).
+        ohms: port resistances, (ports, ports, samples or 1).
+    """
+
+    free: FloatArray
+    per_amp: FloatArray
+    open: FloatArray
+    ohms: FloatArray
+
+
+@dataclass(frozen=True)
+class Frame:
+    """What all samples share: the straight matrix as a constant plus so much for each siemens.
+
+    Attributes:
+        places: (row, column) of each stored entry.
+        constant: the branches' ones and PORT_S across every port, (entries, 1).
+        per_siemens: what each conductance adds, (entries, conductances).
+        per_slope: what each reactive part's companion adds, (entries, parts).
+    """
+
+    places: tuple[tuple[int, int], ...]
+    constant: FloatArray
+    per_siemens: csr_array
+    per_slope: csr_array
+
+
+def frame_of(system: System, ports: Ports) -> Frame:
+    """The straight matrix's pattern; diodes' inner nodes are left out."""
+    entries: list[tuple[int, int, float, int]] = []
+    resistors, capacitors = len(system.resistors), len(system.capacitors)
+    parts = resistors + capacitors + len(system.inductors)
+    groups = [(system.resistor_nodes, 0)]
+    if system.companion is not None:
+        groups.append((system.capacitor_nodes, resistors))
+    for nodes, first in groups:
+        for n, (a, b) in enumerate(nodes.tolist()):
+            entries += [(a, a, 1.0, first + n), (b, b, 1.0, first + n)]
+            entries += [(a, b, -1.0, first + n), (b, a, -1.0, first + n)]
+    for a, b in ports.ends.tolist():
+        entries += [(a, a, PORT_S, parts), (b, b, PORT_S, parts)]
+        entries += [(a, b, -PORT_S, parts), (b, a, -PORT_S, parts)]
+    for branch in system.branched:
+        k = system.branches[branch.name]
+        a, b = (system.at(n) for n in nodes_of(branch))
+        entries += [(a, k, 1.0, parts), (b, k, -1.0, parts), (k, a, 1.0, parts), (k, b, -1.0, parts)]
+    if system.companion is not None:
+        for n, inductor in enumerate(system.inductors):
+            k = system.branches[inductor.name]
+            entries.append((k, k, -1.0, resistors + capacitors + n))
+    size = system.outer_size
+    kept = [e for e in entries if e[0] < size and e[1] < size]
+    slots: dict[tuple[int, int], int] = {}
+    at = [slots.setdefault((r, c), len(slots)) for r, c, _, _ in kept]
+    values, columns = [e[2] for e in kept], [e[3] for e in kept]
+    whole = csc_array((values, (at, columns)), shape=(len(slots), parts + 1))
+    return Frame(
+        tuple(slots),
+        whole[:, [parts]].toarray(),
+        csr_array(whole[:, :resistors]),
+        csr_array(whole[:, resistors:parts]),
+    )
+
+
+def look(system: System, ports: Ports, frame: Frame, drive: FloatArray) -> Seen:
+    """Reduce the straight part of some samples to the ports.
+
+    Args:
+        system: the samples' equations.
+        drive: right-hand side of the sources, (size, samples).
+    """
+    entries = frame.constant
+    if system.resistors:
+        entries = frame.per_siemens @ system.conductances + entries
+    if system.companion is not None:
+        entries = entries + frame.per_slope @ system.companion
+    wide, samples = entries.shape[1], drive.shape[1]
+    count, size = len(ports.ends), system.outer_size
+    # One matrix for all samples takes their drives as further right-hand sides.
+    shape = (count + samples, 1) if wide == 1 else (count + 1, wide)
+    right = np.zeros((system.size + 1, *shape))
+    for k, (a, b) in enumerate(ports.ends.tolist()):
+        right[a, k] -= 1.0
+        right[b, k] += 1.0
+    right[:size, count:] = drive[:size, :, None] if wide == 1 else drive[:size, None]
+    sides = np.zeros_like(right)
+    _solve(frame.places, entries, right[:size], sides[:size])
+    per_amp = sides[:, :count]
+    free = sides[:, count:, 0] if wide == 1 else sides[:, count]
+    plus, minus = ports.ends.T
+    return Seen(free, per_amp, free[plus] - free[minus], per_amp[minus] - per_amp[plus])
+
+
+# Plans by pattern. Pivots are chosen for the first circuit of a pattern; one they do not suit fails
+# Kirchhoff's check and is solved by LAPACK.
+_PLANS: dict[tuple[tuple[tuple[int, int], ...], int, bytes], Plan] = {}
+_MOST_PLANS = 256
+
+
+def _planned(places: tuple[tuple[int, int], ...], entries: FloatArray, right: FloatArray) -> Plan:
+    size, count = right.shape[:2]
+    filled: NDArray[np.bool_] = np.asarray(right.any(axis=2))
+    key = (places, size, filled.tobytes())
+    if key not in _PLANS:
+        if len(_PLANS) >= _MOST_PLANS:
+            _PLANS.clear()
+        sides = [set(np.flatnonzero(filled[:, k]).tolist()) for k in range(count)]
+        _PLANS[key] = plan(list(places), size, entries[:, 0], sides)
+    return _PLANS[key]
+
+
+def _solve(places: tuple[tuple[int, int], ...], entries: FloatArray, right: FloatArray,
+           out: FloatArray) -> None:  # fmt: skip
+    """Solve into ``out``; ``right`` is used up."""
+    size = right.shape[0]
+    samples = entries.shape[1]
+    if samples >= FEW_SAMPLES:
+        solve(_planned(places, entries, right), entries, right, out)
+        return
+    index = np.array(places, dtype=np.intp).reshape(-1, 2)
+    matrix = np.zeros((samples, size, size))
+    matrix[:, index[:, 0], index[:, 1]] = entries.T
+    try:
+        out[:] = np.linalg.solve(matrix, right.transpose(2, 0, 1)).transpose(1, 2, 0)
+    except np.linalg.LinAlgError:
+        out[:] = np.nan
+
+
+@dataclass
+class PortOutcome:
+    """Port voltages, unknowns with ground's row of zeros, and which samples are proved."""
+
+    v: FloatArray
+    x: FloatArray
+    proved: NDArray[np.bool_]
+
+
+def solve_at_ports(system: System) -> PortOutcome:
+    """Newton's method on the ports of every sample, proved by Kirchhoff's law at every node."""
+    ports = ports_of(system)
+    drive = system.drive()[:-1]
+    count, samples = len(ports.ends), system.samples
+    out = PortOutcome(
+        np.empty((count, samples)), np.empty((system.size + 1, samples)), np.empty(samples, dtype=bool)
+    )
+    frame = frame_of(system, ports)
+    start = critical(ports.i_s, ports.nvt)[:, :1]
+    if samples > 4 * FEW_SAMPLES:
+        # One sample from the middle shows where the rest will come to.
+        middle = slice(samples // 2, samples // 2 + 1)
+        one = ports.cut(middle)
+        v, found = _iterate(one, look(system.piece(middle), one, frame, drive[:, middle]), start)
+        start = v if found.all() else start
+    diodes = len(system.diodes)
+    inner = [system.inner[d.name] for d in system.with_rs]
+    own = [k for k in range(diodes) if system.diodes[k].name in system.inner]
+
+    def work(piece: slice) -> None:
+        some, part = ports.cut(piece), system.piece(piece)
+        seen = look(part, some, frame, drive[:, piece])
+        v, settled = _iterate(some, seen, start)
+        x = seen.free
+        amps = _port_amps(some, v)
+        # PORT_S stands across the outer terminals, series resistance included.
+        amps -= PORT_S * (v + some.r_s * amps)
+        for k in range(count):
+            x += seen.per_amp[:, k] * amps[k]
+        x[inner] = x[some.ends[own, 1]] + v[own]
+        holds = kirchhoff_holds(part, x, junctions_at(system, v), drive[:, piece], devices.GMIN)
+        out.v[:, piece], out.x[:, piece], out.proved[piece] = v, x, settled & holds
+
+    pieces = [slice(k, min(k + CHUNK, samples)) for k in range(0, samples, CHUNK)]
+    _ = system.ohmic_rows, system.current_scatter  # worked out once for all pieces
+    for piece in pieces:
+        work(piece)
+    return out
+
+
+def _cut(a: FloatArray, piece: slice) -> FloatArray:
+    return a if a.shape[-1] == 1 else a[..., piece]
+
+
+def _transport(v: FloatArray, i_s: FloatArray, nvt: FloatArray, knee: FloatArray | None,
+               vt: float) -> devices.Branch:  # fmt: skip
+    branch = devices.junction(v, i_s, nvt, devices.GMIN)
+    if knee is not None:
+        more = devices.breakdown(v, i_s, knee, vt)
+        branch = devices.Branch(branch.amps + more.amps, branch.siemens + more.siemens)
+    return branch
+
+
+def _port_amps(ports: Ports, v: FloatArray) -> FloatArray:
+    amps = _transport(v, ports.i_s, ports.nvt, ports.knee, ports.vt).amps
+    return np.asarray((ports.mix * amps).sum(axis=1))
+
+
+def _iterate(ports: Ports, seen: Seen, start: FloatArray) -> tuple[FloatArray, NDArray[np.bool_]]:
+    """Newton's method from ``start``; which samples settled."""
+    i_s, nvt, mix, ohms, open_v = ports.i_s, ports.nvt, ports.mix, seen.ohms, seen.open
+    count, samples = open_v.shape
+    crit = critical(i_s, nvt)
+    # Through a diode's series resistance the junction's current also moves the volts that PORT_S sees.
+    share = 1.0 - PORT_S * ports.r_s
+    series = ohms * share
+    series[np.arange(count), np.arange(count)] += ports.r_s
+    # Diodes alone need no mixing.
+    plain = mix.shape[0] == 1 or not (mix[~np.eye(count, dtype=bool)]).any()
+    mixed = series if plain else _product(series, mix)
+    base = -PORT_S * ohms
+    base[np.arange(count), np.arange(count)] += 1.0
+    v = np.broadcast_to(start, (count, samples)).copy()
+    settled = np.zeros(samples, dtype=bool)
+    with np.errstate(invalid="ignore", over="ignore", divide="ignore"):
+        for _ in range(MOST_STEPS):
+            t = _transport(v, i_s, nvt, ports.knee, ports.vt)
+            amps = t.amps if plain else (mix * t.amps).sum(axis=1)
+            # J·step = −F with F = v − open + Rs·i + Z·(i − g0·(v + Rs·i)) and J its slope.
+            fault = open_v - v - ports.r_s * amps - (ohms * (share * amps - PORT_S * v)).sum(axis=1)
+            slope = mixed * t.siemens
+            slope += base
+            step = _eliminate(slope, fault)
+            longest = np.abs(step).max(axis=0)
+            v = _limited(v, step, nvt, crit, ports.knee, i_s, ports.vt)
+            if settled.all():
+                break
+            settled = longest <= STEP_V
+            stray = ~np.isfinite(longest)
+            if stray.any():
+                v[:, stray] = np.broadcast_to(crit, v.shape)[:, stray]
+    return v, settled
+
+
+def _product(a: FloatArray, b: FloatArray) -> FloatArray:
+    return np.asarray(np.einsum("ij...,jk...->ik...", a, b)) if b.shape[0] > 1 else a * b
+
+
+def _eliminate(a: FloatArray, b: FloatArray) -> FloatArray:
+    """Solve a small dense system for every sample; a (n, n, samples) and b (n, samples) are used up.
+
+    No pivoting: one plus resistance times conductance keeps its diagonal. A sample for which that
+    fails leaves Kirchhoff's law unmet and is solved again by LAPACK.
+    """
+    n = len(b)
+    for k in range(n - 1):
+        factor = a[k + 1 :, k] / a[k, k]
+        a[k + 1 :, k + 1 :] -= factor[:, None] * a[k, k + 1 :]
+        b[k + 1 :] -= factor * b[k]
+    for k in range(n - 1, -1, -1):
+        if k < n - 1:
+            b[k] -= (a[k, k + 1 :] * b[k + 1 :]).sum(axis=0)
+        b[k] /= a[k, k]
+    return b
+
+
+def _limited(v: FloatArray, step: FloatArray, nvt: FloatArray, crit: FloatArray, knee: FloatArray | None,
+             i_s: FloatArray, vt: float) -> FloatArray:  # fmt: skip
+    """The new voltages, held back where a junction's exponential would run away."""
+    new = v + step
+    jump = np.abs(step) > 2 * nvt
+    if not jump.any():
+        return new
+    out = limited(new, v, nvt, crit)
+    if knee is not None:
+        beyond = new < np.minimum(0.0, -knee + 10 * vt)
+        wide = np.full_like(knee, vt)
+        mirrored = limited(-(new + knee), -(v + knee), wide, critical(i_s, wide))
+        out = np.where(beyond & np.isfinite(knee), -(mirrored + knee), out)
+    return out
+
+
+def junctions_at(system: System, v: FloatArray) -> Junctions:
+    """Port voltages as the system's junctions."""
+    diodes = len(system.diodes)
+    rest = v[diodes:]
+    return Junctions(v[:diodes], rest[0::2], rest[1::2], np.zeros((0, v.shape[1]), dtype=bool))
