@@ -1,4 +1,4 @@
-"""The core from a shell: ``swapglow size`` and ``swapglow catalogue``."""
+"""The core from a shell: ``swapglow size``, ``swapglow solve`` and ``swapglow catalogue``."""
 
 import argparse
 import json
@@ -6,6 +6,9 @@ import sys
 from collections.abc import Sequence
 from typing import NoReturn
 
+from swapglow.core.circuit.run_deck import run_deck
+from swapglow.core.circuit.spice import SpiceError, read_deck
+from swapglow.core.circuit.spice.lines import LONGEST_TEXT
 from swapglow.core.constant_vf import ConstantVf, ConstantVfResult, size_constant
 from swapglow.core.parts import lamp, led, preferred
 from swapglow.core.quantities import AMPERE, OHM, VOLT, Parsed, QuantityError, parse, parse_single, show
@@ -37,6 +40,10 @@ def _parser() -> _Parser:
     parser = _Parser(prog="swapglow", description="LEDs where filament lamps were: the arithmetic.")
     commands = parser.add_subparsers(required=True, metavar="command")
     _size_command(commands.add_parser("size", help="size a resistor for LEDs on a DC rail"))
+    solving = commands.add_parser("solve", help="run the analyses of a SPICE file")
+    solving.add_argument("file", help="a netlist: R, C, L, V, I, D, Q, S, .model, .op, .dc, .tran")
+    solving.add_argument("--json", action="store_true", help="print JSON")
+    solving.set_defaults(run=_solve)
     listing = commands.add_parser("catalogue", help="list the generic LEDs and lamps")
     listing.add_argument("--json", action="store_true", help="print JSON")
     listing.set_defaults(run=_catalogue)
@@ -167,6 +174,37 @@ def _as_text(r: ConstantVfResult, rounding: str, series: str) -> str:
         ]
     lines += [f"{f.grade:<10} {f.message}" for f in r.findings]
     return "\n".join(lines).replace("\u00a0", " ")
+
+
+def _solve(args: argparse.Namespace) -> int:
+    try:
+        with open(args.file, encoding="utf-8") as handle:
+            text = handle.read(LONGEST_TEXT + 1)
+    except OSError as problem:
+        raise ValueError(f"{args.file}: {problem.strerror}.") from None
+    except UnicodeDecodeError:
+        raise ValueError(f"{args.file}: not a text file (UTF-8 is wanted).") from None
+    try:
+        answer = run_deck(read_deck(text))
+    except SpiceError as problem:
+        raise ValueError(f"{args.file}: {problem}") from None
+    if args.json:
+        print(json.dumps(answer, allow_nan=False))
+        return 0
+    for analysis, values in answer.items():
+        print(f".{analysis}")
+        for node, volts in values["v"].items():
+            print(f"  v({node})  {_ends(volts, 'V')}")
+        for source, amps in values["i"].items():
+            print(f"  i({source})  {_ends(amps, 'A')}")
+    return 0
+
+
+def _ends(values: float | list[float], unit: str) -> str:
+    """One value, or the least and most of many, in engineering form."""
+    if isinstance(values, float):
+        return show(values, unit, 6)
+    return f"{show(min(values), unit, 6)} to {show(max(values), unit, 6)}"
 
 
 def _catalogue(args: argparse.Namespace) -> int:

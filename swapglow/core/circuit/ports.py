@@ -14,6 +14,7 @@ where a small conductance g0 stands across every port in the straight part, so t
 two junctions is never left in the air, and is taken back on the right.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -204,12 +205,20 @@ def frame_of(system: System, ports: Ports) -> Frame:
     )
 
 
-def look(system: System, ports: Ports, frame: Frame, drive: FloatArray) -> Seen:
+def look(
+    system: System,
+    ports: Ports,
+    frame: Frame,
+    drive: FloatArray,
+    memory: Sequence[tuple[int, int]] = (),
+) -> Seen:
     """Reduce the straight part of some samples to the ports.
 
     Args:
         system: the samples' equations.
         drive: right-hand side of the sources, (size, samples).
+        memory: further pairs of rows to put one unit out of and into; their answers follow the
+            ports' in ``per_amp``.
     """
     entries = frame.constant
     if system.resistors:
@@ -217,11 +226,12 @@ def look(system: System, ports: Ports, frame: Frame, drive: FloatArray) -> Seen:
     if system.companion is not None:
         entries = entries + frame.per_slope @ system.companion
     wide, samples = entries.shape[1], drive.shape[1]
-    count, size = len(ports.ends), system.outer_size
+    ends = [*ports.ends.tolist(), *memory]
+    count, size = len(ends), system.outer_size
     # One matrix for all samples takes their drives as further right-hand sides.
     shape = (count + samples, 1) if wide == 1 else (count + 1, wide)
     right = np.zeros((system.size + 1, *shape))
-    for k, (a, b) in enumerate(ports.ends.tolist()):
+    for k, (a, b) in enumerate(ends):
         right[a, k] -= 1.0
         right[b, k] += 1.0
     right[:size, count:] = drive[:size, :, None] if wide == 1 else drive[:size, None]
@@ -230,7 +240,8 @@ def look(system: System, ports: Ports, frame: Frame, drive: FloatArray) -> Seen:
     per_amp = sides[:, :count]
     free = sides[:, count:, 0] if wide == 1 else sides[:, count]
     plus, minus = ports.ends.T
-    return Seen(free, per_amp, free[plus] - free[minus], per_amp[minus] - per_amp[plus])
+    own = per_amp[:, : len(ports.ends)]
+    return Seen(free, per_amp, free[plus] - free[minus], own[minus] - own[plus])
 
 
 # Plans by pattern. Pivots are chosen for the first circuit of a pattern; one they do not suit fails
@@ -302,7 +313,7 @@ def solve_at_ports(system: System) -> PortOutcome:
         seen = look(part, some, frame, drive[:, piece])
         v, settled = _iterate(some, seen, start)
         x = seen.free
-        amps = _port_amps(some, v)
+        amps = port_amps(some, v)
         # PORT_S stands across the outer terminals, series resistance included.
         amps -= PORT_S * (v + some.r_s * amps)
         for k in range(count):
@@ -322,25 +333,25 @@ def _cut(a: FloatArray, piece: slice) -> FloatArray:
     return a if a.shape[-1] == 1 else a[..., piece]
 
 
-def _transport(v: FloatArray, i_s: FloatArray, nvt: FloatArray, knee: FloatArray | None,
-               vt: float) -> devices.Branch:  # fmt: skip
-    branch = devices.junction(v, i_s, nvt, devices.GMIN)
-    if knee is not None:
-        more = devices.breakdown(v, i_s, knee, vt)
+def transport(ports: Ports, v: FloatArray) -> devices.Branch:
+    """The junctions' own currents and slopes at port voltages, (ports, samples)."""
+    branch = devices.junction(v, ports.i_s, ports.nvt, devices.GMIN)
+    if ports.knee is not None:
+        more = devices.breakdown(v, ports.i_s, ports.knee, ports.vt)
         branch = devices.Branch(branch.amps + more.amps, branch.siemens + more.siemens)
     return branch
 
 
-def _port_amps(ports: Ports, v: FloatArray) -> FloatArray:
-    amps = _transport(v, ports.i_s, ports.nvt, ports.knee, ports.vt).amps
-    return np.asarray((ports.mix * amps).sum(axis=1))
+def port_amps(ports: Ports, v: FloatArray) -> FloatArray:
+    """Currents through the ports, (ports, samples)."""
+    return np.asarray((ports.mix * transport(ports, v).amps).sum(axis=1))
 
 
 def _iterate(ports: Ports, seen: Seen, start: FloatArray) -> tuple[FloatArray, NDArray[np.bool_]]:
     """Newton's method from ``start``; which samples settled."""
-    i_s, nvt, mix, ohms, open_v = ports.i_s, ports.nvt, ports.mix, seen.ohms, seen.open
+    mix, ohms, open_v = ports.mix, seen.ohms, seen.open
     count, samples = open_v.shape
-    crit = critical(i_s, nvt)
+    crit = critical(ports.i_s, ports.nvt)
     # Through a diode's series resistance the junction's current also moves the volts that PORT_S sees.
     share = 1.0 - PORT_S * ports.r_s
     series = ohms * share
@@ -354,7 +365,7 @@ def _iterate(ports: Ports, seen: Seen, start: FloatArray) -> tuple[FloatArray, N
     settled = np.zeros(samples, dtype=bool)
     with np.errstate(invalid="ignore", over="ignore", divide="ignore"):
         for _ in range(MOST_STEPS):
-            t = _transport(v, i_s, nvt, ports.knee, ports.vt)
+            t = transport(ports, v)
             amps = t.amps if plain else (mix * t.amps).sum(axis=1)
             # J·step = −F with F = v − open + Rs·i + Z·(i − g0·(v + Rs·i)) and J its slope.
             fault = open_v - v - ports.r_s * amps - (ohms * (share * amps - PORT_S * v)).sum(axis=1)
@@ -362,7 +373,7 @@ def _iterate(ports: Ports, seen: Seen, start: FloatArray) -> tuple[FloatArray, N
             slope += base
             step = _eliminate(slope, fault)
             longest = np.abs(step).max(axis=0)
-            v = _limited(v, step, nvt, crit, ports.knee, i_s, ports.vt)
+            v = limited_step(ports, v, step, crit)
             if settled.all():
                 break
             settled = longest <= STEP_V
@@ -394,9 +405,9 @@ def _eliminate(a: FloatArray, b: FloatArray) -> FloatArray:
     return b
 
 
-def _limited(v: FloatArray, step: FloatArray, nvt: FloatArray, crit: FloatArray, knee: FloatArray | None,
-             i_s: FloatArray, vt: float) -> FloatArray:  # fmt: skip
+def limited_step(ports: Ports, v: FloatArray, step: FloatArray, crit: FloatArray) -> FloatArray:
     """The new voltages, held back where a junction's exponential would run away."""
+    nvt, knee, vt = ports.nvt, ports.knee, ports.vt
     new = v + step
     jump = np.abs(step) > 2 * nvt
     if not jump.any():
@@ -405,7 +416,7 @@ def _limited(v: FloatArray, step: FloatArray, nvt: FloatArray, crit: FloatArray,
     if knee is not None:
         beyond = new < np.minimum(0.0, -knee + 10 * vt)
         wide = np.full_like(knee, vt)
-        mirrored = limited(-(new + knee), -(v + knee), wide, critical(i_s, wide))
+        mirrored = limited(-(new + knee), -(v + knee), wide, critical(ports.i_s, wide))
         out = np.where(beyond & np.isfinite(knee), -(mirrored + knee), out)
     return out
 

@@ -170,7 +170,7 @@ class System:
         return self.size if node == "0" else self.nodes[node]
 
     def _terminals(self, parts: Sequence[Element]) -> IntArray:
-        width = len(parts[0].terminals) if parts else 0
+        width = len(parts[0].terminals) if parts else 2
         flat = [self.at(n) for p in parts for n in nodes_of(p)]
         return np.array(flat, dtype=np.intp).reshape(len(parts), width)
 

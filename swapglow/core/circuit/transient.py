@@ -48,6 +48,11 @@ class Transient:
         """Node names but ground."""
         return tuple(self._system.nodes)
 
+    @property
+    def unknowns(self) -> tuple[FloatArray, Junctions, FloatArray]:
+        """All unknowns (size + 1, instants), junctions, and each reactive part's w."""
+        return self._x, self._junctions, self._flow
+
     def voltage(self, node: str) -> FloatArray:
         """Volts of a node against ground, shape (instants,)."""
         if node in ("0", "gnd"):
