@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from swapglow.core.bench.meter import Reading
 from swapglow.core.bench.next_step import next_step
-from swapglow.core.bench.pencil import pencil
+from swapglow.core.bench.pencil import cases_of, doubts_of, pencil
 from swapglow.core.bench.verdict import verdict
 from swapglow.core.findings import Context, judge
 from swapglow.core.parts.resistor import rating_to_fit
@@ -45,9 +45,10 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         NotConverged: the circuit has no answer that Kirchhoff's law confirms.
     """
     bench = bench or Bench()
-    s = solve(position)
+    doubts = doubts_of(position)
+    s = solve(position, further=cases_of(position, doubts))
     verdicts = tuple(verdict(s, r) for r in bench.readings)
-    pencilled = pencil(s)
+    pencilled = pencil(s, doubts)
     usual = (float(s.usual[0]), float(s.usual[1]), float(s.usual[2]))
     return Report(
         sizing=_sizing(s),

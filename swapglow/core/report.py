@@ -151,7 +151,6 @@ class RuleValue:
     ohm: float
     text: str
     zone: Literal["over", "drive", "fits", "dim"]
-    usual: str
     in_drawer: bool
 
 

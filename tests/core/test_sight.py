@@ -10,7 +10,7 @@ from swapglow.core.parts import lamp, led
 from swapglow.core.position import Position, Rail
 from swapglow.core.quantities import Figure
 from swapglow.core.sight import spectrum
-from swapglow.core.sight.colour import chromaticity, lightness, screen_colour
+from swapglow.core.sight.colour import chromaticity, lightness, screen_colour, tristimulus
 
 
 @pytest.fixture(scope="module")
@@ -61,7 +61,8 @@ def test_lightness_is_cie_1976(colour_science):
 
 def test_a_red_stays_red_and_an_amber_does_not():
     red, amber = (
-        screen_colour(spectrum.led(led.catalogue()[k]), 1.0) for k in ("red-5-clear", "amber-5-diffused")
+        screen_colour(tristimulus(spectrum.led(led.catalogue()[k])), 1.0)
+        for k in ("red-5-clear", "amber-5-diffused")
     )
     assert red == "#ff0000" and amber[3:5] > "20" and amber[5:] == "00"
 

@@ -19,7 +19,6 @@ const values = [330, 470, 680, 1000, 1500].map((ohm) => ({
   ohm,
   text: `${ohm} Ω`,
   zone: "fits" as const,
-  usual: "5 mA",
   in_drawer: ohm === 680,
 }));
 const rule = {

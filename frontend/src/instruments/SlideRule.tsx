@@ -113,7 +113,7 @@ export function SlideRule({ rule, cursor, reads, onMove }: Props) {
         aria-valuemin={0}
         aria-valuemax={rule.values.length - 1}
         aria-valuenow={here}
-        aria-valuetext={`${reads.ohm ?? value?.text ?? ""}, ${reads.usual ?? value?.usual ?? ""}`}
+        aria-valuetext={`${reads.ohm ?? value?.text ?? ""}, ${reads.usual ?? ""}`}
         onKeyDown={keys}
         onPointerDown={(e) => {
           e.currentTarget.setPointerCapture(e.pointerId);

@@ -6,7 +6,7 @@ import numpy as np
 
 from swapglow.core.position.circuit import Cases
 from swapglow.core.position.model import Position
-from swapglow.core.position.solution import Solution, current
+from swapglow.core.position.solution import Solution, size
 from swapglow.core.quantities import AMPERE, VOLT, Figure, Source, show
 from swapglow.core.report import Pencil, PencilItem
 
@@ -17,7 +17,9 @@ DROP_DOUBT_V = 0.3
 
 
 @dataclass(frozen=True)
-class _Doubt:
+class Doubt:
+    """A figure with the two ends it may really have; the other figures stay where they are."""
+
     id: str
     label: str
     text: str
@@ -28,13 +30,13 @@ class _Doubt:
     drop: tuple[float, float]
 
 
-def _doubts(s: Solution) -> list[_Doubt]:
-    p = s.position
-    rail, drop, vf, ohms = p.rail.usual.value, p.drop_v, p.led.vf_typ, s.sizing.total_ohm
+def doubts_of(p: Position) -> list[Doubt]:
+    """The figures a position's current rests on, each with the ends of its doubt."""
+    rail, drop, vf, ohms = p.rail.usual.value, p.drop_v, p.led.vf_typ, size(p).total_ohm
     same = {"rail": (rail, rail), "vf": (vf, vf), "ohms": (ohms, ohms), "drop": (drop, drop)}
 
-    def doubt(key: str, label: str, text: str, source: Source, **ends: tuple[float, float]) -> _Doubt:
-        return _Doubt(key, label, text, source, **{**same, **ends})
+    def doubt(key: str, label: str, text: str, source: Source, **ends: tuple[float, float]) -> Doubt:
+        return Doubt(key, label, text, source, **{**same, **ends})
 
     def reach(figure: Figure) -> tuple[float, float]:
         doubtful = RAIL_DOUBT if figure.source.is_pencil else 0.0
@@ -63,23 +65,24 @@ def _doubts(s: Solution) -> list[_Doubt]:
     return out
 
 
-def swings(position: Position, doubts: list[_Doubt]) -> list[float]:
-    """Change of current between the two ends of each doubt, A."""
+def cases_of(position: Position, doubts: list[Doubt]) -> Cases:
+    """Both ends of every doubt, to be solved with the position's other cases."""
 
     def both(field: str) -> np.ndarray:
         return np.array([getattr(d, field) for d in doubts], dtype=float).ravel()
 
     # The drop is taken off the rail: the same circuit, and no source of zero volts is needed.
-    cases = Cases(both("rail") - both("drop") + position.drop_v, both("vf"), both("ohms"),
-                  position.drop_v)  # fmt: skip
-    amps = current(position, cases).reshape(-1, 2)
-    return [float(abs(b - a)) for a, b in amps]
+    rail = both("rail") - both("drop") + position.drop_v
+    return Cases(rail, both("vf"), both("ohms"), position.drop_v)
 
 
-def pencil(s: Solution) -> Pencil:
-    """Which figures the usual current rests on, the pencilled ones by how much they move it."""
-    doubts = _doubts(s)
-    moved = swings(s.position, doubts)
+def pencil(s: Solution, doubts: list[Doubt]) -> Pencil:
+    """Which figures the usual current rests on, the pencilled ones by how much they move it.
+
+    Args:
+        s: solved with ``cases_of(doubts)`` as its further cases.
+    """
+    moved = [float(abs(b - a)) for a, b in s.further.reshape(-1, 2)]
     items = [
         PencilItem(d.id, d.label, d.text, d.source, swing, f"±{show(swing / 2, AMPERE, 2)}")
         for d, swing in zip(doubts, moved, strict=True)

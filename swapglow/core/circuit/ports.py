@@ -19,19 +19,18 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.sparse import csc_array, csr_array
 
 from swapglow.core.circuit import devices
 from swapglow.core.circuit.elimination import Plan, plan, solve
 from swapglow.core.circuit.netlist import nodes_of
 from swapglow.core.circuit.newton import critical, kirchhoff_holds, limited
-from swapglow.core.circuit.system import Junctions, System
+from swapglow.core.circuit.system import Junctions, Matrix, System, matrix
 
 FloatArray = NDArray[np.float64]
 IntArray = NDArray[np.intp]
 
-# Halfway, in decades, between a lit LED's conductance and gmin.
-PORT_S = 1e-6
+# Large enough to tie down a node between two dark junctions, small beside a lit LED.
+PORT_S = 1e-4
 MOST_PORTS = 24
 LARGEST = 200
 # Samples taken through Newton's method together: their arrays stay in the processor's cache.
@@ -164,8 +163,8 @@ class Frame:
 
     places: tuple[tuple[int, int], ...]
     constant: FloatArray
-    per_siemens: csr_array
-    per_slope: csr_array
+    per_siemens: Matrix
+    per_slope: Matrix
 
 
 def frame_of(system: System, ports: Ports) -> Frame:
@@ -194,15 +193,18 @@ def frame_of(system: System, ports: Ports) -> Frame:
     size = system.outer_size
     kept = [e for e in entries if e[0] < size and e[1] < size]
     slots: dict[tuple[int, int], int] = {}
-    at = [slots.setdefault((r, c), len(slots)) for r, c, _, _ in kept]
-    values, columns = [e[2] for e in kept], [e[3] for e in kept]
-    whole = csc_array((values, (at, columns)), shape=(len(slots), parts + 1))
-    return Frame(
-        tuple(slots),
-        whole[:, [parts]].toarray(),
-        csr_array(whole[:, :resistors]),
-        csr_array(whole[:, resistors:parts]),
-    )
+    at = np.array([slots.setdefault((r, c), len(slots)) for r, c, _, _ in kept], dtype=np.intp)
+    values = np.array([e[2] for e in kept])
+    columns = np.array([e[3] for e in kept], dtype=np.intp)
+
+    def part(low: int, high: int) -> Matrix:
+        own = (columns >= low) & (columns < high)
+        return matrix(values[own], (at[own], columns[own] - low), (len(slots), high - low))
+
+    constant = np.zeros((len(slots), 1))
+    fixed = columns == parts
+    np.add.at(constant[:, 0], at[fixed], values[fixed])
+    return Frame(tuple(slots), constant, part(0, resistors), part(resistors, parts))
 
 
 def look(

@@ -37,6 +37,19 @@ from swapglow.core.circuit.waves import at_instant
 
 FloatArray = NDArray[np.float64]
 IntArray = NDArray[np.intp]
+Matrix = csr_array | FloatArray
+
+# Below this many entries a dense product costs less than a sparse one's bookkeeping.
+SMALL_MATRIX = 20_000
+
+
+def matrix(values: FloatArray, places: tuple[IntArray, IntArray], shape: tuple[int, int]) -> Matrix:
+    """A matrix with ``values`` at (rows, columns), summed where they meet."""
+    if shape[0] * shape[1] > SMALL_MATRIX:
+        return csr_array((values, places), shape=shape)
+    dense = np.zeros(shape)
+    np.add.at(dense, places, values)
+    return dense
 
 
 def stack(values: list[Param], samples: int) -> FloatArray:
@@ -136,7 +149,11 @@ class System:
         """
         part = copy(self)
         part.companion = slopes
-        for name in ("outer", "straight", "straight_slots", "ohmic_rows"):
+        names = ["outer", "straight", "straight_slots"]
+        if self.companion is None:
+            # The pattern changes only when companions first come in.
+            names += ["slots", "_straight_scatter", "curved_scatter", "ohmic_rows"]
+        for name in names:
             part.__dict__.pop(name, None)
         return part
 
@@ -446,6 +463,8 @@ class System:
         def joined(parts: list[FloatArray]) -> FloatArray:
             if not parts:
                 return np.zeros((0, x.shape[1]))
+            if all(p.shape[1] == wide[0] for p in parts):
+                return np.concatenate(parts)
             return np.concatenate([np.broadcast_to(p, p.shape[:1] + wide) for p in parts])
 
         return Evaluated(joined(entries), joined(currents), joined(offsets))
@@ -498,7 +517,7 @@ class System:
         return numbered(self.size, self.straight[:2], self.curved_entries)
 
     @cached_property
-    def _straight_scatter(self) -> csr_array:
+    def _straight_scatter(self) -> Matrix:
         return scatter(self.slots, *self.straight[:2])
 
     @cached_property
@@ -532,7 +551,7 @@ class System:
         return np.concatenate(parts) if parts else np.zeros((0, x.shape[1]))
 
     @cached_property
-    def ohmic_rows(self) -> csr_array:
+    def ohmic_rows(self) -> Matrix:
         """Which rows each of ``ohmic_amps`` enters, and with which sign, (size, amps)."""
         entries: list[tuple[int, int, float]] = []
         pairs = [*self.resistor_nodes.tolist()]
@@ -549,7 +568,7 @@ class System:
         rows = np.array([e[0] for e in kept], dtype=np.intp)
         columns = np.array([e[1] for e in kept], dtype=np.intp)
         values = np.array([e[2] for e in kept])
-        return csr_array((values, (rows, columns)), shape=(self.size, len(pairs) + len(k)))
+        return matrix(values, (rows, columns), (self.size, len(pairs) + len(k)))
 
     @cached_property
     def _branch_ends(self) -> tuple[IntArray, IntArray]:
@@ -575,20 +594,17 @@ class System:
         own = [k for k, d in enumerate(self.diodes) if d.name in self.inner]
         return np.asarray(1.0 / np.maximum(self.diode_rs[own], 1e-6))
 
-    def _row_sum(self, rows: IntArray) -> csr_array:
+    def _row_sum(self, rows: IntArray) -> Matrix:
         keep = rows < self.size
-        return csr_array(
-            (np.ones(int(keep.sum())), (rows[keep], np.flatnonzero(keep))),
-            shape=(self.size, len(rows)),
-        )
+        return matrix(np.ones(int(keep.sum())), (rows[keep], np.flatnonzero(keep)), (self.size, len(rows)))
 
     @cached_property
-    def curved_scatter(self) -> csr_array:
+    def curved_scatter(self) -> Matrix:
         """Sums ``Evaluated.entries`` into slots."""
         return scatter(self.slots, *self.curved_entries)
 
     @cached_property
-    def current_scatter(self) -> csr_array:
+    def current_scatter(self) -> Matrix:
         """Sums ``Evaluated.currents`` into rows, (size, currents)."""
         return self._row_sum(self.current_rows)
 
@@ -603,7 +619,7 @@ def numbered(size: int, *places: tuple[IntArray, IntArray]) -> dict[tuple[int, i
     return found
 
 
-def scatter(slots: dict[tuple[int, int], int], rows: IntArray, columns: IntArray) -> csr_array:
+def scatter(slots: dict[tuple[int, int], int], rows: IntArray, columns: IntArray) -> Matrix:
     """Sums entries at (rows, columns) into their slots, (slots, entries)."""
     where = [
         (slots[r, c], k)
@@ -612,7 +628,7 @@ def scatter(slots: dict[tuple[int, int], int], rows: IntArray, columns: IntArray
     ]
     at = np.array([w[0] for w in where], dtype=np.intp)
     entries = np.array([w[1] for w in where], dtype=np.intp)
-    return csr_array((np.ones(len(where)), (at, entries)), shape=(len(slots), len(rows)))
+    return matrix(np.ones(len(where)), (at, entries), (len(slots), len(rows)))
 
 
 @dataclass

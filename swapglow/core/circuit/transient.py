@@ -117,6 +117,10 @@ class _Run:
         self.stop = stop
         self.most = most
         self.storage = system.storage[:, None]
+        # Patterns are worked out once, on a first set of companions, and shared by every step.
+        self.pattern = system.with_companion(self.storage)
+        solver_for(self.pattern)
+        _ = self.pattern.straight_slots, self.pattern.curved_scatter, self.pattern.ohmic_rows
         waves = [s.wave for s in system.sources] + [s.wave for s in system.current_sources]
         edges = {t for wave in waves for t in corners(wave, 0.0, stop)}
         self.edges = [*sorted(edges), stop]
@@ -193,7 +197,7 @@ class _Run:
     ) -> tuple[FloatArray, Junctions, FloatArray, FloatArray] | None:
         slopes = self.storage / h if euler else 2 * self.storage / h
         history = slopes * self.u + (0.0 if euler else self.w)
-        stepped = self.system.with_companion(slopes)
+        stepped = self.pattern.with_companion(slopes)
         drive = stepped.drive(to, history)[:-1]
         try:
             out = newton(stepped, solver_for(stepped), drive, self.vs[-1], self.xs[-1], most_steps=40)

@@ -1,7 +1,7 @@
 """Preferred values of resistors, E3 to E192 (IEC 60063:2015)."""
 
 import math
-from functools import cache
+from functools import cache, lru_cache
 from typing import Literal
 
 import numpy as np
@@ -47,6 +47,7 @@ def decade(series: str) -> tuple[int, ...]:
     return tuple(920 if s == 919 else s for s in steps)
 
 
+@lru_cache(maxsize=256)
 def values(series: str, lowest: float, highest: float) -> NDArray[np.float64]:
     """All preferred values in ohms between two bounds, ascending; shape (n,)."""
     if not (0 < lowest <= highest < math.inf):
@@ -55,7 +56,10 @@ def values(series: str, lowest: float, highest: float) -> NDArray[np.float64]:
     width = len(str(ints[0])) - 1
     first, last = math.floor(math.log10(lowest)) - 1, math.floor(math.log10(highest)) + 1
     out = [_scaled(v, p - width) for p in range(first, last + 1) for v in ints]
-    return np.array([v for v in out if lowest * (1 - _SAME) <= v <= highest * (1 + _SAME)])
+    found = np.array([v for v in out if lowest * (1 - _SAME) <= v <= highest * (1 + _SAME)])
+    # Remembered, and so not to be written to.
+    found.flags.writeable = False
+    return found
 
 
 def _scaled(mantissa: int, power: int) -> float:

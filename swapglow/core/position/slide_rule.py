@@ -28,14 +28,15 @@ def dim_amps(s: Solution) -> float:
     return amps_for(s.position, old * DIM_SHARE) if old else DIM_AMPS
 
 
+def _ohms_at(ohm: FloatArray, falling: FloatArray, wanted: list[float]) -> list[float]:
+    """Where a quantity that falls with ohms takes each value; ends of the rule outside it."""
+    levels = -np.log(np.maximum(falling, 1e-15))
+    at = np.interp(-np.log(np.maximum(wanted, 1e-15)), levels, np.log(ohm))
+    return [float(v) for v in np.exp(at)]
+
+
 def _ohm_at(ohm: FloatArray, falling: FloatArray, wanted: float) -> float:
-    """Where a quantity that falls with ohms takes a value; ends of the rule outside it."""
-    floor = np.maximum(falling, 1e-15)
-    if wanted >= floor[0]:
-        return float(ohm[0])
-    if wanted <= floor[-1]:
-        return float(ohm[-1])
-    return float(np.exp(np.interp(-math.log(wanted), -np.log(floor), np.log(ohm))))
+    return _ohms_at(ohm, falling, [wanted])[0]
 
 
 def _steps(lowest: float, highest: float) -> Iterable[tuple[float, int]]:
@@ -50,13 +51,13 @@ def _steps(lowest: float, highest: float) -> Iterable[tuple[float, int]]:
 
 
 def _scale(s: Solution, key: str, label: str, unit: Unit, values: FloatArray) -> Scale:
+    marks = list(_steps(max(float(values[-1]), 1e-9), float(values[0])))
+    places = _ohms_at(s.rule_ohm, values, [v for v, _ in marks]) if marks else []
     ticks = []
-    for value, weight in _steps(max(float(values[-1]), 1e-9), float(values[0])):
+    for (value, weight), at in zip(marks, places, strict=True):
         number, prefix = engineering(value, 2)
         text = f"{number}\u00a0{prefix}{unit.symbol}" if weight < 3 else ""
-        ticks.append(
-            Tick(_ohm_at(s.rule_ohm, values, value), text, 1 if weight == 1 else 2 if weight == 2 else 3)
-        )
+        ticks.append(Tick(at, text, 1 if weight == 1 else 2 if weight == 2 else 3))
     return Scale(key, label, unit.symbol, tuple(ticks))
 
 
@@ -67,7 +68,7 @@ def _ohm_scale(s: Solution) -> Scale:
         is_decade = math.isclose(math.log10(value) % 1, 0, abs_tol=1e-9) or math.isclose(
             math.log10(value) % 1, 1, abs_tol=1e-9
         )
-        labelled = any(math.isclose(value, t, rel_tol=1e-9) for t in thin)
+        labelled = value in thin
         ticks.append(
             Tick(value, show(value, OHM) if labelled else "", 1 if is_decade else 2 if labelled else 3)
         )
@@ -119,11 +120,11 @@ def slide_rule(s: Solution, drawer_ohm: frozenset[float] = frozenset()) -> Slide
     ohm = s.rule_ohm
     usual, most = s.rule_amps[1], s.rule_worst[1]
     watts = most**2 * ohm * (1 - p.resistor_tolerance)
+    stocked = {float(f"{d:.6g}") for d in drawer_ohm}
     values = tuple(
         RuleValue(
             float(o), show(float(o), OHM), zone_of(s, float(u), float(m)),  # type: ignore[arg-type]
-            show(float(u), AMPERE),
-            any(math.isclose(float(o), d, rel_tol=1e-6) for d in drawer_ohm),
+            float(f"{o:.6g}") in stocked,
         )
         for o, u, m in zip(ohm, usual, most, strict=True)
     )  # fmt: skip

@@ -82,6 +82,7 @@ class Solution:
         rule_ohm: each-part values along the slide rule, (k,).
         rule_amps: currents there at (low rail, usual, high rail; typical LED), (3, k).
         rule_worst: least and most current there over rail and LED, (2, k).
+        further: currents of the further cases asked for.
     """
 
     position: Position
@@ -91,6 +92,7 @@ class Solution:
     rule_ohm: FloatArray
     rule_amps: FloatArray
     rule_worst: FloatArray
+    further: FloatArray
 
     @cached_property
     def usual(self) -> FloatArray:
@@ -119,12 +121,13 @@ def rule_values(position: Position, around: float) -> FloatArray:
     return preferred.values(position.series, max(around / RULE_REACH, 1e-3), min(around * RULE_REACH, 1e9))
 
 
-def solve(position: Position, *, around: float | None = None) -> Solution:
-    """Solve corners and slide rule together.
+def solve(position: Position, *, around: float | None = None, further: Cases | None = None) -> Solution:
+    """Solve corners, slide rule and any further cases together.
 
     Args:
         position: the swap.
         around: middle of the slide rule, Ω each part; the computed value where None.
+        further: arrays of one length, with the position's own driver's drop.
 
     Raises:
         NotConverged: a case has no answer; none is then given for the position.
@@ -142,16 +145,17 @@ def solve(position: Position, *, around: float | None = None) -> Solution:
     # Five cases a value: typical LED at three rails, and the two worst ends.
     case_rail = np.repeat([rail[0], rail[1], rail[2], rail[0], rail[2]], len(rule))
     case_vf = np.repeat([vf[1], vf[1], vf[1], vf[0], vf[2]], len(rule))
+    more = further or Cases(np.zeros(0), np.zeros(0), np.zeros(0))
     cases = Cases(
-        rail=np.concatenate([corner[0], case_rail]),
-        vf=np.concatenate([corner[1], case_vf]),
-        ohms=np.concatenate([corner[2], np.tile(total, 5)]),
+        rail=np.concatenate([corner[0], case_rail, np.asarray(more.rail)]),
+        vf=np.concatenate([corner[1], case_vf, np.asarray(more.vf)]),
+        ohms=np.concatenate([corner[2], np.tile(total, 5), np.asarray(more.ohms)]),
         drop=position.drop_v,
     )
     point = operating_point(to_circuit(position, cases, stacked=True)).require()
     amps = np.maximum(point.current("D1"), 0.0)
     volts = point.across("D1") / position.in_series
-    along = amps[27:].reshape(5, len(rule))
+    along = amps[27 : 27 + 5 * len(rule)].reshape(5, len(rule))
     return Solution(
         position,
         sizing,
@@ -160,6 +164,7 @@ def solve(position: Position, *, around: float | None = None) -> Solution:
         rule,
         along[:3],
         along[3:],
+        amps[27 + 5 * len(rule) :],
     )
 
 

@@ -1,6 +1,7 @@
 """Print a value in engineering form: "4.7 kΩ", "13.8 mA"."""
 
 import math
+from functools import lru_cache
 
 from swapglow.core.quantities.units import Unit
 
@@ -8,6 +9,7 @@ _STEPS = ((1e9, "G"), (1e6, "M"), (1e3, "k"), (1.0, ""), (1e-3, "m"), (1e-6, "µ
 _NBSP = "\u00a0"
 
 
+@lru_cache(maxsize=8192)
 def engineering(value: float, digits: int = 3) -> tuple[str, str]:
     """Number text and SI prefix for ``value``, to ``digits`` significant figures.
 

@@ -37,14 +37,14 @@ def lightness(relative: float | FloatArray) -> FloatArray:
     return np.asarray(np.where(y > (6 / 29) ** 3, 116 * np.cbrt(y) - 16, y * (29 / 3) ** 3))
 
 
-def screen_colour(power: FloatArray, relative: float) -> str:
-    """#rrggbb of a light of this spectrum at a luminance relative to white.
+def screen_colour(xyz: FloatArray, relative: float) -> str:
+    """#rrggbb of a light of these tristimulus values (Y = 1) at a luminance relative to white.
 
     An LED is purer than a screen's primaries. Where red or blue would have to be taken away, white
     is mixed in until neither is, which keeps amber from turning red; where green would, it is
     clipped, for white would turn a red pink. Encoding as IEC 61966-2-1.
     """
-    linear = _TO_SRGB @ tristimulus(power)
+    linear = _TO_SRGB @ xyz
     lack = max(0.0, -float(min(linear[0], linear[2])))
     linear = np.maximum(linear + lack, 0.0)
     # The hue at full drive, then the lightness asked for.

@@ -3,12 +3,28 @@
 In this version luminous intensity goes with current, and no filter stands before the lamp.
 """
 
-import numpy as np
+from functools import lru_cache
 
+import numpy as np
+from numpy.typing import NDArray
+
+from swapglow.core.parts.led import Led
 from swapglow.core.position.model import Position
 from swapglow.core.quantities import CANDELA, Source
 from swapglow.core.report import GlowLamp, shown
 from swapglow.core.sight import colour, spectrum
+
+FloatArray = NDArray[np.float64]
+
+
+@lru_cache(maxsize=256)
+def _led(part: Led) -> FloatArray:
+    return colour.tristimulus(spectrum.led(part))
+
+
+@lru_cache(maxsize=256)
+def _filament(kelvin: int) -> FloatArray:
+    return colour.tristimulus(spectrum.filament(kelvin))
 
 
 def led_candela(position: Position, amps: float) -> float:
@@ -58,14 +74,14 @@ def glow(position: Position, amps: tuple[float, float, float]) -> tuple[GlowLamp
         kelvin = lamp.kelvin_at(volts)
         out.append(
             GlowLamp(
-                "old", "Old lamp", colour.screen_colour(spectrum.filament(kelvin), old / white),
-                colour.screen_colour(spectrum.filament(kelvin), 1.0),
+                "old", "Old lamp", colour.screen_colour(_filament(round(kelvin)), old / white),
+                colour.screen_colour(_filament(round(kelvin)), 1.0),
                 float(colour.lightness(old / white)), 1.0, "the old lamp",
                 shown(old, CANDELA, f"{lamp.candela or 0:g} cd at {lamp.volts:g} V, light ∝ V^3.5, "
                       f"at {volts:.3g} V; {kelvin:.0f} K", Source.COMPUTED),
             )
         )  # fmt: skip
-    of_led = spectrum.led(position.led)
+    of_led = _led(position.led)
     hue = colour.screen_colour(of_led, 1.0)
     for key, label, cd, amp in zip(
         ("low", "usual", "high"), ("LED, lowest", "LED, usual", "LED, highest"),

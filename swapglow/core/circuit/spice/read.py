@@ -211,8 +211,16 @@ class _Reader:
         if name in self.names:
             raise line.refuse(f"{name} is already on line {self.names[name]}")
         self.names[name] = line.number
-        build = {"r": self._resistor, "c": self._capacitor, "l": self._inductor, "v": self._source,
-                 "i": self._source, "d": self._diode, "q": self._bjt, "s": self._switch}.get(name[0])  # fmt: skip
+        build = {
+            "r": self._resistor,
+            "c": self._capacitor,
+            "l": self._inductor,
+            "v": self._source,
+            "i": self._source,
+            "d": self._diode,
+            "q": self._bjt,
+            "s": self._switch,
+        }.get(name[0])
         if build is None:
             raise line.refuse(f'"{name}" is no part that is read here; R, C, L, V, I, D, Q and S are')
         return build(line)

@@ -1,0 +1,231 @@
+"""Speed as ratios, all in one run on one machine: ``make bench``."""
+
+import json
+import statistics
+import threading
+import time
+import urllib.request
+from collections.abc import Callable
+from functools import partial
+
+import numpy as np
+
+from scripts import reference
+from swapglow.core.assess import assess
+from swapglow.core.circuit.netlist import (
+    Bjt,
+    BjtModel,
+    Capacitor,
+    Circuit,
+    Dc,
+    Diode,
+    DiodeModel,
+    Element,
+    Resistor,
+    Sine,
+    VoltageSource,
+)
+from swapglow.core.circuit.operating_point import operating_point
+from swapglow.core.circuit.steady import steady_state
+from swapglow.core.parts import lamp, led
+from swapglow.core.position import Position, Rail
+from swapglow.core.quantities import Figure
+
+SAMPLES = 10_000
+
+
+def timed(work: Callable[[], object], times: int = 5) -> float:
+    """Median seconds, after one warm-up."""
+    work()
+    taken = []
+    for _ in range(times):
+        start = time.perf_counter()
+        work()
+        taken.append(time.perf_counter() - start)
+    return statistics.median(taken)
+
+
+def draws(count: int) -> dict[str, np.ndarray]:
+    """The typical position's random values."""
+    rng = np.random.default_rng(7)
+    return {
+        "rail": 26.5 * (1 + 0.03 * rng.standard_normal(count)),
+        "source": 9.0 * (1 + 0.1 * rng.standard_normal(count)),
+        "series": 1200.0 * (1 + 0.02 * rng.standard_normal(count)),
+        "warm": 8200.0 * (1 + 0.02 * rng.standard_normal(count)),
+        "base": 5600.0 * (1 + 0.02 * rng.standard_normal(count)),
+        "is1": 1e-18 * np.exp(0.5 * rng.standard_normal(count)),
+        "is2": 1e-18 * np.exp(0.5 * rng.standard_normal(count)),
+    }
+
+
+def typical(d: dict[str, np.ndarray]) -> Circuit:
+    """Source resistance, resistor, two LEDs, transistor with a keep-warm resistor across it."""
+    led1, led2 = (DiodeModel(i_s=d[k], n=2.0, r_s=8.0) for k in ("is1", "is2"))
+    parts: tuple[Element, ...] = (
+        VoltageSource("v1", "in", "0", Dc(d["rail"])),
+        Resistor("rs", "in", "a", d["source"]),
+        Resistor("r1", "a", "b", d["series"]),
+        Diode("d1", "b", "c", led1, is_led=True),
+        Diode("d2", "c", "d", led2, is_led=True),
+        Bjt("q1", "d", "g", "0", BjtModel(i_s=1e-14, b_f=200.0)),
+        Resistor("rk", "d", "0", d["warm"]),
+        Resistor("rb", "drive", "g", d["base"]),
+        VoltageSource("vg", "drive", "0", Dc(5.0)),
+    )
+    return Circuit(parts)
+
+
+def in_reference(d: dict[str, np.ndarray], count: int) -> tuple[float, list[float]]:
+    """Seconds per sample and LED currents of the reference altering and re-solving in one process."""
+    head = """* bench
+v1 in 0 26.5
+rs in a 9
+r1 a b 1200
+d1 b c m1
+d2 c d m2
+q1 d g 0 mq
+rk d 0 8200
+rb drive g 5600
+vg drive 0 5
+.model m1 D(IS=1e-18 N=2 RS=8)
+.model m2 D(IS=1e-18 N=2 RS=8)
+.model mq NPN(IS=1e-14 BF=200)
+.control
+set numdgt=12
+"""
+
+    def text(n: int) -> str:
+        lines = []
+        for k in range(n):
+            lines += [
+                f"alter v1 = {float(d['rail'][k])!r}", f"alter rs = {float(d['source'][k])!r}",
+                f"alter r1 = {float(d['series'][k])!r}", f"alter rk = {float(d['warm'][k])!r}",
+                f"alter rb = {float(d['base'][k])!r}", f"altermod m1 is = {float(d['is1'][k])!r}",
+                f"altermod m2 is = {float(d['is2'][k])!r}", "op", "print i(v1)", "destroy all",
+            ]  # fmt: skip
+        return head + "\n".join(lines) + "\nquit\n.endc\n.end\n"
+
+    def go(n: int) -> tuple[float, str]:
+        deck = text(n)
+        start = time.perf_counter()
+        out = reference.run(deck)
+        return time.perf_counter() - start, out
+
+    # The process's own start and reading are taken off with an almost empty run.
+    empty, _ = go(1)
+    taken, out = go(count)
+    amps = [-float(line.split("=")[1]) for line in out.splitlines() if line.startswith("i(v1)")]
+    return (taken - empty) / (count - 1), amps
+
+
+def rectified() -> Circuit:
+    """An AC winding, bridge, reservoir capacitor, resistor and two LEDs."""
+    d = DiodeModel(i_s=5e-9, n=1.8, r_s=0.05)
+    led_model = DiodeModel(i_s=1e-18, n=2.0, r_s=8.0)
+    return Circuit((
+        VoltageSource("v1", "p", "m", Sine(0, 14.0, 50.0)),
+        Resistor("rw", "p", "q", 4.0),
+        Diode("d1", "q", "plus", d), Diode("d2", "m", "plus", d),
+        Diode("d3", "0", "q", d), Diode("d4", "0", "m", d),
+        Capacitor("c1", "plus", "0", 150e-6), Resistor("r1", "plus", "x", 820.0),
+        Diode("d5", "x", "y", led_model, is_led=True), Diode("d6", "y", "0", led_model, is_led=True),
+    ))  # fmt: skip
+
+
+def position() -> Position:
+    """A position as the workspace asks about it."""
+    rail = Rail(Figure(22.0), Figure(24.5), Figure(26.0))
+    return Position(rail, led.catalogue()["warm-5-diffused"], Figure(6e-3), in_series=2,
+                    lamp=lamp.catalogue()["1829"])  # fmt: skip
+
+
+def over_http(times: int = 60) -> float:
+    """Median seconds of one assess over HTTP on loopback, each with a value not asked before."""
+    import os
+    import tempfile
+
+    os.environ["SWAPGLOW_VAR"] = tempfile.mkdtemp(prefix="swapglow-bench-")
+    os.environ["DJANGO_SETTINGS_MODULE"] = "swapglow.web.settings.local"
+    import django
+
+    django.setup()
+    from django.core.management import call_command
+    from waitress import create_server
+
+    call_command("migrate", verbosity=0)
+    call_command("load_demo", verbosity=0)
+    (__import__("pathlib").Path(os.environ["SWAPGLOW_VAR"]) / "static").mkdir()
+    from swapglow.records.models import Position as Kept
+    from swapglow.web.wsgi import application
+
+    server = create_server(application, host="127.0.0.1", port=0, threads=2)
+    threading.Thread(target=server.run, daemon=True).start()
+    key = str(Kept.objects.first().pk)  # type: ignore[union-attr]
+    url = f"http://127.0.0.1:{server.effective_port}/api/positions/{key}/assess"
+    taken = []
+    for k in range(times):
+        body = json.dumps({"changes": {"resistor_ohm": 1000.0 + k}}).encode()
+        ask = urllib.request.Request(url, body, {
+            "Content-Type": "application/json", "X-CSRFToken": "a" * 32, "Cookie": "csrftoken=" + "a" * 32,
+        })  # fmt: skip
+        start = time.perf_counter()
+        urllib.request.urlopen(ask).read()
+        taken.append(time.perf_counter() - start)
+    return statistics.median(taken[5:])
+
+
+def bare(samples: int) -> float:
+    """The cost nobody can go under: four exponentials and one 4x4 solve a sample, five Newton steps."""
+    rng = np.random.default_rng(3)
+    v = rng.uniform(0.5, 1, (4, samples))
+    a = rng.uniform(0, 1, (samples, 4, 4)) + 4 * np.eye(4)
+    b = rng.uniform(0, 1, (samples, 4, 1))
+    return timed(lambda: [(np.exp(v), np.linalg.solve(a, b)) for _ in range(5)])
+
+
+def main() -> None:
+    """Print the table."""
+    d = draws(SAMPLES)
+    circuit = typical(d)
+    ours = timed(lambda: operating_point(circuit))
+    per_sample, theirs = in_reference(d, 2000)
+    amps = -operating_point(circuit).require().current("v1")[:2000]
+    gap = float(np.max(np.abs(amps / np.array(theirs) - 1)))
+    rows = [
+        ("Monte Carlo, 10 000 samples", f"{ours * 1e3:.1f} ms"),
+        ("  reference, altering and re-solving", f"{per_sample * SAMPLES * 1e3:.0f} ms"),
+        ("  times faster", f"{per_sample * SAMPLES / ours:.0f}"),
+        ("  largest difference in current", f"{gap:.1e}"),
+        ("  bare solves and exponentials", f"{bare(SAMPLES) * 1e3:.1f} ms"),
+        ("  cost over bare", f"{ours / bare(SAMPLES):.1f}"),
+    ]
+    p = position()
+    rows.append(("assess, warm", f"{timed(lambda: assess(p), 21) * 1e3:.2f} ms"))
+    rows.append(("assess over HTTP, median", f"{over_http() * 1e3:.1f} ms"))
+    ac = rectified()
+    rows.append(("rectified AC to steady state", f"{timed(lambda: steady_state(ac)) * 1e3:.0f} ms"))
+    for n in (1, 10, 100, 1000, 10_000):
+        some = typical({k: x[:n] for k, x in d.items()})
+        rows.append((f"growth: {n} samples", f"{timed(partial(operating_point, some)) * 1e3:.2f} ms"))
+    for n in (10, 30, 100, 300, 1000):
+        taken = timed(partial(operating_point, ladder(n)), 3)
+        rows.append((f"growth: ladder of {n} nodes", f"{taken * 1e3:.2f} ms"))
+    for name, value in rows:
+        print(f"{name:<40}{value:>14}")
+
+
+def ladder(nodes: int) -> Circuit:
+    """A feed with a wire's resistance and an LED with its resistor at every node."""
+    parts: list[Element] = [VoltageSource("v1", "n0", "0", Dc(12.0))]
+    for k in range(max(1, nodes // 2)):
+        parts += [
+            Resistor(f"rw{k}", f"n{k}", f"n{k + 1}", 0.05),
+            Resistor(f"r{k}", f"n{k + 1}", f"x{k}", 1000.0),
+            Diode(f"d{k}", f"x{k}", "0", DiodeModel(i_s=1e-18, n=2.0)),
+        ]
+    return Circuit(tuple(parts))
+
+
+if __name__ == "__main__":
+    main()
