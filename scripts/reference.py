@@ -40,7 +40,7 @@ def operating_points(decks: list[str]) -> list[dict[str, float]]:
     with tempfile.TemporaryDirectory() as room:
         lines = ["* all", ".control", "set numdgt=12"]
         for k, deck in enumerate(decks):
-            (Path(room) / f"d{k}.cir").write_text(deck, encoding="utf-8")
+            (Path(room) / f"d{k}.cir").write_text(_tight(deck), encoding="utf-8")
             lines += [f"source d{k}.cir", "op", f"echo deck {k}", "print all", "destroy all", "remcirc"]
         lines += ["quit", ".endc", ".end"]
         (Path(room) / "all.cir").write_text("\n".join(lines), encoding="utf-8")
@@ -55,6 +55,11 @@ def operating_points(decks: list[str]) -> list[dict[str, float]]:
             values[f"i({branch.group(1)})" if branch else name] = float(value)
         out.append(values)
     return out
+
+
+def _tight(deck: str) -> str:
+    """The deck with tolerances that leave no error of its own: SPICE's are 0.1 % of a node's volts."""
+    return deck.replace(".end\n", ".options reltol=1e-7 abstol=1e-15 vntol=1e-10 itl1=500\n.end\n")
 
 
 def averages(deck: str, nodes: list[str], begin: float, end: float) -> dict[str, float]:

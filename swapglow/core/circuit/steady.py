@@ -45,11 +45,11 @@ THETA = 0.55
 FIRST_GRID = 240
 LARGEST_GRID = 1600
 ROUNDS = 3
-MOST_STEPS = 80
+MOST_STEPS = 200
 # A change of slope beyond this share of the largest value in one interval asks for a finer grid.
 BEND = 4e-3
 STEP_V = 1e-4
-MOST_CYCLES = 400
+MOST_CYCLES = 36
 REPEATS = 1e-4
 
 
@@ -387,11 +387,11 @@ def _around_one(m: list[float], factor: list[float]) -> FloatArray:
 
 def _marched(circuit: Circuit, system: System, period: float) -> SteadyState:
     """Cycle after cycle in time until one repeats: for parts the whole-cycle method does not take."""
-    step = period / 400
+    step = period / 200
     cycles = 4
     while cycles <= MOST_CYCLES:
         run = transient(circuit, cycles * period, step, start=(cycles - 2) * period)
-        grid = np.arange(400) * step
+        grid = np.arange(200) * step
         last, before = (
             np.stack([np.interp((cycles - back) * period + grid, run.t, run.voltage(n)) for n in run.nodes])
             for back in (1, 2)

@@ -63,7 +63,7 @@ def _lines(e: Element) -> list[str]:
             m = e.model
             breakdown = f" BV={_n(m.bv)} IBV={_n(m.ibv)}" if np.isfinite(m.bv) else ""
             return [
-                f"{_named('d', e.name)} {nodes} m_{e.name} {_n(e.area)}",
+                f"{_named('d', e.name)} {nodes} m_{e.name}{_area(e.area)}",
                 f".model m_{e.name} D(IS={_n(m.i_s)} N={_n(m.n)} RS={_n(m.r_s)} EG={_n(m.e_g)} "
                 f"XTI={_n(m.x_ti)} TNOM={_n(m.nominal_c)}{breakdown})",
             ]
@@ -72,7 +72,7 @@ def _lines(e: Element) -> list[str]:
             early = f" VAF={_n(q.v_af)}" if np.isfinite(q.v_af) else ""
             kind = "NPN" if q.polarity > 0 else "PNP"
             return [
-                f"{_named('q', e.name)} {nodes} m_{e.name} {_n(e.area)}",
+                f"{_named('q', e.name)} {nodes} m_{e.name}{_area(e.area)}",
                 f".model m_{e.name} {kind}(IS={_n(q.i_s)} BF={_n(q.b_f)} BR={_n(q.b_r)} NF={_n(q.n_f)} "
                 f"NR={_n(q.n_r)} EG={_n(q.e_g)} XTI={_n(q.x_ti)} XTB={_n(q.x_tb)} "
                 f"TNOM={_n(q.nominal_c)}{early})",
@@ -88,6 +88,11 @@ def _lines(e: Element) -> list[str]:
             return _regulator(e)
         case CurrentRegulator():
             return _current_regulator(e)
+
+
+def _area(area: float) -> str:
+    # Named, and only where it is not one: a bare number there is taken for the model's name.
+    return "" if area == 1.0 else f" area={_n(area)}"
 
 
 def _initial(value: float | None) -> str:
