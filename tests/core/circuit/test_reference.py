@@ -26,14 +26,14 @@ def theirs():
 
 
 def held(point):
-    """Nodes whose voltage means something: at a straight part, or where over a nanoampere flows.
+    """Nodes whose voltage means something: at a straight part, or where over ten nanoamperes flow.
 
     Between two dark junctions only gmin ties a node down; there the reference stops short of
     balancing its own currents, which are of picoamperes.
     """
     out = set()
     for e in point.circuit.elements:
-        if isinstance(e, Diode | Bjt) and abs(point.current(e.name)[0]) < 1e-9:
+        if isinstance(e, Diode | Bjt) and abs(point.current(e.name)[0]) < 1e-8:
             continue
         out |= set(nodes_of(e))
     return out
