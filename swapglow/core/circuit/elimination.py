@@ -15,6 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from swapglow.core.circuit.netlist import CircuitError
+from swapglow.core.circuit.scratch import scratch
 
 FloatArray = NDArray[np.float64]
 
@@ -141,10 +142,11 @@ def solve(the_plan: Plan, entries: FloatArray, right: FloatArray, x: FloatArray)
         x: takes the answers, same shape. A sample whose pivot vanishes comes out not finite.
     """
     samples = entries.shape[1]
-    a = np.zeros((the_plan.slots, samples))
+    a = scratch("entries", (the_plan.slots, samples))
     a[: entries.shape[0]] = entries
-    inverses = np.empty((the_plan.size, samples))
-    work = np.empty(samples)
+    a[entries.shape[0] :] = 0.0
+    inverses = scratch("inverses", (the_plan.size, samples))
+    work = scratch("work", (samples,))
     with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
         for step in the_plan.steps:
             inverse = np.divide(1.0, a[step.pivot], out=inverses[step.row])

@@ -14,8 +14,11 @@ where a small conductance g0 stands across every port in the straight part, so t
 two junctions is never left in the air, and is taken back on the right.
 """
 
+import os
 from collections.abc import Sequence
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
+from functools import cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -24,6 +27,7 @@ from swapglow.core.circuit import devices
 from swapglow.core.circuit.elimination import Plan, plan, solve
 from swapglow.core.circuit.netlist import nodes_of
 from swapglow.core.circuit.newton import critical, kirchhoff_holds, limited
+from swapglow.core.circuit.scratch import scratch
 from swapglow.core.circuit.system import Junctions, Matrix, System, matrix
 
 FloatArray = NDArray[np.float64]
@@ -40,6 +44,8 @@ FEW_SAMPLES = 12
 # Newton's error after a step is about the step squared over 2·n·Vt: once all steps are under a tenth
 # of a millivolt, one more leaves some 1e-13 V.
 STEP_V = 1e-4
+# After a step this short there is nothing left to polish.
+LAST_STEP_V = 1e-6
 MOST_STEPS = 60
 
 
@@ -232,12 +238,14 @@ def look(
     count, size = len(ends), system.outer_size
     # One matrix for all samples takes their drives as further right-hand sides.
     shape = (count + samples, 1) if wide == 1 else (count + 1, wide)
-    right = np.zeros((system.size + 1, *shape))
+    right = scratch("right", (system.size + 1, *shape))
+    right[:] = 0.0
     for k, (a, b) in enumerate(ends):
         right[a, k] -= 1.0
         right[b, k] += 1.0
     right[:size, count:] = drive[:size, :, None] if wide == 1 else drive[:size, None]
-    sides = np.zeros_like(right)
+    sides = scratch("sides", right.shape)
+    sides[size:] = 0.0
     _solve(frame.places, entries, right[:size], sides[:size])
     per_amp = sides[:, :count]
     free = sides[:, count:, 0] if wide == 1 else sides[:, count]
@@ -326,9 +334,17 @@ def solve_at_ports(system: System) -> PortOutcome:
 
     pieces = [slice(k, min(k + CHUNK, samples)) for k in range(0, samples, CHUNK)]
     _ = system.ohmic_rows, system.current_scatter  # worked out once for all pieces
-    for piece in pieces:
-        work(piece)
+    if len(pieces) == 1:
+        work(pieces[0])
+    else:
+        # numpy lets go of the interpreter in its array operations: pieces run side by side.
+        list(_threads().map(work, pieces))
     return out
+
+
+@cache
+def _threads() -> ThreadPoolExecutor:
+    return ThreadPoolExecutor(os.cpu_count() or 1, thread_name_prefix="ports")
 
 
 def _cut(a: FloatArray, piece: slice) -> FloatArray:
@@ -365,6 +381,7 @@ def _iterate(ports: Ports, seen: Seen, start: FloatArray) -> tuple[FloatArray, N
     base[np.arange(count), np.arange(count)] += 1.0
     v = np.broadcast_to(start, (count, samples)).copy()
     settled = np.zeros(samples, dtype=bool)
+    polished = False
     with np.errstate(invalid="ignore", over="ignore", divide="ignore"):
         for _ in range(MOST_STEPS):
             t = transport(ports, v)
@@ -376,8 +393,11 @@ def _iterate(ports: Ports, seen: Seen, start: FloatArray) -> tuple[FloatArray, N
             step = _eliminate(slope, fault)
             longest = np.abs(step).max(axis=0)
             v = limited_step(ports, v, step, crit)
-            if settled.all():
+            furthest = longest.max()
+            if polished or furthest <= LAST_STEP_V:
+                settled = longest <= STEP_V
                 break
+            polished = furthest <= STEP_V
             settled = longest <= STEP_V
             stray = ~np.isfinite(longest)
             if stray.any():
