@@ -3,12 +3,12 @@
 from typing import Any
 from uuid import UUID
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router, Status
 
 from swapglow.api.given import given
-from swapglow.api.outward import position_out, rail_out, reading_out, steps, summary
+from swapglow.api.outward import position_out, rail_out, reading_out, report_answer, steps, summary
 from swapglow.api.schemas import (
     AssessIn,
     BenchReading,
@@ -20,8 +20,11 @@ from swapglow.api.schemas import (
     ReadingFields,
     ReadingOut,
     ReportAnswer,
+    SpiceText,
 )
 from swapglow.core.bench.ink import led_vf_text
+from swapglow.core.position.circuit import spice_text
+from swapglow.core.position.solution import size
 from swapglow.core.position.typed import FieldError, read_position, read_rail, typed_changes
 from swapglow.records import translate
 from swapglow.records.journal import recorded, with_dependants
@@ -110,9 +113,16 @@ def remove(request: HttpRequest, key: UUID) -> Status[None]:
 
 
 @router.post("/positions/{key}/assess", response={200: ReportAnswer, 404: Problems, 422: Problems})
-def assess(request: HttpRequest, key: UUID, data: AssessIn) -> dict[str, Any]:
+def assess(request: HttpRequest, key: UUID, data: AssessIn) -> HttpResponse:
     """The report, with changes tried where given; nothing is saved."""
-    return {"report": translate.report(_find(key), data.changes, translate.drawer())}
+    return report_answer(translate.report(_find(key), data.changes, translate.drawer()))
+
+
+@router.get("/positions/{key}/spice", response={200: SpiceText, 404: Problems})
+def spice(request: HttpRequest, key: UUID) -> SpiceText:
+    """The position as SPICE text: usual rail, typical LEDs, the resistor fitted."""
+    core = read_position(translate.typed_position(_find(key)))
+    return SpiceText(text=spice_text(core, size(core).total_ohm))
 
 
 @router.post("/positions/{key}/take", response={200: PositionOut, 404: Problems, 422: Problems})

@@ -2,10 +2,10 @@
 
 from typing import Any
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router, Status
 
-from swapglow.api.outward import position_out
+from swapglow.api.outward import position_out, report_answer
 from swapglow.api.schemas import (
     Catalogue,
     PositionOut,
@@ -73,9 +73,9 @@ def _report(q: QuickIn) -> Any:
 
 
 @router.post("/quick", response={200: ReportAnswer, 422: Problems})
-def quick(request: HttpRequest, data: QuickIn) -> dict[str, Any]:
+def quick(request: HttpRequest, data: QuickIn) -> HttpResponse:
     """Size one lamp from texts; nothing is kept."""
-    return {"report": _report(data)}
+    return report_answer(_report(data))
 
 
 @router.post("/quick/keep", response={200: PositionOut, 404: Problems, 422: Problems})

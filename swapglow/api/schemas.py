@@ -245,6 +245,12 @@ class ReportAnswer(Schema):
     report: Report
 
 
+class SpiceText(Schema):
+    """A circuit as SPICE text."""
+
+    text: str
+
+
 Changes = dict[str, float | int | str | None]
 
 

@@ -156,6 +156,25 @@ def test_a_remedy_is_tried_without_saving_and_taken(bench):
     assert after["sizing"]["each"] == {**tried["sizing"]["each"], "origin": "your own value"}
 
 
+def test_the_report_has_the_shape_that_is_described(bench):
+    from swapglow.api.schemas import ReportAnswer
+
+    keys = bench.made()
+    answer = bench("POST", f"positions/{keys['position']}/assess", {})[1]
+    assert ReportAnswer.model_validate(answer).report.sizing.parts == 1
+
+
+def test_a_position_is_written_as_spice_text_that_solves_to_its_report(bench):
+    from swapglow.core.circuit.run_deck import run_deck
+    from swapglow.core.circuit.spice import read_deck
+
+    keys = bench.made()
+    text = bench("GET", f"positions/{keys['position']}/spice")[1]["text"]
+    report = bench("POST", f"positions/{keys['position']}/assess", {})[1]["report"]
+    amps = -run_deck(read_deck(text))["op"]["i"]["vrail"]
+    assert amps == pytest.approx(report["current"]["usual"]["value"], rel=1e-6)
+
+
 def test_order_is_kept(bench):
     keys = bench.made()
     second = str(uuid.uuid4())

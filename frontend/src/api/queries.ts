@@ -58,6 +58,14 @@ export const useQuick = (input: Schemas["QuickIn"], enabled: boolean) =>
     retry: false,
   });
 
+export const useSpice = (id: string, enabled: boolean) =>
+  useQuery({
+    queryKey: ["spice", id],
+    queryFn: () =>
+      unwrap(client.GET("/api/positions/{key}/spice", { params: { path: { key: id } } })),
+    enabled,
+  });
+
 export const useDrawer = () =>
   useQuery({ queryKey: ["drawer"], queryFn: () => unwrap(client.GET("/api/drawer")) });
 

@@ -340,6 +340,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/positions/{key}/spice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Spice
+         * @description The position as SPICE text: usual rail, typical LEDs, the resistor fitted.
+         */
+        get: operations["swapglow_api_positions_spice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/positions/{key}/take": {
         parameters: {
             query?: never;
@@ -768,8 +788,6 @@ export interface components {
              * @enum {string}
              */
             zone: "over" | "drive" | "fits" | "dim";
-            /** Usual */
-            usual: string;
             /** In Drawer */
             in_drawer: boolean;
         };
@@ -1558,6 +1576,14 @@ export interface components {
             changes?: {
                 [key: string]: number | string | null;
             };
+        };
+        /**
+         * SpiceText
+         * @description A circuit as SPICE text.
+         */
+        SpiceText: {
+            /** Text */
+            text: string;
         };
         /**
          * BenchReading
@@ -2427,6 +2453,37 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_positions_spice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpiceText"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

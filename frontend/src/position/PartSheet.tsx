@@ -1,5 +1,9 @@
+import { useState } from "react";
+import styled from "styled-components";
+
 import type { Report, Schemas } from "../api/client";
-import { useCatalogue, useSave } from "../api/queries";
+import { useCatalogue, useSave, useSpice } from "../api/queries";
+import { Button } from "../controls/Button";
 import { Choice } from "../controls/Choice";
 import { Picker } from "../controls/Picker";
 import { QuantityField } from "../controls/QuantityField";
@@ -285,6 +289,30 @@ function Job({ position, patch }: PartProps) {
         saved={position.notes}
         onSave={(notes) => patch({ notes })}
       />
+      <SpiceText id={position.id} />
     </>
+  );
+}
+
+const Deck = styled.pre`
+  margin: 0;
+  padding: 8px 10px;
+  overflow: auto;
+  border: 1.5px solid var(--rule);
+  border-radius: 4px;
+  background: var(--sheet);
+  font: 0.8125rem/1.4 var(--mono);
+`;
+
+/** The circuit as SPICE text, to check it in a simulator. */
+function SpiceText({ id }: { id: string }) {
+  const [shown, setShown] = useState(false);
+  const spice = useSpice(id, shown);
+  return shown ? (
+    <Deck tabIndex={0} role="region" aria-label="SPICE text">
+      {spice.data?.text ?? ""}
+    </Deck>
+  ) : (
+    <Button onPress={() => setShown(true)}>Show SPICE text</Button>
   );
 }

@@ -95,8 +95,12 @@ def _close(predicted: float, read: float, usual: float) -> bool:
 
 
 def _causes(s: Solution, reading: Reading, usual: float) -> Iterable[Cause]:
-    for build in (_dark_causes, _resistor_causes, _led_causes, _meter_causes, _rail_causes):
-        yield from build(s, reading, usual)
+    ohm = _ohm_that_reads(s, reading)
+    yield from _dark_causes(s, reading, usual)
+    yield from _resistor_causes(s, reading, usual, ohm)
+    yield from _led_causes(s, reading, usual)
+    yield from _meter_causes(s, reading, usual, ohm)
+    yield from _rail_causes(s, reading, usual)
 
 
 def _cause(key: str, message: str, predicted: float, unit: Unit) -> Cause:
@@ -118,7 +122,7 @@ def _dark_causes(s: Solution, reading: Reading, usual: float) -> Iterable[Cause]
         yield _cause("open", "A joint, a clip or the meter's own fuse is open.", 0.0, unit)
 
 
-def _resistor_causes(s: Solution, reading: Reading, usual: float) -> Iterable[Cause]:
+def _resistor_causes(s: Solution, reading: Reading, usual: float, ohm: float | None) -> Iterable[Cause]:
     """Another value fitted: the decade slips first, then whatever preferred value explains it."""
     p, unit = s.position, _unit(reading)
     fitted = s.sizing.total_ohm
@@ -129,7 +133,6 @@ def _resistor_causes(s: Solution, reading: Reading, usual: float) -> Iterable[Ca
                          f"{show(fitted * factor, OHM)}: one multiplier band off.",
                          predicted, unit)  # fmt: skip
             return
-    ohm = _ohm_that_reads(s, reading)
     if ohm is None:
         return
     value = preferred.prefer(ohm, "E12", "nearest")
@@ -172,10 +175,9 @@ def _led_causes(s: Solution, reading: Reading, usual: float) -> Iterable[Cause]:
             yield _cause("string-count", f"{word}: {count} in series.", predicted, unit)
 
 
-def _meter_causes(s: Solution, reading: Reading, usual: float) -> Iterable[Cause]:
+def _meter_causes(s: Solution, reading: Reading, usual: float, ohm: float | None) -> Iterable[Cause]:
     if reading.kind != "current" or reading.value >= usual:
         return
-    ohm = _ohm_that_reads(s, reading)
     if ohm is None:
         return
     extra = ohm - s.sizing.total_ohm + reading.burden_ohm

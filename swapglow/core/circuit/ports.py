@@ -308,7 +308,7 @@ def solve_at_ports(system: System) -> PortOutcome:
     )
     frame = frame_of(system, ports)
     start = critical(ports.i_s, ports.nvt)[:, :1]
-    if samples > 4 * FEW_SAMPLES:
+    if samples > 4 * FEW_SAMPLES and count > 1:
         # One sample from the middle shows where the rest will come to.
         middle = slice(samples // 2, samples // 2 + 1)
         one = ports.cut(middle)
@@ -321,7 +321,7 @@ def solve_at_ports(system: System) -> PortOutcome:
     def work(piece: slice) -> None:
         some, part = ports.cut(piece), system.piece(piece)
         seen = look(part, some, frame, drive[:, piece])
-        v, settled = _iterate(some, seen, start)
+        v, settled = _iterate(some, seen, _alone(some, seen) if count == 1 else start)
         x = seen.free
         amps = port_amps(some, v)
         # PORT_S stands across the outer terminals, series resistance included.
@@ -345,6 +345,12 @@ def solve_at_ports(system: System) -> PortOutcome:
 @cache
 def _threads() -> ThreadPoolExecutor:
     return ThreadPoolExecutor(os.cpu_count() or 1, thread_name_prefix="ports")
+
+
+def _alone(ports: Ports, seen: Seen) -> FloatArray:
+    """Where a single junction will stand, nearly: its voltage at the current of a short in its place."""
+    short = np.maximum(seen.open, 0.0) / (seen.ohms[0] + ports.r_s)
+    return np.asarray(np.minimum(ports.nvt * np.log1p(short / ports.i_s), seen.open))
 
 
 def _cut(a: FloatArray, piece: slice) -> FloatArray:

@@ -15,6 +15,7 @@ from swapglow.core.circuit.netlist import (
     Resistor,
     VoltageSource,
 )
+from swapglow.core.circuit.spice import write_deck
 from swapglow.core.position.model import Position
 
 FloatArray = NDArray[np.float64]
@@ -75,6 +76,16 @@ def to_circuit(position: Position, cases: Cases, *, stacked: bool = False) -> Ci
         elements.append(Diode(f"D{k}", node, after, model, is_led=True))
         node = after
     return Circuit(tuple(elements), celsius=position.celsius, title="lamp position")
+
+
+def spice_text(position: Position, ohms: float) -> str:
+    """The position at its usual rail with typical LEDs, as SPICE text.
+
+    Args:
+        ohms: total series resistance.
+    """
+    cases = Cases(position.rail.usual.value, position.led.vf_typ, ohms, position.drop_v)
+    return write_deck(to_circuit(position, cases))
 
 
 def _plain(values: FloatArray) -> Param:

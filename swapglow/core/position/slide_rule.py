@@ -90,14 +90,16 @@ def _glow_scale(s: Solution) -> Scale | None:
     return Scale("glow", "Beside the old lamp", "×", tuple(ticks))
 
 
-def zone_of(s: Solution, usual: float, most: float) -> str:
-    """The verdict on one value: over rated, over the drive limit, too dim, or fits."""
+def zones_of(s: Solution, usual: FloatArray, most: FloatArray) -> list[str]:
+    """The verdict on each value: over rated, over the drive limit, too dim, or fits."""
     p = s.position
-    if most > p.led.rated_a * (1 + 1e-9):
-        return "over"
-    if most > p.ceiling_a * (1 + 1e-9):
-        return "drive"
-    return "dim" if usual < dim_amps(s) else "fits"
+    slack = 1 + 1e-9
+    verdicts = np.select(
+        [most > p.led.rated_a * slack, most > p.ceiling_a * slack, usual < dim_amps(s)],
+        ["over", "drive", "dim"],
+        "fits",
+    )
+    return [str(v) for v in verdicts]
 
 
 ZONE_LABELS = {
@@ -122,12 +124,9 @@ def slide_rule(s: Solution, drawer_ohm: frozenset[float] = frozenset()) -> Slide
     watts = most**2 * ohm * (1 - p.resistor_tolerance)
     stocked = {float(f"{d:.6g}") for d in drawer_ohm}
     values = tuple(
-        RuleValue(
-            float(o), show(float(o), OHM), zone_of(s, float(u), float(m)),  # type: ignore[arg-type]
-            float(f"{o:.6g}") in stocked,
-        )
-        for o, u, m in zip(ohm, usual, most, strict=True)
-    )  # fmt: skip
+        RuleValue(o, show(o, OHM), zone, float(f"{o:.6g}") in stocked)  # type: ignore[arg-type]
+        for o, zone in zip(ohm.tolist(), zones_of(s, usual, most), strict=True)
+    )
     scales = [
         _ohm_scale(s),
         _scale(s, "low", "Lowest rail", AMPERE, s.rule_amps[0]),
