@@ -81,7 +81,7 @@ class Solution:
         volts_led: voltage of one LED, same shape.
         rule_ohm: each-part values along the slide rule, (k,).
         rule_amps: currents there at (low rail, usual, high rail; typical LED), (3, k).
-        rule_worst: least and most current there over rail and LED, (2, k).
+        rule_worst: least and most current there over rail, LED and tolerance, (2, k).
         further: currents of the further cases asked for.
     """
 
@@ -149,7 +149,13 @@ def solve(position: Position, *, around: float | None = None, further: Cases | N
     cases = Cases(
         rail=np.concatenate([corner[0], case_rail, np.asarray(more.rail)]),
         vf=np.concatenate([corner[1], case_vf, np.asarray(more.vf)]),
-        ohms=np.concatenate([corner[2], np.tile(total, 5), np.asarray(more.ohms)]),
+        ohms=np.concatenate(
+            [
+                corner[2],
+                np.concatenate([total, total, total, total * (1 + tol), total * (1 - tol)]),
+                np.asarray(more.ohms),
+            ]
+        ),
         drop=position.drop_v,
     )
     point = operating_point(to_circuit(position, cases, stacked=True)).require()

@@ -1,0 +1,167 @@
+"""The slide rule and the staircase: what is drawn is what is solved."""
+
+import dataclasses
+import itertools
+import math
+
+import pytest
+
+from swapglow.core.assess import Bench, assess
+from swapglow.core.parts import lamp, led, preferred
+from swapglow.core.position import Position, Rail
+from swapglow.core.quantities import Figure, Source
+
+
+def position(**rest):
+    rail = Rail(*(Figure(v, Source.MEASURED) for v in (20.5, 22.0, 24.5)))
+    given = {"in_series": 2, "lamp": lamp.catalogue()["1829"], **rest}
+    return Position(rail, led.catalogue()["green-3-diffused"], Figure(3e-3), **given)
+
+
+@pytest.fixture(scope="module")
+def report():
+    return assess(position())
+
+
+def scale(report, key):
+    return next(s for s in report.rule.scales if s.id == key)
+
+
+def test_the_values_are_those_of_the_series(report):
+    rule = report.rule
+    expected = preferred.values("E24", rule.low_ohm, rule.high_ohm)
+    assert [v.ohm for v in rule.values] == pytest.approx(expected.tolist())
+    assert rule.low_ohm < rule.cursor_ohm < rule.high_ohm
+
+
+def amps_of(text):
+    number, unit = text.split("\u00a0")
+    return float(number) * {"A": 1, "mA": 1e-3, "µA": 1e-6}[unit]
+
+
+@pytest.mark.parametrize(("key", "rail"), [("low", 20.5), ("usual", 22.0), ("high", 24.5)])
+def test_a_current_tick_stands_at_the_resistance_that_gives_it(report, key, rail):
+    """R = (rail − n·Vf(I))/I for the typical LED (Ohm, Kirchhoff)."""
+    part = led.catalogue()["green-3-diffused"]
+    labelled = [t for t in scale(report, key).ticks if t.text]
+    assert len(labelled) >= 4
+    for tick in labelled:
+        amps = amps_of(tick.text)
+        vf = float(part.junction(part.vf_typ).volts(amps))
+        assert tick.at_ohm == pytest.approx((rail - 2 * vf) / amps, rel=0.01)
+
+
+def test_ticks_of_power_fall_along_the_rule(report):
+    ticks = scale(report, "power").ticks
+    by_power = sorted(ticks, key=lambda t: t.at_ohm)
+    assert len(by_power) > 6
+    # The scale is placed by a falling quantity, so ohms rise as the printed milliwatts fall.
+    labelled = [t for t in by_power if t.text]
+    watts = [float(t.text.split("\u00a0")[0]) * {"W": 1, "mW": 1e-3, "µW": 1e-6}[t.text.split("\u00a0")[1]]
+             for t in labelled]  # fmt: skip
+    assert watts == sorted(watts, reverse=True)
+
+
+def test_a_glow_tick_stands_where_the_led_shows_that_much_of_the_old_lamp(report):
+    part, old = led.catalogue()["green-3-diffused"], lamp.catalogue()["1829"]
+    even = next(t for t in scale(report, "glow").ticks if t.weight == 1)
+    amps = old.candela_at(22.0) * part.rated_a / (part.candela * 2)
+    vf = float(part.junction(part.vf_typ).volts(amps))
+    assert even.text == "1 ×"
+    assert even.at_ohm == pytest.approx((22.0 - 2 * vf) / amps, rel=0.01)
+
+
+def test_zones_meet_end_to_end_in_order(report):
+    zones = report.rule.zones
+    order = ["over", "drive", "fits", "dim"]
+    assert [z.id for z in zones] == [k for k in order if k in {z.id for z in zones}]
+    for one, after in itertools.pairwise(zones):
+        assert one.to_ohm == pytest.approx(after.from_ohm)
+    assert zones[0].from_ohm == report.rule.low_ohm
+    assert zones[-1].to_ohm == report.rule.high_ohm
+
+
+def test_each_value_has_the_verdict_of_the_zone_it_lies_in(report):
+    for value in report.rule.values:
+        inside = [z.id for z in report.rule.zones if z.from_ohm * 1.02 < value.ohm < z.to_ohm * 0.98]
+        assert inside in ([value.zone], [])
+
+
+def test_the_edge_of_the_drive_zone_is_the_limit_itself(report):
+    """At that resistance the luckiest LED at the highest rail takes just the limit."""
+    edge = next(z for z in report.rule.zones if z.id == "drive").to_ohm
+    at_edge = assess(position(resistor_ohm=edge))
+    assert at_edge.current.most.value == pytest.approx(0.010, rel=0.01)
+
+
+def test_the_hot_stretch_ends_at_half_the_rating():
+    p = position(rating_w=0.125)
+    hot = assess(p).rule.hot
+    assert hot is not None
+    at_edge = assess(dataclasses.replace(p, resistor_ohm=hot.to_ohm))
+    assert at_edge.power.load == pytest.approx(0.5, rel=0.06)
+
+
+def test_values_in_the_drawer_are_marked():
+    p = position()
+    rule = assess(p, Bench((), frozenset({4700.0, 5100.0}))).rule
+    assert {v.ohm for v in rule.values if v.in_drawer} == {4700.0, 5100.0}
+
+
+def test_without_an_old_lamp_there_is_no_glow_scale():
+    assert "glow" not in {s.id for s in assess(position(lamp=None)).rule.scales}
+
+
+def test_the_stairs_come_down_to_ground(report):
+    stairs = report.staircase.stairs
+    assert [s.kind for s in stairs] == ["rail", "driver", "resistor", "led", "led", "ground"]
+    for where in ("low", "usual", "high"):
+        rail = getattr(stairs[0].level, where)
+        dropped = math.fsum(getattr(s.drop, where) for s in stairs)
+        assert dropped == pytest.approx(rail, abs=1e-6)
+        assert getattr(stairs[-1].level, where) == pytest.approx(0, abs=1e-6)
+
+
+def test_each_stair_starts_where_the_one_before_ended(report):
+    stairs = report.staircase.stairs
+    for before, after in itertools.pairwise(stairs):
+        assert after.level.usual == pytest.approx(before.level.usual - after.drop.usual)
+
+
+def test_half_in_each_lead_puts_a_step_at_both_ends():
+    stairs = assess(position(resistor_parts=2)).staircase.stairs
+    assert [s.kind for s in stairs] == ["rail", "driver", "resistor", "led", "led", "resistor", "ground"]
+    first, second = (s.drop.usual for s in stairs if s.kind == "resistor")
+    assert first == pytest.approx(second)
+
+
+def test_lamp_volts_have_no_driver_step():
+    rail = Rail(Figure(6.2), Figure(6.3), Figure(6.4), "lamp")
+    stairs = assess(dataclasses.replace(position(in_series=1), rail=rail)).staircase.stairs
+    assert "driver" not in {s.kind for s in stairs}
+
+
+def test_a_long_string_is_one_step():
+    p = position(in_series=5)
+    step = next(s for s in assess(p).staircase.stairs if s.kind == "led")
+    assert step.detail.startswith("5 ×")
+
+
+def test_every_figure_says_where_it_came_from(report):
+    """Ink and pencil: no figure without origin and source."""
+    found = []
+
+    def walk(thing):
+        if dataclasses.is_dataclass(thing):
+            if type(thing).__name__ == "Shown":
+                found.append(thing)
+            for f in dataclasses.fields(thing):
+                walk(getattr(thing, f.name))
+        elif isinstance(thing, tuple):
+            for item in thing:
+                walk(item)
+
+    walk(report)
+    assert len(found) > 20
+    assert all(s.origin and s.source for s in found)
+    assert all(s.number not in ("", "nan", "inf") for s in found)
