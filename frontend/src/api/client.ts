@@ -9,7 +9,10 @@ export type Finding = Schemas["Finding"];
 export type Changes = Record<string, number | string | null>;
 export type Problem = Schemas["FieldProblem"];
 
-export const client = createClient<paths>({ baseUrl: "/" });
+export const client = createClient<paths>({
+  baseUrl: window.location.origin,
+  fetch: (request) => globalThis.fetch(request),
+});
 
 client.use({
   onRequest({ request }) {

@@ -1,0 +1,174 @@
+import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { afterEach, beforeEach, expect, test, vi } from "vitest";
+
+import { Figure } from "../controls/Figure";
+import { GradeMark } from "../controls/GradeMark";
+import { show } from "../test/providers";
+import { finding, glow, off, pencil, shown, staircase, step } from "../test/report";
+import { Findings } from "./Findings";
+import { GlowBox } from "./GlowBox";
+import { NextThing } from "./NextThing";
+import { PencilLine } from "./PencilLine";
+import { Staircase } from "./Staircase";
+
+beforeEach(() => localStorage.clear());
+afterEach(cleanup);
+
+const press = (element: HTMLElement) => fireEvent.click(element);
+
+test("a finding is told by word, and its remedy is tried with its changes", () => {
+  const onTry = vi.fn();
+  show(<Findings findings={[finding]} verdicts={[]} onTry={onTry} />);
+  expect(screen.getByRole("img", { name: "Mind" })).toBeTruthy();
+  press(screen.getByRole("button", { name: "Try: Fit 1.5 kΩ" }));
+  expect(onTry).toHaveBeenCalledWith("Fit 1.5 kΩ", { resistor_ohm: 1500 });
+});
+
+test("why opens the reason with figure and limit", () => {
+  show(<Findings findings={[finding]} verdicts={[]} />);
+  press(screen.getByRole("button", { name: /^Why/ }));
+  expect(screen.getByText(/Here 12 mA; limit 10 mA/)).toBeTruthy();
+});
+
+test("without a way to try, no remedy is offered", () => {
+  show(<Findings findings={[finding]} verdicts={[]} />);
+  expect(screen.queryByRole("button", { name: /^Try/ })).toBeNull();
+});
+
+test("a reading that is off stands first with its causes in order, and can be struck", () => {
+  const onStrike = vi.fn();
+  show(<Findings findings={[finding]} verdicts={[off]} onStrike={onStrike} />);
+  const first = screen.getAllByRole("listitem")[0];
+  expect(first?.textContent).toContain("400 µA is under");
+  const causes = within(screen.getByRole("list", { name: "Likely causes" })).getAllByRole(
+    "listitem",
+  );
+  expect(causes.map((c) => c.textContent)).toEqual([
+    "One multiplier band off.",
+    "The rail is at 5 V.",
+  ]);
+  press(screen.getByRole("button", { name: "Strike this reading" }));
+  expect(onStrike).toHaveBeenCalledWith("r1");
+});
+
+test("only the newest reading is judged", () => {
+  const newer = { ...off, id: "r2", agrees: true, line: "4 mA agrees.", causes: [] };
+  show(<Findings findings={[]} verdicts={[off, newer]} />);
+  expect(screen.getByText("4 mA agrees.")).toBeTruthy();
+  expect(screen.queryByText(/400 µA/)).toBeNull();
+});
+
+test("each step of the staircase opens its part, ground has none", () => {
+  const onEdit = vi.fn();
+  show(<Staircase staircase={staircase} onEdit={onEdit} />);
+  const steps = screen.getAllByRole("button");
+  expect(steps.map((s) => s.textContent)).toEqual([
+    "Rail22.0 Vfeed",
+    "Resistor20.0 V4.7 kΩ",
+    "LED2.00 VRed 5 mm",
+  ]);
+  steps.forEach(press);
+  expect(onEdit.mock.calls.map((c) => c[0] as string)).toEqual(["rail", "resistor", "led"]);
+});
+
+test("an assumed figure is drawn in pencil, a measured one is not", () => {
+  show(<Staircase staircase={staircase} onEdit={() => undefined} />);
+  expect(screen.getByText("2.00 V").dataset.pencil).toBe("true");
+  expect(screen.getByText("22.0 V").dataset.pencil).toBe("false");
+});
+
+test("the band between lowest and highest rail is drawn around the usual line", () => {
+  show(<Staircase staircase={staircase} onEdit={() => undefined} />);
+  const paths = [...document.querySelectorAll("path")].map((p) => p.getAttribute("d") ?? "");
+  expect(paths).toHaveLength(2);
+  expect(paths.every((d) => d.startsWith("M") && !d.includes("NaN"))).toBe(true);
+});
+
+test("the glow box says each lamp's lightness and light in words", () => {
+  show(<GlowBox lamps={glow} />);
+  expect(screen.getByRole("img", { name: "Old lamp: lightness 50 of 100" })).toBeTruthy();
+  expect(screen.getByText("4.2 × the old lamp")).toBeTruthy();
+});
+
+test("a lighter lamp has the wider halo", () => {
+  show(<GlowBox lamps={glow} />);
+  const halos = [...document.querySelectorAll("svg")].map((s) =>
+    Number(s.querySelector("circle")?.getAttribute("r")),
+  );
+  expect(halos[1]).toBeGreaterThan(halos[0] ?? 0);
+});
+
+test("a figure tells where it came from when it is focused", async () => {
+  show(<Figure shown={shown(0.004, "4", "mA", "measured")} />);
+  fireEvent.keyDown(document.body, { key: "Tab" });
+  screen.getByRole("button").focus();
+  await waitFor(() =>
+    expect(screen.getByRole("tooltip").textContent).toContain("Measured: made for a test"),
+  );
+});
+
+test.each(["stop", "mind", "note"] as const)("the grade %s has a shape and a name", (grade) => {
+  show(<GradeMark grade={grade} bare />);
+  expect(screen.getByRole("img").getAttribute("aria-label")?.toLowerCase()).toBe(grade);
+  expect(document.querySelectorAll("path")).toHaveLength(2);
+});
+
+test("the next thing says meter, points, state and what to expect", () => {
+  show(<NextThing positionId="p" step={step} onRead={async () => undefined} />);
+  const text = screen.getByRole("region", { name: "Next thing on the bench" }).textContent ?? "";
+  for (const part of [step.act, step.meter, step.points, step.state, step.expect, step.caution]) {
+    expect(text).toContain(part);
+  }
+});
+
+test("a reading is sent with what it is of, and the field is empty again", async () => {
+  const onRead = vi.fn<(reading: object) => Promise<void>>(async () => undefined);
+  show(<NextThing positionId="p" step={step} onRead={onRead} />);
+  const field = screen.getByLabelText<HTMLInputElement>("Reading");
+  fireEvent.change(field, { target: { value: "21.8V" } });
+  fireEvent.submit(field.form as HTMLFormElement);
+  await waitFor(() => expect(onRead).toHaveBeenCalled());
+  expect(onRead.mock.calls[0]?.[0]).toMatchObject({
+    what: "rail_usual",
+    text: "21.8V",
+    burden: "",
+  });
+  await waitFor(() => expect(field.value).toBe(""));
+});
+
+test("a typed reading outlives a reload", () => {
+  const first = show(<NextThing positionId="p" step={step} onRead={async () => undefined} />);
+  fireEvent.change(screen.getByLabelText("Reading"), { target: { value: "21.8V" } });
+  first.unmount();
+  show(<NextThing positionId="p" step={step} onRead={async () => undefined} />);
+  expect(screen.getByLabelText<HTMLInputElement>("Reading").value).toBe("21.8V");
+});
+
+test("a current is asked for with what the meter adds", () => {
+  show(
+    <NextThing
+      positionId="p"
+      step={{ ...step, reading: "current" }}
+      onRead={async () => undefined}
+    />,
+  );
+  expect(screen.getByLabelText<HTMLInputElement>("Meter adds").value).toBe("5R");
+});
+
+test("where there is nothing to read there is no field", () => {
+  show(
+    <NextThing positionId="p" step={{ ...step, reading: null }} onRead={async () => undefined} />,
+  );
+  expect(screen.queryByLabelText("Reading")).toBeNull();
+});
+
+test("the pencil line opens every figure behind the result", async () => {
+  show(<PencilLine pencil={pencil} />);
+  press(screen.getByRole("button", { name: /40 % of the doubt/ }));
+  const rows = await screen.findAllByRole("row");
+  expect(rows.map((r) => r.textContent)).toEqual([
+    "FigureValueFromMoves the current",
+    "Usual rail22 Vassumed±500 µA",
+    "Resistor's tolerance±5 %marked±200 µA",
+  ]);
+});

@@ -1,0 +1,147 @@
+import type { Finding, Report, Shown } from "../api/client";
+
+/** A figure for tests. */
+export function shown(
+  value: number,
+  number: string,
+  unit: string,
+  source: Shown["source"] = "computed",
+): Shown {
+  return { value, number, unit, source, origin: `made for a test: ${number} ${unit}` };
+}
+
+export const finding: Finding = {
+  id: "over-drive-ceiling",
+  grade: "mind",
+  message: "The drive reaches 12 mA; the limit set here is 10 mA.",
+  figure: "12 mA",
+  limit: "10 mA",
+  why: "Cooler and longer-lived under the limit.",
+  remedies: [{ id: "larger-resistor", label: "Fit 1.5 kΩ", changes: { resistor_ohm: 1500 } }],
+};
+
+type Verdict = Report["verdicts"][number];
+
+/** A reading that is off, with two causes. */
+export const off: Verdict = {
+  id: "r1",
+  kind: "current",
+  reading: shown(0.0004, "400", "µA", "measured"),
+  expected: shown(0.004, "4", "mA"),
+  low: shown(0.0035, "3.5", "mA"),
+  high: shown(0.0045, "4.5", "mA"),
+  agrees: false,
+  line: "400 µA is under the expected 4 mA.",
+  causes: [
+    {
+      id: "wrong-decade",
+      message: "One multiplier band off.",
+      predicted: shown(0.0004, "400", "µA"),
+    },
+    { id: "other-rail", message: "The rail is at 5 V.", predicted: shown(0.0004, "400", "µA") },
+  ],
+};
+
+export const staircase: Report["staircase"] = {
+  top_v: 24,
+  stairs: [
+    {
+      id: "rail",
+      kind: "rail",
+      label: "Rail",
+      detail: "feed",
+      drop: { low: 0, usual: 0, high: 0 },
+      level: { low: 20, usual: 22, high: 24 },
+      text: "22.0 V",
+      source: "measured",
+    },
+    {
+      id: "resistor",
+      kind: "resistor",
+      label: "Resistor",
+      detail: "4.7 kΩ",
+      drop: { low: 18, usual: 20, high: 22 },
+      level: { low: 2, usual: 2, high: 2 },
+      text: "20.0 V",
+      source: "computed",
+    },
+    {
+      id: "led1",
+      kind: "led",
+      label: "LED",
+      detail: "Red 5 mm",
+      drop: { low: 2, usual: 2, high: 2 },
+      level: { low: 0, usual: 0, high: 0 },
+      text: "2.00 V",
+      source: "assumed",
+    },
+    {
+      id: "ground",
+      kind: "ground",
+      label: "Ground",
+      detail: "",
+      drop: { low: 0, usual: 0, high: 0 },
+      level: { low: 0, usual: 0, high: 0 },
+      text: "0 V",
+      source: "computed",
+    },
+  ],
+};
+
+export const step: Report["next_step"] = {
+  id: "rail_usual",
+  act: "Read the rail",
+  meter: "DC volts, 200 V range",
+  points: "feed to ground",
+  state: "as it usually runs",
+  expect: "about 22 V",
+  reading: "rail_usual",
+  why: "The resistor is sized on it.",
+  caution: "Mains in the case: leave it to someone qualified.",
+};
+
+export const pencil: Report["pencil"] = {
+  share: 0.4,
+  line: "40 % of the doubt in the current is pencil.",
+  items: [
+    {
+      id: "rail_usual",
+      label: "Usual rail",
+      text: "22 V",
+      source: "assumed",
+      swing_a: 0.001,
+      swing_text: "±500 µA",
+    },
+    {
+      id: "resistor",
+      label: "Resistor's tolerance",
+      text: "±5 %",
+      source: "marked",
+      swing_a: 0.0004,
+      swing_text: "±200 µA",
+    },
+  ],
+};
+
+export const glow: Report["glow"] = [
+  {
+    id: "old",
+    label: "Old lamp",
+    colour: "#806040",
+    hue: "#ffb060",
+    lightness: 50,
+    ratio: 1,
+    ratio_text: "the old lamp",
+    intensity: shown(0.2, "200", "mcd"),
+  },
+  {
+    id: "usual",
+    label: "LED, usual",
+    colour: "#ff0000",
+    hue: "#ff0000",
+    lightness: 100,
+    ratio: 4.2,
+    ratio_text: "4.2 × the old lamp",
+    intensity: shown(0.84, "840", "mcd"),
+  },
+];
