@@ -63,8 +63,9 @@ def test_a_pulsed_led_carries_its_share_of_the_time():
 
 def test_full_wave_light_flickers_at_twice_the_line():
     d = DiodeModel(i_s=1e-9, n=1.8)
-    parts = (VoltageSource("v1", "p", "m", Sine(0, 15.0, 50.0)), Diode("d1", "p", "x", d),
-             Diode("d2", "m", "x", d), Diode("d3", "0", "p", d), Diode("d4", "0", "m", d), Resistor("rg", "m", "0", 1e6),
+    diodes = (("p", "x"), ("m", "x"), ("0", "p"), ("0", "m"))
+    bridge = [Diode(f"d{k}", a, c, d) for k, (a, c) in enumerate(diodes, start=1)]
+    parts = (VoltageSource("v1", "p", "m", Sine(0, 15.0, 50.0)), *bridge, Resistor("rg", "m", "0", 1e6),
              Resistor("r1", "x", "y", 680.0), Diode("d5", "y", "0", LED))  # fmt: skip
     s = steady_state(Circuit(parts))
     percent, hertz = s.modulation(np.maximum(s.current("d5"), 0))
