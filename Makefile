@@ -8,7 +8,6 @@ export PYTHONWARNINGS := ignore::DeprecationWarning
 .PHONY: demo test build schema shots bench format lock clean lint debian
 
 demo: $(STAMP)/run $(STAMP)/built
-	@$(PY) -m swapglow.web.prepare
 	@$(PY) -m swapglow.web.serve
 
 test: $(STAMP)/dev $(STAMP)/built debian lint

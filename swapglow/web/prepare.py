@@ -1,19 +1,14 @@
-"""Bring database, static files and demo up to date before serving: ``python -m swapglow.web.prepare``."""
+"""Bring database, static files and demo up to date before serving."""
 
-import os
-
-import django
+from django.conf import settings
 from django.core.management import call_command
 
 
-def main() -> None:
-    """Migrate, collect the built front end, load the demo where the bench is empty."""
-    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "swapglow.web.settings.local")
-    django.setup()
+def prepare() -> None:
+    """Migrate, collect the front end where it was built anew, load the demo where the bench is empty."""
     call_command("migrate", verbosity=0, interactive=False)
-    call_command("collectstatic", verbosity=0, interactive=False, clear=True)
+    built = settings.DIST / "index.html"
+    collected = settings.STATIC_ROOT / "index.html"
+    if not collected.exists() or collected.stat().st_mtime < built.stat().st_mtime:
+        call_command("collectstatic", verbosity=0, interactive=False, clear=True)
     call_command("load_demo")
-
-
-if __name__ == "__main__":
-    main()

@@ -24,7 +24,7 @@ const Body = styled(Dialog)`
   height: 100%;
   overflow: auto;
   padding: 16px 20px 32px;
-  outline: none;
+  outline: none !important;
 `;
 
 const Head = styled.div`

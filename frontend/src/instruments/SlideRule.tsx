@@ -26,8 +26,11 @@ const Draw = styled.svg`
     font: 650 19px var(--mono);
   }
   .hot {
-    font: 600 12px var(--sans);
+    font: 650 13px var(--sans);
     fill: var(--stop);
+    paint-order: stroke;
+    stroke: var(--ground);
+    stroke-width: 5px;
   }
   .zone {
     font: 600 13px var(--sans);
@@ -131,6 +134,7 @@ export function SlideRule({ rule, cursor, reads, onMove }: Props) {
               <text className="name" x={narrow ? left : 0} y={narrow ? base - 34 : base - 7}>
                 {scale.label}
               </text>
+              <Ticks scale={scale} rule={rule} x={x} base={base} narrow={narrow} />
               {scale.id === "power" && rule.hot && (
                 <g>
                   <line
@@ -141,12 +145,11 @@ export function SlideRule({ rule, cursor, reads, onMove }: Props) {
                     stroke="var(--stop)"
                     strokeWidth="5"
                   />
-                  <text className="hot" x={x(rule.hot.to_ohm) + 6} y={base - 3}>
+                  <text className="hot" x={x(rule.hot.to_ohm) + 6} y={base + 4}>
                     {rule.hot.label}
                   </text>
                 </g>
               )}
-              <Ticks scale={scale} rule={rule} x={x} base={base} narrow={narrow} />
               <text
                 className="read"
                 x={narrow ? right : width}

@@ -22,7 +22,7 @@ def over_half_rating(c: Context) -> Iterable[Finding]:
     yield Finding(
         "resistor-over-rating" if beyond else "resistor-over-half",
         "stop" if beyond else "mind",
-        f"The resistor takes {show(c.power_w, WATT)}, {load * 100:.0f} % of its {rating:g} W.",
+        f"The resistor takes {show(c.power_w, WATT)}, {load * 100:.0f} % of its {rating:g}\u00a0W.",
         show(c.power_w, WATT),
         show(rating * WORKING_FRACTION, WATT),
         "Past its rating it drifts, chars and unsolders itself." if beyond else

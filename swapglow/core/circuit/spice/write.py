@@ -30,7 +30,8 @@ from swapglow.core.circuit.netlist import (
 def _n(value: Param | float) -> str:
     if isinstance(value, np.ndarray):
         raise CircuitError("SPICE text is of one set of values; pick a sample first.")
-    return f"{float(value):.17g}"
+    # The shortest text that reads back to the same number.
+    return repr(float(value))
 
 
 def write_deck(circuit: Circuit, analyses: tuple[str, ...] = (".op",)) -> str:
