@@ -202,7 +202,10 @@ class Bjt:
 
 @dataclass(frozen=True)
 class Switch:
-    """A contact between ``a`` and ``b`` that follows the voltage from ``plus`` to ``minus``."""
+    """A contact between ``a`` and ``b`` that follows the voltage from ``plus`` to ``minus``.
+
+    A plain contact, set by hand, has both at ground and stays as ``starts_on`` says.
+    """
 
     name: str
     a: str

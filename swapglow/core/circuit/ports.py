@@ -350,7 +350,9 @@ def _threads() -> ThreadPoolExecutor:
 def _alone(ports: Ports, seen: Seen) -> FloatArray:
     """Where a single junction will stand, nearly: its voltage at the current of a short in its place."""
     short = np.maximum(seen.open, 0.0) / (seen.ohms[0] + ports.r_s)
-    return np.asarray(np.minimum(ports.nvt * np.log1p(short / ports.i_s), seen.open))
+    # PORT_S draws the open voltage down; a junction that is dark stands at what it is without.
+    free = seen.open / np.maximum(1.0 - PORT_S * seen.ohms[0], 1e-9)
+    return np.asarray(np.minimum(ports.nvt * np.log1p(short / ports.i_s), free))
 
 
 def _cut(a: FloatArray, piece: slice) -> FloatArray:

@@ -79,14 +79,14 @@ def _glow_scale(s: Solution) -> Scale | None:
     old = lamp_candela(s.position)
     if not old:
         return None
-    ticks = []
-    for power in range(-7, 10):
-        ratio = 2.0**power
-        amps = amps_for(s.position, old * ratio)
-        if not s.rule_amps[1][-1] <= amps <= s.rule_amps[1][0]:
-            continue
-        text = f"{ratio:g} ×" if power >= 0 else f"1/{2**-power} ×"
-        ticks.append(Tick(_ohm_at(s.rule_ohm, s.rule_amps[1], amps), text, 1 if power == 0 else 2))
+    powers = range(-7, 10)
+    amps = [amps_for(s.position, old * 2.0**power) for power in powers]
+    low, high = s.rule_amps[1][-1], s.rule_amps[1][0]
+    ticks = [
+        Tick(at, f"{2**power} ×" if power >= 0 else f"1/{2**-power} ×", 1 if power == 0 else 2)
+        for power, amp, at in zip(powers, amps, _ohms_at(s.rule_ohm, s.rule_amps[1], amps), strict=True)
+        if low <= amp <= high
+    ]
     return Scale("glow", "Beside the old lamp", "×", tuple(ticks))
 
 
@@ -124,7 +124,7 @@ def slide_rule(s: Solution, drawer_ohm: frozenset[float] = frozenset()) -> Slide
     watts = most**2 * ohm * (1 - p.resistor_tolerance)
     stocked = {float(f"{d:.6g}") for d in drawer_ohm}
     values = tuple(
-        RuleValue(o, show(o, OHM), zone, float(f"{o:.6g}") in stocked)  # type: ignore[arg-type]
+        RuleValue(o, show(o, OHM), zone, bool(stocked) and float(f"{o:.6g}") in stocked)  # type: ignore[arg-type]
         for o, zone in zip(ohm.tolist(), zones_of(s, usual, most), strict=True)
     )
     scales = [

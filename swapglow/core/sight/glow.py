@@ -27,6 +27,16 @@ def _filament(kelvin: int) -> FloatArray:
     return colour.tristimulus(spectrum.filament(kelvin))
 
 
+@lru_cache(maxsize=256)
+def _led_hue(part: Led) -> str:
+    return colour.screen_colour(_led(part), 1.0)
+
+
+@lru_cache(maxsize=256)
+def _filament_hue(kelvin: int) -> str:
+    return colour.screen_colour(_filament(kelvin), 1.0)
+
+
 def led_candela(position: Position, amps: float) -> float:
     """Intensity of the whole string: candela at rated current × I/Irated × number of LEDs."""
     led = position.led
@@ -75,14 +85,14 @@ def glow(position: Position, amps: tuple[float, float, float]) -> tuple[GlowLamp
         out.append(
             GlowLamp(
                 "old", "Old lamp", colour.screen_colour(_filament(round(kelvin)), old / white),
-                colour.screen_colour(_filament(round(kelvin)), 1.0),
+                _filament_hue(round(kelvin)),
                 float(colour.lightness(old / white)), 1.0, "the old lamp",
                 shown(old, CANDELA, f"{lamp.candela or 0:g} cd at {lamp.volts:g} V, light ∝ V^3.5, "
                       f"at {volts:.3g} V; {kelvin:.0f} K", Source.COMPUTED),
             )
         )  # fmt: skip
     of_led = _led(position.led)
-    hue = colour.screen_colour(of_led, 1.0)
+    hue = _led_hue(position.led)
     for key, label, cd, amp in zip(
         ("low", "usual", "high"), ("LED, lowest", "LED, usual", "LED, highest"),
         cds, amps, strict=True,

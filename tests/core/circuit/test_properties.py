@@ -21,6 +21,7 @@ from swapglow.core.circuit.netlist import (
     Regulator,
     Resistor,
     Sine,
+    Switch,
     VoltageSource,
     nodes_of,
 )
@@ -204,6 +205,14 @@ def test_a_current_source_holds_above_its_dropout():
         CurrentRegulator("u1", "a", "b", 0.02), Diode("d1", "b", "0", LED),
     ))).require()  # fmt: skip
     assert point.current("d1") == pytest.approx([0.02, 0.02], rel=5e-3)
+
+
+@pytest.mark.parametrize("on", [True, False])
+def test_a_plain_contact_stays_as_it_is_set(on):
+    parts = (VoltageSource("v1", "a", "0", Dc(12.0)), Switch("s1", "a", "b", "0", "0", starts_on=on),
+             Resistor("r1", "b", "0", 1e3))  # fmt: skip
+    amps = operating_point(Circuit(parts)).require().current("r1")[0]
+    assert amps == pytest.approx(12e-3 if on else 0, rel=2e-3, abs=1e-8)
 
 
 def case(values):
