@@ -80,3 +80,27 @@ def test_changes_that_are_none_are_refused(changes):
 def test_a_rail_must_rise(values):
     with pytest.raises(PositionError):
         Rail(*(Figure(v) for v in values))
+
+
+def test_heat_beyond_every_part_is_a_stop():
+    # A projector's power LED on a dropping resistor: the wrong tool (common practice).
+    rail = Rail(*(Figure(v, Source.MEASURED) for v in (230.0, 240.0, 250.0)))
+    big = led.with_range(led.catalogue()["white-5-clear"], 9.0, 10.0, 11.0, 1.0)
+    p = Position(rail, big, Figure(0.4))
+    found = next(f for f in assess(p).findings if f.id == "no-resistor-fits")
+    assert found.grade == "stop"
+    assert assess(p).power.to_fit is None
+
+
+def test_lamp_volts_are_warned_to_rise_under_a_lighter_load():
+    rail = Rail(*(Figure(v, Source.MEASURED) for v in (6.1, 6.3, 6.6)), "lamp")
+    p = Position(rail, led.catalogue()["warm-5-diffused"], Figure(4e-3), lamp=lamp.catalogue()["44"])
+    assert "lamp-volts-will-rise" in ids(p)
+    assert "lamp-volts-will-rise" not in ids(dataclasses.replace(p, lamp=None))
+
+
+def test_one_value_for_a_rail_is_noted():
+    rail = Rail(*(Figure(24.0, Source.MEASURED) for _ in range(3)), spread_known=False)
+    p = Position(rail, led.catalogue()["red-5-diffused"], Figure(4e-3))
+    note = next(f for f in assess(p).findings if f.id == "rail-swing-unknown")
+    assert "22.8-25.2V" in note.why
