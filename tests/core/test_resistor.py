@@ -44,12 +44,6 @@ def test_no_preferred_value_for_nonsense(bad):
         preferred.prefer(bad)
 
 
-def test_neighbours_step_through_the_series():
-    assert preferred.neighbour(470, "E12", 1) == 560
-    assert preferred.neighbour(470, "E12", -1) == 390
-    assert preferred.neighbour(480, "E12", -1) == 470
-
-
 @pytest.mark.parametrize(("watts", "fit"), [(0.34, 1), (0.09, 0.25), (0.4, 1), (0.0625, 0.125), (26, None)])
 def test_rating_to_fit_runs_at_half_or_less(watts, fit):
     # Common practice: half the rating in a closed case. 0.4 W wants a 1 W part.

@@ -21,21 +21,19 @@ from numpy.typing import NDArray
 
 from swapglow.core.circuit import ports as fast
 from swapglow.core.circuit import structure
-from swapglow.core.circuit.currents import current_of
 from swapglow.core.circuit.devices import GMIN
+from swapglow.core.circuit.in_time import InTime
 from swapglow.core.circuit.netlist import (
-    Capacitor,
     Circuit,
     CircuitError,
     Diode,
     Pulse,
     Sine,
     Wave,
-    nodes_of,
 )
 from swapglow.core.circuit.newton import critical, kirchhoff_holds
 from swapglow.core.circuit.operating_point import NotConverged
-from swapglow.core.circuit.system import Junctions, System
+from swapglow.core.circuit.system import System
 from swapglow.core.circuit.transient import Transient, transient
 from swapglow.core.circuit.waves import corners
 
@@ -54,41 +52,14 @@ REPEATS = 1e-4
 
 
 @dataclass(frozen=True)
-class SteadyState:
+class SteadyState(InTime):
     """One cycle, after everything has settled.
 
     Attributes:
-        t: instants, s, from 0 up to but without the period, shape (instants,).
-        period: s.
+        period: s; the instants run from 0 up to but without it.
     """
 
-    circuit: Circuit
-    t: FloatArray
     period: float
-    _system: System
-    _x: FloatArray
-    _junctions: Junctions
-    _flow: FloatArray
-
-    def voltage(self, node: str) -> FloatArray:
-        """Volts of a node against ground, shape (instants,)."""
-        if node in ("0", "gnd"):
-            return np.zeros(len(self.t))
-        if node not in self._system.nodes:
-            raise CircuitError(f'There is no node called "{node}" in the circuit.')
-        return np.asarray(self._x[self._system.nodes[node]])
-
-    def across(self, name: str) -> FloatArray:
-        """Volts from a part's first to its second terminal."""
-        a, b = nodes_of(self.circuit.element(name))[:2]
-        return self.voltage(a) - self.voltage(b)
-
-    def current(self, name: str) -> FloatArray:
-        """Amps into a part's first terminal, SPICE's sign for sources."""
-        part = self.circuit.element(name)
-        if isinstance(part, Capacitor):
-            return np.asarray(self._flow[self._system.capacitors.index(part)])
-        return current_of(self._system, self._x, self._junctions, name, self.t)
 
     def average(self, values: FloatArray) -> float:
         """Mean over the cycle (trapezoids, closed on itself)."""
@@ -240,7 +211,7 @@ class _Cycle:
         closed = system.drive(self.t, history)[:-1] if base.reactive else drive
         if not kirchhoff_holds(system, x, junctions, closed, GMIN).all():
             return None
-        return SteadyState(self.circuit, self.t, self.period, system, x, junctions, flow)
+        return SteadyState(self.circuit, self.t, system, x, junctions, flow, self.period)
 
     def _finer(self, s: SteadyState) -> NDArray[np.bool_] | None:
         """Which intervals to halve: those next to a bend of a port's current or a state."""
@@ -407,5 +378,5 @@ def _last_cycle(run: Transient, cycles: int, period: float, system: System) -> S
     keep = np.flatnonzero((run.t >= begin * (1 - 1e-12)) & (run.t < (begin + period) * (1 - 1e-9)))
     x, junctions, flow = run.unknowns
     return SteadyState(
-        run.circuit, run.t[keep] - begin, period, system, x[:, keep], junctions.take(keep), flow[:, keep]
+        run.circuit, run.t[keep] - begin, system, x[:, keep], junctions.take(keep), flow[:, keep], period
     )

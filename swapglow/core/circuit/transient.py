@@ -5,15 +5,13 @@ SPICE2, 1975): w = slope·u − r, where the trapezoidal rule has slope 2K/h and
 and backward Euler, used after every corner of a source, has slope K/h and r = slope·u'.
 """
 
-from dataclasses import dataclass
-
 import numpy as np
 from numpy.typing import NDArray
 
 from swapglow.core.circuit import structure
-from swapglow.core.circuit.currents import current_of
+from swapglow.core.circuit.in_time import InTime
 from swapglow.core.circuit.linear import solver_for
-from swapglow.core.circuit.netlist import Capacitor, Circuit, CircuitError, nodes_of
+from swapglow.core.circuit.netlist import Circuit, CircuitError
 from swapglow.core.circuit.newton import cold_start, newton
 from swapglow.core.circuit.operating_point import NotConverged, operating_point
 from swapglow.core.circuit.system import Junctions, System
@@ -28,50 +26,8 @@ ABSOLUTE = 1e-6
 SHORTEST = 1e-9  # of the run
 
 
-@dataclass(frozen=True)
-class Transient:
-    """A solved run.
-
-    Attributes:
-        t: instants, s, shape (instants,).
-    """
-
-    circuit: Circuit
-    t: FloatArray
-    _system: System
-    _x: FloatArray
-    _junctions: Junctions
-    _flow: FloatArray
-
-    @property
-    def nodes(self) -> tuple[str, ...]:
-        """Node names but ground."""
-        return tuple(self._system.nodes)
-
-    @property
-    def unknowns(self) -> tuple[FloatArray, Junctions, FloatArray]:
-        """All unknowns (size + 1, instants), junctions, and each reactive part's w."""
-        return self._x, self._junctions, self._flow
-
-    def voltage(self, node: str) -> FloatArray:
-        """Volts of a node against ground, shape (instants,)."""
-        if node in ("0", "gnd"):
-            return np.zeros(len(self.t))
-        if node not in self._system.nodes:
-            raise CircuitError(f'There is no node called "{node}" in the circuit.')
-        return np.asarray(self._x[self._system.nodes[node]])
-
-    def across(self, name: str) -> FloatArray:
-        """Volts from a part's first to its second terminal."""
-        a, b = nodes_of(self.circuit.element(name))[:2]
-        return self.voltage(a) - self.voltage(b)
-
-    def current(self, name: str) -> FloatArray:
-        """Amps into a part's first terminal, SPICE's sign for sources, shape (instants,)."""
-        part = self.circuit.element(name)
-        if isinstance(part, Capacitor):
-            return np.asarray(self._flow[self._system.capacitors.index(part)])
-        return current_of(self._system, self._x, self._junctions, name, self.t)
+class Transient(InTime):
+    """A solved run."""
 
 
 def transient(

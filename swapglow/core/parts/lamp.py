@@ -9,7 +9,6 @@ from swapglow.core.parts.catalogue import rows
 CURRENT_EXPONENT = 0.55
 LIGHT_EXPONENT = 3.5
 COLOUR_EXPONENT = 0.42
-LIFE_EXPONENT = -12.0
 
 # 1 MSCP is 4π lm, so an even radiator of 1 MSCP shows 1 cd in every direction.
 

@@ -1,6 +1,5 @@
 """Light-emitting diodes: a junction with series resistance that meets its data-sheet point."""
 
-import math
 from dataclasses import dataclass, replace
 from functools import cache
 from typing import Any
@@ -156,8 +155,3 @@ def kind_of(vf: float) -> Led:
     AlInGaP and GaP run at 1.8 to 2.4 V, InGaN at 2.8 to 3.6 V (common practice).
     """
     return catalogue()["red-5-diffused" if vf < 2.6 else "white-5-clear"]
-
-
-def share_typical(low: float, high: float) -> float:
-    """The typical forward voltage of a range given by its ends alone: the middle."""
-    return math.fsum((low, high)) / 2

@@ -88,13 +88,3 @@ def prefer(ohms: float, series: str = "E24", rounding: Rounding = "up") -> float
     if rounding == "down":
         return float(near[near <= ohms * (1 + _SAME)][-1])
     return float(near[np.argmin(np.abs(near - ohms))])
-
-
-def neighbour(ohms: float, series: str, steps: int) -> float:
-    """The preferred value ``steps`` places above (or below) ``ohms``."""
-    value = prefer(ohms, series, "up" if steps > 0 else "down")
-    if steps and not math.isclose(value, ohms, rel_tol=1e-9):
-        steps -= 1 if steps > 0 else -1
-    near = values(series, value / 1e3, value * 1e3)
-    index = int(np.argmin(np.abs(near - value))) + steps
-    return float(near[min(max(index, 0), len(near) - 1)])

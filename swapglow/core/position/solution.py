@@ -126,7 +126,6 @@ def solve(position: Position, *, around: float | None = None, further: Cases | N
 
     Args:
         position: the swap.
-        around: middle of the slide rule, Ω each part; the computed value where None.
         further: arrays of one length, with the position's own driver's drop.
 
     Raises:
@@ -139,7 +138,7 @@ def solve(position: Position, *, around: float | None = None, further: Cases | N
     ohms = sizing.total_ohm * np.array([1 + tol, 1.0, 1 - tol])
     corner = [a.ravel() for a in np.meshgrid(rail, vf, ohms, indexing="ij")]
 
-    centre = around or (sizing.exact_ohm or sizing.total_ohm) / sizing.parts
+    centre = (sizing.exact_ohm or sizing.total_ohm) / sizing.parts
     rule = rule_values(position, centre)
     total = rule * sizing.parts
     # Five cases a value: typical LED at three rails, and the two worst ends.
