@@ -165,3 +165,12 @@ def test_every_figure_says_where_it_came_from(report):
     assert len(found) > 20
     assert all(s.origin and s.source for s in found)
     assert all(s.number not in ("", "nan", "inf") for s in found)
+
+
+def test_the_rule_stays_put_while_the_cursor_moves():
+    first = assess(position(resistor_ohm=4700.0)).rule
+    moved = assess(position(resistor_ohm=6800.0)).rule
+    assert (moved.low_ohm, moved.scales, moved.zones) == (first.low_ohm, first.scales, first.zones)
+    assert (first.cursor_ohm, moved.cursor_ohm) == (4700.0, 6800.0)
+    # Anything but the fitted part redraws it.
+    assert assess(position(in_series=1)).rule.scales != first.scales

@@ -319,7 +319,8 @@ def solve_at_ports(system: System) -> PortOutcome:
     own = [k for k in range(diodes) if system.diodes[k].name in system.inner]
 
     def work(piece: slice) -> None:
-        some, part = ports.cut(piece), system.piece(piece)
+        whole = piece == slice(0, samples)
+        some, part = (ports, system) if whole else (ports.cut(piece), system.piece(piece))
         seen = look(part, some, frame, drive[:, piece])
         v, settled = _iterate(some, seen, _alone(some, seen) if count == 1 else start)
         x = seen.free
@@ -389,14 +390,17 @@ def _iterate(ports: Ports, seen: Seen, start: FloatArray) -> tuple[FloatArray, N
     base[np.arange(count), np.arange(count)] += 1.0
     v = np.broadcast_to(start, (count, samples)).copy()
     settled = np.zeros(samples, dtype=bool)
+    product = scratch("product", (count, count, samples))
+    slope = scratch("slope", (count, count, samples))
     polished = False
     with np.errstate(invalid="ignore", over="ignore", divide="ignore"):
         for _ in range(MOST_STEPS):
             t = transport(ports, v)
             amps = t.amps if plain else (mix * t.amps).sum(axis=1)
             # J·step = −F with F = v − open + Rs·i + Z·(i − g0·(v + Rs·i)) and J its slope.
-            fault = open_v - v - ports.r_s * amps - (ohms * (share * amps - PORT_S * v)).sum(axis=1)
-            slope = mixed * t.siemens
+            np.multiply(ohms, share * amps - PORT_S * v, out=product)
+            fault = open_v - v - ports.r_s * amps - product.sum(axis=1)
+            np.multiply(mixed, t.siemens, out=slope)
             slope += base
             step = _eliminate(slope, fault)
             longest = np.abs(step).max(axis=0)

@@ -57,6 +57,8 @@ def _numbers(value: Param) -> np.ndarray:
 
 def _want(element: Element, what: str, value: Param, *, positive: bool = False,
           not_negative: bool = False) -> None:  # fmt: skip
+    if isinstance(value, float | int) and 0 < value <= LARGEST:
+        return
     numbers = _numbers(value)
     if not np.all(np.isfinite(numbers)) or np.any(np.abs(numbers) > LARGEST):
         bad = numbers[~np.isfinite(numbers) | (np.abs(numbers) > LARGEST)][0]

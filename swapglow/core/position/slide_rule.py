@@ -2,12 +2,14 @@
 
 import math
 from collections.abc import Iterable
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
 from swapglow.core.parts import preferred
 from swapglow.core.parts.resistor import WORKING_FRACTION, rating_to_fit
+from swapglow.core.position.model import Position
 from swapglow.core.position.solution import Solution
 from swapglow.core.quantities import AMPERE, OHM, WATT, Unit, engineering, show
 from swapglow.core.report import RuleValue, Scale, SlideRule, Tick, Zone
@@ -62,16 +64,13 @@ def _scale(s: Solution, key: str, label: str, unit: Unit, values: FloatArray) ->
 
 
 def _ohm_scale(s: Solution) -> Scale:
-    thin = {float(v) for v in preferred.values("E3", s.rule_ohm[0], s.rule_ohm[-1])}
-    ticks = []
-    for value in s.rule_ohm.tolist():
-        is_decade = math.isclose(math.log10(value) % 1, 0, abs_tol=1e-9) or math.isclose(
-            math.log10(value) % 1, 1, abs_tol=1e-9
-        )
-        labelled = value in thin
-        ticks.append(
-            Tick(value, show(value, OHM) if labelled else "", 1 if is_decade else 2 if labelled else 3)
-        )
+    low, high = float(s.rule_ohm[0]), float(s.rule_ohm[-1])
+    thin = set(preferred.values("E3", low, high).tolist())
+    decades = {10.0**k for k in range(-3, 10)}
+    ticks = [
+        Tick(v, show(v, OHM) if v in thin else "", 1 if v in decades else 2 if v in thin else 3)
+        for v in s.rule_ohm.tolist()
+    ]
     return Scale("ohm", "Each resistor", "Ω", tuple(ticks))
 
 
@@ -111,6 +110,18 @@ ZONE_LABELS = {
 }
 
 
+@dataclass(frozen=True)
+class _Drawn:
+    values: tuple[RuleValue, ...]
+    scales: tuple[Scale, ...]
+    zones: tuple[Zone, ...]
+
+
+# What is drawn stays while only the fitted value moves, which is what a cursor does.
+_KEPT: dict[tuple[Position, frozenset[float]], _Drawn] = {}
+_MOST_KEPT = 128
+
+
 def slide_rule(s: Solution, drawer_ohm: frozenset[float] = frozenset()) -> SlideRule:
     """All scales and zones around the value fitted.
 
@@ -118,10 +129,25 @@ def slide_rule(s: Solution, drawer_ohm: frozenset[float] = frozenset()) -> Slide
         s: the solved position.
         drawer_ohm: resistor values at hand, Ω.
     """
-    p = s.position
+    # Without an exact value the rule is laid around the fitted one, and moves with it.
+    key = (replace(s.position, resistor_ohm=None, rating_w=None), drawer_ohm)
+    drawn = _KEPT.get(key) if s.sizing.exact_ohm is not None else None
+    watts = s.rule_worst[1] ** 2 * s.rule_ohm * (1 - s.position.resistor_tolerance)
+    if drawn is None:
+        drawn = _draw(s, drawer_ohm, watts)
+        if s.sizing.exact_ohm is not None:
+            if len(_KEPT) >= _MOST_KEPT:
+                _KEPT.clear()
+            _KEPT[key] = drawn
+    return SlideRule(
+        float(s.rule_ohm[0]), float(s.rule_ohm[-1]), s.sizing.each_ohm, drawn.values, drawn.scales,
+        drawn.zones, _hot(s, watts),
+    )  # fmt: skip
+
+
+def _draw(s: Solution, drawer_ohm: frozenset[float], watts: FloatArray) -> _Drawn:
     ohm = s.rule_ohm
     usual, most = s.rule_amps[1], s.rule_worst[1]
-    watts = most**2 * ohm * (1 - p.resistor_tolerance)
     stocked = {float(f"{d:.6g}") for d in drawer_ohm}
     values = tuple(
         RuleValue(o, show(o, OHM), zone, bool(stocked) and float(f"{o:.6g}") in stocked)  # type: ignore[arg-type]
@@ -135,15 +161,7 @@ def slide_rule(s: Solution, drawer_ohm: frozenset[float] = frozenset()) -> Slide
         _scale(s, "power", "In each part", WATT, watts),
     ]
     glow = _glow_scale(s)
-    return SlideRule(
-        float(ohm[0]),
-        float(ohm[-1]),
-        s.sizing.each_ohm,
-        values,
-        tuple(scales if glow is None else [*scales, glow]),
-        _zones(s, usual, most),
-        _hot(s, watts),
-    )
+    return _Drawn(values, tuple(scales if glow is None else [*scales, glow]), _zones(s, usual, most))
 
 
 def _zones(s: Solution, usual: FloatArray, most: FloatArray) -> tuple[Zone, ...]:
