@@ -1,7 +1,7 @@
 """A position solved at its corners and along the slide rule, in one batch."""
 
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -47,6 +47,7 @@ class Sizing:
 _FALLBACK_OHM = 1000.0
 
 
+@lru_cache(maxsize=256)
 def size(position: Position) -> Sizing:
     """Exact and preferred resistance for the usual rail and the typical LED.
 
