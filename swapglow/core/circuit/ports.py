@@ -307,7 +307,7 @@ def solve_at_ports(system: System) -> PortOutcome:
         np.empty((count, samples)), np.empty((system.size + 1, samples)), np.empty(samples, dtype=bool)
     )
     frame = frame_of(system, ports)
-    start = critical(ports.i_s, ports.nvt)[:, :1]
+    start = critical(ports.i_s[:, :1], ports.nvt[:, :1])
     if samples > 4 * FEW_SAMPLES and count > 1:
         # One sample from the middle shows where the rest will come to.
         middle = slice(samples // 2, samples // 2 + 1)
