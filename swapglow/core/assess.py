@@ -8,10 +8,12 @@ from swapglow.core.bench.pencil import cases_of, doubts_of, pencil
 from swapglow.core.bench.verdict import verdict
 from swapglow.core.findings import Context, judge
 from swapglow.core.parts.resistor import rating_to_fit
+from swapglow.core.position.cycle import cycle
 from swapglow.core.position.model import Position
+from swapglow.core.position.moments import extra_levels, moments
+from swapglow.core.position.runtime import runtime
 from swapglow.core.position.slide_rule import slide_rule
 from swapglow.core.position.solution import Solution, solve
-from swapglow.core.position.staircase import staircase
 from swapglow.core.quantities import AMPERE, OHM, VOLT, WATT, Source, show
 from swapglow.core.report import (
     Corner,
@@ -20,6 +22,7 @@ from swapglow.core.report import (
     Report,
     Shown,
     SizingReport,
+    SupplyReport,
     shown,
 )
 from swapglow.core.sight.glow import glow, lamp_candela
@@ -49,12 +52,17 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
     s = solve(position, further=cases_of(position, doubts))
     verdicts = tuple(verdict(s, r) for r in bench.readings)
     pencilled = pencil(s, doubts)
+    when = moments(s)
     usual = (float(s.usual[0]), float(s.usual[1]), float(s.usual[2]))
     return Report(
         sizing=_sizing(s),
         current=_current(s),
         power=_power(s),
-        staircase=staircase(s),
+        supply=_supply(s),
+        staircase=when[0].staircase,
+        moments=when,
+        cycle=cycle(s),
+        runtime=runtime(s),
         rule=slide_rule(s, bench.drawer_ohm),
         glow=glow(position, usual),
         findings=judge(context_of(s)),
@@ -69,7 +77,17 @@ def context_of(s: Solution) -> Context:
     low, usual, high = (float(a) for a in s.usual)
     return Context(
         s.position, s.sizing, low, usual, high, s.least, s.most, s.power_w,
-        lamp_candela(s.position),
+        lamp_candela(s.position), s,
+    )  # fmt: skip
+
+
+def _supply(s: Solution) -> SupplyReport:
+    supply = s.position.rail.supply
+    behind = supply.source_ohm
+    return SupplyReport(
+        supply.kind, supply.about.label, supply.flow, supply.about.expect, supply.about.levels,
+        shown(behind.value, OHM, behind.note or "behind the rail", behind.source) if behind.value else None,
+        extra_levels(s),
     )  # fmt: skip
 
 
@@ -78,12 +96,18 @@ def _sizing(s: Solution) -> SizingReport:
     wanted = show(p.target.value, AMPERE)
     drop = f" − {show(p.drop_v, VOLT)} driver" if p.drop_v else ""
     what = "lamp volts" if p.rail.read_at == "lamp" else "usual rail"
-    origin = f"{what} {show(p.rail.usual.value, VOLT)}{drop} − {p.in_series} × Vf at {wanted}"
+    origin = f"{what} {show(p.rail.volts[1], VOLT)}{drop} − {p.in_series} × Vf at {wanted}"
+    behind = p.rail.supply.source_ohm.value
+    by = f"({origin}) ÷ {wanted}" + (f" − {show(behind, OHM)} of source" if behind else "")
+    if p.rail.supply.alternates:
+        crest = show(p.rail.peaks[1], VOLT)
+        origin = f"crest {crest}{drop} − rectifier − {p.in_series} × Vf at {wanted}"
+        by = f"{wanted} average over the cycle, {p.treated.label.lower()}, crest {crest}"
     words = {"up": "next up", "nearest": "nearest", "down": "next down"}[p.rounding]
     return SizingReport(
         headroom=shown(z.headroom_v, VOLT, origin),
-        headroom_share=z.headroom_v / p.rail.usual.value,
-        exact=None if z.exact_ohm is None else shown(z.exact_ohm, OHM, f"({origin}) ÷ {wanted}", digits=4),
+        headroom_share=z.headroom_v / p.rail.peaks[1],
+        exact=None if z.exact_ohm is None else shown(z.exact_ohm, OHM, by, digits=4),
         preferred=None if z.preferred_ohm is None else shown(
             z.preferred_ohm, OHM, f"{words} in {p.series} (IEC 60063)"),
         each=shown(z.each_ohm, OHM, "your own value" if z.is_own else f"{words} in {p.series}",
@@ -98,7 +122,7 @@ def _sizing(s: Solution) -> SizingReport:
 def _current(s: Solution) -> CurrentReport:
     p = s.position
     fitted = show(s.sizing.total_ohm, OHM)
-    rails = (p.rail.low.value, p.rail.usual.value, p.rail.high.value)
+    rails = p.rail.volts
     vfs = (p.led.vf_high, p.led.vf_typ, p.led.vf_low)
 
     def origin(rail: float, vf: float) -> str:
@@ -126,7 +150,8 @@ def _power(s: Solution) -> PowerReport:
     fit = rating_to_fit(s.power_w)
     return PowerReport(
         each=shown(s.power_w, WATT, f"({show(s.most, AMPERE)})² × {show(s.sizing.each_ohm, OHM)} "
-                   f"− {p.resistor_tolerance * 100:g} %, highest rail and lowest Vf"),
+                   f"− {p.resistor_tolerance * 100:g} %, highest rail and lowest Vf" if s.ac is None
+               else "RMS current over the cycle, highest rail and lowest Vf"),
         to_fit=None
         if fit is None
         else _rating(fit, "the smallest body at half load or less", Source.COMPUTED),

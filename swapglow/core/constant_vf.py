@@ -11,7 +11,7 @@ from swapglow.core.parts import preferred
 from swapglow.core.parts.led import kind_of, with_range
 from swapglow.core.parts.resistor import rating_to_fit
 from swapglow.core.position.model import Position, Rail
-from swapglow.core.position.solution import Sizing
+from swapglow.core.position.sizing import Sizing
 from swapglow.core.quantities import Figure, Source
 from swapglow.core.report import Finding
 

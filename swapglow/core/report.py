@@ -98,7 +98,7 @@ class Stair:
     """A step of the volt staircase: the volts it takes, and the level that is left below it."""
 
     id: str
-    kind: Literal["rail", "driver", "resistor", "led", "ground"]
+    kind: Literal["rail", "source", "rectifier", "driver", "resistor", "led", "ground"]
     label: str
     detail: str
     drop: AtRails
@@ -113,6 +113,116 @@ class Staircase:
 
     top_v: float
     stairs: tuple[Stair, ...]
+
+
+@dataclass(frozen=True)
+class Moment:
+    """A staircase at one instant or state of the supply."""
+
+    id: str
+    label: str
+    staircase: Staircase
+
+
+@dataclass(frozen=True)
+class ExtraLevel:
+    """A level beyond the three, with what the LED carries there."""
+
+    id: str
+    label: str
+    volts: Shown
+    current: Shown
+
+
+@dataclass(frozen=True)
+class SupplyReport:
+    """What feeds the rail, and what to expect of it.
+
+    ``levels`` name the lowest, usual and highest rail.
+    """
+
+    kind: str
+    label: str
+    flow: Literal["dc", "sine", "reversing", "pulses"]
+    expect: str
+    levels: tuple[str, str, str]
+    source_ohm: Shown | None
+    extra: tuple[ExtraLevel, ...]
+
+
+@dataclass(frozen=True)
+class TreatmentOption:
+    """A way to make the LED live on a supply that alternates."""
+
+    id: str
+    label: str
+    why: str
+    chosen: bool
+
+
+@dataclass(frozen=True)
+class CycleLevel:
+    """What a cycle comes to at one level of the supply, typical LED.
+
+    Flicker is the light's modulation in %, with its frequency and the low-risk limit there
+    (IEEE 1789-2015); None where the supply has no frequency to reckon with.
+    """
+
+    label: str
+    hertz: Shown | None
+    average: Shown
+    peak: Shown
+    reverse: Shown
+    conduction_deg: float
+    flicker_hz: Shown | None
+    modulation: float
+    limit: float | None
+
+
+@dataclass(frozen=True)
+class Cycle:
+    """A treated LED over the cycle.
+
+    ``source_v`` is the usual level over ``degrees``; ``amps`` the LED's current at the low, usual
+    and high level.
+    """
+
+    treatment: str
+    label: str
+    why: str
+    options: tuple[TreatmentOption, ...]
+    levels: tuple[CycleLevel, CycleLevel, CycleLevel]
+    crest: Shown
+    capacitor: Shown | None
+    capacitor_is_own: bool
+    capacitor_rating: Shown | None
+    ripple: Shown | None
+    diode_reverse: Shown | None
+    diode_rating: Shown | None
+    polarity: str
+    degrees: tuple[float, ...]
+    source_v: tuple[float, ...]
+    amps: tuple[tuple[float, ...], tuple[float, ...], tuple[float, ...]]
+
+
+@dataclass(frozen=True)
+class RuntimePoint:
+    """A moment of a battery's life: light as a share of the first."""
+
+    hours: float
+    volts: float
+    light: float
+
+
+@dataclass(frozen=True)
+class Runtime:
+    """How long the battery keeps the light above ``floor`` of its first, after the swap and before."""
+
+    floor: float
+    led: Shown
+    lamp: Shown | None
+    led_curve: tuple[RuntimePoint, ...]
+    lamp_curve: tuple[RuntimePoint, ...]
 
 
 @dataclass(frozen=True)
@@ -230,10 +340,19 @@ class Pencil:
 
 
 @dataclass(frozen=True)
+class Meaning:
+    """What an answer would mean."""
+
+    answer: str
+    means: str
+
+
+@dataclass(frozen=True)
 class NextStep:
     """The one thing to do now.
 
     ``reading`` names the figure the typed reading would ink, None where there is none to take.
+    ``meanings`` say what each answer would mean.
     """
 
     id: str
@@ -245,6 +364,7 @@ class NextStep:
     reading: str | None
     why: str
     caution: str
+    meanings: tuple[Meaning, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -278,7 +398,11 @@ class Report:
     sizing: SizingReport
     current: CurrentReport
     power: PowerReport
+    supply: SupplyReport
     staircase: Staircase
+    moments: tuple[Moment, ...]
+    cycle: Cycle | None
+    runtime: Runtime | None
     rule: SlideRule
     glow: tuple[GlowLamp, ...]
     findings: tuple[Finding, ...]

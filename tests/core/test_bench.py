@@ -119,7 +119,7 @@ def test_a_forward_voltage_read_at_the_drive_is_kept_at_rated_current():
 @pytest.mark.parametrize(
     ("changes", "field", "says"),
     [
-        ({"rail": TypedRail(Typed("6.3Vac"))}, "usual", "steady DC"),
+        ({"rail": TypedRail(Typed("6.3Vac"))}, "usual", "This rail is DC"),
         ({"rail": TypedRail(Typed("12V"), low=Typed("13V"))}, "low", "above the usual"),
         ({"led_id": ""}, "led_id", "Pick an LED"),
         ({"target": Typed("")}, "target", "drive wanted"),

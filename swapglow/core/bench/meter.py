@@ -16,10 +16,11 @@ ACCURACY = 0.015
 USUAL_BURDEN_OHM = 5.0
 
 
-def volt_range(volts: float) -> str:
-    """The DC volts range that holds a value."""
+def volt_range(volts: float, *, ac: bool = False) -> str:
+    """The volts range that holds a value."""
     full = next((r for r in _VOLT_RANGES if r >= volts), _VOLT_RANGES[-1])
-    return f"DC volts, {full * 1e3:g} mV range" if full < 1 else f"DC volts, {full:g} V range"
+    name = "AC volts" if ac else "DC volts"
+    return f"{name}, {full * 1e3:g} mV range" if full < 1 else f"{name}, {full:g} V range"
 
 
 def amp_range(amps: float) -> str:

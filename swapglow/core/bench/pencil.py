@@ -6,14 +6,16 @@ import numpy as np
 
 from swapglow.core.position.circuit import Cases
 from swapglow.core.position.model import Position
-from swapglow.core.position.solution import Solution, size
-from swapglow.core.quantities import AMPERE, VOLT, Figure, Source, show
+from swapglow.core.position.sizing import size
+from swapglow.core.position.solution import Solution
+from swapglow.core.quantities import AMPERE, OHM, VOLT, Figure, Source, show
 from swapglow.core.report import Pencil, PencilItem
 
 # How far an assumed figure may be off, where its own spread does not say (common practice:
 # unregulated supplies sag 10 to 30 %, a transistor keeps 0.1 to 0.3 V and a Darlington 0.7 to 1.1).
 RAIL_DOUBT = 0.10
 DROP_DOUBT_V = 0.3
+SOURCE_DOUBT = 0.5
 
 
 @dataclass(frozen=True)
@@ -28,12 +30,16 @@ class Doubt:
     vf: tuple[float, float]
     ohms: tuple[float, float]
     drop: tuple[float, float]
+    behind: tuple[float, float]
 
 
 def doubts_of(p: Position) -> list[Doubt]:
     """The figures a position's current rests on, each with the ends of its doubt."""
     rail, drop, vf, ohms = p.rail.usual.value, p.drop_v, p.led.vf_typ, size(p).total_ohm
-    same = {"rail": (rail, rail), "vf": (vf, vf), "ohms": (ohms, ohms), "drop": (drop, drop)}
+    behind = p.rail.supply.source_ohm
+    same = {"rail": (rail, rail), "vf": (vf, vf), "ohms": (ohms, ohms), "drop": (drop, drop),
+            "behind": (behind.value, behind.value)}  # fmt: skip
+    names = p.rail.supply.about.levels
 
     def doubt(key: str, label: str, text: str, source: Source, **ends: tuple[float, float]) -> Doubt:
         return Doubt(key, label, text, source, **{**same, **ends})
@@ -43,11 +49,11 @@ def doubts_of(p: Position) -> list[Doubt]:
         return figure.value * (1 - doubtful), figure.value * (1 + doubtful)
 
     out = [
-        doubt("rail_usual", "Usual rail", show(rail, VOLT), p.rail.usual.source,
+        doubt("rail_usual", f"Rail, {names[1]}", show(rail, VOLT), p.rail.usual.source,
               rail=reach(p.rail.usual)),
-        doubt("rail_high", "Highest rail", show(p.rail.high.value, VOLT), p.rail.high.source,
+        doubt("rail_high", f"Rail, {names[2]}", show(p.rail.high.value, VOLT), p.rail.high.source,
               rail=(rail, reach(p.rail.high)[1])),
-        doubt("rail_low", "Lowest rail", show(p.rail.low.value, VOLT), p.rail.low.source,
+        doubt("rail_low", f"Rail, {names[0]}", show(p.rail.low.value, VOLT), p.rail.low.source,
               rail=(reach(p.rail.low)[0], rail)),
         doubt("led_vf", "LED's forward voltage", f"{p.led.vf_low:g} to {p.led.vf_high:g}\u00a0V",
               p.led_source, vf=(p.led.vf_high, p.led.vf_low)),
@@ -55,6 +61,12 @@ def doubts_of(p: Position) -> list[Doubt]:
               p.resistor_source,
               ohms=(ohms * (1 + p.resistor_tolerance), ohms * (1 - p.resistor_tolerance))),
     ]  # fmt: skip
+    if behind.value > 0:
+        off = SOURCE_DOUBT if behind.source.is_pencil else 0.0
+        out.append(
+            doubt("source_ohm", "Source resistance", show(behind.value, OHM), behind.source,
+                  behind=(behind.value * (1 + off), behind.value * (1 - off)))
+        )  # fmt: skip
     if p.rail.read_at == "feed":
         low = max(0.0, drop - DROP_DOUBT_V) if p.driver_drop.source.is_pencil else drop
         high = drop + DROP_DOUBT_V if p.driver_drop.source.is_pencil else drop
@@ -72,8 +84,12 @@ def cases_of(position: Position, doubts: list[Doubt]) -> Cases:
         return np.array([getattr(d, field) for d in doubts], dtype=float).ravel()
 
     # The drop is taken off the rail: the same circuit, and no source of zero volts is needed.
-    rail = both("rail") - both("drop") + position.drop_v
-    return Cases(rail, both("vf"), both("ohms"), position.drop_v)
+    more_drop = both("drop") - position.drop_v
+    if position.rail.supply.flow == "sine":
+        # Off the crest, as everywhere; here it is RMS volts that are given.
+        more_drop = more_drop / np.sqrt(2)
+    rail = both("rail") * position.rail.supply.lift - more_drop
+    return Cases(rail, both("vf"), both("ohms"), position.drop_v, both("behind"))
 
 
 def pencil(s: Solution, doubts: list[Doubt]) -> Pencil:

@@ -23,6 +23,8 @@ LIKELY = 0.06
 NOTHING = 0.02
 # Shunt and fuse of milliamp ranges are 1 to 10 Ω; microamp ranges reach a few hundred.
 LARGEST_BURDEN_OHM = 500.0
+# Trial values where each is a whole cycle to solve.
+_FEW = 25
 
 
 def _unit(reading: Reading) -> Unit:
@@ -38,7 +40,7 @@ def _read(position: Position, reading: Reading, cases: Cases, resistor_ohm: floa
     if reading.kind == "resistor_volts":
         return np.asarray(across_resistor)
     rail = np.asarray(cases.rail) - position.drop_v
-    return np.asarray(rail - across_resistor - amps * reading.burden_ohm)
+    return np.asarray(rail - across_resistor - amps * (reading.burden_ohm + cases.source_of(position)))
 
 
 def _predict(position: Position, reading: Reading, *, rail: float | None = None,
@@ -47,7 +49,7 @@ def _predict(position: Position, reading: Reading, *, rail: float | None = None,
     ohms = solution.sizing.total_ohm if resistor_ohm is None else resistor_ohm
     extra = reading.burden_ohm if burden is None else burden
     cases = Cases(
-        np.array([position.rail.usual.value if rail is None else rail]),
+        np.array([position.rail.volts[1] if rail is None else rail]),
         np.array([position.led.vf_typ if vf is None else vf]),
         np.array([ohms + extra]),
         position.drop_v,
@@ -59,12 +61,18 @@ def _band(s: Solution, reading: Reading) -> tuple[float, float, float]:
     """Lowest, usual and highest expected reading over all corners, meter included."""
     p = s.position
     tol = p.resistor_tolerance
-    rail = np.array([p.rail.low.value, p.rail.usual.value, p.rail.high.value])
+    rail = np.array(p.rail.volts)
     vf = np.array([p.led.vf_high, p.led.vf_typ, p.led.vf_low])
     ohms = s.sizing.total_ohm * np.array([1 + tol, 1.0, 1 - tol])
-    grid = [a.ravel() for a in np.meshgrid(rail, vf, ohms, indexing="ij")]
+    if p.rail.supply.alternates:
+        # A cycle is dear: the ends and the middle, between which the current only rises.
+        grid = [rail, vf, ohms]
+        middle = 1
+    else:
+        grid = [a.ravel() for a in np.meshgrid(rail, vf, ohms, indexing="ij")]
+        middle = 13
     read = _read(p, reading, Cases(grid[0], grid[1], grid[2] + reading.burden_ohm, p.drop_v), grid[2])
-    usual = float(read.reshape(3, 3, 3)[1, 1, 1])
+    usual = float(read[middle])
     return float(read.min()) * (1 - ACCURACY), usual, float(read.max()) * (1 + ACCURACY)
 
 
@@ -110,7 +118,7 @@ def _cause(key: str, message: str, predicted: float, unit: Unit) -> Cause:
 def _dark_causes(s: Solution, reading: Reading, usual: float) -> Iterable[Cause]:
     p, unit = s.position, _unit(reading)
     if reading.kind == "led_volts":
-        full = p.rail.usual.value - p.drop_v
+        full = p.rail.volts[1] - p.drop_v
         if _close(full, reading.value, full):
             yield _cause("led-reversed", "The LED is turned round, or its lead is open: the whole "
                          "rail stands across it.", full, unit)  # fmt: skip
@@ -147,9 +155,10 @@ def _resistor_causes(s: Solution, reading: Reading, usual: float, ohm: float | N
 def _ohm_that_reads(s: Solution, reading: Reading) -> float | None:
     """The total resistance at which the meter would show the reading, where there is one."""
     p = s.position
-    trial = np.geomspace(max(s.sizing.total_ohm / 100, 1e-2), s.sizing.total_ohm * 100, 161)
+    count = _FEW if p.treated.reservoir and p.rail.supply.alternates else 161
+    trial = np.geomspace(max(s.sizing.total_ohm / 100, 1e-2), s.sizing.total_ohm * 100, count)
     wide = np.full_like(trial, 1.0)
-    cases = Cases(p.rail.usual.value * wide, p.led.vf_typ * wide, trial + reading.burden_ohm, p.drop_v)
+    cases = Cases(p.rail.volts[1] * wide, p.led.vf_typ * wide, trial + reading.burden_ohm, p.drop_v)
     read = _read(p, reading, cases, trial)
     rising = read[-1] > read[0]
     values, ohms = (read, trial) if rising else (read[::-1], trial[::-1])
@@ -191,7 +200,8 @@ def _meter_causes(s: Solution, reading: Reading, usual: float, ohm: float | None
 def _rail_causes(s: Solution, reading: Reading, usual: float) -> Iterable[Cause]:
     """Another rail: solved for by its inverse, then shown as a reading to check."""
     p, unit = s.position, _unit(reading)
-    trial = np.linspace(0.0, 3.0, 241)[1:] * p.rail.usual.value
+    count = _FEW if p.treated.reservoir and p.rail.supply.alternates else 241
+    trial = np.linspace(0.0, 3.0, count)[1:] * p.rail.volts[1]
     wide = np.full_like(trial, 1.0)
     total = s.sizing.total_ohm
     cases = Cases(trial, p.led.vf_typ * wide, (total + reading.burden_ohm) * wide, p.drop_v)
@@ -201,5 +211,6 @@ def _rail_causes(s: Solution, reading: Reading, usual: float) -> Iterable[Cause]
     volts = float(np.interp(reading.value, read, trial))
     predicted = _predict(p, reading, rail=volts, solution=s)
     if _close(predicted, reading.value, usual):
-        yield _cause("other-rail", f"The rail is at {show(volts, VOLT)} and not "
+        stands = volts / p.rail.supply.lift
+        yield _cause("other-rail", f"The rail is at {show(stands, VOLT)} and not "
                      f"{show(p.rail.usual.value, VOLT)}: read it again.", predicted, unit)  # fmt: skip

@@ -41,6 +41,14 @@ class Sine:
 
 
 @dataclass(frozen=True)
+class FullWave:
+    """|amplitude·sin(2πft)|: a sine as an even bridge hands it on. It repeats at twice ``hertz``."""
+
+    amplitude: Param
+    hertz: float
+
+
+@dataclass(frozen=True)
 class Pulse:
     """SPICE's PULSE: initial, pulsed, delay, rise, fall, width, period (seconds)."""
 
@@ -60,7 +68,7 @@ class Pwl:
     points: tuple[tuple[float, float], ...]
 
 
-Wave = Dc | Sine | Pulse | Pwl
+Wave = Dc | Sine | FullWave | Pulse | Pwl
 
 
 @dataclass(frozen=True)

@@ -21,18 +21,22 @@ from numpy.typing import NDArray
 
 from swapglow.core.circuit import ports as fast
 from swapglow.core.circuit import structure
+from swapglow.core.circuit.currents import current_of
 from swapglow.core.circuit.devices import GMIN
 from swapglow.core.circuit.in_time import InTime
 from swapglow.core.circuit.netlist import (
+    Capacitor,
     Circuit,
     CircuitError,
     Diode,
+    FullWave,
     Pulse,
     Sine,
     Wave,
+    samples_of,
 )
 from swapglow.core.circuit.newton import critical, kirchhoff_holds
-from swapglow.core.circuit.operating_point import NotConverged
+from swapglow.core.circuit.operating_point import NotConverged, subset
 from swapglow.core.circuit.system import System
 from swapglow.core.circuit.transient import Transient, transient
 from swapglow.core.circuit.waves import corners
@@ -63,7 +67,11 @@ class SteadyState(InTime):
 
     def average(self, values: FloatArray) -> float:
         """Mean over the cycle (trapezoids, closed on itself)."""
-        return float((self._weights() * values).sum() / self.period)
+        return float(self.averages(values))
+
+    def averages(self, values: FloatArray) -> FloatArray:
+        """Means over the cycle of values (..., instants)."""
+        return np.asarray((self._weights() * values).sum(axis=-1) / self.period)
 
     def rms(self, values: FloatArray) -> float:
         """Root of the mean square."""
@@ -104,6 +112,32 @@ class SteadyState(InTime):
         return (gaps + np.roll(gaps, 1)) / 2
 
 
+@dataclass(frozen=True)
+class SteadyStates(SteadyState):
+    """One cycle of every case of a batch: values have the shape (cases, instants).
+
+    Attributes:
+        cases: how many.
+    """
+
+    cases: int
+
+    def voltage(self, node: str) -> FloatArray:
+        """Volts of a node against ground, (cases, instants)."""
+        if node in ("0", "gnd"):
+            return np.zeros((self.cases, len(self.t)))
+        return super().voltage(node).reshape(self.cases, -1)
+
+    def current(self, name: str) -> FloatArray:
+        """Amps into a part's first terminal, (cases, instants)."""
+        part = self.circuit.element(name)
+        if isinstance(part, Capacitor):
+            amps = self._flow[self._system.capacitors.index(part)]
+        else:
+            amps = current_of(self._system, self._x, self._junctions, name, np.tile(self.t, self.cases))
+        return np.asarray(amps).reshape(self.cases, -1)
+
+
 def period_of(circuit: Circuit) -> float:
     """The shortest time after which all sources repeat together.
 
@@ -115,6 +149,8 @@ def period_of(circuit: Circuit) -> float:
         wave: Wave | None = getattr(e, "wave", None)
         if isinstance(wave, Sine):
             found.append(1 / Fraction(wave.hertz).limit_denominator(10**6))
+        elif isinstance(wave, FullWave):
+            found.append(1 / (2 * Fraction(wave.hertz).limit_denominator(10**6)))
         elif isinstance(wave, Pulse) and math.isfinite(wave.period):
             found.append(Fraction(wave.period).limit_denominator(10**9))
     if not found:
@@ -152,11 +188,43 @@ def steady_state(circuit: Circuit) -> SteadyState:
     return _marched(circuit, base, period)
 
 
-class _Cycle:
-    """The whole cycle as one problem."""
+def steady_states(circuit: Circuit) -> SteadyStates:
+    """The settled cycles of a batch, all solved together on one grid of instants.
 
-    def __init__(self, circuit: Circuit, period: float) -> None:
+    Args:
+        circuit: straight parts and junctions; parameters are numbers or arrays of one length.
+
+    Raises:
+        CircuitError: the circuit cannot have an answer, or has parts this method does not take.
+        NotConverged: some case has no settled cycle; none is then given.
+    """
+    structure.check(circuit)
+    cases = samples_of(circuit)
+    if not fast.suits(System(circuit)):
+        raise CircuitError("Cycles of a batch take resistors, capacitors, inductors, diodes and transistors.")
+    period = period_of(circuit)
+    batch = _Cycle(circuit, period, cases)
+    if cases > 2:
+        # One case from the middle shows the grid, and where the rest will come to.
+        one = _Cycle(subset(circuit, np.array([cases // 2])), period)
+        if one.solved() is not None and one.v is not None:
+            batch.t, batch.v = one.t, np.tile(one.v, (1, cases))
+    found = batch.solved()
+    if found is None and batch.v is not None:
+        found = _Cycle(circuit, period, cases).solved()
+    if found is None:
+        raise NotConverged("No settled cycle was found for some of the cases.")
+    return SteadyStates(
+        found.circuit, found.t, found._system, found._x, found._junctions, found._flow, found.period, cases
+    )
+
+
+class _Cycle:
+    """The whole cycle as one problem; the cases of a batch stand one after another."""
+
+    def __init__(self, circuit: Circuit, period: float, cases: int = 1) -> None:
         self.circuit = circuit
+        self.cases = cases
         self.period = period
         edges = {0.0}
         for e in circuit.elements:
@@ -183,17 +251,21 @@ class _Cycle:
 
     def _newton(self) -> SteadyState | None:
         gaps = np.diff(np.append(self.t, self.period))
-        h = np.roll(gaps, 1)  # the step that ends at each instant
-        base = System(self.circuit, samples=len(self.t))
-        slopes = base.storage[:, None] / (THETA * h)
+        h = np.tile(np.roll(gaps, 1), self.cases)  # the step that ends at each instant
+        seconds = np.tile(self.t, self.cases)
+        circuit = self.circuit
+        if self.cases > 1:
+            circuit = subset(circuit, np.repeat(np.arange(self.cases), len(self.t)))
+        base = System(circuit, samples=len(seconds))
+        slopes = base.storage / (THETA * h)
         system = base.with_companion(slopes) if base.reactive else base
         ports = fast.ports_of(system)
-        drive = system.drive(self.t)[:-1]
+        drive = system.drive(seconds)[:-1]
         frame = fast.frame_of(system, ports)
-        cycle = _Linear(system, ports, frame, drive, slopes)
+        cycle = _Linear(system, ports, frame, drive, slopes, self.cases)
         count = len(ports.ends)
         crit = critical(ports.i_s, ports.nvt)
-        v = np.broadcast_to(crit, (count, len(self.t))).copy() if self.v is None else self.v
+        v = np.broadcast_to(crit, (count, len(seconds))).copy() if self.v is None else self.v
         settled = False
         for _ in range(MOST_STEPS):
             step, history = cycle.step(v)
@@ -208,15 +280,17 @@ class _Cycle:
         self.v = v
         x, flow = cycle.unknowns(v, history)
         junctions = fast.junctions_at(system, v)
-        closed = system.drive(self.t, history)[:-1] if base.reactive else drive
+        closed = system.drive(seconds, history)[:-1] if base.reactive else drive
         if not kirchhoff_holds(system, x, junctions, closed, GMIN).all():
             return None
-        return SteadyState(self.circuit, self.t, system, x, junctions, flow, self.period)
+        return SteadyState(circuit, self.t, system, x, junctions, flow, self.period)
 
     def _finer(self, s: SteadyState) -> NDArray[np.bool_] | None:
         """Which intervals to halve: those next to a bend of a port's current or a state."""
-        values = [s.current(d.name) for d in s._system.diodes]
-        values += list(s._system.states(s._x))
+        seconds = np.tile(self.t, self.cases)
+        wave = [current_of(s._system, s._x, s._junctions, d.name, seconds) for d in s._system.diodes]
+        wave += list(s._system.states(s._x))
+        values = [row for w in wave for row in w.reshape(self.cases, -1)]
         t = np.concatenate([[self.t[-1] - self.period], self.t, [self.period]])
         bends = np.zeros(len(self.t), dtype=bool)
         for y in values:
@@ -233,9 +307,11 @@ class _Cycle:
         assert self.v is not None
         ends = np.append(self.t, self.period)
         middles = (ends[:-1] + ends[1:])[halve] / 2
-        closed = np.concatenate([self.v, self.v[:, :1]], axis=1)
+        rows = self.v.reshape(-1, len(self.t))
+        closed = np.concatenate([rows, rows[:, :1]], axis=1)
         grid = np.sort(np.concatenate([self.t, middles]))
-        self.v = np.stack([np.interp(grid, ends, row) for row in closed])
+        finer = np.stack([np.interp(grid, ends, row) for row in closed])
+        self.v = finer.reshape(len(self.v), -1)
         self.t = grid
 
 
@@ -243,8 +319,8 @@ class _Linear:
     """All instants of a cycle linearised at their ports, and the circle closed."""
 
     def __init__(self, system: System, ports: fast.Ports, frame: fast.Frame, drive: FloatArray,
-                 slopes: FloatArray) -> None:  # fmt: skip
-        self.system, self.ports, self.slopes = system, ports, slopes
+                 slopes: FloatArray, cases: int) -> None:  # fmt: skip
+        self.system, self.ports, self.slopes, self.cases = system, ports, slopes, cases
         self.kinds = len(system.reactive)
         self.seen = fast.look(system, ports, frame, drive, self._memory_ends())
         count = len(ports.ends)
@@ -278,7 +354,7 @@ class _Linear:
         # Step = J⁻¹·(fault + what the history adds): one column for the fault, one a reactive part.
         adds = np.broadcast_to(self.port_per_unit, (count, self.kinds, instants))
         right = np.concatenate([fault[:, None], adds], axis=1)
-        answers = np.linalg.solve(slope.transpose(2, 0, 1), right.transpose(2, 0, 1)).transpose(1, 2, 0)
+        answers = _solve_small(slope, right)
         alone, per_unit = answers[:, 0], answers[:, 1:]
         if not self.kinds:
             return alone, np.zeros((0, instants))
@@ -302,12 +378,13 @@ class _Linear:
         a = self.system.states(now)
         g = self.system.states(answers)
         e = (1 - THETA) / THETA
-        ahead = np.roll(self.slopes, -1, axis=1)
+        rows = self.slopes.reshape(self.kinds, self.cases, -1)
+        ahead = np.roll(rows, -1, axis=2).reshape(self.slopes.shape)
         factor = ahead + e * self.slopes
         m = factor * a
         big = factor[:, None] * g
         big[np.arange(self.kinds), np.arange(self.kinds)] -= e
-        return _around(m, big)
+        return _around(m, big, self.cases)
 
     def unknowns(self, v: FloatArray, history: FloatArray) -> tuple[FloatArray, FloatArray]:
         """All unknowns (size + 1, instants) and each reactive part's w at given port voltages."""
@@ -324,36 +401,66 @@ class _Linear:
         return x, self.slopes * system.states(x) - history
 
 
-def _around(m: FloatArray, big: FloatArray) -> FloatArray:
-    """Solve r[k + 1] = m[k] + M[k]·r[k] around the circle; (parts, instants)."""
-    parts, instants = m.shape
+def _around(m: FloatArray, big: FloatArray, cases: int) -> FloatArray:
+    """Solve r[k + 1] = m[k] + M[k]·r[k] around the circle of each case; (parts, cases × instants)."""
+    parts = m.shape[0]
     if parts == 1:
-        return _around_one(m[0].tolist(), big[0, 0].tolist())[None]
-    steps = big.transpose(2, 0, 1)
-    adds = m.T
-    total, offset = np.eye(parts), np.zeros(parts)
-    for k in range(instants):
-        total, offset = steps[k] @ total, steps[k] @ offset + adds[k]
-    r = np.linalg.solve(np.eye(parts) - total, offset)
-    out = np.empty((parts, instants))
-    for k in range(instants):
-        out[:, k] = r
-        r = steps[k] @ r + adds[k]
-    return out
+        return _around_one(m.reshape(cases, -1), big.reshape(cases, -1)).reshape(1, -1)
+    steps = big.reshape(parts, parts, cases, -1).transpose(3, 2, 0, 1)
+    adds = m.reshape(parts, cases, -1).transpose(2, 1, 0)
+    total = np.broadcast_to(np.eye(parts), (cases, parts, parts))
+    offset = np.zeros((cases, parts))
+    for step, add in zip(steps, adds, strict=True):
+        total = step @ total
+        offset = (step @ offset[:, :, None])[:, :, 0] + add
+    r = np.linalg.solve(np.eye(parts) - total, offset[:, :, None])[:, :, 0]
+    out = np.empty(adds.shape)
+    for k, (step, add) in enumerate(zip(steps, adds, strict=True)):
+        out[k] = r
+        r = (step @ r[:, :, None])[:, :, 0] + add
+    return out.transpose(2, 1, 0).reshape(m.shape)
 
 
-def _around_one(m: list[float], factor: list[float]) -> FloatArray:
-    """The same for one part, in plain numbers."""
-    total, offset = 1.0, 0.0
-    for add, f in zip(m, factor, strict=True):
-        total *= f
-        offset = f * offset + add
-    r = offset / (1.0 - total)
-    out = []
-    for add, f in zip(m, factor, strict=True):
-        out.append(r)
-        r = f * r + add
-    return np.array(out)
+def _around_one(add: FloatArray, factor: FloatArray) -> FloatArray:
+    """The same for one part, (cases, instants): a scan that doubles its reach (Hillis and Steele 1986).
+
+    After it r[k + 1] = factor[k]·r[0] + add[k], and r[0] is what comes back to itself.
+    """
+    total, offset = factor.copy(), add.copy()
+    reach = 1
+    while reach < add.shape[1]:
+        offset[:, reach:] += total[:, reach:] * offset[:, :-reach]
+        total[:, reach:] = total[:, reach:] * total[:, :-reach]
+        reach *= 2
+    first = offset[:, -1:] / (1.0 - total[:, -1:])
+    later = total[:, :-1] * first + offset[:, :-1]
+    return np.concatenate([first, later], axis=1)
+
+
+# Up to so many ports elimination over all samples at once beats a LAPACK call a sample.
+_SMALL = 3
+
+
+def _solve_small(a: FloatArray, b: FloatArray) -> FloatArray:
+    """Solve a·x = b for every sample: (n, n, samples), (n, m, samples).
+
+    Without pivoting: the matrix is the identity plus a resistance matrix times conductances, whose
+    leading minors are positive; Kirchhoff's check stands behind it.
+    """
+    n = a.shape[0]
+    if n > _SMALL:
+        return np.asarray(np.linalg.solve(a.transpose(2, 0, 1), b.transpose(2, 0, 1)).transpose(1, 2, 0))
+    a, b = a.copy(), b.copy()
+    for k in range(n):
+        for row in range(k + 1, n):
+            f = a[row, k] / a[k, k]
+            a[row, k + 1 :] -= f * a[k, k + 1 :]
+            b[row] -= f * b[k]
+    for k in range(n - 1, -1, -1):
+        for row in range(k + 1, n):
+            b[k] -= a[k, row] * b[row]
+        b[k] /= a[k, k]
+    return b
 
 
 def _marched(circuit: Circuit, system: System, period: float) -> SteadyState:

@@ -15,6 +15,7 @@ from swapglow.core.circuit.netlist import (
     CurrentSource,
     Diode,
     Element,
+    FullWave,
     Inductor,
     Param,
     Pulse,
@@ -109,6 +110,11 @@ def _check_wave(e: VoltageSource | CurrentSource) -> None:
     match e.wave:
         case Sine(offset, amplitude, hertz):
             _want(e, "its offset", offset)
+            _want(e, "its amplitude", amplitude)
+            _want(e, "its frequency", hertz, positive=True)
+        case FullWave(amplitude, hertz):
+            if isinstance(e, CurrentSource):
+                raise CircuitError(f"{e.name}: a folded sine is a voltage source's.")
             _want(e, "its amplitude", amplitude)
             _want(e, "its frequency", hertz, positive=True)
         case Pulse() as p:

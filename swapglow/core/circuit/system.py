@@ -23,10 +23,12 @@ from swapglow.core.circuit.netlist import (
     Dc,
     Diode,
     Element,
+    FullWave,
     Inductor,
     Param,
     Regulator,
     Resistor,
+    Sine,
     Switch,
     VoltageSource,
     Wave,
@@ -137,9 +139,9 @@ class System:
 
     @cached_property
     def storage(self) -> FloatArray:
-        """Farads and henries of the reactive parts, (parts,)."""
-        values = [c.farads for c in self.capacitors] + [m.henries for m in self.inductors]
-        return np.array(values, dtype=float)
+        """Farads and henries of the reactive parts, (parts, samples or 1)."""
+        values: list[Param] = [c.farads for c in self.capacitors]
+        return stack(values + [m.henries for m in self.inductors], self.samples)
 
     def with_companion(self, slopes: FloatArray) -> "System":
         """The same equations in a time step: w = slope·u − r for each reactive part.
@@ -670,5 +672,13 @@ def level(wave: Wave, dc: Param | None, seconds: float | FloatArray | None) -> P
             return dc
         return wave.level if isinstance(wave, Dc) else at_instant(wave, 0.0)
     if isinstance(seconds, np.ndarray):
-        return np.array([at_instant(wave, float(t)) for t in seconds])
+        if isinstance(wave, Sine) and not wave.delay and not wave.damping:
+            phase = np.radians(wave.phase_deg)
+            return np.asarray(wave.offset + wave.amplitude * np.sin(2 * np.pi * wave.hertz * seconds + phase))
+        if isinstance(wave, FullWave):
+            return np.asarray(wave.amplitude * np.abs(np.sin(2 * np.pi * wave.hertz * seconds)))
+        if isinstance(wave, Dc):
+            return np.asarray(np.broadcast_to(wave.level, seconds.shape))
+        instants, back = np.unique(seconds, return_inverse=True)
+        return np.array([at_instant(wave, float(t)) for t in instants])[back]
     return at_instant(wave, seconds)

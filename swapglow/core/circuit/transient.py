@@ -72,7 +72,7 @@ class _Run:
         self.system = system
         self.stop = stop
         self.most = most
-        self.storage = system.storage[:, None]
+        self.storage = system.storage
         # Patterns are worked out once, on a first set of companions, and shared by every step.
         self.pattern = system.with_companion(self.storage)
         solver_for(self.pattern)

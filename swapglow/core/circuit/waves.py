@@ -4,7 +4,7 @@ import math
 
 import numpy as np
 
-from swapglow.core.circuit.netlist import Dc, Param, Pulse, Pwl, Sine, Wave
+from swapglow.core.circuit.netlist import Dc, FullWave, Param, Pulse, Pwl, Sine, Wave
 
 
 def at_instant(wave: Wave, seconds: float) -> Param:
@@ -19,6 +19,8 @@ def at_instant(wave: Wave, seconds: float) -> Param:
             after = seconds - s.delay
             decay = math.exp(-after * s.damping)
             return s.offset + s.amplitude * decay * math.sin(2 * math.pi * s.hertz * after + phase)
+        case FullWave(amplitude, hertz):
+            return amplitude * abs(math.sin(2 * math.pi * hertz * seconds))
         case Pulse() as p:
             return _pulse(p, seconds)
         case Pwl(points):
@@ -46,6 +48,10 @@ def corners(wave: Wave, start: float, stop: float) -> list[float]:
     match wave:
         case Sine() as s if s.delay > 0:
             found = [s.delay]
+        case FullWave(_, hertz):
+            half = 0.5 / hertz
+            turns = range(math.ceil(start / half), min(math.ceil(stop / half), 100_000))
+            found = [k * half for k in turns]
         case Pwl(points):
             found = [t for t, _ in points]
         case Pulse() as p:

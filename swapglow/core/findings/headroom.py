@@ -4,6 +4,7 @@ from collections.abc import Iterable
 
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.findings.remedies import fewer_in_series
+from swapglow.core.position.sizing import rectifier_drop
 from swapglow.core.quantities import AMPERE, VOLT, show
 from swapglow.core.report import Finding
 
@@ -24,11 +25,12 @@ def will_not_light(c: Context) -> Iterable[Finding]:
     if not _dark(c):
         return
     p = c.position
-    need = p.drop_v + p.in_series * p.led.vf_high
+    need = p.drop_v + rectifier_drop(p) + p.in_series * p.led.vf_high
+    what = "a crest of " if p.rail.supply.flow == "sine" else ""
     yield Finding(
         "will-not-light",
         "stop",
-        f"It will not light at the lowest rail: {show(p.rail.low.value, VOLT)} where up to "
+        f"It will not light at the lowest rail: {what}{show(p.rail.peaks[0], VOLT)} where up to "
         f"{show(need, VOLT)} is needed.",
         show(c.least_a, AMPERE),
         show(min(DARK_A, p.target.value / 10), AMPERE),
@@ -43,7 +45,7 @@ def will_not_light(c: Context) -> Iterable[Finding]:
 def thin_headroom(c: Context) -> Iterable[Finding]:
     """Headroom below a fifth of the rail."""
     p = c.position
-    share = c.sizing.headroom_v / p.rail.usual.value
+    share = c.sizing.headroom_v / p.rail.peaks[1]
     if share >= LEAST_SHARE or _dark(c):
         return
     swing = f"{show(c.least_a, AMPERE)} to {show(c.most_a, AMPERE)}"

@@ -2,6 +2,8 @@
 
 from collections.abc import Iterable
 
+import numpy as np
+
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.parts import led as leds
 from swapglow.core.parts import preferred
@@ -52,10 +54,18 @@ def brighter(c: Context) -> Iterable[Finding]:
         return
     p = c.position
     amps = amps_for(p, c.old_candela)
-    vf = float(p.led.junction(p.led.vf_typ, p.celsius).volts(amps))
-    headroom = p.rail.usual.value - p.drop_v - p.in_series * vf
     remedies: tuple[Remedy, ...] = ()
-    each = headroom / amps / p.resistor_parts if headroom > 0 and amps > 0 else 0.0
+    each = 0.0
+    if p.rail.supply.alternates and c.solution is not None:
+        s = c.solution
+        usual = s.rule_amps[1]
+        if usual[-1] < amps < usual[0]:
+            each = float(np.interp(-amps, -usual, s.rule_ohm))
+    else:
+        vf = float(p.led.junction(p.led.vf_typ, p.celsius).volts(amps))
+        headroom = p.rail.volts[1] - p.drop_v - p.in_series * vf
+        if headroom > 0 and amps > 0:
+            each = (headroom / amps - p.rail.supply.source_ohm.value) / p.resistor_parts
     if 1e-3 <= each <= 1e9:
         ohm = preferred.prefer(each, p.series, "nearest")
         remedies = (

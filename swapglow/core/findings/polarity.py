@@ -11,7 +11,9 @@ from swapglow.core.report import Finding
 def reverse(c: Context) -> Iterable[Finding]:
     """Polarity, and what the LED sees when it is fitted the wrong way."""
     p = c.position
-    worst = p.rail.high.value - p.drop_v
+    if p.rail.supply.alternates:
+        return
+    worst = p.rail.volts[2] - p.drop_v
     limit = p.led.reverse_v * p.in_series
     beyond = worst > limit
     yield Finding(

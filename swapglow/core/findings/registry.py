@@ -4,7 +4,8 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 
 from swapglow.core.position.model import Position
-from swapglow.core.position.solution import Sizing
+from swapglow.core.position.sizing import Sizing
+from swapglow.core.position.solution import Solution
 from swapglow.core.report import Finding
 
 
@@ -19,6 +20,7 @@ class Context:
         least_a, most_a: the ends of all corners, A.
         power_w: most heat in each resistor part, W.
         old_candela: the original lamp at the usual rail, where known.
+        solution: what was solved, where it was solved by the engine.
     """
 
     position: Position
@@ -30,6 +32,7 @@ class Context:
     most_a: float
     power_w: float
     old_candela: float | None = None
+    solution: Solution | None = None
 
 
 # A judgement: none, one or several findings.

@@ -6,6 +6,7 @@ from swapglow.core.findings.registry import Context
 from swapglow.core.parts import preferred
 from swapglow.core.parts import resistor as resistors
 from swapglow.core.parts.resistor import rating_to_fit
+from swapglow.core.position.sizing import rectifier_drop
 from swapglow.core.quantities import OHM, show
 from swapglow.core.report import Remedy
 
@@ -17,11 +18,16 @@ def ohm_for_most(c: Context, amps: float) -> float | None:
     resistor's tolerance, rounded up.
     """
     p = c.position
+    if p.rail.supply.alternates and c.solution is not None:
+        s = c.solution
+        under = np.flatnonzero(s.rule_worst[1] <= amps)
+        return float(s.rule_ohm[under[0]]) if len(under) else None
     vf = float(p.led.junction(p.led.vf_low, p.celsius).volts(np.asarray(amps)))
-    headroom = p.rail.high.value - p.drop_v - p.in_series * vf
+    headroom = p.rail.volts[2] - p.drop_v - p.in_series * vf
     if headroom <= 0:
         return None
-    each = headroom / amps / (1 - p.resistor_tolerance) / p.resistor_parts
+    behind = p.rail.supply.source_ohm.value
+    each = (headroom / amps - behind) / (1 - p.resistor_tolerance) / p.resistor_parts
     return preferred.prefer(each, p.series, "up") if 1e-3 <= each <= 1e9 else None
 
 
@@ -79,9 +85,10 @@ def fewer_in_series(c: Context, share: float) -> tuple[Remedy, ...]:
     p = c.position
     vf = p.led.vf_typ
     for count in range(p.in_series - 1, 0, -1):
-        left = p.rail.usual.value - p.drop_v - count * vf
-        lights = p.rail.low.value - p.drop_v - count * p.led.vf_high > 0
-        if left >= share * p.rail.usual.value and lights:
+        lost = p.drop_v + rectifier_drop(p)
+        left = p.rail.peaks[1] - lost - count * vf
+        lights = p.rail.peaks[0] - lost - count * p.led.vf_high > 0
+        if left >= share * p.rail.peaks[1] and lights:
             what = "one LED" if count == 1 else f"{count} LEDs in series"
             return (Remedy("fewer-in-series", f"Use {what}", {"in_series": count, "resistor_ohm": None}),)
     return ()

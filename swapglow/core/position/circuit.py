@@ -9,7 +9,6 @@ from swapglow.core.circuit.netlist import (
     Circuit,
     Dc,
     Diode,
-    DiodeModel,
     Element,
     Param,
     Resistor,
@@ -17,6 +16,7 @@ from swapglow.core.circuit.netlist import (
 )
 from swapglow.core.circuit.spice import write_deck
 from swapglow.core.position.model import Position
+from swapglow.core.position.treated import LEAST_SOURCE_OHM, Values, led_model, sine, treated_circuit
 
 FloatArray = NDArray[np.float64]
 
@@ -30,16 +30,22 @@ class Cases:
         vf: forward voltage at rated current of each LED, 25 °C.
         ohms: total series resistance, parts and meter together.
         drop: what the driver keeps.
+        source: resistance behind the rail; None takes the position's own.
     """
 
     rail: Param
     vf: Param
     ohms: Param
     drop: Param = 0.0
+    source: Param | None = None
+
+    def source_of(self, position: Position) -> Param:
+        """Resistance behind the rail, Ω."""
+        return position.rail.supply.source_ohm.value if self.source is None else self.source
 
 
 def to_circuit(position: Position, cases: Cases, *, stacked: bool = False) -> Circuit:
-    """The position's circuit.
+    """The circuit of a position on a steady supply.
 
     Args:
         position: the swap.
@@ -48,17 +54,15 @@ def to_circuit(position: Position, cases: Cases, *, stacked: bool = False) -> Ci
             resistance. For equal LEDs in series that is the same circuit, exactly: they carry one
             current, so their voltages add.
     """
-    junction = position.led.junction(cases.vf, position.celsius)
-    share = position.in_series if stacked else 1
-    model = DiodeModel(
-        i_s=_plain(junction.i_s),
-        n=junction.n * share,
-        r_s=junction.r_s * share,
-        # The saturation current is already that of this temperature.
-        nominal_c=position.celsius,
-    )
+    # The saturation current is already that of the position's temperature.
+    model = led_model(position.led, cases.vf, position.in_series if stacked else 1, position.celsius)
     elements: list[Element] = [VoltageSource("Vrail", "feed", "0", Dc(cases.rail))]
     node = "feed"
+    source = cases.source_of(position)
+    if np.any(np.asarray(source) > 0):
+        least = np.maximum(source, LEAST_SOURCE_OHM)
+        elements.append(Resistor("Rsource", node, "loaded", float(least) if least.ndim == 0 else least))
+        node = "loaded"
     if position.drop_v or isinstance(cases.drop, np.ndarray):
         elements.append(VoltageSource("Vdriver", node, "driven", Dc(cases.drop)))
         node = "driven"
@@ -78,15 +82,22 @@ def to_circuit(position: Position, cases: Cases, *, stacked: bool = False) -> Ci
     return Circuit(tuple(elements), celsius=position.celsius, title="lamp position")
 
 
-def spice_text(position: Position, ohms: float) -> str:
+def spice_text(position: Position, ohms: float, farads: float = 0.0) -> str:
     """The position at its usual rail with typical LEDs, as SPICE text.
 
     Args:
         ohms: total series resistance.
+        farads: the reservoir, where there is one.
     """
-    cases = Cases(position.rail.usual.value, position.led.vf_typ, ohms, position.drop_v)
+    supply = position.rail.supply
+    if supply.alternates:
+        peak = position.rail.peaks[1] - position.drop_v
+        wave = sine(peak, supply.hertz[1], False) if supply.flow == "sine" else Dc(peak)
+        values = Values(wave, position.led.vf_typ, ohms, supply.source_ohm.value, farads)
+        analyses: tuple[str, ...] = (".op",)
+        if supply.flow == "sine":
+            cycle = 1 / supply.hertz[1]
+            analyses = (f".tran {cycle / 200:.6g} {20 * cycle:.6g}",)
+        return write_deck(treated_circuit(position, values), analyses)
+    cases = Cases(position.rail.volts[1], position.led.vf_typ, ohms, position.drop_v)
     return write_deck(to_circuit(position, cases))
-
-
-def _plain(values: FloatArray) -> Param:
-    return float(values) if values.ndim == 0 else values

@@ -1,5 +1,6 @@
 """A lamp position: its rail, what drives it, the LED, the resistor, the lamp that was there."""
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field, fields, replace
 from typing import Literal
@@ -9,6 +10,8 @@ from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import Lamp
 from swapglow.core.parts.led import Led
 from swapglow.core.quantities import Figure, Source
+from swapglow.core.supply import Supply
+from swapglow.core.supply.treatment import TREATMENTS, Treatment, TreatmentId, usual_treatment
 
 MOST_IN_SERIES = 200
 # Ours: half of rated at the highest rail is the ceiling unless raised on purpose (common practice).
@@ -23,14 +26,15 @@ class PositionError(ValueError):
 
 @dataclass(frozen=True)
 class Rail:
-    """A steady DC supply rail.
+    """A supply rail.
 
     Attributes:
-        low, usual, high: volts, each with where it comes from.
+        low, usual, high: volts as read, RMS where it alternates, each with where it comes from.
         read_at: "feed" for what the supply gives before switch, driver and dropping parts; "lamp"
             for what stands across the lamp's own contacts while it is lit. A driver's drop is
             taken off a feed and never off lamp volts.
         spread_known: False where one value stands for all three.
+        supply: what feeds it.
     """
 
     low: Figure
@@ -38,6 +42,7 @@ class Rail:
     high: Figure
     read_at: Literal["feed", "lamp"] = "feed"
     spread_known: bool = True
+    supply: Supply = field(default_factory=Supply)
 
     def __post_init__(self) -> None:
         if not 0 < self.low.value <= self.usual.value <= self.high.value:
@@ -45,6 +50,19 @@ class Rail:
                 f"A rail's readings must rise from lowest to highest: {self.low.value:g}, "
                 f"{self.usual.value:g}, {self.high.value:g} V do not."
             )
+
+    @property
+    def volts(self) -> tuple[float, float, float]:
+        """Open volts behind the source resistance at the three levels; RMS where it alternates."""
+        lift = self.supply.lift
+        return self.low.value * lift, self.usual.value * lift, self.high.value * lift
+
+    @property
+    def peaks(self) -> tuple[float, float, float]:
+        """The highest instant of each level: √2 × RMS for a sine."""
+        factor = math.sqrt(2) if self.supply.flow == "sine" else 1.0
+        low, usual, high = self.volts
+        return low * factor, usual * factor, high * factor
 
 
 @dataclass(frozen=True)
@@ -64,6 +82,14 @@ class Position:
         rating_w: each part's power rating, or None for the rating to fit.
         lamp: the original lamp, where known.
         celsius: the air around the parts.
+        treatment: how the LED lives on a supply that alternates; None takes ours.
+        capacitor_f: the reservoir fitted, or None to follow the computation.
+        capacitor_v: its voltage rating, or None for the one to fit.
+        second_led: the other die of a two-colour LED, where it is another kind.
+        band_v: lowest and highest volts of a ready-made module, which has its resistor inside.
+        chassis_negative: whether the LED's negative side touches the frame.
+        mains: whether the lamp is connected with the mains.
+        glow_floor: share of the first light down to which a battery counts as lasting.
     """
 
     rail: Rail
@@ -82,6 +108,14 @@ class Position:
     rating_w: float | None = None
     lamp: Lamp | None = None
     celsius: float = leds.REFERENCE_C
+    treatment: TreatmentId | None = None
+    capacitor_f: float | None = None
+    capacitor_v: float | None = None
+    second_led: Led | None = None
+    band_v: tuple[float, float] | None = None
+    chassis_negative: bool = False
+    mains: bool = False
+    glow_floor: float = 0.25
 
     def __post_init__(self) -> None:
         if not (isinstance(self.in_series, int) and 1 <= self.in_series <= MOST_IN_SERIES):
@@ -100,12 +134,29 @@ class Position:
             raise PositionError("A resistor's tolerance must be under 50 %.")
         if self.rating_w is not None and not self.rating_w > 0:
             raise PositionError("A power rating must be more than 0 W.")
+        if self.treatment is not None and self.treatment not in TREATMENTS:
+            raise PositionError(f"There is no treatment {self.treatment!r}: {', '.join(TREATMENTS)}.")
+        if self.capacitor_f is not None and not 1e-9 <= self.capacitor_f <= 1:
+            raise PositionError("A reservoir capacitor must lie between 1 nF and 1 F.")
+        if not 0 < self.glow_floor < 1:
+            raise PositionError("The glow to last down to is a share of the first light, under 1.")
         preferred.decade(self.series)
 
     @property
     def drop_v(self) -> float:
         """The driver's drop that counts: none where the rail was read at the lamp."""
         return 0.0 if self.rail.read_at == "lamp" else self.driver_drop.value
+
+    @property
+    def strings(self) -> int:
+        """Strings that light: two by turns where LEDs stand back to back on a sine."""
+        t = self.rail.supply
+        return 2 if t.flow in ("sine", "pulses") and self.treated.id in ("back_to_back", "two_colour") else 1
+
+    @property
+    def treated(self) -> Treatment:
+        """The treatment that counts; meaningful where the supply alternates."""
+        return TREATMENTS[self.treatment or usual_treatment(self.rail.supply.flow)]
 
     @property
     def ceiling_a(self) -> float:

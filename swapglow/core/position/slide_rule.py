@@ -132,7 +132,7 @@ def slide_rule(s: Solution, drawer_ohm: frozenset[float] = frozenset()) -> Slide
     # Without an exact value the rule is laid around the fitted one, and moves with it.
     key = (replace(s.position, resistor_ohm=None, rating_w=None), drawer_ohm)
     drawn = _KEPT.get(key) if s.sizing.exact_ohm is not None else None
-    watts = s.rule_worst[1] ** 2 * s.rule_ohm * (1 - s.position.resistor_tolerance)
+    watts = s.rule_watts
     if drawn is None:
         drawn = _draw(s, drawer_ohm, watts)
         if s.sizing.exact_ohm is not None:

@@ -1,89 +1,59 @@
 """A position solved at its corners and along the slide rule, in one batch."""
 
-from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.interpolate import CubicSpline
 
 from swapglow.core.circuit.operating_point import operating_point
-from swapglow.core.parts import preferred, resistor
+from swapglow.core.parts import preferred
+from swapglow.core.position.alternating import AcCases, Cycled, Drawn, draw_cycles, joined, solve_cycles
 from swapglow.core.position.circuit import Cases, to_circuit
 from swapglow.core.position.model import Position
+from swapglow.core.position.sizing import Sizing, size
 
 FloatArray = NDArray[np.float64]
 
 # Smallest and largest value the slide rule shows around the value fitted, as a factor.
 RULE_REACH = 40.0
+# Cycles are solved at so many resistances along the rule, and smoothly joined between.
+RULE_POINTS = 13
+RULE_POINTS_RESERVOIR = 7
 
 
 @dataclass(frozen=True)
-class Sizing:
-    """From the exact resistance to what is fitted.
+class AcSolution:
+    """What only a cycle has.
 
     Attributes:
-        headroom_v: usual rail − driver's drop − n·Vf at the drive wanted.
-        exact_ohm: headroom over the drive wanted; None where there is no headroom.
-        preferred_ohm: the preferred value by the position's rule, one part.
-        each_ohm: each fitted part.
-        parts: how many parts.
-        is_own: True where the user fitted a value of their own.
+        corners: (rail, LED) by nominal resistor, flattened (9,), then the least and the most.
+        drawn: the cycle at the low, usual and high level, typical LED.
+        power_w: most heat in each resistor part over the cycle, W.
     """
 
-    headroom_v: float
-    exact_ohm: float | None
-    preferred_ohm: float | None
-    each_ohm: float
-    parts: int
-    is_own: bool
-
-    @property
-    def total_ohm(self) -> float:
-        """All fitted parts in series."""
-        return self.each_ohm * self.parts
-
-
-# Fitted where nothing lights anyway, so that the picture still has a resistor to move.
-_FALLBACK_OHM = 1000.0
-
-
-@lru_cache(maxsize=256)
-def size(position: Position) -> Sizing:
-    """Exact and preferred resistance for the usual rail and the typical LED.
-
-    R = (rail − driver's drop − n·Vf(I)) / I (Ohm, Kirchhoff), with Vf at the drive wanted.
-    """
-    wanted = position.target.value
-    vf = float(position.led.junction(position.led.vf_typ, position.celsius).volts(wanted))
-    headroom = position.rail.usual.value - position.drop_v - position.in_series * vf
-    exact = headroom / wanted if headroom > 0 else None
-    if exact is not None and not 1e-3 <= exact <= 1e9:
-        exact = None
-    chosen = preferred.prefer(exact, position.series, position.rounding) if exact else None
-    if position.resistor_ohm is not None:
-        each = position.resistor_ohm
-    elif exact is None:
-        each = _FALLBACK_OHM
-    elif position.resistor_parts == 2:
-        each = resistor.halves(exact, position.series, position.rounding).first_ohm
-    else:
-        each = chosen or _FALLBACK_OHM
-    return Sizing(headroom, exact, chosen, each, position.resistor_parts, position.resistor_ohm is not None)
+    corners: Cycled
+    drawn: Drawn
+    power_w: float
 
 
 @dataclass(frozen=True)
 class Solution:
-    """Currents of a position over its corners.
+    """Currents of a position over its corners; averages over the cycle where the supply alternates.
 
     Attributes:
         amps: forward current, shape (3 rails low to high, 3 LEDs, 3 resistors). The LED axis runs
             from highest to lowest forward voltage and the resistor axis from the high to the low
-            end of its tolerance, so that index 0 is the least current and −1 the most.
-        volts_led: voltage of one LED, same shape.
+            end of its tolerance, so that index 0 is the least current and −1 the most. Where the
+            supply alternates only the nominal resistor and the two ends are solved; the rest is NaN.
+        volts_led: voltage of one LED, same shape; at the crest where the supply alternates.
         rule_ohm: each-part values along the slide rule, (k,).
         rule_amps: currents there at (low rail, usual, high rail; typical LED), (3, k).
         rule_worst: least and most current there over rail, LED and tolerance, (2, k).
+        rule_watts: most heat there in each part, (k,).
         further: currents of the further cases asked for.
+        ac: the cycle, where there is one.
     """
 
     position: Position
@@ -93,7 +63,9 @@ class Solution:
     rule_ohm: FloatArray
     rule_amps: FloatArray
     rule_worst: FloatArray
+    rule_watts: FloatArray
     further: FloatArray
+    ac: AcSolution | None = None
 
     @cached_property
     def usual(self) -> FloatArray:
@@ -113,6 +85,8 @@ class Solution:
     @cached_property
     def power_w(self) -> float:
         """Most power in each resistor part: I²R at the highest rail, lowest Vf, low tolerance."""
+        if self.ac is not None:
+            return self.ac.power_w
         each = self.sizing.each_ohm * (1 - self.position.resistor_tolerance)
         return self.most**2 * each
 
@@ -122,7 +96,7 @@ def rule_values(position: Position, around: float) -> FloatArray:
     return preferred.values(position.series, max(around / RULE_REACH, 1e-3), min(around * RULE_REACH, 1e9))
 
 
-def solve(position: Position, *, around: float | None = None, further: Cases | None = None) -> Solution:
+def solve(position: Position, *, further: Cases | None = None) -> Solution:
     """Solve corners, slide rule and any further cases together.
 
     Args:
@@ -132,49 +106,150 @@ def solve(position: Position, *, around: float | None = None, further: Cases | N
     Raises:
         NotConverged: a case has no answer; none is then given for the position.
     """
-    sizing = size(position)
-    rail = np.array([f.value for f in (position.rail.low, position.rail.usual, position.rail.high)])
-    vf = np.array([position.led.vf_high, position.led.vf_typ, position.led.vf_low])
-    tol = position.resistor_tolerance
-    ohms = sizing.total_ohm * np.array([1 + tol, 1.0, 1 - tol])
-    corner = [a.ravel() for a in np.meshgrid(rail, vf, ohms, indexing="ij")]
+    more = further or Cases(np.zeros(0), np.zeros(0), np.zeros(0))
+    if position.rail.supply.alternates:
+        return _solve_alternating(position, more)
+    return _solve_steady(position, more)
 
+
+def _axes(position: Position, sizing: Sizing) -> tuple[FloatArray, FloatArray, FloatArray]:
+    tol = position.resistor_tolerance
+    vf = np.array([position.led.vf_high, position.led.vf_typ, position.led.vf_low])
+    return np.array(position.rail.volts), vf, sizing.total_ohm * np.array([1 + tol, 1.0, 1 - tol])
+
+
+def _rule(position: Position, sizing: Sizing) -> FloatArray:
     centre = (sizing.exact_ohm or sizing.total_ohm) / sizing.parts
-    rule = rule_values(position, centre)
+    return rule_values(position, centre)
+
+
+def _solve_steady(position: Position, more: Cases) -> Solution:
+    sizing = size(position)
+    tol = position.resistor_tolerance
+    rail, vf, ohms = _axes(position, sizing)
+    corner = [a.ravel() for a in np.meshgrid(rail, vf, ohms, indexing="ij")]
+    rule = _rule(position, sizing)
     total = rule * sizing.parts
     # Five cases a value: typical LED at three rails, and the two worst ends.
     case_rail = np.repeat([rail[0], rail[1], rail[2], rail[0], rail[2]], len(rule))
     case_vf = np.repeat([vf[1], vf[1], vf[1], vf[0], vf[2]], len(rule))
-    more = further or Cases(np.zeros(0), np.zeros(0), np.zeros(0))
+    along = np.concatenate([total, total, total, total * (1 + tol), total * (1 - tol)])
+    own = position.rail.supply.source_ohm.value
+    source = np.full(27 + len(along), own)
     cases = Cases(
         rail=np.concatenate([corner[0], case_rail, np.asarray(more.rail)]),
         vf=np.concatenate([corner[1], case_vf, np.asarray(more.vf)]),
-        ohms=np.concatenate(
-            [
-                corner[2],
-                np.concatenate([total, total, total, total * (1 + tol), total * (1 - tol)]),
-                np.asarray(more.ohms),
-            ]
-        ),
+        ohms=np.concatenate([corner[2], along, np.asarray(more.ohms)]),
         drop=position.drop_v,
+        source=np.concatenate([source, np.broadcast_to(more.source_of(position), np.shape(more.rail))]),
     )
     point = operating_point(to_circuit(position, cases, stacked=True)).require()
     amps = np.maximum(point.current("D1"), 0.0)
     volts = point.across("D1") / position.in_series
-    along = amps[27 : 27 + 5 * len(rule)].reshape(5, len(rule))
+    on_rule = amps[27 : 27 + len(along)].reshape(5, len(rule))
     return Solution(
-        position,
-        sizing,
-        amps[:27].reshape(3, 3, 3),
-        volts[:27].reshape(3, 3, 3),
-        rule,
-        along[:3],
-        along[3:],
-        amps[27 + 5 * len(rule) :],
+        position, sizing, amps[:27].reshape(3, 3, 3), volts[:27].reshape(3, 3, 3), rule, on_rule[:3],
+        on_rule[3:], on_rule[4] ** 2 * rule * (1 - tol), amps[27 + len(along) :],
+    )  # fmt: skip
+
+
+def ac_cases(position: Position, cases: Cases) -> AcCases:
+    """Cases given by RMS volts (flat volts where it is no sine), at the usual frequency."""
+    factor = position.rail.peaks[1] / position.rail.volts[1]
+    peak = np.atleast_1d(np.asarray(cases.rail, dtype=float)) * factor - position.drop_v
+    shape = peak.shape
+    vf, ohms, source = (
+        np.broadcast_to(np.asarray(v, dtype=float), shape)
+        for v in (cases.vf, cases.ohms, cases.source_of(position))
     )
+    # A stator's frequency follows its volts.
+    hertz = position.rail.supply.hertz
+    if hertz[1] > 0:
+        speed = np.interp(np.asarray(cases.rail), position.rail.volts, hertz) / hertz[1]
+        speed = np.broadcast_to(speed, shape)
+    else:
+        speed = np.ones(shape)
+    return AcCases(np.maximum(peak, 1e-6), vf, ohms, source, speed)
+
+
+def _solve_alternating(position: Position, more: Cases) -> Solution:
+    sizing = size(position)
+    tol = position.resistor_tolerance
+    rail, vf, ohms = _axes(position, sizing)
+    nominal = [a.ravel() for a in np.meshgrid(rail, vf, indexing="ij")]
+    ends = Cases(
+        np.concatenate([nominal[0], rail[[0, 2]]]),
+        np.concatenate([nominal[1], vf[[0, 2]]]),
+        np.concatenate([np.full(9, ohms[1]), ohms[[0, 2]]]),
+    )
+    count = len(np.atleast_1d(np.asarray(more.rail)))
+    cases = ac_cases(position, ends)
+    if count:
+        cases = joined(cases, ac_cases(position, more))
+    found = solve_cycles(position, cases, sizing.farads)
+    corners = Cycled(found.average[:11], found.peak[:11], found.rms[:11], found.reverse[:11])
+    amps = np.full((3, 3, 3), np.nan)
+    amps[:, :, 1] = corners.average[:9].reshape(3, 3)
+    amps[0, 0, 0], amps[2, 2, 2] = corners.average[9], corners.average[10]
+    typical = ac_cases(position, Cases(rail, np.full(3, vf[1]), np.full(3, ohms[1])))
+    drawn = draw_cycles(position, typical, sizing.farads)
+    volts = np.full((3, 3, 3), np.nan)
+    volts[:, 1, 1] = drawn.string.max(axis=1) / position.in_series
+    rule, on_rule, watts = _alternating_rule(_for_rule(position), sizing.farads)
+    power = float(corners.rms[10]) ** 2 * sizing.each_ohm * (1 - tol)
+    return Solution(
+        position, sizing, amps, volts, rule, on_rule[:3], on_rule[3:], watts, found.average[11:],
+        AcSolution(corners, drawn, power),
+    )  # fmt: skip
+
+
+def _for_rule(position: Position) -> Position:
+    """What the rule's curves depend on: not on the value fitted, unless there is no other."""
+    if size(position).exact_ohm is None:
+        return position
+    return replace(position, resistor_ohm=None, rating_w=None, lamp=None)
+
+
+_RULES: dict[tuple[Position, float], tuple[FloatArray, FloatArray, FloatArray]] = {}
+_MOST_RULES = 128
+
+
+def _alternating_rule(position: Position, farads: float) -> tuple[FloatArray, FloatArray, FloatArray]:
+    """Rule values, currents there (3 typical levels, least, most) and most heat in each part."""
+    key = (position, farads)
+    if key in _RULES:
+        return _RULES[key]
+    sizing = size(position)
+    rule = _rule(position, sizing)
+    tol = position.resistor_tolerance
+    rail, vf, _ = _axes(position, sizing)
+    points = RULE_POINTS_RESERVOIR if position.treated.reservoir else RULE_POINTS
+    at = np.geomspace(rule[0], rule[-1], points)
+    total = at * sizing.parts
+    cases = ac_cases(
+        position,
+        Cases(
+            np.repeat([rail[0], rail[1], rail[2], rail[0], rail[2]], points),
+            np.repeat([vf[1], vf[1], vf[1], vf[0], vf[2]], points),
+            np.concatenate([total, total, total, total * (1 + tol), total * (1 - tol)]),
+        ),
+    )
+    found = solve_cycles(position, cases, farads)
+
+    def along(values: FloatArray) -> FloatArray:
+        logs = np.log(np.maximum(values.reshape(-1, points), 1e-15))
+        return np.asarray(np.exp(CubicSpline(np.log(at), logs, axis=1)(np.log(rule))))
+
+    watts = along(found.rms[4 * points :])[0] ** 2 * rule * (1 - tol)
+    if len(_RULES) >= _MOST_RULES:
+        _RULES.clear()
+    _RULES[key] = rule, along(found.average), watts
+    return _RULES[key]
 
 
 def current(position: Position, cases: Cases) -> FloatArray:
-    """Forward current for any cases, shape (samples,)."""
+    """Forward current for any cases, shape (samples,); the average over the cycle where there is one."""
+    if position.rail.supply.alternates:
+        return solve_cycles(position, ac_cases(position, cases), size(position).farads).average
     point = operating_point(to_circuit(position, cases, stacked=True)).require()
     return np.maximum(point.current("D1"), 0.0)

@@ -27,14 +27,28 @@ def _volts(value: float) -> str:
 
 def staircase(s: Solution) -> Staircase:
     """Steps from the rail to ground for the typical LED and the resistor's nominal value."""
+    return steady(s, np.array(s.position.rail.volts), s.usual, s.volts_led[:, 1, 1])
+
+
+def steady(s: Solution, rail_v: FloatArray, amps: FloatArray, led_v: FloatArray) -> Staircase:
+    """The same at three given levels.
+
+    Args:
+        rail_v, amps, led_v: rail, current and volts of one LED at three levels, (3,) each.
+    """
     p = s.position
-    rail = AtRails(p.rail.low.value, p.rail.usual.value, p.rail.high.value)
+    rail = _at_rails(rail_v)
     where = "at the lamp, lit" if p.rail.read_at == "lamp" else "feed"
-    stairs = [
-        Stair("rail", "rail", "Rail", where, _NONE, rail, _volts(rail.usual),
-              p.rail.usual.source)
-    ]  # fmt: skip
+    stairs = [Stair("rail", "rail", "Rail", where, _NONE, rail, _volts(rail.usual), p.rail.usual.source)]
     level = rail
+    supply = p.rail.supply
+    if supply.source_ohm.value > 0:
+        drop = _at_rails(amps * supply.source_ohm.value)
+        level = _less(level, drop)
+        stairs.append(
+            Stair("source", "source", "Source", f"{show(supply.source_ohm.value, OHM)} behind it", drop,
+                  level, _volts(drop.usual), supply.source_ohm.source)
+        )  # fmt: skip
     if p.rail.read_at == "feed":
         drop = AtRails(p.drop_v, p.drop_v, p.drop_v)
         level = _less(level, drop)
@@ -42,31 +56,45 @@ def staircase(s: Solution) -> Staircase:
             Stair("driver", "driver", "Driver", "switch or transistor", drop, level,
                   _volts(p.drop_v), p.driver_drop.source)
         )  # fmt: skip
+    lit(s, stairs, level, amps * s.sizing.total_ohm, led_v * p.in_series)
+    return Staircase(max(rail.high, rail.usual), tuple(stairs))
+
+
+def lit(s: Solution, stairs: list[Stair], level: AtRails, across: FloatArray, string_v: FloatArray,
+        led_label: str = "") -> None:  # fmt: skip
+    """The last steps: resistor, LEDs, ground.
+
+    Args:
+        across: volts over all resistor parts at three levels, (3,).
+        string_v: volts over the string, (3,).
+        led_label: what stands in the LED's place, where it is not the LED that conducts.
+    """
+    p = s.position
     each = show(s.sizing.each_ohm, OHM)
-    string = _at_rails(s.volts_led[:, 1, 1] * p.in_series)
-    across = _at_rails(s.usual * s.sizing.total_ohm)
+    string = _at_rails(string_v)
     if p.resistor_parts == 2:
-        half = _at_rails(s.usual * s.sizing.total_ohm / 2)
+        half = _at_rails(across / 2)
         places: list[tuple[str, str, AtRails]] = [("resistor", f"{each} in the positive lead", half)]
     else:
-        places = [("resistor", each, across)]
+        places = [("resistor", each, _at_rails(across))]
     for key, detail, drop in places:
         level = _less(level, drop)
         stairs.append(
             Stair(key, "resistor", "Resistor", detail, drop, level, _volts(drop.usual),
                   Source.COMPUTED)
         )  # fmt: skip
-    one = _at_rails(s.volts_led[:, 1, 1])
+    one = _at_rails(string_v / p.in_series)
     # A long string is drawn as one step: narrow treads are no picture.
-    count = p.in_series if p.in_series <= 3 else 1
+    count = p.in_series if p.in_series <= 3 and not led_label else 1
     for k in range(count):
         drop = one if count == p.in_series else string
         level = _less(level, drop)
         label = f"LED {k + 1}" if count > 1 else ("LED" if p.in_series == 1 else "LEDs")
         detail = p.led.label if count == p.in_series else f"{p.in_series} × {p.led.label}"
         stairs.append(
-            Stair(f"led{k + 1}", "led", label, detail, drop, level, _volts(drop.usual), p.led_source)
-        )
+            Stair(f"led{k + 1}", "led", led_label or label, "" if led_label else detail, drop, level,
+                  _volts(drop.usual), p.led_source)
+        )  # fmt: skip
     if p.resistor_parts == 2:
         level = _less(level, places[0][2])
         stairs.append(
@@ -77,4 +105,3 @@ def staircase(s: Solution) -> Staircase:
         Stair("ground", "ground", "Ground", "", _NONE, _NONE, _volts(0.0),
               Source.COMPUTED)
     )  # fmt: skip
-    return Staircase(rail.high, tuple(stairs))

@@ -4,7 +4,6 @@ Every refusal names the field it belongs to.
 """
 
 from dataclasses import dataclass, field, replace
-from typing import Literal
 
 from swapglow.core.bench.meter import Reading, ReadingKind
 from swapglow.core.parts import lamp as lamps
@@ -12,53 +11,28 @@ from swapglow.core.parts import led as leds
 from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import Lamp
 from swapglow.core.parts.led import Led, LedError
+from swapglow.core.position.field_error import FieldError, parse_field, single
 from swapglow.core.position.model import Changes, Position, PositionError, Rail
+from swapglow.core.position.typed_supply import Typed, TypedRail, read_rail
+from swapglow.core.position.typed_sweep import TypedSweep, fitted_led
 from swapglow.core.quantities import (
     AMPERE,
     CANDELA,
+    FARAD,
     OHM,
     VOLT,
     Figure,
-    Parsed,
-    QuantityError,
     Source,
     Unit,
     parse,
     show,
 )
+from swapglow.core.supply.treatment import TREATMENTS, TreatmentId
 
-
-class FieldError(ValueError):
-    """A refusal with the name of the field it belongs to."""
-
-    def __init__(self, field: str, message: str) -> None:
-        super().__init__(message)
-        self.field = field
-        self.message = message
-
-
-@dataclass(frozen=True)
-class Typed:
-    """A text with its source and a note (meter, condition, when)."""
-
-    text: str = ""
-    source: Source = Source.ASSUMED
-    note: str = ""
-
-    @property
-    def empty(self) -> bool:
-        """Nothing but blanks."""
-        return not self.text.strip()
-
-
-@dataclass(frozen=True)
-class TypedRail:
-    """A rail as typed; empty ends are taken from the usual reading's own range."""
-
-    usual: Typed
-    low: Typed = field(default_factory=Typed)
-    high: Typed = field(default_factory=Typed)
-    read_at: Literal["feed", "lamp"] = "feed"
+__all__ = [
+    "FieldError", "Typed", "TypedLamp", "TypedPosition", "TypedRail", "TypedSweep", "read_lamp", "read_led",
+    "read_position", "read_rail", "read_reading", "took", "typed_changes",
+]  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -92,22 +66,15 @@ class TypedPosition:
     tolerance: float | None = None
     rating_w: float | None = None
     lamp: TypedLamp = field(default_factory=TypedLamp)
-
-
-def _parse(name: str, text: str, unit: Unit, *, above: float | None = None,
-           minimum: float | None = None) -> Parsed:  # fmt: skip
-    try:
-        return parse(text, unit, above=above, minimum=minimum)
-    except QuantityError as problem:
-        raise FieldError(name, str(problem)) from None
-
-
-def _single(name: str, text: str, unit: Unit, *, above: float | None = None,
-            minimum: float | None = None) -> float:  # fmt: skip
-    parsed = _parse(name, text, unit, above=above, minimum=minimum)
-    if parsed.spread != "none":
-        raise FieldError(name, f'"{text}" is a range; one value is wanted here.')
-    return parsed.usual
+    treatment: str = ""
+    capacitor: str = ""
+    capacitor_v: str = ""
+    second_led_id: str = ""
+    band: str = ""
+    chassis_negative: bool = False
+    mains: bool = False
+    glow_floor: float = 0.25
+    sweep: TypedSweep = field(default_factory=TypedSweep)
 
 
 def took(text: str, unit: Unit) -> str:
@@ -125,38 +92,6 @@ def took(text: str, unit: Unit) -> str:
     return f"{value} ({show(parsed.low, unit, 4)} to {show(parsed.high, unit, 4)})"
 
 
-def read_rail(typed: TypedRail) -> Rail:
-    """A rail from its texts.
-
-    Raises:
-        FieldError: ``usual``, ``low`` or ``high`` cannot be read, or they do not rise.
-    """
-    usual = _parse("usual", typed.usual.text, VOLT, above=0)
-    for name, text in (("usual", typed.usual), ("low", typed.low), ("high", typed.high)):
-        if not text.empty and _parse(name, text.text, VOLT, above=0).kind == "ac":
-            raise FieldError(
-                name, f'"{text.text}" is AC. This rail is steady DC: type its DC reading, like 24V.'
-            )
-    ends: list[Figure] = []
-    for name, text, own in (("low", typed.low, usual.low), ("high", typed.high, usual.high)):
-        if not text.empty:
-            ends.append(Figure(_single(name, text.text, VOLT, above=0), text.source, text.note))
-        elif usual.spread == "none":
-            # One value stands for all: nobody has read this end.
-            ends.append(Figure(own, Source.ASSUMED, "same as usual"))
-        else:
-            ends.append(Figure(own, typed.usual.source, f"from {typed.usual.text}"))
-    known = usual.spread != "none" or not typed.low.empty or not typed.high.empty
-    centre = Figure(usual.usual, typed.usual.source, typed.usual.note)
-    if ends[0].value > centre.value:
-        raise FieldError("low", f"The lowest, {show(ends[0].value, VOLT)}, is above the usual "
-                         f"{show(centre.value, VOLT)}.")  # fmt: skip
-    if ends[1].value < centre.value:
-        raise FieldError("high", f"The highest, {show(ends[1].value, VOLT)}, is below the usual "
-                         f"{show(centre.value, VOLT)}.")  # fmt: skip
-    return Rail(ends[0], centre, ends[1], typed.read_at, known)
-
-
 def read_led(led_id: str, vf: Typed, rated: str) -> tuple[Led, Source]:
     """The LED: a catalogue kind, with the user's own Vf range and rated current where typed.
 
@@ -166,12 +101,12 @@ def read_led(led_id: str, vf: Typed, rated: str) -> tuple[Led, Source]:
     base = leds.catalogue().get(led_id)
     if base is None and led_id:
         raise FieldError("led_id", f'There is no LED "{led_id}" in the catalogue.')
-    amps = _single("rated", rated, AMPERE, above=0) if rated.strip() else None
+    amps = single("rated", rated, AMPERE, above=0) if rated.strip() else None
     if vf.empty:
         if base is None:
             raise FieldError("led_id", "Pick an LED, or type a forward voltage like 1.9-2.3V.")
         return (base if amps is None else replace(base, rated_a=amps)), Source.ASSUMED
-    volts = _parse("vf", vf.text, VOLT, above=0)
+    volts = parse_field("vf", vf.text, VOLT, above=0)
     kind = base or leds.kind_of(volts.usual)
     if base is None:
         kind = replace(kind, id="own", label="Own LED")
@@ -195,10 +130,10 @@ def read_lamp(typed: TypedLamp) -> Lamp | None:
         return found
     if typed.id != "own":
         return None
-    volts = _single("lamp_volts", typed.volts, VOLT, above=0)
-    amps = _single("lamp_amps", typed.amps, AMPERE, above=0)
+    volts = single("lamp_volts", typed.volts, VOLT, above=0)
+    amps = single("lamp_amps", typed.amps, AMPERE, above=0)
     candela = (
-        _single("lamp_candela", typed.candela, CANDELA, above=0)
+        single("lamp_candela", typed.candela, CANDELA, above=0)
         if typed.candela.strip()
         else lamps.estimate_candela(volts, amps)
     )
@@ -211,18 +146,21 @@ def read_position(typed: TypedPosition) -> Position:
     Raises:
         FieldError: with the field and what would be accepted.
     """
-    rail = read_rail(typed.rail)
+    lamp = read_lamp(typed.lamp)
+    rail = read_rail(typed.rail, lamp)
     led, led_source = read_led(typed.led_id, typed.vf, typed.rated)
+    if not typed.sweep.empty:
+        led, led_source = fitted_led(led, typed.sweep), Source.MEASURED
     drop = Figure(0.0, typed.driver_drop.source)
     if not typed.driver_drop.empty:
-        value = _single("driver_drop", typed.driver_drop.text, VOLT, minimum=0)
+        value = single("driver_drop", typed.driver_drop.text, VOLT, minimum=0)
         drop = Figure(value, typed.driver_drop.source, typed.driver_drop.note)
-    own = _single("resistor", typed.resistor, OHM, above=0) if typed.resistor.strip() else None
+    own = single("resistor", typed.resistor, OHM, above=0) if typed.resistor.strip() else None
     if typed.series not in preferred.USUAL_TOLERANCE:
         raise FieldError("series", f'"{typed.series}" is no preferred series. Use E3 to E192.')
     if typed.target.empty:
         raise FieldError("target", f"Type the drive wanted, like {AMPERE.examples}.")
-    target = _single("target", typed.target.text, AMPERE, above=0)
+    target = single("target", typed.target.text, AMPERE, above=0)
     tolerance = typed.tolerance
     try:
         return Position(
@@ -240,15 +178,55 @@ def read_position(typed: TypedPosition) -> Position:
             resistor_source=typed.resistor_source,
             resistor_tolerance=(preferred.USUAL_TOLERANCE[typed.series] if tolerance is None else tolerance),
             rating_w=typed.rating_w,
-            lamp=read_lamp(typed.lamp),
+            lamp=lamp,
+            treatment=_treatment(typed.treatment, rail),
+            capacitor_f=single("capacitor", typed.capacitor, FARAD, above=0)
+            if typed.capacitor.strip()
+            else None,
+            capacitor_v=single("capacitor_v", typed.capacitor_v, VOLT, above=0)
+            if typed.capacitor_v.strip()
+            else None,
+            second_led=_second(typed.second_led_id),
+            band_v=_band(typed.band),
+            chassis_negative=typed.chassis_negative,
+            mains=typed.mains,
+            glow_floor=typed.glow_floor,
         )
     except PositionError as problem:
         raise FieldError(_field_of(str(problem)), str(problem)) from None
 
 
+def _treatment(text: str, rail: Rail) -> TreatmentId | None:
+    if not text:
+        return None
+    if text not in TREATMENTS:
+        raise FieldError("treatment", f'"{text}" is no treatment: {", ".join(TREATMENTS)}.')
+    treatment = TREATMENTS[text]
+    flow = rail.supply.flow
+    # A rail that was made another kind keeps its lamps: what no longer suits it falls back to ours.
+    return treatment.id if flow == "dc" or flow in treatment.flows else None
+
+
+def _second(led_id: str) -> Led | None:
+    if not led_id:
+        return None
+    found = leds.catalogue().get(led_id)
+    if found is None:
+        raise FieldError("second_led_id", f'There is no LED "{led_id}" in the catalogue.')
+    return found
+
+
+def _band(text: str) -> tuple[float, float] | None:
+    if not text.strip():
+        return None
+    band = parse_field("band", text, VOLT, above=0)
+    return band.low, band.high
+
+
 def _field_of(message: str) -> str:
     for word, name in (("series", "in_series"), ("ceiling", "ceiling"), ("tolerance", "tolerance"),
-                       ("rating", "rating_w"), ("resistor", "resistor")):  # fmt: skip
+                       ("rating", "rating_w"), ("glow", "glow_floor"),
+                       ("capacitor", "capacitor"), ("resistor", "resistor")):  # fmt: skip
         if word in message:
             return name
     return "position"
@@ -260,9 +238,15 @@ def read_reading(id_: str, kind: ReadingKind, text: str, burden: str, note: str)
     Raises:
         FieldError: for ``text`` or ``burden``.
     """
-    value = _single("text", text, AMPERE if kind == "current" else VOLT, minimum=0)
-    ohm = _single("burden", burden, OHM, minimum=0) if burden.strip() else 0.0
+    value = single("text", text, AMPERE if kind == "current" else VOLT, minimum=0)
+    ohm = single("burden", burden, OHM, minimum=0) if burden.strip() else 0.0
     return Reading(id_, kind, value, ohm if kind == "current" else 0.0, note)
+
+
+_PLAIN_CHANGES = (
+    "resistor_parts", "in_series", "ceiling", "rating_w", "rounding", "series", "treatment",
+    "chassis_negative",
+)  # fmt: skip
 
 
 def typed_changes(changes: Changes) -> dict[str, object]:
@@ -279,7 +263,11 @@ def typed_changes(changes: Changes) -> dict[str, object]:
             out["target"] = {"text": show(float(value), AMPERE, 4), "source": "computed", "note": ""}
         elif name == "led_id":
             out |= {"led_id": value, "vf": {"text": "", "source": "assumed", "note": ""}, "rated": ""}
-        elif name in ("resistor_parts", "in_series", "ceiling", "rating_w", "rounding", "series"):
+        elif name == "capacitor_f":
+            out["capacitor"] = "" if value is None else show(float(value), FARAD, 4)
+        elif name == "capacitor_v":
+            out["capacitor_v"] = "" if value is None else show(float(value), VOLT, 4)
+        elif name in _PLAIN_CHANGES:
             out[name] = value
         else:
             raise FieldError(name, f'A position has no "{name}" to change.')

@@ -3,12 +3,26 @@
 from swapglow.core.quantities.parse import Parsed, QuantityError, parse, parse_single
 from swapglow.core.quantities.provenance import Figure, Source
 from swapglow.core.quantities.show import engineering, show
-from swapglow.core.quantities.units import AMPERE, CANDELA, CELSIUS, OHM, VOLT, WATT, Unit
+from swapglow.core.quantities.units import (
+    AMPERE,
+    AMPERE_HOUR,
+    CANDELA,
+    CELSIUS,
+    FARAD,
+    HERTZ,
+    OHM,
+    VOLT,
+    WATT,
+    Unit,
+)
 
 __all__ = [
     "AMPERE",
+    "AMPERE_HOUR",
     "CANDELA",
     "CELSIUS",
+    "FARAD",
+    "HERTZ",
     "OHM",
     "VOLT",
     "WATT",

@@ -40,13 +40,13 @@ def _filament_hue(kelvin: int) -> str:
 def led_candela(position: Position, amps: float) -> float:
     """Intensity of the whole string: candela at rated current × I/Irated × number of LEDs."""
     led = position.led
-    return led.candela * amps / led.rated_a * position.in_series
+    return led.candela * amps / led.rated_a * position.in_series * position.strings
 
 
 def amps_for(position: Position, candela: float) -> float:
     """Current at which the string gives an intensity."""
     led = position.led
-    return candela * led.rated_a / (led.candela * position.in_series)
+    return candela * led.rated_a / (led.candela * position.in_series * position.strings)
 
 
 def lamp_candela(position: Position) -> float | None:
@@ -93,9 +93,9 @@ def glow(position: Position, amps: tuple[float, float, float]) -> tuple[GlowLamp
         )  # fmt: skip
     of_led = _led(position.led)
     hue = _led_hue(position.led)
+    names = position.rail.supply.about.levels
     for key, label, cd, amp in zip(
-        ("low", "usual", "high"), ("LED, lowest", "LED, usual", "LED, highest"),
-        cds, amps, strict=True,
+        ("low", "usual", "high"), (f"LED, {n}" for n in names), cds, amps, strict=True,
     ):  # fmt: skip
         ratio = cd / old if old else None
         out.append(

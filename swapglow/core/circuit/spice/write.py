@@ -13,6 +13,7 @@ from swapglow.core.circuit.netlist import (
     Dc,
     Diode,
     Element,
+    FullWave,
     Inductor,
     Param,
     Pulse,
@@ -57,6 +58,10 @@ def _lines(e: Element) -> list[str]:
         case Inductor():
             return [f"{_named('l', e.name)} {nodes} {_n(e.henries)}" + _initial(e.initial)]
         case VoltageSource():
+            if isinstance(e.wave, FullWave):
+                w = e.wave
+                sine = f"sin({_n(2 * np.pi * w.hertz)}*time)"
+                return [f"b_{e.name} {nodes} v={_n(w.amplitude)}*abs({sine})"]
             return [f"{_named('v', e.name)} {nodes} {_source(e.wave, e.dc)}"]
         case CurrentSource():
             return [f"{_named('i', e.name)} {nodes} {_source(e.wave, e.dc)}"]
@@ -114,6 +119,8 @@ def _source(wave: Wave, dc: Param | None) -> str:
             return f"{level}PULSE({_n(p.initial)} {_n(p.pulsed)} {' '.join(_n(t) for t in times)})"
         case Pwl(points):
             return f"{level}PWL({' '.join(f'{_n(t)} {_n(v)}' for t, v in points)})"
+        case FullWave():
+            raise CircuitError("A folded sine is written as a voltage source of its own.")
 
 
 def _soft(a: str) -> str:

@@ -1,0 +1,184 @@
+"""Traps of DC supplies: vehicles, batteries, fuses, sag."""
+
+from collections.abc import Iterable
+
+import numpy as np
+
+from swapglow.core.findings.registry import Context, rule
+from swapglow.core.findings.remedies import larger_resistor
+from swapglow.core.position.circuit import Cases
+from swapglow.core.position.solution import current
+from swapglow.core.quantities import AMPERE, OHM, VOLT, show
+from swapglow.core.report import Finding
+from swapglow.core.supply.kinds import VEHICLE_LEVELS, VEHICLE_SURGE
+
+# A through-hole LED stands five times its rated current for a moment (data sheets, 0.1 ms at a
+# tenth duty; from memory): past that a surge is more than a flash.
+SURGE_TIMES = 5.0
+# A cell's own resistance counts as what limits the current from this share on.
+CELL_SHARE = 0.3
+FRESH_OTHER_OHM = 0.3
+# A fuse that would pass this many times the new load no longer knows of it.
+FUSE_TIMES = 10.0
+SAG_SHARE = 0.1
+
+
+def _at(c: Context, volts: float, source: float | None = None) -> float:
+    """Most current at a rail of so many volts: lowest Vf, low end of the resistor."""
+    p, s = c.position, c.solution
+    assert s is not None
+    ohms = s.sizing.total_ohm * (1 - p.resistor_tolerance)
+    found = current(
+        p, Cases(np.array([volts]), np.array([p.led.vf_low]), np.array([ohms]), p.drop_v,
+                 None if source is None else np.array([source])),
+    )  # fmt: skip
+    return float(found[0])
+
+
+@rule
+def below_charging(c: Context) -> Iterable[Finding]:
+    """Sized under the charging voltage of a vehicle."""
+    p = c.position
+    if p.rail.supply.kind != "vehicle" or c.solution is None:
+        return
+    charging = VEHICLE_LEVELS[p.rail.supply.system][2]
+    if p.rail.high.value >= charging * 0.97:
+        return
+    amps = _at(c, charging)
+    yield Finding(
+        "below-charging",
+        "mind",
+        f"The highest rail here is {show(p.rail.high.value, VOLT)}; a charging {p.rail.supply.system} V "
+        f"vehicle reaches {show(charging, VOLT)}, and the LED then carries {show(amps, AMPERE)}.",
+        show(amps, AMPERE),
+        show(p.ceiling_a, AMPERE),
+        "A string that is fine at the battery's name can carry half as much again while it charges. Read "
+        "the rail with the engine at a fast idle.",
+        larger_resistor(c, p.ceiling_a) if amps > p.ceiling_a else (),
+    )
+
+
+@rule
+def surge(c: Context) -> Iterable[Finding]:
+    """A suppressed load dump."""
+    p = c.position
+    if p.rail.supply.kind != "vehicle" or c.solution is None:
+        return
+    volts = VEHICLE_SURGE[p.rail.supply.system]
+    amps, limit = _at(c, volts), SURGE_TIMES * p.led.rated_a
+    beyond = amps > limit
+    yield Finding(
+        "vehicle-surge",
+        "mind" if beyond else "note",
+        f"In a suppressed surge of {show(volts, VOLT)} it carries {show(amps, AMPERE)}, "
+        f"{'over' if beyond else 'within'} {SURGE_TIMES:g} times rated.",
+        show(amps, AMPERE),
+        show(limit, AMPERE),
+        "ISO 16750-2 load dump, some hundred milliseconds, with the alternator's own suppression (figures "
+        "from memory). Unsuppressed it goes far above: a transient suppressor at the feed stops it.",
+        larger_resistor(c, p.ceiling_a) if beyond else (),
+    )
+
+
+@rule
+def cranking(c: Context) -> Iterable[Finding]:
+    """Dark while the starter turns."""
+    p, s = c.position, c.solution
+    crank = p.rail.supply.crank
+    if crank is None or s is None or c.usual_a <= 0:
+        return
+    amps = float(current(p, Cases(np.array([crank.value]), np.array([p.led.vf_typ]),
+                                  np.array([s.sizing.total_ohm]), p.drop_v))[0])  # fmt: skip
+    share = amps / c.usual_a
+    if share >= 0.1:
+        return
+    yield Finding(
+        "dark-while-cranking",
+        "note",
+        f"While cranking, at {show(crank.value, VOLT)}, it falls to {share * 100:.1f} % of its light.",
+        show(amps, AMPERE),
+        show(c.usual_a * 0.1, AMPERE),
+        "For a lamp that must be read during starting use fewer LEDs in series.",
+    )
+
+
+@rule
+def cell_limits_current(c: Context) -> Iterable[Finding]:
+    """A fixture that relied on its cell's resistance."""
+    p, s = c.position, c.solution
+    if p.rail.supply.battery is None or s is None:
+        return
+    behind = p.rail.supply.source_ohm.value
+    total = behind + s.sizing.total_ohm
+    share = behind / total if total > 0 else 0.0
+    if share < CELL_SHARE:
+        return
+    other = _at(c, p.rail.volts[2], FRESH_OTHER_OHM)
+    beyond = other > p.led.rated_a
+    yield Finding(
+        "cell-limits-current",
+        "mind" if beyond else "note",
+        f"The cells' own {show(behind, OHM)} is {share * 100:.0f} % of what limits the current. On a cell of "
+        f"{show(FRESH_OTHER_OHM, OHM)} the LED carries {show(other, AMPERE)}.",
+        show(other, AMPERE),
+        show(p.led.rated_a, AMPERE),
+        "A fixture made for a button cell has no resistor of its own. Another cell, or a supply in its "
+        "place, has next to no resistance: fit a resistor that does without the cell's.",
+        larger_resistor(c, p.ceiling_a) if beyond else (),
+    )
+
+
+@rule
+def fuse(c: Context) -> Iterable[Finding]:
+    """The fuse against the new load."""
+    p = c.position
+    rated = p.rail.supply.fuse_a
+    if rated is None or c.most_a <= 0:
+        return
+    if c.most_a > rated:
+        yield Finding(
+            "fuse-too-small", "stop",
+            f"The LED's {show(c.most_a, AMPERE)} is over the {show(rated, AMPERE)} fuse.",
+            show(c.most_a, AMPERE), show(rated, AMPERE),
+            "It will blow. Never fit a larger fuse than the wiring was given.",
+            larger_resistor(c, rated / 2),
+        )  # fmt: skip
+        return
+    times = rated / c.most_a
+    if times < FUSE_TIMES:
+        return
+    yield Finding(
+        "fuse-wide",
+        "note",
+        f"The fuse is {show(rated, AMPERE)}, {times:.0f} times the new load of {show(c.most_a, AMPERE)}.",
+        show(rated, AMPERE),
+        show(c.most_a * FUSE_TIMES, AMPERE),
+        "It still guards the wiring, which it was chosen for; it will not notice a fault in the LED. "
+        "Leave it unless this lamp is all it feeds.",
+    )
+
+
+@rule
+def sag_not_reckoned(c: Context) -> Iterable[Finding]:
+    """A sag is known, but not the load that made it."""
+    p = c.position
+    supply = p.rail.supply
+    if supply.kind not in ("unregulated", "winding"):
+        return
+    if supply.lift == 1.0:
+        yield Finding(
+            "sag-unknown", "note",
+            f"Only the loaded {show(p.rail.usual.value, VOLT)} is known: under the LED's lighter load it "
+            "rises by an unknown part.",
+            "0 % of sag", "10 to 30 % is usual",
+            "Read the contacts once with the lamp out: the two readings give the source resistance, "
+            "R = (Vopen − Vloaded)/I.",
+        )  # fmt: skip
+    elif supply.source_ohm.value == 0 and supply.lift > 1 + SAG_SHARE:
+        yield Finding(
+            "load-unknown", "note",
+            f"It sags {100 * (1 - 1 / supply.lift):.0f} %, but the load that made it is not known: the open "
+            f"{show(p.rail.volts[1], VOLT)} is reckoned with.",
+            f"{100 * (1 - 1 / supply.lift):.0f} %", "0 A of load",
+            "Type the old lamp's current, or read it: it turns the sag into a resistance.",
+        )  # fmt: skip

@@ -1,0 +1,159 @@
+"""The volt staircase at the instants and states that a supply has."""
+
+import numpy as np
+from numpy.typing import NDArray
+
+from swapglow.core.position.alternating import DRAWN, Drawn
+from swapglow.core.position.circuit import Cases
+from swapglow.core.position.solution import Solution, current
+from swapglow.core.position.staircase import lit, staircase, steady
+from swapglow.core.quantities import AMPERE, OHM, VOLT, Source, show
+from swapglow.core.report import AtRails, ExtraLevel, Moment, Stair, Staircase, shown
+
+FloatArray = NDArray[np.float64]
+
+_CREST, _HALFWAY, _BACK = DRAWN // 4, DRAWN // 8, 3 * DRAWN // 4
+
+
+def moments(s: Solution) -> tuple[Moment, ...]:
+    """Staircases to choose among; the first is the usual one."""
+    if s.ac is not None:
+        return tuple(_alternating(s, s.ac.drawn))
+    out = [Moment("now", _steady_label(s), staircase(s))]
+    crank = s.position.rail.supply.crank
+    if crank is not None:
+        out.append(Moment("crank", "Cranking", _at_level(s, crank.value)))
+    return tuple(out)
+
+
+def _steady_label(s: Solution) -> str:
+    return "At rest to charging" if s.position.rail.supply.kind == "vehicle" else "Steady"
+
+
+def _at_level(s: Solution, volts: float) -> Staircase:
+    p = s.position
+    amps = current(p, Cases(np.array([volts]), np.array([p.led.vf_typ]), np.array([s.sizing.total_ohm]),
+                            p.drop_v))  # fmt: skip
+    # Below a microamp nothing tells the LED's share from an open circuit: it holds what is left.
+    across = amps * (s.sizing.total_ohm + p.rail.supply.source_ohm.value)
+    led = (volts - p.drop_v - across) / p.in_series
+    wide = np.ones(3)
+    return steady(s, volts * wide, amps * wide, led * wide)
+
+
+def extra_levels(s: Solution) -> tuple[ExtraLevel, ...]:
+    """Levels beyond the three: a vehicle's starter."""
+    p, crank = s.position, s.position.rail.supply.crank
+    if crank is None:
+        return ()
+    amps = current(p, Cases(np.array([crank.value]), np.array([p.led.vf_typ]),
+                            np.array([s.sizing.total_ohm]), p.drop_v))  # fmt: skip
+    return (
+        ExtraLevel(
+            "crank", "while cranking",
+            shown(crank.value, VOLT, crank.note or "the starter turning", crank.source),
+            shown(float(amps[0]), AMPERE, f"{show(crank.value, VOLT)} rail, typical LED"),
+        ),
+    )  # fmt: skip
+
+
+def _alternating(s: Solution, d: Drawn) -> list[Moment]:
+    supply = s.position.rail.supply
+    names = supply.about.levels
+    if s.position.treated.reservoir:
+        held = d.held[1]
+        full, low = int(held.argmax()), int(held.argmin())
+        return [
+            Moment("full", "Capacitor at its fullest", _on_capacitor(s, d, full)),
+            Moment("sagged", "Capacitor at its lowest", _on_capacitor(s, d, low)),
+        ]
+    if supply.flow == "reversing":
+        forth, back = "One way", "Other way"
+    elif supply.flow == "pulses":
+        forth, back = "Positive pulse", "Negative pulse"
+    else:
+        forth, back = "Crest", "Reverse crest"
+    out = [Moment("crest", forth, _at_instant(s, d, _CREST))]
+    if supply.kind == "stator":
+        out += [
+            Moment(f"level{k}", f"Crest, {names[k]}", _at_instant(s, d, _CREST, only=k)) for k in range(3)
+        ]
+    elif supply.flow == "sine":
+        out.append(Moment("halfway", "Half-way up", _at_instant(s, d, _HALFWAY)))
+    out.append(Moment("back", back, _at_instant(s, d, _BACK)))
+    return out
+
+
+def _volts(value: float) -> str:
+    return f"{value:.2f}\u00a0V" if abs(value) < 10 else f"{value:.1f}\u00a0V"
+
+
+def _at(values: FloatArray) -> AtRails:
+    low, usual, high = (float(v) for v in values)
+    return AtRails(low, usual, high)
+
+
+def _less(level: AtRails, drop: AtRails) -> AtRails:
+    return AtRails(level.low - drop.low, level.usual - drop.usual, level.high - drop.high)
+
+
+_NONE = AtRails(0.0, 0.0, 0.0)
+
+
+def _rail(s: Solution, top: FloatArray) -> list[Stair]:
+    p = s.position
+    read = show(p.rail.usual.value, VOLT)
+    detail = f"{read} RMS" if p.rail.supply.flow == "sine" else "feed"
+    return [Stair("rail", "rail", "Rail", detail, _NONE, _at(top), _volts(top[1]), p.rail.usual.source)]
+
+
+def _driven(s: Solution, stairs: list[Stair], level: AtRails) -> AtRails:
+    p = s.position
+    if not p.drop_v:
+        return level
+    drop = AtRails(p.drop_v, p.drop_v, p.drop_v)
+    level = _less(level, drop)
+    stairs.append(Stair("driver", "driver", "Driver", "switch or transistor", drop, level, _volts(p.drop_v),
+                        p.driver_drop.source))  # fmt: skip
+    return level
+
+
+def _at_instant(s: Solution, d: Drawn, k: int, only: int | None = None) -> Staircase:
+    """Steps at one instant; volts are counted the way the supply then points."""
+    p = s.position
+    pick = slice(None) if only is None else [only] * 3
+    source, feed = np.abs(d.source[pick, k]), np.abs(d.feed[pick, k])
+    series, string = np.abs(d.series[pick, k]), np.abs(d.string[pick, k])
+    stairs = _rail(s, source + p.drop_v)
+    level = _driven(s, stairs, _at(source + p.drop_v))
+    behind = p.rail.supply.source_ohm
+    if behind.value > 0:
+        drop = _at(source - feed)
+        level = _less(level, drop)
+        stairs.append(Stair("source", "source", "Source", f"{show(behind.value, OHM)} behind it", drop, level,
+                            _volts(drop.usual), behind.source))  # fmt: skip
+    if p.treated.rectifier:
+        drop = _at(np.maximum(feed - series - string, 0.0))
+        level = _less(level, drop)
+        stairs.append(Stair("rectifier", "rectifier", "Rectifier", p.treated.label, drop, level,
+                            _volts(drop.usual), Source.COMPUTED))  # fmt: skip
+    turned = d.source[1, k] < 0 and not p.treated.id.startswith("bridge")
+    label = {"inverse_diode": "Inverse diode", "back_to_back": "Other LED", "two_colour": "Other die"}.get(
+        p.treated.id, "LED, in reverse"
+    )
+    lit(s, stairs, level, series, string, label if turned else "")
+    return Staircase(float(source.max() + p.drop_v), tuple(stairs))
+
+
+def _on_capacitor(s: Solution, d: Drawn, k: int) -> Staircase:
+    """Steps from the crest by way of the capacitor."""
+    p = s.position
+    crest = d.source.max(axis=1)
+    stairs = _rail(s, crest + p.drop_v)
+    level = _driven(s, stairs, _at(crest + p.drop_v))
+    drop = _at(crest - d.held[:, k])
+    level = _less(level, drop)
+    stairs.append(Stair("rectifier", "rectifier", "Rectifier and sag", p.treated.label, drop, level,
+                        _volts(drop.usual), Source.COMPUTED))  # fmt: skip
+    lit(s, stairs, level, d.series[:, k], d.string[:, k])
+    return Staircase(float(crest.max() + p.drop_v), tuple(stairs))

@@ -1,0 +1,149 @@
+"""A sweep as typed or pasted: lines of volts and amps, and the LED they make."""
+
+import re
+from dataclasses import dataclass, replace
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
+
+from swapglow.core.parts.fit import Curve, FitError, fit_curve
+from swapglow.core.parts.led import LARGEST_VF, Led, LedError
+from swapglow.core.position.field_error import FieldError, single
+from swapglow.core.quantities import AMPERE, OHM, VOLT, QuantityError, parse_single
+
+FloatArray = NDArray[np.float64]
+
+MOST_LINES = 500
+_HEAD = re.compile(r"(?i)[^\d]*(v|volt|a|amp|ma|current)")
+
+
+@dataclass(frozen=True)
+class TypedSweep:
+    """A table of volts and amps, one reading a line.
+
+    Attributes:
+        text: "2.61V 1mA" a line, or columns with a comma, a semicolon or a tab between.
+        in_series: LEDs one after another inside, where known; empty for one.
+        resistor: their resistor, where known.
+    """
+
+    text: str = ""
+    in_series: str = ""
+    resistor: str = ""
+
+    @property
+    def empty(self) -> bool:
+        """No reading."""
+        return not self.text.strip()
+
+
+@dataclass(frozen=True)
+class Sweep:
+    """A sweep that was read: volts and amps, and the curve through them."""
+
+    volts: FloatArray
+    amps: FloatArray
+    curve: Curve
+    in_series: int
+
+
+def read_table(text: str) -> tuple[FloatArray, FloatArray]:
+    """Volts and amps, line by line; a heading may name the columns and their units.
+
+    Raises:
+        FieldError: ``sweep``, with the line and what would be accepted.
+    """
+    lines = [(n, line.strip()) for n, line in enumerate(text.splitlines(), 1) if line.strip()]
+    if len(lines) > MOST_LINES:
+        raise FieldError("sweep", f"A sweep takes {MOST_LINES} lines; this has {len(lines)}.")
+    scale_v, scale_a, swapped = 1.0, 1.0, False
+    volts, amps = [], []
+    for k, (n, line) in enumerate(lines):
+        if line.startswith("#"):
+            continue
+        cells = _cells(line)
+        if k == 0 and not re.match(r"[\s+\-.]*\d", line) and _HEAD.match(line):
+            scale_v, scale_a, swapped = _heading(cells)
+            continue
+        if len(cells) != 2:
+            raise FieldError("sweep", f'Line {n}, "{line[:40]}": two values are wanted, as 2.61V 1.0mA.')
+        first, second = cells[::-1] if swapped else cells
+        try:
+            volts.append(parse_single(first, VOLT, minimum=0) * (scale_v if _bare(first) else 1.0))
+            amps.append(parse_single(second, AMPERE, minimum=0) * (scale_a if _bare(second) else 1.0))
+        except QuantityError as problem:
+            raise FieldError("sweep", f"Line {n}: {problem}") from None
+    return np.array(volts), np.array(amps)
+
+
+def _cells(line: str) -> list[str]:
+    for mark in ("\t", ";"):
+        if mark in line:
+            return [c.strip() for c in line.split(mark) if c.strip()]
+    if line.count(",") == 1 and not re.search(r"\s\d", line.replace(", ", ",")):
+        return [c.strip() for c in line.split(",")]
+    spaced = re.split(r",\s+|\s{2,}|\s+(?=[\d.,+-])", line)
+    return [c.strip() for c in spaced if c.strip()]
+
+
+def _bare(text: str) -> bool:
+    return re.fullmatch(r"[\d.,+\-eE ]+", text) is not None
+
+
+def _heading(cells: list[str]) -> tuple[float, float, bool]:
+    """Scales of bare numbers from a heading such as "V, mA", and whether amps come first."""
+    words = [c.lower() for c in cells]
+    milli = [("ma" in re.split(r"[^a-z]+", w)) or "milliamp" in w for w in words]
+    milli_v = [("mv" in re.split(r"[^a-z]+", w)) or "millivolt" in w for w in words]
+    first = set(re.split(r"[^a-z]+", words[0])) if words else set()
+    first_is_amps = bool({"a", "ma", "i", "amp", "amps", "current"} & first)
+    return (1e-3 if any(milli_v) else 1.0), (1e-3 if any(milli) else 1.0), first_is_amps
+
+
+@lru_cache(maxsize=128)
+def read_sweep(typed: TypedSweep) -> Sweep:
+    """A sweep with its curve.
+
+    Raises:
+        FieldError: ``sweep``, ``sweep_in_series`` or ``sweep_resistor``.
+    """
+    volts, amps = read_table(typed.text)
+    count = typed.in_series.strip() or "1"
+    if not count.isdecimal() or not 1 <= int(count) <= 200:
+        raise FieldError("sweep_in_series", f'"{count}" is no number of LEDs: 1 to 200.')
+    ohm = single("sweep_resistor", typed.resistor, OHM, minimum=0) if typed.resistor.strip() else 0.0
+    try:
+        curve = fit_curve(volts, amps, in_series=int(count), known_ohm=ohm)
+    except FitError as problem:
+        raise FieldError("sweep", str(problem)) from None
+    return Sweep(volts, amps, curve, int(count))
+
+
+def fitted_led(base: Led, typed: TypedSweep) -> Led:
+    """The swept part as one LED of the position: its light and rating stay the kind's.
+
+    The rated current stays; the forward voltage there, its ohmic share and n are the fit's, with
+    the fit's own error as the range.
+
+    Raises:
+        FieldError: the table cannot be read or fitted.
+    """
+    sweep = read_sweep(typed)
+    curve = sweep.curve
+    rated = base.rated_a
+    typical = float(curve.volts(rated))
+    if not 0 < typical < LARGEST_VF:
+        raise FieldError(
+            "sweep", f"The fitted curve stands at {typical:.3g} V at {rated * 1e3:g} mA: no module of one "
+            "position does. Check the columns, or type the module's own rated current.",
+        )  # fmt: skip
+    spread = 2 * curve.error_v
+    try:
+        return replace(
+            base, id="swept", label=f"Swept: {base.label.lower()}", vf_low=max(typical - spread, 1e-3),
+            vf_typ=typical, vf_high=typical + spread, n=curve.n, rs_v=rated * curve.r_s,
+            tempco_v_k=base.tempco_v_k * sweep.in_series, reverse_v=base.reverse_v * sweep.in_series,
+        )  # fmt: skip
+    except LedError as problem:
+        raise FieldError("sweep", str(problem)) from None

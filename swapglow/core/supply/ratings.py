@@ -1,0 +1,44 @@
+"""Preferred ratings of capacitors and diodes, and flicker's limit."""
+
+# Preferred voltage ratings of electrolytic capacitors and of rectifier diodes (common practice).
+CAPACITOR_V = (6.3, 10, 16, 25, 35, 50, 63, 80, 100, 160, 200, 250, 350, 400, 450)
+DIODE_V = (50, 100, 200, 400, 600, 800, 1000)
+# A capacitor must stand 1.25 times the highest peak (common practice).
+CAPACITOR_MARGIN = 1.25
+# Preferred capacitances in a decade, as electrolytics are sold (E6, IEC 60063).
+_E6 = (1.0, 1.5, 2.2, 3.3, 4.7, 6.8)
+
+
+def capacitor_volts(peak: float) -> float | None:
+    """The smallest preferred rating that stands 1.25 times a peak, V; None where there is none."""
+    return next((float(v) for v in CAPACITOR_V if v >= peak * CAPACITOR_MARGIN * (1 - 1e-9)), None)
+
+
+def diode_volts(reverse: float) -> float | None:
+    """The smallest preferred reverse rating above a peak, V; None where there is none."""
+    return next((float(v) for v in DIODE_V if v > reverse), None)
+
+
+def next_capacitance(farads: float) -> float:
+    """The next larger E6 capacitance, 1 µF and up, F."""
+    for power in range(-6, 0):
+        for step in _E6:
+            value = float(f"{step}e{power}")
+            if value >= farads * (1 - 1e-9):
+                return value
+    return 1.0
+
+
+def ripple_volts(amps: float, hertz: float, farads: float) -> float:
+    """ΔV ≈ I/(f·C) of a reservoir capacitor, V (textbook; small ripple)."""
+    return amps / (hertz * farads)
+
+
+def flicker_limit(hertz: float) -> float:
+    """Low-risk modulation, % (IEEE 1789-2015): 0.025·f below 90 Hz, 0.08·f from 90 to 1250 Hz.
+
+    Above 1250 Hz any modulation is low-risk: 100.
+    """
+    if hertz < 90:
+        return 0.025 * hertz
+    return min(100.0, 0.08 * hertz) if hertz <= 1250 else 100.0
