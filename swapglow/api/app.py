@@ -7,13 +7,15 @@ from ninja import NinjaAPI
 from ninja.errors import ValidationError
 from ninja.security import APIKeyCookie
 
-from swapglow.api import bench, equipment, positions, quick
+from swapglow.api import bench, equipment, positions, quick, take_in, transfer
 from swapglow.core.circuit.netlist import CircuitError
 from swapglow.core.parts.led import LedError
 from swapglow.core.parts.preferred import SeriesError
 from swapglow.core.position.model import PositionError
 from swapglow.core.position.typed import FieldError
+from swapglow.document.read import DocumentError
 from swapglow.records.journal import NothingToUndo
+from swapglow.records.readings_csv import CsvError
 
 
 class SamePage(APIKeyCookie):
@@ -37,6 +39,8 @@ api.add_router("", quick.router)
 api.add_router("", bench.router)
 api.add_router("", equipment.router)
 api.add_router("", positions.router)
+api.add_router("", take_in.router)
+api.add_router("", transfer.router)
 
 
 def _refused(request: HttpRequest, status: int, errors: list[dict[str, str]]) -> HttpResponse:
@@ -55,6 +59,13 @@ def _invalid(request: HttpRequest, problem: ValidationError) -> HttpResponse:
 def _plain(error: dict[str, Any]) -> str:
     message = str(error.get("msg", "This value is not accepted.")).removeprefix("Value error, ")
     return message if message.endswith(".") else f"{message}."
+
+
+@api.exception_handler(DocumentError)
+@api.exception_handler(CsvError)
+def _file(request: HttpRequest, problem: DocumentError | CsvError) -> HttpResponse:
+    errors = [{"field": place, "message": f"{place}: {why}"} for place, why in problem.problems[:5]]
+    return _refused(request, 422, errors)
 
 
 @api.exception_handler(FieldError)

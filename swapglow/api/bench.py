@@ -26,7 +26,7 @@ router = Router(tags=["bench"])
 def bench(request: HttpRequest) -> BenchOut:
     """All equipment with its positions as they stand."""
     at_hand = translate.drawer()
-    items = Equipment.objects.prefetch_related("positions__rail", "positions__readings")
+    items = Equipment.objects.prefetch_related("positions__rail", "positions__readings", "positions__taken")
     return BenchOut(
         equipment=[
             BenchItem(

@@ -8,7 +8,7 @@ from django.shortcuts import get_object_or_404
 from ninja import Router, Status
 
 from swapglow.api.given import given
-from swapglow.api.outward import rail_out, steps, summary
+from swapglow.api.outward import rail_out, steps, summary, take_in_out
 from swapglow.api.schemas import (
     EquipmentFields,
     EquipmentOut,
@@ -20,6 +20,7 @@ from swapglow.api.schemas import (
     RailPatch,
 )
 from swapglow.core.position.typed import read_rail
+from swapglow.core.supply import KINDS
 from swapglow.records import translate
 from swapglow.records.journal import recorded, with_dependants
 from swapglow.records.models import Equipment, Position, Rail
@@ -29,7 +30,7 @@ router = Router(tags=["equipment"])
 
 def _equipment_out(e: Equipment) -> EquipmentOut:
     at_hand = translate.drawer()
-    positions = e.positions.select_related("rail").prefetch_related("readings")
+    positions = e.positions.select_related("rail").prefetch_related("readings", "taken")
     return EquipmentOut(
         id=e.id,
         name=e.name,
@@ -37,6 +38,7 @@ def _equipment_out(e: Equipment) -> EquipmentOut:
         board_revision=e.board_revision,
         owner=e.owner,
         notes=e.notes,
+        take_in=take_in_out(e),
         rails=[rail_out(r) for r in e.rails.all()],
         positions=[summary(p, at_hand) for p in positions],
         steps=steps(str(e.pk)),
@@ -109,6 +111,7 @@ def change_rail(request: HttpRequest, key: UUID, data: RailPatch) -> RailOut:
     r = get_object_or_404(Rail, pk=key)
     before = Rail.objects.get(pk=key)
     fields = given(data)
+    _details(r, fields)
     _apply(r, fields)
     read_rail(translate.typed_rail(r))
     touched = f"rail:{key}:{sorted(fields)}"
@@ -116,6 +119,16 @@ def change_rail(request: HttpRequest, key: UUID, data: RailPatch) -> RailOut:
         r.save()
         left.append(r)
     return rail_out(r)
+
+
+def _details(r: Rail, fields: dict[str, Any]) -> None:
+    """Details sent join those there; a new kind keeps only what it too asks for."""
+    kind = KINDS[fields.get("kind", r.kind)]
+    asked = {d.id for d in kind.details}
+    joined = {**r.details, **fields.get("details", {})}
+    fields["details"] = {
+        n: q for n, q in joined.items() if n in asked or n in fields.get("details", {})
+    }  # fmt: skip
 
 
 @router.delete("/rails/{key}", response={204: None, 409: Problems})

@@ -3,27 +3,36 @@
 from typing import Any
 
 from django.http import HttpResponse
-from pydantic import TypeAdapter
 
 from swapglow.api.schemas import (
+    PhotoOut,
     PositionOut,
     QuantityOut,
     RailOut,
     ReadingOut,
     Steps,
     Summary,
+    TakeInView,
+    TakenOut,
 )
-from swapglow.core.position.typed import took
+from swapglow.core.bench.cautions import cautions
+from swapglow.core.bench.wires import Wire, tells
+from swapglow.core.bench.worth import advise
+from swapglow.core.position.typed import rail_line, took
 from swapglow.core.quantities import AMPERE, VOLT, QuantityError, Unit
 from swapglow.core.report import Report
+from swapglow.core.supply import KINDS
+from swapglow.document.report import report_json
+from swapglow.document.worth import read_worth
 from swapglow.records import journal, translate
-from swapglow.records.models import Position, Rail, Reading
+from swapglow.records.models import Equipment, Position, Rail, Reading, Taken
+from swapglow.records.transfer import take_in_of
 
 
-def quantity_out(kept: dict[str, Any], unit: Unit) -> QuantityOut:
-    """A kept quantity with what it was taken for."""
+def quantity_out(kept: dict[str, Any], unit: Unit | None) -> QuantityOut:
+    """A kept quantity with what it was taken for; a choice or a count is itself."""
     try:
-        read = took(kept["text"], unit)
+        read = took(kept["text"], unit) if unit is not None else kept["text"]
     except QuantityError:
         read = ""
     return QuantityOut(text=kept["text"], source=kept["source"], note=kept.get("note", ""), took=read)
@@ -31,10 +40,18 @@ def quantity_out(kept: dict[str, Any], unit: Unit) -> QuantityOut:
 
 def rail_out(r: Rail) -> RailOut:
     """A rail."""
+    kind = KINDS[r.kind]  # type: ignore[index]
+    units = {d.id: d.unit for d in kind.details}
     return RailOut(
         id=r.id,
         equipment=r.equipment_id,
         name=r.name,
+        kind=kind.id,
+        kind_label=kind.label,
+        levels=list(kind.levels),
+        details={n: quantity_out(q, units.get(n)) for n, q in r.details.items()},
+        fuse=r.fuse,
+        reads=rail_line(translate.typed_rail(r)),
         read_at=r.read_at,  # type: ignore[arg-type]
         usual=quantity_out(r.usual, VOLT),
         low=quantity_out(r.low, VOLT),
@@ -50,10 +67,32 @@ def reading_out(r: Reading) -> ReadingOut:
     )  # fmt: skip
 
 
+def taken_out(t: Taken) -> TakenOut:
+    """A reading before the swap."""
+    return TakenOut(
+        id=t.id, position=t.position_id, function=t.function, text=t.text, points=t.points, lamp=t.lamp,  # type: ignore[arg-type]
+        state=t.state, meter=t.meter, true_rms=t.true_rms, note=t.note,
+        at=t.created.isoformat(timespec="minutes"),
+    )  # fmt: skip
+
+
+def take_in_out(e: Equipment) -> TakeInView:
+    """The take-in sheet with what it comes to."""
+    sheet = take_in_of(e)
+    return TakeInView(
+        sheet=sheet,
+        advice=advise(read_worth(sheet.worth)),
+        wires=list(tells(tuple(Wire(w.name, w.does, w.when, w.found_with) for w in sheet.wires))),
+        cautions=cautions(list(sheet.hazards)),
+        photos=[PhotoOut(id=p.id, caption=p.caption, width=p.width, height=p.height) for p in e.photos.all()],
+    )
+
+
 _PLAIN = (
     "id", "name", "stage", "notes", "lamp_id", "lamp_volts", "lamp_amps", "lamp_candela", "lamp_base",
     "led_id", "rated", "in_series", "ceiling", "series", "rounding", "resistor", "resistor_parts",
-    "resistor_source", "tolerance", "rating_w",
+    "resistor_source", "tolerance", "rating_w", "treatment", "capacitor", "capacitor_v", "second_led_id",
+    "band", "chassis_negative", "mains", "glow_floor", "sweep", "sweep_in_series", "sweep_resistor",
 )  # fmt: skip
 
 
@@ -67,6 +106,7 @@ def position_out(p: Position) -> PositionOut:
         driver_drop=quantity_out(p.driver_drop, VOLT),
         target=quantity_out(p.target, AMPERE),
         readings=[reading_out(r) for r in p.readings.all()],
+        taken=[taken_out(t) for t in p.taken.all()],
     )
 
 
@@ -96,13 +136,10 @@ def steps(scope: str) -> Steps:
     return Steps(undo=back, redo=forth)
 
 
-_REPORT = TypeAdapter(Report)
-
-
 def report_answer(report: Report) -> HttpResponse:
     """A report as JSON, written straight from the core's values.
 
     Handing it to the framework would check every tick of the slide rule a second time, at three
     times the cost of computing the report; a test holds the answer to its described shape.
     """
-    return HttpResponse(b'{"report":' + _REPORT.dump_json(report) + b"}", "application/json")
+    return HttpResponse(b'{"report":' + report_json(report) + b"}", "application/json")

@@ -8,7 +8,15 @@ from django.shortcuts import get_object_or_404
 from ninja import Router, Status
 
 from swapglow.api.given import given
-from swapglow.api.outward import position_out, rail_out, reading_out, report_answer, steps, summary
+from swapglow.api.outward import (
+    position_out,
+    rail_out,
+    reading_out,
+    report_answer,
+    steps,
+    summary,
+    taken_out,
+)
 from swapglow.api.schemas import (
     AssessIn,
     BenchReading,
@@ -21,14 +29,20 @@ from swapglow.api.schemas import (
     ReadingOut,
     ReportAnswer,
     SpiceText,
+    TakenFields,
+    TakenOut,
 )
-from swapglow.core.bench.ink import led_vf_text
+from swapglow.core.bench.ink import led_vf_text, shorted_ohm_text
 from swapglow.core.position.circuit import spice_text
-from swapglow.core.position.solution import size
+from swapglow.core.position.sizing import size
 from swapglow.core.position.typed import FieldError, read_position, read_rail, typed_changes
+from swapglow.core.position.typed_sweep import sweep_report
+from swapglow.core.report import SweepReport
+from swapglow.core.supply import KINDS
+from swapglow.document.typed import core_reading, core_taken
 from swapglow.records import translate
 from swapglow.records.journal import recorded, with_dependants
-from swapglow.records.models import Equipment, Position, Rail, Reading
+from swapglow.records.models import Equipment, Position, Rail, Reading, Taken
 
 router = Router(tags=["positions"])
 
@@ -45,14 +59,20 @@ def read(request: HttpRequest, key: UUID) -> PositionView:
     """One position with its rail and neighbours."""
     p = _find(key)
     at_hand = translate.drawer()
-    siblings = p.equipment.positions.select_related("rail").prefetch_related("readings")
+    siblings = p.equipment.positions.select_related("rail").prefetch_related("readings", "taken")
     return PositionView(
         position=position_out(p),
         rail=rail_out(p.rail),
         equipment_name=p.equipment.name,
+        fit=_fit(p),
         siblings=[summary(s, at_hand) for s in siblings],
         steps=steps(str(p.equipment_id)),
     )
+
+
+def _fit(p: Position) -> SweepReport | None:
+    sweep = translate.typed_position(p).sweep
+    return None if sweep.empty else sweep_report(sweep)
 
 
 @router.put("/positions/{key}", response={200: PositionOut, 404: Problems, 422: Problems})
@@ -122,7 +142,8 @@ def assess(request: HttpRequest, key: UUID, data: AssessIn) -> HttpResponse:
 def spice(request: HttpRequest, key: UUID) -> SpiceText:
     """The position as SPICE text: usual rail, typical LEDs, the resistor fitted."""
     core = read_position(translate.typed_position(_find(key)))
-    return SpiceText(text=spice_text(core, size(core).total_ohm))
+    sized = size(core)
+    return SpiceText(text=spice_text(core, sized.total_ohm, sized.farads))
 
 
 @router.post("/positions/{key}/take", response={200: PositionOut, 404: Problems, 422: Problems})
@@ -145,11 +166,87 @@ def bench_reading(request: HttpRequest, key: UUID, data: BenchReading) -> Status
         core = read_position(translate.typed_position(p))
         took_text = led_vf_text(core, data.text)
     inked = {"text": took_text, "source": "measured", "note": data.note}
-    if data.what in ("rail_usual", "rail_low", "rail_high"):
+    if data.what in _DETAILS:
+        _ink_detail(p, data, inked)
+    elif data.what in ("rail_usual", "rail_low", "rail_high"):
         _ink_rail(p, data.what.removeprefix("rail_"), inked)
     else:
         field = {"led_vf": "vf", "driver_drop": "driver_drop"}[data.what]
         _change(p, {field: inked}, f"read {p.name}", f"position:{key}:ink:{field}")
+    return Status(204, None)
+
+
+# A reading that inks a further figure of the rail, and which.
+_DETAILS = {"source_open": "open", "source_load": "load", "trip": "trip", "hertz": "hertz",
+            "grounded": "grounded", "source_short": "source"}  # fmt: skip
+
+
+def _ink_detail(p: Position, data: BenchReading, inked: dict[str, str]) -> None:
+    rail, before = p.rail, Rail.objects.get(pk=p.rail_id)
+    name = _DETAILS[data.what]
+    if data.what == "source_short":
+        inked = {**inked, "text": shorted_ohm_text(read_rail(translate.typed_rail(rail)), data.text)}
+    rail.details = {**rail.details, name: inked}
+    try:
+        read_position(translate.typed_position(p))
+    except FieldError as problem:
+        raise FieldError("text", problem.message) from None
+    with recorded(str(p.equipment_id), f"read {rail.name}", [before], f"rail:{rail.pk}:ink:{name}") as left:
+        rail.save()
+        left.append(rail)
+
+
+@router.post("/positions/{key}/infer/{name}", response={200: PositionOut, 404: Problems, 422: Problems})
+def infer(request: HttpRequest, key: UUID, name: str) -> PositionOut:
+    """Take over what an inference says of the rail; it stays an inference, marked as computed."""
+    p = _find(key)
+    survey = translate.report(p, None, translate.drawer()).survey
+    found = next((i for i in survey.inferences if i.id == name and i.sets), None)
+    if found is None:
+        raise FieldError("name", f'The readings no longer say "{name}".')
+    rail, before = p.rail, Rail.objects.get(pk=p.rail_id)
+    plain = {k: {"text": v, "source": "computed", "note": found.basis[:200]} for k, v in found.sets.items()}
+    if "kind" in found.sets and rail.kind != found.sets["kind"]:
+        rail.kind, rail.details = found.sets["kind"], {}
+    if "usual" in plain:
+        rail.usual = plain["usual"]
+    asked = {d.id for d in KINDS[rail.kind].details}  # type: ignore[index]
+    rail.details = {**rail.details, **{k: q for k, q in plain.items() if k in asked}}
+    read_position(translate.typed_position(p))
+    with recorded(str(p.equipment_id), f"infer {rail.name}", [before], f"rail:{rail.pk}:infer") as left:
+        rail.save()
+        left.append(rail)
+    return position_out(p)
+
+
+@router.put("/taken/{key}", response={200: TakenOut, 404: Problems, 422: Problems})
+def take_reading(request: HttpRequest, key: UUID, data: TakenFields) -> TakenOut:
+    """Record a reading before the swap; sent twice, it is kept once."""
+    found = Taken.objects.filter(pk=key).first()
+    if found is None:
+        p = _find(data.position)
+        if p.mains:
+            raise FieldError(
+                "position", "This lamp is marked as mains-connected: no live readings are kept of it."
+            )
+        fields = data.dict()
+        fields.pop("position")
+        found = Taken(id=key, position=p, order=p.taken.count(), **fields)
+        core_taken(found)
+        with recorded(str(p.equipment_id), f"read {p.name}", [], f"taken:{key}") as left:
+            found.save()
+            left.append(found)
+    return taken_out(found)
+
+
+@router.delete("/taken/{key}", response={204: None})
+def strike_taken(request: HttpRequest, key: UUID) -> Status[None]:
+    """Delete a reading before the swap; undo brings it back."""
+    t = Taken.objects.select_related("position").filter(pk=key).first()
+    if t is not None:
+        scope = str(t.position.equipment_id)
+        with recorded(scope, f"delete a reading at {t.position.name}", [t], f"taken:{key}:delete"):
+            t.delete()
     return Status(204, None)
 
 
@@ -173,7 +270,11 @@ def _record(p: Position, key: UUID, kind: str, data: BenchReading | ReadingField
         id=key, position=p, kind=kind, text=data.text, burden=data.burden, note=data.note,
         order=p.readings.count(),
     )  # fmt: skip
-    translate.core_reading(made)
+    core_reading(made)
+    if kind != "current" and KINDS[p.rail.kind].flow != "dc":  # type: ignore[index]
+        raise FieldError(
+            "kind", "On a supply that alternates the LED's average current is compared, not volts."
+        )
     with recorded(str(p.equipment_id), f"record a reading at {p.name}", [], f"reading:{key}") as left:
         made.save()
         left.append(made)

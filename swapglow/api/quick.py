@@ -19,21 +19,44 @@ from swapglow.api.schemas import (
 from swapglow.core.parts import lamp, led, preferred, resistor
 from swapglow.core.parts.catalogue import source
 from swapglow.core.position.typed import FieldError, Typed, TypedPosition, TypedRail, took
-from swapglow.core.quantities import AMPERE, CANDELA, OHM, VOLT, QuantityError
+from swapglow.core.quantities import AMPERE, AMPERE_HOUR, CANDELA, FARAD, HERTZ, OHM, VOLT, QuantityError
+from swapglow.core.supply import KINDS
+from swapglow.core.supply.battery import chemistries
+from swapglow.core.supply.kinds import Detail
 from swapglow.records import translate
 from swapglow.records.journal import recorded, with_dependants
 from swapglow.records.models import Equipment, Position, Rail
 
 router = Router(tags=["quick"])
 
-_UNITS = {"V": VOLT, "A": AMPERE, "Ω": OHM, "cd": CANDELA}
+_UNITS = {
+    "V": VOLT, "A": AMPERE, "Ω": OHM, "cd": CANDELA, "Hz": HERTZ, "F": FARAD, "Ah": AMPERE_HOUR,
+}  # fmt: skip
 _FIELDS = {"usual": "rail", "target": "drive"}
+
+
+def _detail(d: Detail) -> dict[str, Any]:
+    options = [(c.id, c.label) for c in chemistries().values()] if d.id == "chemistry" else list(d.options)
+    return {
+        "id": d.id, "label": d.label, "unit": d.unit.symbol if d.unit else None, "hint": d.hint, "options": options,
+    }  # fmt: skip
 
 
 @router.get("/catalogue", response=Catalogue)
 def catalogue(request: HttpRequest) -> dict[str, Any]:
     """Generic LEDs and lamps, preferred series, resistor ratings."""
     return {
+        "supplies": [
+            {
+                "id": k.id,
+                "label": k.label,
+                "flow": k.flow,
+                "expect": k.expect,
+                "levels": list(k.levels),
+                "details": [_detail(d) for d in k.details],
+            }
+            for k in KINDS.values()
+        ],
         "leds": list(led.catalogue().values()),
         "lamps": list(lamp.catalogue().values()),
         "series": list(preferred.SERIES),

@@ -6,9 +6,12 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field
 
+from swapglow.core.bench.worth import Advice
 from swapglow.core.parts.lamp import Lamp
 from swapglow.core.parts.led import Led
-from swapglow.core.report import Grade, Report
+from swapglow.core.report import Grade, Report, SweepReport
+from swapglow.core.supply.kinds import SupplyKind
+from swapglow.document import model as doc
 
 Text60 = Annotated[str, Field(max_length=60)]
 SourceName = Literal["measured", "marked", "assumed", "computed"]
@@ -47,6 +50,9 @@ class QuantityOut(Quantity):
     took: str = ""
 
 
+Details = Annotated[dict[Text60, Quantity], Field(max_length=20)]
+
+
 class EquipmentFields(Schema):
     """What can be written of an item of equipment."""
 
@@ -68,20 +74,26 @@ class EquipmentPatch(Schema):
 
 
 class RailFields(Schema):
-    """What can be written of a rail."""
+    """What can be written of a rail; ``details`` are what its kind asks for, by name."""
 
     equipment: UUID
     name: Annotated[str, Field(min_length=1, max_length=80)]
+    kind: SupplyKind = "regulated"
     read_at: ReadAt = "feed"
-    usual: Quantity
+    usual: Quantity = Quantity()
     low: Quantity = Quantity()
     high: Quantity = Quantity()
+    details: Details = Field(default_factory=dict)
+    fuse: Text60 = ""
 
 
 class RailPatch(Schema):
-    """Fields to change; the rest stay."""
+    """Fields to change; the rest stay. ``details`` sent change those named; another kind drops the rest."""
 
     name: Annotated[str, Field(min_length=1, max_length=80)] | None = None
+    kind: SupplyKind | None = None
+    details: Details | None = None
+    fuse: Text60 | None = None
     read_at: ReadAt | None = None
     usual: Quantity | None = None
     low: Quantity | None = None
@@ -94,10 +106,16 @@ class RailOut(Schema):
     id: UUID
     equipment: UUID
     name: str
+    kind: SupplyKind
+    kind_label: str
+    levels: list[str]
     read_at: ReadAt
     usual: QuantityOut
     low: QuantityOut
     high: QuantityOut
+    details: dict[str, QuantityOut]
+    fuse: str
+    reads: str
 
 
 class PositionPatch(Schema):
@@ -126,6 +144,17 @@ class PositionPatch(Schema):
     resistor_source: SourceName | None = None
     tolerance: Annotated[float, Field(ge=0, lt=0.5)] | None = None
     rating_w: Annotated[float, Field(gt=0, le=1000)] | None = None
+    treatment: doc.TreatmentName | None = None
+    capacitor: Text60 | None = None
+    capacitor_v: Text60 | None = None
+    second_led_id: Text60 | None = None
+    band: Text60 | None = None
+    chassis_negative: bool | None = None
+    mains: bool | None = None
+    glow_floor: Annotated[float, Field(gt=0, lt=1)] | None = None
+    sweep: Notes | None = None
+    sweep_in_series: Text60 | None = None
+    sweep_resistor: Text60 | None = None
 
 
 class PositionFields(PositionPatch):
@@ -146,6 +175,27 @@ class ReadingFields(Schema):
 
 class ReadingOut(ReadingFields):
     """A reading with when it was taken."""
+
+    id: UUID
+    at: str
+
+
+class TakenFields(Schema):
+    """A reading before the swap."""
+
+    position: UUID
+    function: doc.FunctionName
+    text: Text60
+    points: doc.PointsName = "lamp"
+    lamp: Literal["in", "out"] = "in"
+    state: Text60 = ""
+    meter: Text60 = ""
+    true_rms: bool = False
+    note: Annotated[str, Field(max_length=200)] = ""
+
+
+class TakenOut(TakenFields):
+    """A reading before the swap, with when it was taken."""
 
     id: UUID
     at: str
@@ -179,7 +229,19 @@ class PositionOut(Schema):
     resistor_source: SourceName
     tolerance: float | None
     rating_w: float | None
+    treatment: doc.TreatmentName
+    capacitor: str
+    capacitor_v: str
+    second_led_id: str
+    band: str
+    chassis_negative: bool
+    mains: bool
+    glow_floor: float
+    sweep: str
+    sweep_in_series: str
+    sweep_resistor: str
     readings: list[ReadingOut]
+    taken: list[TakenOut]
 
 
 class Summary(Schema):
@@ -204,10 +266,43 @@ class Steps(Schema):
     redo: str
 
 
+class PhotoOut(Schema):
+    """A photograph; the picture itself is at /api/photos/{id}.jpg."""
+
+    id: UUID
+    caption: str
+    width: int
+    height: int
+
+
+class TakeInPatch(Schema):
+    """Parts of the take-in sheet to replace; the rest stay."""
+
+    dark: Notes | None = None
+    sharing: Notes | None = None
+    grounds: Notes | None = None
+    hazards: Annotated[list[doc.Hazard], Field(max_length=6)] | None = None
+    opening: Annotated[list[doc.OpeningStep], Field(max_length=300)] | None = None
+    wires: Annotated[list[doc.Wire], Field(max_length=300)] | None = None
+    originals: Annotated[list[doc.Original], Field(max_length=300)] | None = None
+    worth: doc.Worth | None = None
+
+
+class TakeInView(Schema):
+    """The take-in sheet, what it comes to, and the cautions its hazards ask for."""
+
+    sheet: doc.TakeIn
+    advice: Advice
+    wires: list[str]
+    cautions: list[str]
+    photos: list[PhotoOut]
+
+
 class EquipmentOut(EquipmentFields):
     """An item of equipment with all in it."""
 
     id: UUID
+    take_in: TakeInView
     rails: list[RailOut]
     positions: list[Summary]
     steps: Steps
@@ -235,6 +330,7 @@ class PositionView(Schema):
     position: PositionOut
     rail: RailOut
     equipment_name: str
+    fit: SweepReport | None
     siblings: list[Summary]
     steps: Steps
 
@@ -290,7 +386,8 @@ class BenchReading(Schema):
 
     id: UUID
     what: Literal[
-        "rail_usual", "rail_low", "rail_high", "led_vf", "driver_drop",
+        "rail_usual", "rail_low", "rail_high", "led_vf", "driver_drop", "source_open", "source_load",
+        "source_short", "trip", "hertz", "grounded",
         "current", "resistor_volts", "led_volts",
     ]  # fmt: skip
     text: Text60
@@ -302,7 +399,7 @@ class TookIn(Schema):
     """A text to read, and the unit it should be in."""
 
     text: Text60
-    unit: Literal["V", "A", "Ω", "cd"]
+    unit: Literal["V", "A", "Ω", "cd", "Hz", "F", "Ah"]
 
 
 class TookOut(Schema):
@@ -343,8 +440,46 @@ class DrawerOut(Schema):
     texts: list[str]
 
 
+class DetailOut(Schema):
+    """A further figure a kind of supply asks for; no unit for a choice or a count."""
+
+    id: str
+    label: str
+    unit: Literal["V", "A", "Ω", "Hz", "Ah"] | None
+    hint: str
+    options: list[tuple[str, str]]
+
+
+class KindOut(Schema):
+    """A kind of supply."""
+
+    id: SupplyKind
+    label: str
+    flow: Literal["dc", "sine", "reversing", "pulses"]
+    expect: str
+    levels: list[str]
+    details: list[DetailOut]
+
+
+class Intent(Schema):
+    """What an import will do, before it does it; ``replaces`` names the item it would replace."""
+
+    name: str
+    replaces: str
+    lines: list[str]
+
+
+class Imported(Schema):
+    """What an import made."""
+
+    id: UUID
+    name: str
+
+
 class Catalogue(Schema):
-    """Generic LEDs and lamps, series and ratings."""
+    """Generic LEDs and lamps, series and ratings, kinds of supply."""
+
+    supplies: list[KindOut]
 
     leds: list[Led]
     lamps: list[Lamp]

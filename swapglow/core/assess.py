@@ -5,6 +5,9 @@ from dataclasses import dataclass
 from swapglow.core.bench.meter import Reading
 from swapglow.core.bench.next_step import next_step
 from swapglow.core.bench.pencil import cases_of, doubts_of, pencil
+from swapglow.core.bench.plan import plan
+from swapglow.core.bench.survey import survey
+from swapglow.core.bench.taken import Taken
 from swapglow.core.bench.verdict import verdict
 from swapglow.core.findings import Context, judge
 from swapglow.core.parts.resistor import rating_to_fit
@@ -33,12 +36,13 @@ _LEDS = ("highest", "typical", "lowest")
 
 @dataclass(frozen=True)
 class Bench:
-    """What lies around the position: readings taken after the swap, resistors in the drawer (Ω),
-    and whether the job is closed."""
+    """What lies around the position: readings taken after the swap and before it, resistors in the
+    drawer (Ω), and whether the job is closed."""
 
     readings: tuple[Reading, ...] = ()
     drawer_ohm: frozenset[float] = frozenset()
     closed: bool = False
+    taken: tuple[Taken, ...] = ()
 
 
 def assess(position: Position, bench: Bench | None = None) -> Report:
@@ -53,6 +57,8 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
     verdicts = tuple(verdict(s, r) for r in bench.readings)
     pencilled = pencil(s, doubts)
     when = moments(s)
+    asked = plan(s, pencilled)
+    before = survey(position, bench.taken, asked)
     usual = (float(s.usual[0]), float(s.usual[1]), float(s.usual[2]))
     return Report(
         sizing=_sizing(s),
@@ -67,8 +73,9 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         glow=glow(position, usual),
         findings=judge(context_of(s)),
         pencil=pencilled,
-        next_step=next_step(s, pencilled, verdicts, closed=bench.closed),
+        next_step=next_step(s, asked, verdicts, before.contradictions, closed=bench.closed),
         verdicts=verdicts,
+        survey=before,
     )
 
 

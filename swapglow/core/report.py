@@ -4,7 +4,7 @@ Every figure is a :class:`Shown`: number and unit as an engineer writes them, th
 where it came from.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Literal
 
 from swapglow.core.quantities import Source, Unit, engineering
@@ -392,6 +392,91 @@ class Verdict:
 
 
 @dataclass(frozen=True)
+class TakenReport:
+    """A reading before the swap, and what it would have been without the meter, where that differs."""
+
+    id: str
+    text: str
+    corrected: str
+    why: str
+
+
+@dataclass(frozen=True)
+class Inference:
+    """Something the readings before the swap say together, and never counted as measured.
+
+    ``basis`` is the readings it rests on; ``sets`` the fields of the rail it would set, as texts:
+    "kind", "usual", "open", "load".
+    """
+
+    id: str
+    statement: str
+    basis: str
+    sets: dict[str, str] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
+class Contradiction:
+    """Readings that do not go together, with the likeliest explanation."""
+
+    id: str
+    message: str
+    likeliest: str
+
+
+@dataclass(frozen=True)
+class TruthRow:
+    """A switch state: volts at the lamp, whether it lights, whether the contact is closed."""
+
+    state: str
+    volts: str
+    lit: bool
+    closed: str
+
+
+@dataclass(frozen=True)
+class Truth:
+    """The switch states side by side; ``line`` says plainly where the logic is inverted."""
+
+    rows: tuple[TruthRow, ...]
+    inverted: bool
+    line: str
+
+
+@dataclass(frozen=True)
+class SweepPoint:
+    """Volts and amps of a reading, or of the curve."""
+
+    volts: float
+    amps: float
+
+
+@dataclass(frozen=True)
+class SweepReport:
+    """A sweep with the curve through it: n is that of all LEDs in series together."""
+
+    points: tuple[SweepPoint, ...]
+    curve: tuple[SweepPoint, ...]
+    i_s: Shown
+    n: float
+    r_s: Shown
+    error: Shown
+    worst: Shown
+    line: str
+
+
+@dataclass(frozen=True)
+class Survey:
+    """All that was read before the swap, what follows from it, and what is still worth reading."""
+
+    readings: tuple[TakenReport, ...]
+    inferences: tuple[Inference, ...]
+    contradictions: tuple[Contradiction, ...]
+    truth: Truth | None
+    plan: tuple[NextStep, ...]
+
+
+@dataclass(frozen=True)
 class Report:
     """Everything about a position, for the screen, the command line and the card."""
 
@@ -409,3 +494,4 @@ class Report:
     pencil: Pencil
     next_step: NextStep
     verdicts: tuple[Verdict, ...]
+    survey: Survey

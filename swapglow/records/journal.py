@@ -9,7 +9,7 @@ from django.core import serializers
 from django.db import models, transaction
 from django.utils import timezone
 
-from swapglow.records.models import Change, Equipment, Position, Rail, Reading
+from swapglow.records.models import Change, Equipment, Photo, Position, Rail, Reading, Taken
 
 Row = dict[str, Any]
 
@@ -29,7 +29,7 @@ def _rows(records: Iterable[models.Model]) -> list[Row]:
 
 
 def _plain(fields: Row) -> Row:
-    kept = (str, int, float, bool, dict, type(None))
+    kept = (str, int, float, bool, dict, list, type(None))
     return {k: v if isinstance(v, kept) else str(v) for k, v in fields.items()}
 
 
@@ -38,14 +38,24 @@ def with_dependants(record: models.Model) -> list[models.Model]:
     match record:
         case Equipment():
             positions = list(record.positions.all())
-            readings = [r for p in positions for r in p.readings.all()]
-            return [record, *record.rails.all(), *positions, *readings]
+            return [record, *record.rails.all(), *positions, *_readings(positions), *record.photos.all()]
         case Rail():
             positions = list(record.positions.all())
-            return [record, *positions, *(r for p in positions for r in p.readings.all())]
+            return [record, *positions, *_readings(positions)]
         case Position():
-            return [record, *record.readings.all()]
+            return [record, *_readings([record])]
     return [record]
+
+
+def _readings(positions: Iterable[Position]) -> Iterator[models.Model]:
+    for p in positions:
+        yield from p.readings.all()
+        yield from p.taken.all()
+
+
+_MODELS: dict[str, type[models.Model]] = {
+    f"records.{m.__name__.lower()}": m for m in (Equipment, Rail, Position, Reading, Taken, Photo)
+}
 
 
 @contextmanager
@@ -127,9 +137,7 @@ def _put(wanted: list[Row], present: list[Row]) -> None:
     keep = {(r["model"], r["pk"]) for r in wanted}
     for row in reversed(present):
         if (row["model"], row["pk"]) not in keep:
-            model = {"records.equipment": Equipment, "records.rail": Rail,
-                     "records.position": Position, "records.reading": Reading}[row["model"]]  # fmt: skip
-            model.objects.filter(pk=row["pk"]).delete()
+            _MODELS[row["model"]]._default_manager.filter(pk=row["pk"]).delete()
     for item in serializers.deserialize("python", wanted):
         item.save()
 

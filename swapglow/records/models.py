@@ -36,6 +36,8 @@ class Equipment(Ordered):
     board_revision = models.CharField(max_length=80, blank=True, default="")
     owner = models.CharField(max_length=120, blank=True, default="")
     notes = models.TextField(max_length=20_000, blank=True, default="")
+    # The take-in sheet, in the shape of the document's.
+    take_in = models.JSONField(default=dict, blank=True)
 
     def __str__(self) -> str:
         return self.name
@@ -50,6 +52,10 @@ class Rail(Ordered):
     low = models.JSONField(default=quantity)
     usual = models.JSONField(default=quantity)
     high = models.JSONField(default=quantity)
+    kind = models.CharField(max_length=16, default="regulated")
+    # Further figures that the kind of supply asks for: quantities by name.
+    details = models.JSONField(default=dict, blank=True)
+    fuse = models.CharField(max_length=60, blank=True, default="")
 
     def __str__(self) -> str:
         return self.name
@@ -82,6 +88,17 @@ class Position(Ordered):
     resistor_source = models.CharField(max_length=12, default="marked")
     tolerance = models.FloatField(null=True, blank=True)
     rating_w = models.FloatField(null=True, blank=True)
+    treatment = models.CharField(max_length=20, blank=True, default="")
+    capacitor = models.CharField(max_length=60, blank=True, default="")
+    capacitor_v = models.CharField(max_length=60, blank=True, default="")
+    second_led_id = models.CharField(max_length=40, blank=True, default="")
+    band = models.CharField(max_length=60, blank=True, default="")
+    chassis_negative = models.BooleanField(default=False)
+    mains = models.BooleanField(default=False)
+    glow_floor = models.FloatField(default=0.25)
+    sweep = models.TextField(max_length=20_000, blank=True, default="")
+    sweep_in_series = models.CharField(max_length=60, blank=True, default="")
+    sweep_resistor = models.CharField(max_length=60, blank=True, default="")
 
     def __str__(self) -> str:
         return self.name
@@ -98,6 +115,46 @@ class Reading(Ordered):
 
     def __str__(self) -> str:
         return f"{self.kind} {self.text}"
+
+
+class Taken(Ordered):
+    """A reading taken before the swap."""
+
+    position = models.ForeignKey(Position, models.CASCADE, related_name="taken")
+    function = models.CharField(max_length=16)
+    text = models.CharField(max_length=60)
+    points = models.CharField(max_length=16, default="lamp")
+    lamp = models.CharField(max_length=4, default="in")
+    state = models.CharField(max_length=60, blank=True, default="")
+    meter = models.CharField(max_length=60, blank=True, default="")
+    true_rms = models.BooleanField(default=False)
+    note = models.CharField(max_length=200, blank=True, default="")
+
+    def __str__(self) -> str:
+        return f"{self.function} {self.text}"
+
+
+class Photo(Ordered):
+    """A photograph of an item; what it shows is kept once, by its digest."""
+
+    equipment = models.ForeignKey(Equipment, models.CASCADE, related_name="photos")
+    caption = models.CharField(max_length=200, blank=True, default="")
+    digest = models.CharField(max_length=64)
+    width = models.PositiveIntegerField()
+    height = models.PositiveIntegerField()
+
+    def __str__(self) -> str:
+        return self.caption or self.digest[:8]
+
+
+class Picture(models.Model):
+    """A JPEG by its SHA-256. It outlives its photograph, so that a deletion can be undone."""
+
+    digest = models.CharField(max_length=64, primary_key=True)
+    jpeg = models.BinaryField()
+
+    def __str__(self) -> str:
+        return self.digest[:8]
 
 
 class DrawerValue(models.Model):

@@ -3,6 +3,8 @@
 from django.conf import settings
 from django.core.management import call_command
 
+from swapglow.records.photographs import sweep_out
+
 
 def prepare() -> None:
     """Migrate, collect the front end where it was built anew, load the demo where the bench is empty."""
@@ -12,3 +14,4 @@ def prepare() -> None:
     if not collected.exists() or collected.stat().st_mtime < built.stat().st_mtime:
         call_command("collectstatic", verbosity=0, interactive=False, clear=True)
     call_command("load_demo")
+    sweep_out()

@@ -400,6 +400,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/positions/{key}/infer/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Infer
+         * @description Take over what an inference says of the rail; it stays an inference, marked as computed.
+         */
+        post: operations["swapglow_api_positions_infer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/taken/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Take Reading
+         * @description Record a reading before the swap; sent twice, it is kept once.
+         */
+        put: operations["swapglow_api_positions_take_reading"];
+        post?: never;
+        /**
+         * Strike Taken
+         * @description Delete a reading before the swap; undo brings it back.
+         */
+        delete: operations["swapglow_api_positions_strike_taken"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/readings/{key}": {
         parameters: {
             query?: never;
@@ -424,15 +468,221 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/equipment/{key}/take-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Change
+         * @description Replace parts of the take-in sheet; the rest stays.
+         */
+        patch: operations["swapglow_api_take_in_change"];
+        trace?: never;
+    };
+    "/api/equipment/{key}/photos/{photo}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add
+         * @description Add a photograph; sent twice, it is kept once. It is made small and loses all metadata.
+         */
+        post: operations["swapglow_api_take_in_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove
+         * @description Delete a photograph; undo brings it back.
+         */
+        delete: operations["swapglow_api_take_in_remove"];
+        options?: never;
+        head?: never;
+        /**
+         * Caption
+         * @description Say what a photograph shows.
+         */
+        patch: operations["swapglow_api_take_in_caption"];
+        trace?: never;
+    };
+    "/api/photos/{key}.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Picture
+         * @description The picture itself.
+         */
+        get: operations["swapglow_api_take_in_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/equipment/{key}/document.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Document
+         * @description The item as a document.
+         */
+        get: operations["swapglow_api_transfer_document"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/import/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look
+         * @description What importing a document would do; nothing is done.
+         */
+        post: operations["swapglow_api_transfer_look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring In
+         * @description Import a document whole, or not at all; undo on the bench takes it back.
+         */
+        post: operations["swapglow_api_transfer_bring_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/equipment/{key}/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Readings
+         * @description All readings of the item.
+         */
+        get: operations["swapglow_api_transfer_readings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/equipment/{key}/readings/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look Readings
+         * @description What importing readings would do; nothing is done.
+         */
+        post: operations["swapglow_api_transfer_look_readings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/equipment/{key}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Readings
+         * @description Add readings whole, or not at all.
+         */
+        post: operations["swapglow_api_transfer_bring_readings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
          * Catalogue
-         * @description Generic LEDs and lamps, series and ratings.
+         * @description Generic LEDs and lamps, series and ratings, kinds of supply.
          */
         Catalogue: {
+            /** Supplies */
+            supplies: components["schemas"]["KindOut"][];
             /** Leds */
             leds: components["schemas"]["Led"][];
             /** Lamps */
@@ -445,6 +695,49 @@ export interface components {
             led_source: string;
             /** Lamp Source */
             lamp_source: string;
+        };
+        /**
+         * DetailOut
+         * @description A further figure a kind of supply asks for; no unit for a choice or a count.
+         */
+        DetailOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: ("V" | "A" | "Ω" | "Hz" | "Ah") | null;
+            /** Hint */
+            hint: string;
+            /** Options */
+            options: [
+                string,
+                string
+            ][];
+        };
+        /**
+         * KindOut
+         * @description A kind of supply.
+         */
+        KindOut: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "regulated" | "unregulated" | "vehicle" | "battery" | "winding" | "stator" | "reversing" | "digital" | "logic" | "sense";
+            /** Label */
+            label: string;
+            /**
+             * Flow
+             * @enum {string}
+             */
+            flow: "dc" | "sine" | "reversing" | "pulses";
+            /** Expect */
+            expect: string;
+            /** Levels */
+            levels: string[];
+            /** Details */
+            details: components["schemas"]["DetailOut"][];
         };
         /**
          * Lamp
@@ -560,7 +853,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "V" | "A" | "Ω" | "cd";
+            unit: "V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah";
         };
         /**
          * AtRails
@@ -584,6 +877,18 @@ export interface components {
             /** Message */
             message: string;
             predicted: components["schemas"]["Shown"];
+        };
+        /**
+         * Contradiction
+         * @description Readings that do not go together, with the likeliest explanation.
+         */
+        Contradiction: {
+            /** Id */
+            id: string;
+            /** Message */
+            message: string;
+            /** Likeliest */
+            likeliest: string;
         };
         /**
          * Corner
@@ -616,6 +921,83 @@ export interface components {
             ceiling: components["schemas"]["Shown"];
             /** Corners */
             corners: components["schemas"]["Corner"][];
+        };
+        /**
+         * Cycle
+         * @description A treated LED over the cycle.
+         *
+         *     ``source_v`` is the usual level over ``degrees``; ``amps`` the LED's current at the low, usual
+         *     and high level.
+         */
+        Cycle: {
+            /** Treatment */
+            treatment: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+            /** Options */
+            options: components["schemas"]["TreatmentOption"][];
+            /** Levels */
+            levels: [
+                components["schemas"]["CycleLevel"],
+                components["schemas"]["CycleLevel"],
+                components["schemas"]["CycleLevel"]
+            ];
+            crest: components["schemas"]["Shown"];
+            capacitor: components["schemas"]["Shown"] | null;
+            /** Capacitor Is Own */
+            capacitor_is_own: boolean;
+            capacitor_rating: components["schemas"]["Shown"] | null;
+            ripple: components["schemas"]["Shown"] | null;
+            diode_reverse: components["schemas"]["Shown"] | null;
+            diode_rating: components["schemas"]["Shown"] | null;
+            /** Polarity */
+            polarity: string;
+            /** Degrees */
+            degrees: number[];
+            /** Source V */
+            source_v: number[];
+            /** Amps */
+            amps: [
+                number[],
+                number[],
+                number[]
+            ];
+        };
+        /**
+         * CycleLevel
+         * @description What a cycle comes to at one level of the supply, typical LED.
+         *
+         *     Flicker is the light's modulation in %, with its frequency and the low-risk limit there
+         *     (IEEE 1789-2015); None where the supply has no frequency to reckon with.
+         */
+        CycleLevel: {
+            /** Label */
+            label: string;
+            hertz: components["schemas"]["Shown"] | null;
+            average: components["schemas"]["Shown"];
+            peak: components["schemas"]["Shown"];
+            reverse: components["schemas"]["Shown"];
+            /** Conduction Deg */
+            conduction_deg: number;
+            flicker_hz: components["schemas"]["Shown"] | null;
+            /** Modulation */
+            modulation: number;
+            /** Limit */
+            limit: number | null;
+        };
+        /**
+         * ExtraLevel
+         * @description A level beyond the three, with what the LED carries there.
+         */
+        ExtraLevel: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            volts: components["schemas"]["Shown"];
+            current: components["schemas"]["Shown"];
         };
         /**
          * Finding
@@ -669,10 +1051,51 @@ export interface components {
             intensity: components["schemas"]["Shown"];
         };
         /**
+         * Inference
+         * @description Something the readings before the swap say together, and never counted as measured.
+         *
+         *     ``basis`` is the readings it rests on; ``sets`` the fields of the rail it would set, as texts:
+         *     "kind", "usual", "open", "load".
+         */
+        Inference: {
+            /** Id */
+            id: string;
+            /** Statement */
+            statement: string;
+            /** Basis */
+            basis: string;
+            /** Sets */
+            sets?: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * Meaning
+         * @description What an answer would mean.
+         */
+        Meaning: {
+            /** Answer */
+            answer: string;
+            /** Means */
+            means: string;
+        };
+        /**
+         * Moment
+         * @description A staircase at one instant or state of the supply.
+         */
+        Moment: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            staircase: components["schemas"]["Staircase"];
+        };
+        /**
          * NextStep
          * @description The one thing to do now.
          *
          *     ``reading`` names the figure the typed reading would ink, None where there is none to take.
+         *     ``meanings`` say what each answer would mean.
          */
         NextStep: {
             /** Id */
@@ -693,6 +1116,11 @@ export interface components {
             why: string;
             /** Caution */
             caution: string;
+            /**
+             * Meanings
+             * @default []
+             */
+            meanings: components["schemas"]["Meaning"][];
         };
         /**
          * Pencil
@@ -756,7 +1184,12 @@ export interface components {
             sizing: components["schemas"]["SizingReport"];
             current: components["schemas"]["CurrentReport"];
             power: components["schemas"]["PowerReport"];
+            supply: components["schemas"]["SupplyReport"];
             staircase: components["schemas"]["Staircase"];
+            /** Moments */
+            moments: components["schemas"]["Moment"][];
+            cycle: components["schemas"]["Cycle"] | null;
+            runtime: components["schemas"]["Runtime"] | null;
             rule: components["schemas"]["SlideRule"];
             /** Glow */
             glow: components["schemas"]["GlowLamp"][];
@@ -766,6 +1199,7 @@ export interface components {
             next_step: components["schemas"]["NextStep"];
             /** Verdicts */
             verdicts: components["schemas"]["Verdict"][];
+            survey: components["schemas"]["Survey"];
         };
         /**
          * ReportAnswer
@@ -790,6 +1224,32 @@ export interface components {
             zone: "over" | "drive" | "fits" | "dim";
             /** In Drawer */
             in_drawer: boolean;
+        };
+        /**
+         * Runtime
+         * @description How long the battery keeps the light above ``floor`` of its first, after the swap and before.
+         */
+        Runtime: {
+            /** Floor */
+            floor: number;
+            led: components["schemas"]["Shown"];
+            lamp: components["schemas"]["Shown"] | null;
+            /** Led Curve */
+            led_curve: components["schemas"]["RuntimePoint"][];
+            /** Lamp Curve */
+            lamp_curve: components["schemas"]["RuntimePoint"][];
+        };
+        /**
+         * RuntimePoint
+         * @description A moment of a battery's life: light as a share of the first.
+         */
+        RuntimePoint: {
+            /** Hours */
+            hours: number;
+            /** Volts */
+            volts: number;
+            /** Light */
+            light: number;
         };
         /**
          * Scale
@@ -875,7 +1335,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rail" | "driver" | "resistor" | "led" | "ground";
+            kind: "rail" | "source" | "rectifier" | "driver" | "resistor" | "led" | "ground";
             /** Label */
             label: string;
             /** Detail */
@@ -897,6 +1357,63 @@ export interface components {
             stairs: components["schemas"]["Stair"][];
         };
         /**
+         * SupplyReport
+         * @description What feeds the rail, and what to expect of it.
+         *
+         *     ``levels`` name the lowest, usual and highest rail.
+         */
+        SupplyReport: {
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /**
+             * Flow
+             * @enum {string}
+             */
+            flow: "dc" | "sine" | "reversing" | "pulses";
+            /** Expect */
+            expect: string;
+            /** Levels */
+            levels: [
+                string,
+                string,
+                string
+            ];
+            source_ohm: components["schemas"]["Shown"] | null;
+            /** Extra */
+            extra: components["schemas"]["ExtraLevel"][];
+        };
+        /**
+         * Survey
+         * @description All that was read before the swap, what follows from it, and what is still worth reading.
+         */
+        Survey: {
+            /** Readings */
+            readings: components["schemas"]["TakenReport"][];
+            /** Inferences */
+            inferences: components["schemas"]["Inference"][];
+            /** Contradictions */
+            contradictions: components["schemas"]["Contradiction"][];
+            truth: components["schemas"]["Truth"] | null;
+            /** Plan */
+            plan: components["schemas"]["NextStep"][];
+        };
+        /**
+         * TakenReport
+         * @description A reading before the swap, and what it would have been without the meter, where that differs.
+         */
+        TakenReport: {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /** Corrected */
+            corrected: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * Tick
          * @description A mark on a scale of the slide rule, placed by the ohms under it.
          */
@@ -910,6 +1427,46 @@ export interface components {
              * @enum {integer}
              */
             weight: 1 | 2 | 3;
+        };
+        /**
+         * TreatmentOption
+         * @description A way to make the LED live on a supply that alternates.
+         */
+        TreatmentOption: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+            /** Chosen */
+            chosen: boolean;
+        };
+        /**
+         * Truth
+         * @description The switch states side by side; ``line`` says plainly where the logic is inverted.
+         */
+        Truth: {
+            /** Rows */
+            rows: components["schemas"]["TruthRow"][];
+            /** Inverted */
+            inverted: boolean;
+            /** Line */
+            line: string;
+        };
+        /**
+         * TruthRow
+         * @description A switch state: volts at the lamp, whether it lights, whether the contact is closed.
+         */
+        TruthRow: {
+            /** State */
+            state: string;
+            /** Volts */
+            volts: string;
+            /** Lit */
+            lit: boolean;
+            /** Closed */
+            closed: string;
         };
         /**
          * Verdict
@@ -1063,8 +1620,35 @@ export interface components {
             tolerance: number | null;
             /** Rating W */
             rating_w: number | null;
+            /**
+             * Treatment
+             * @enum {string}
+             */
+            treatment: "" | "bare" | "inverse_diode" | "back_to_back" | "two_colour" | "half_wave" | "half_wave_cap" | "bridge" | "bridge_cap";
+            /** Capacitor */
+            capacitor: string;
+            /** Capacitor V */
+            capacitor_v: string;
+            /** Second Led Id */
+            second_led_id: string;
+            /** Band */
+            band: string;
+            /** Chassis Negative */
+            chassis_negative: boolean;
+            /** Mains */
+            mains: boolean;
+            /** Glow Floor */
+            glow_floor: number;
+            /** Sweep */
+            sweep: string;
+            /** Sweep In Series */
+            sweep_in_series: string;
+            /** Sweep Resistor */
+            sweep_resistor: string;
             /** Readings */
             readings: components["schemas"]["ReadingOut"][];
+            /** Taken */
+            taken: components["schemas"]["TakenOut"][];
         };
         /**
          * QuantityOut
@@ -1115,6 +1699,63 @@ export interface components {
              * @default
              */
             burden: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** At */
+            at: string;
+        };
+        /**
+         * TakenOut
+         * @description A reading before the swap, with when it was taken.
+         */
+        TakenOut: {
+            /**
+             * Position
+             * Format: uuid
+             */
+            position: string;
+            /**
+             * Function
+             * @enum {string}
+             */
+            function: "dc_volts" | "ac_volts" | "dc_amps" | "ac_amps" | "ohms";
+            /** Text */
+            text: string;
+            /**
+             * Points
+             * @default lamp
+             * @enum {string}
+             */
+            points: "lamp" | "feed" | "driver" | "frame";
+            /**
+             * Lamp
+             * @default in
+             * @enum {string}
+             */
+            lamp: "in" | "out";
+            /**
+             * State
+             * @default
+             */
+            state: string;
+            /**
+             * Meter
+             * @default
+             */
+            meter: string;
+            /**
+             * True Rms
+             * @default false
+             */
+            true_rms: boolean;
             /**
              * Note
              * @default
@@ -1273,6 +1914,23 @@ export interface components {
             values: string[];
         };
         /**
+         * Advice
+         * @description A recommendation: go, think or leave, with its reasons and what is not known yet.
+         */
+        Advice: {
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "go" | "think" | "leave" | "unknown";
+            /** Line */
+            line: string;
+            /** Reasons */
+            reasons: string[];
+            /** Open */
+            open: string[];
+        };
+        /**
          * EquipmentOut
          * @description An item of equipment with all in it.
          */
@@ -1304,11 +1962,68 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            take_in: components["schemas"]["TakeInView"];
             /** Rails */
             rails: components["schemas"]["RailOut"][];
             /** Positions */
             positions: components["schemas"]["Summary"][];
             steps: components["schemas"]["Steps"];
+        };
+        /**
+         * OpeningStep
+         * @description One step of opening the case, read backwards at closing.
+         */
+        OpeningStep: {
+            /** Text */
+            text: string;
+            /**
+             * Closed
+             * @default false
+             */
+            closed: boolean;
+        };
+        /**
+         * Original
+         * @description A part that was taken out, and where it is kept.
+         */
+        Original: {
+            /** What */
+            what: string;
+            /**
+             * Where
+             * @default
+             */
+            where: string;
+        };
+        /**
+         * Other
+         * @description An alternative to the swap, and its price.
+         */
+        Other: {
+            /** What */
+            what: string;
+            /**
+             * Price
+             * @default
+             */
+            price: string;
+        };
+        /**
+         * PhotoOut
+         * @description A photograph; the picture itself is at /api/photos/{id}.jpg.
+         */
+        PhotoOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Caption */
+            caption: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
         };
         /**
          * RailOut
@@ -1328,6 +2043,15 @@ export interface components {
             /** Name */
             name: string;
             /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "regulated" | "unregulated" | "vehicle" | "battery" | "winding" | "stator" | "reversing" | "digital" | "logic" | "sense";
+            /** Kind Label */
+            kind_label: string;
+            /** Levels */
+            levels: string[];
+            /**
              * Read At
              * @enum {string}
              */
@@ -1335,6 +2059,145 @@ export interface components {
             usual: components["schemas"]["QuantityOut"];
             low: components["schemas"]["QuantityOut"];
             high: components["schemas"]["QuantityOut"];
+            /** Details */
+            details: {
+                [key: string]: components["schemas"]["QuantityOut"];
+            };
+            /** Fuse */
+            fuse: string;
+            /** Reads */
+            reads: string;
+        };
+        /**
+         * TakeIn
+         * @description The take-in sheet of an item.
+         */
+        TakeIn: {
+            /**
+             * Dark
+             * @default
+             */
+            dark: string;
+            /**
+             * Sharing
+             * @default
+             */
+            sharing: string;
+            /**
+             * Grounds
+             * @default
+             */
+            grounds: string;
+            /** Hazards */
+            hazards?: ("mains" | "tension" | "charge" | "vehicle" | "static" | "heat")[];
+            /** Opening */
+            opening?: components["schemas"]["OpeningStep"][];
+            /** Wires */
+            wires?: components["schemas"]["Wire"][];
+            /** Originals */
+            originals?: components["schemas"]["Original"][];
+            /**
+             * @default {
+             *       "access": "",
+             *       "brittle": "",
+             *       "serviceable": "",
+             *       "hours": "",
+             *       "price": "",
+             *       "hour_price": "",
+             *       "others": [],
+             *       "overruled": ""
+             *     }
+             */
+            worth: components["schemas"]["Worth"];
+        };
+        /**
+         * TakeInView
+         * @description The take-in sheet, what it comes to, and the cautions its hazards ask for.
+         */
+        TakeInView: {
+            sheet: components["schemas"]["TakeIn"];
+            advice: components["schemas"]["Advice"];
+            /** Wires */
+            wires: string[];
+            /** Cautions */
+            cautions: string[];
+            /** Photos */
+            photos: components["schemas"]["PhotoOut"][];
+        };
+        /**
+         * Wire
+         * @description A wire as seen: its colour is noted, never taken for its meaning.
+         */
+        Wire: {
+            /** Name */
+            name: string;
+            /**
+             * Goes
+             * @default
+             */
+            goes: string;
+            /**
+             * Does
+             * @default
+             * @enum {string}
+             */
+            does: "" | "steady" | "pulsing" | "dead";
+            /**
+             * When
+             * @default
+             */
+            when: string;
+            /**
+             * Found With
+             * @default
+             */
+            found_with: string;
+        };
+        /**
+         * Worth
+         * @description Whether the swap should be done at all.
+         */
+        Worth: {
+            /**
+             * Access
+             * @default
+             * @enum {string}
+             */
+            access: "" | "screws" | "clips" | "sealed" | "welded";
+            /**
+             * Brittle
+             * @default
+             * @enum {string}
+             */
+            brittle: "" | "sound" | "aged" | "brittle";
+            /**
+             * Serviceable
+             * @default
+             * @enum {string}
+             */
+            serviceable: "" | "yes" | "no";
+            /**
+             * Hours
+             * @default
+             */
+            hours: string;
+            /**
+             * Price
+             * @default
+             */
+            price: string;
+            /**
+             * Hour Price
+             * @default
+             */
+            hour_price: string;
+            /** Others */
+            others?: components["schemas"]["Other"][];
+            /**
+             * Overruled
+             * @default
+             */
+            overruled: string;
         };
         /**
          * EquipmentFields
@@ -1404,7 +2267,7 @@ export interface components {
         };
         /**
          * RailFields
-         * @description What can be written of a rail.
+         * @description What can be written of a rail; ``details`` are what its kind asks for, by name.
          */
         RailFields: {
             /**
@@ -1415,11 +2278,24 @@ export interface components {
             /** Name */
             name: string;
             /**
+             * Kind
+             * @default regulated
+             * @enum {string}
+             */
+            kind: "regulated" | "unregulated" | "vehicle" | "battery" | "winding" | "stator" | "reversing" | "digital" | "logic" | "sense";
+            /**
              * Read At
              * @default feed
              * @enum {string}
              */
             read_at: "feed" | "lamp";
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
             usual: components["schemas"]["Quantity"];
             /**
              * @default {
@@ -1437,14 +2313,31 @@ export interface components {
              *     }
              */
             high: components["schemas"]["Quantity"];
+            /** Details */
+            details?: {
+                [key: string]: components["schemas"]["Quantity"];
+            };
+            /**
+             * Fuse
+             * @default
+             */
+            fuse: string;
         };
         /**
          * RailPatch
-         * @description Fields to change; the rest stay.
+         * @description Fields to change; the rest stay. ``details`` sent change those named; another kind drops the rest.
          */
         RailPatch: {
             /** Name */
             name?: string | null;
+            /** Kind */
+            kind?: ("regulated" | "unregulated" | "vehicle" | "battery" | "winding" | "stator" | "reversing" | "digital" | "logic" | "sense") | null;
+            /** Details */
+            details?: {
+                [key: string]: components["schemas"]["Quantity"];
+            } | null;
+            /** Fuse */
+            fuse?: string | null;
             /** Read At */
             read_at?: ("feed" | "lamp") | null;
             usual?: components["schemas"]["Quantity"] | null;
@@ -1460,9 +2353,38 @@ export interface components {
             rail: components["schemas"]["RailOut"];
             /** Equipment Name */
             equipment_name: string;
+            fit: components["schemas"]["SweepReport"] | null;
             /** Siblings */
             siblings: components["schemas"]["Summary"][];
             steps: components["schemas"]["Steps"];
+        };
+        /**
+         * SweepPoint
+         * @description Volts and amps of a reading, or of the curve.
+         */
+        SweepPoint: {
+            /** Volts */
+            volts: number;
+            /** Amps */
+            amps: number;
+        };
+        /**
+         * SweepReport
+         * @description A sweep with the curve through it: n is that of all LEDs in series together.
+         */
+        SweepReport: {
+            /** Points */
+            points: components["schemas"]["SweepPoint"][];
+            /** Curve */
+            curve: components["schemas"]["SweepPoint"][];
+            i_s: components["schemas"]["Shown"];
+            /** N */
+            n: number;
+            r_s: components["schemas"]["Shown"];
+            error: components["schemas"]["Shown"];
+            worst: components["schemas"]["Shown"];
+            /** Line */
+            line: string;
         };
         /**
          * PositionFields
@@ -1512,6 +2434,28 @@ export interface components {
             tolerance?: number | null;
             /** Rating W */
             rating_w?: number | null;
+            /** Treatment */
+            treatment?: ("" | "bare" | "inverse_diode" | "back_to_back" | "two_colour" | "half_wave" | "half_wave_cap" | "bridge" | "bridge_cap") | null;
+            /** Capacitor */
+            capacitor?: string | null;
+            /** Capacitor V */
+            capacitor_v?: string | null;
+            /** Second Led Id */
+            second_led_id?: string | null;
+            /** Band */
+            band?: string | null;
+            /** Chassis Negative */
+            chassis_negative?: boolean | null;
+            /** Mains */
+            mains?: boolean | null;
+            /** Glow Floor */
+            glow_floor?: number | null;
+            /** Sweep */
+            sweep?: string | null;
+            /** Sweep In Series */
+            sweep_in_series?: string | null;
+            /** Sweep Resistor */
+            sweep_resistor?: string | null;
             /**
              * Equipment
              * Format: uuid
@@ -1566,6 +2510,28 @@ export interface components {
             tolerance?: number | null;
             /** Rating W */
             rating_w?: number | null;
+            /** Treatment */
+            treatment?: ("" | "bare" | "inverse_diode" | "back_to_back" | "two_colour" | "half_wave" | "half_wave_cap" | "bridge" | "bridge_cap") | null;
+            /** Capacitor */
+            capacitor?: string | null;
+            /** Capacitor V */
+            capacitor_v?: string | null;
+            /** Second Led Id */
+            second_led_id?: string | null;
+            /** Band */
+            band?: string | null;
+            /** Chassis Negative */
+            chassis_negative?: boolean | null;
+            /** Mains */
+            mains?: boolean | null;
+            /** Glow Floor */
+            glow_floor?: number | null;
+            /** Sweep */
+            sweep?: string | null;
+            /** Sweep In Series */
+            sweep_in_series?: string | null;
+            /** Sweep Resistor */
+            sweep_resistor?: string | null;
         };
         /**
          * AssessIn
@@ -1599,7 +2565,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "rail_usual" | "rail_low" | "rail_high" | "led_vf" | "driver_drop" | "current" | "resistor_volts" | "led_volts";
+            what: "rail_usual" | "rail_low" | "rail_high" | "led_vf" | "driver_drop" | "source_open" | "source_load" | "source_short" | "trip" | "hertz" | "grounded" | "current" | "resistor_volts" | "led_volts";
             /** Text */
             text: string;
             /**
@@ -1607,6 +2573,56 @@ export interface components {
              * @default
              */
             burden: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * TakenFields
+         * @description A reading before the swap.
+         */
+        TakenFields: {
+            /**
+             * Position
+             * Format: uuid
+             */
+            position: string;
+            /**
+             * Function
+             * @enum {string}
+             */
+            function: "dc_volts" | "ac_volts" | "dc_amps" | "ac_amps" | "ohms";
+            /** Text */
+            text: string;
+            /**
+             * Points
+             * @default lamp
+             * @enum {string}
+             */
+            points: "lamp" | "feed" | "driver" | "frame";
+            /**
+             * Lamp
+             * @default in
+             * @enum {string}
+             */
+            lamp: "in" | "out";
+            /**
+             * State
+             * @default
+             */
+            state: string;
+            /**
+             * Meter
+             * @default
+             */
+            meter: string;
+            /**
+             * True Rms
+             * @default false
+             */
+            true_rms: boolean;
             /**
              * Note
              * @default
@@ -1640,6 +2656,63 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * TakeInPatch
+         * @description Parts of the take-in sheet to replace; the rest stay.
+         */
+        TakeInPatch: {
+            /** Dark */
+            dark?: string | null;
+            /** Sharing */
+            sharing?: string | null;
+            /** Grounds */
+            grounds?: string | null;
+            /** Hazards */
+            hazards?: ("mains" | "tension" | "charge" | "vehicle" | "static" | "heat")[] | null;
+            /** Opening */
+            opening?: components["schemas"]["OpeningStep"][] | null;
+            /** Wires */
+            wires?: components["schemas"]["Wire"][] | null;
+            /** Originals */
+            originals?: components["schemas"]["Original"][] | null;
+            worth?: components["schemas"]["Worth"] | null;
+        };
+        /**
+         * Caption
+         * @description What a photograph shows.
+         */
+        Caption: {
+            /**
+             * Caption
+             * @default
+             */
+            caption: string;
+        };
+        /**
+         * Intent
+         * @description What an import will do, before it does it; ``replaces`` names the item it would replace.
+         */
+        Intent: {
+            /** Name */
+            name: string;
+            /** Replaces */
+            replaces: string;
+            /** Lines */
+            lines: string[];
+        };
+        /**
+         * Imported
+         * @description What an import made.
+         */
+        Imported: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
         };
     };
     responses: never;
@@ -2579,6 +3652,111 @@ export interface operations {
             };
         };
     };
+    swapglow_api_positions_infer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PositionOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_positions_take_reading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakenFields"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_positions_strike_taken: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     swapglow_api_positions_record: {
         parameters: {
             query?: never;
@@ -2640,6 +3818,421 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    swapglow_api_take_in_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeInPatch"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeInView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_take_in_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Caption
+                     * @default
+                     */
+                    caption?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_take_in_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    swapglow_api_take_in_caption: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Caption"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_take_in_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_transfer_document: {
+        parameters: {
+            query?: {
+                photographs?: boolean;
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_transfer_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Intent"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_transfer_bring_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * As Copy
+                     * @default false
+                     */
+                    as_copy?: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_transfer_readings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_transfer_look_readings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Intent"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_transfer_bring_readings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
             };
         };
     };

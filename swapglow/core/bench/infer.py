@@ -1,11 +1,12 @@
 """What the readings before the swap say together, shown as inference and never as measured."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 from swapglow.core.bench.taken import Taken
 from swapglow.core.parts.lamp import Lamp
 from swapglow.core.quantities import AMPERE, OHM, VOLT, show
+from swapglow.core.report import Contradiction, Inference, Truth, TruthRow
 from swapglow.core.supply.model import source_resistance
 
 # Below this share of the other range a reading is what leaks through the meter's coupling.
@@ -17,49 +18,6 @@ LIT_SHARE = 0.3
 SAG_UNREGULATED = 0.1
 # A closed contact, transistor or Darlington keeps less than this (common practice: up to 1.1 V).
 CLOSED_V = 1.2
-
-
-@dataclass(frozen=True)
-class Inference:
-    """Something the readings say together.
-
-    Attributes:
-        basis: the readings it rests on, in words.
-        sets: fields of the rail it would set, as texts: "kind", "usual", "open", "load", "source".
-    """
-
-    id: str
-    statement: str
-    basis: str
-    sets: dict[str, str] = field(default_factory=dict)
-
-
-@dataclass(frozen=True)
-class Contradiction:
-    """Readings that do not go together, with the likeliest explanation."""
-
-    id: str
-    message: str
-    likeliest: str
-
-
-@dataclass(frozen=True)
-class TruthRow:
-    """A switch state: volts at the lamp, whether it lights, whether the contact is closed."""
-
-    state: str
-    volts: str
-    lit: bool
-    closed: str
-
-
-@dataclass(frozen=True)
-class Truth:
-    """The states side by side; ``line`` says plainly where the logic is inverted."""
-
-    rows: tuple[TruthRow, ...]
-    inverted: bool
-    line: str
 
 
 @dataclass(frozen=True)

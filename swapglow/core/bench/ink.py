@@ -1,8 +1,8 @@
 """A reading before the swap: which typed figure it inks, and with what."""
 
-from swapglow.core.position.model import Position
+from swapglow.core.position.model import Position, Rail
 from swapglow.core.position.typed import FieldError
-from swapglow.core.quantities import VOLT, QuantityError, parse, show
+from swapglow.core.quantities import AMPERE, OHM, VOLT, QuantityError, parse, parse_single, show
 
 
 def led_vf_text(position: Position, text: str) -> str:
@@ -29,3 +29,16 @@ def led_vf_text(position: Position, text: str) -> str:
     if read.spread == "none":
         return show(usual, VOLT, 5)
     return f"{low:.4g}-{high:.4g} V"
+
+
+def shorted_ohm_text(rail: Rail, text: str) -> str:
+    """Source resistance of a line from its shorted current: R = Vopen/Ishort (Ohm).
+
+    Raises:
+        FieldError: the text is no current.
+    """
+    try:
+        amps = parse_single(text, AMPERE, above=0)
+    except QuantityError as problem:
+        raise FieldError("text", str(problem)) from None
+    return show(rail.usual.value / amps, OHM, 4)

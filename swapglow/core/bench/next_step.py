@@ -1,16 +1,24 @@
 """The next thing on the bench: always one."""
 
 from swapglow.core.bench.meter import amp_range, volt_range
-from swapglow.core.bench.plan import plan
 from swapglow.core.position.solution import Solution
 from swapglow.core.quantities import AMPERE, OHM, show
-from swapglow.core.report import NextStep, Pencil, Verdict
+from swapglow.core.report import Contradiction, NextStep, Verdict
 
 
 def next_step(
-    s: Solution, pencil: Pencil, verdicts: tuple[Verdict, ...], *, closed: bool = False
+    s: Solution,
+    asked: tuple[NextStep, ...],
+    verdicts: tuple[Verdict, ...],
+    contradictions: tuple[Contradiction, ...] = (),
+    *,
+    closed: bool = False,
 ) -> NextStep:
-    """What to do now, by what is pencilled and what has been tried."""
+    """What to do now, by what is still asked and what has been tried.
+
+    Args:
+        asked: readings still worth taking, the weightiest first.
+    """
     if s.position.mains:
         return _hands_off()
     if verdicts and not verdicts[-1].agrees:
@@ -19,7 +27,8 @@ def next_step(
         return _look_again(s)
     if verdicts:
         return _close_up(s)
-    asked = plan(s, pencil)
+    if contradictions:
+        return _sort_out(contradictions[0])
     return asked[0] if asked else _try_on_clips(s)
 
 
@@ -30,6 +39,14 @@ def _hands_off() -> NextStep:
         "unplugged, capacitors discharged", "nothing live", None,
         "This lamp is marked as connected with the mains. Look, identify and note with the plug in sight.",
         "Mains kills. Licensed practice and local codes come first.",
+    )  # fmt: skip
+
+
+def _sort_out(c: Contradiction) -> NextStep:
+    return NextStep(
+        "contradiction", "Two readings do not go together: take them again", "the same range",
+        "the same points", "one right after the other", "readings that agree", None,
+        f"{c.message} {c.likeliest}", "",
     )  # fmt: skip
 
 

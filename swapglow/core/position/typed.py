@@ -19,6 +19,7 @@ from swapglow.core.quantities import (
     AMPERE,
     CANDELA,
     FARAD,
+    HERTZ,
     OHM,
     VOLT,
     Figure,
@@ -30,7 +31,8 @@ from swapglow.core.quantities import (
 from swapglow.core.supply.treatment import TREATMENTS, TreatmentId
 
 __all__ = [
-    "FieldError", "Typed", "TypedLamp", "TypedPosition", "TypedRail", "TypedSweep", "read_lamp", "read_led",
+    "FieldError", "Typed", "TypedLamp", "TypedPosition", "TypedRail", "TypedSweep", "rail_line",
+    "read_lamp", "read_led",
     "read_position", "read_rail", "read_reading", "took", "typed_changes",
 ]  # fmt: skip
 
@@ -75,6 +77,26 @@ class TypedPosition:
     mains: bool = False
     glow_floor: float = 0.25
     sweep: TypedSweep = field(default_factory=TypedSweep)
+
+
+def rail_line(typed: TypedRail) -> str:
+    """A rail in a line: "8.7 V to 9.1 V, 50 Hz, 12 Ω behind it"; why not, where it does not read."""
+    try:
+        rail = read_rail(typed)
+    except FieldError as problem:
+        return problem.message
+    supply = rail.supply
+    low, usual, high = (show(f.value, VOLT) for f in (rail.low, rail.usual, rail.high))
+    volts = usual if low == high else f"{usual} ({low} to {high})"
+    parts = [f"{volts} RMS" if supply.flow == "sine" else volts]
+    if supply.hertz[1]:
+        low_hz, high_hz = show(supply.hertz[0], HERTZ), show(supply.hertz[2], HERTZ)
+        parts.append(low_hz if low_hz == high_hz else f"{low_hz} to {high_hz}")
+    if supply.source_ohm.value:
+        parts.append(f"{show(supply.source_ohm.value, OHM)} behind it")
+    elif supply.lift > 1:
+        parts.append(f"{show(rail.volts[1], VOLT)} open")
+    return ", ".join(parts)
 
 
 def took(text: str, unit: Unit) -> str:

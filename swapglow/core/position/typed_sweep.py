@@ -10,7 +10,8 @@ from numpy.typing import NDArray
 from swapglow.core.parts.fit import Curve, FitError, fit_curve
 from swapglow.core.parts.led import LARGEST_VF, Led, LedError
 from swapglow.core.position.field_error import FieldError, single
-from swapglow.core.quantities import AMPERE, OHM, VOLT, QuantityError, parse_single
+from swapglow.core.quantities import AMPERE, OHM, VOLT, QuantityError, parse_single, show
+from swapglow.core.report import SweepPoint, SweepReport, shown
 
 FloatArray = NDArray[np.float64]
 
@@ -147,3 +148,26 @@ def fitted_led(base: Led, typed: TypedSweep) -> Led:
         )  # fmt: skip
     except LedError as problem:
         raise FieldError("sweep", str(problem)) from None
+
+
+def sweep_report(typed: TypedSweep) -> SweepReport:
+    """The readings, the curve through them and its error.
+
+    Raises:
+        FieldError: as :func:`read_sweep`.
+    """
+    s = read_sweep(typed)
+    c = s.curve
+    top = float(s.amps.max())
+    amps = np.geomspace(top / 1000, top, 60)
+    share = c.error_v / max(float(s.volts.max()), 1e-9) * 100
+    return SweepReport(
+        tuple(SweepPoint(float(v), float(a)) for v, a in zip(s.volts, s.amps, strict=True)),
+        tuple(SweepPoint(float(c.volts(a)), float(a)) for a in amps),
+        shown(c.i_s, AMPERE, "least squares in volts"),
+        c.n,
+        shown(c.r_s, OHM, "least squares in volts; the module's own resistor is in it"),
+        shown(c.error_v, VOLT, "root of the mean square of what is left over", digits=2),
+        shown(c.worst_v, VOLT, "the largest left over", digits=2),
+        f"{len(s.volts)} readings, fitted to {show(c.error_v, VOLT, 2)}, {share:.2g} % of the highest.",
+    )

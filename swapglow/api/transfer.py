@@ -1,0 +1,80 @@
+"""Documents and readings, out and in: what an import will do is said before it is done."""
+
+import re
+from uuid import UUID
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from ninja import File, Form, Router
+from ninja.files import UploadedFile
+
+from swapglow.api.schemas import Imported, Intent, Problems
+from swapglow.core.position.typed import FieldError
+from swapglow.document.read import LARGEST_BYTES, read_document
+from swapglow.records import readings_csv, transfer
+from swapglow.records.models import Equipment
+
+router = Router(tags=["transfer"])
+
+
+def _attached(content: bytes, kind: str, name: str) -> HttpResponse:
+    safe = re.sub(r"[^A-Za-z0-9._-]+", "-", name).strip("-.") or "equipment"
+    return HttpResponse(content, kind, headers={"Content-Disposition": f'attachment; filename="{safe}"'})
+
+
+def _bytes(file: UploadedFile, largest: int) -> bytes:
+    if (file.size or 0) > largest:
+        raise FieldError("file", f"The file is over {largest // 2**20} MB.")
+    return bytes(file.read())
+
+
+@router.get("/equipment/{key}/document.json", response={404: Problems})
+def document(request: HttpRequest, key: UUID, photographs: bool = True) -> HttpResponse:
+    """The item as a document."""
+    e = get_object_or_404(Equipment, pk=key)
+    made = transfer.to_document(e, photographs=photographs)
+    return _attached(made.model_dump_json(indent=1).encode(), "application/json", f"{e.name}.json")
+
+
+@router.post("/import/look", response={200: Intent, 422: Problems})
+def look(request: HttpRequest, file: File[UploadedFile]) -> Intent:
+    """What importing a document would do; nothing is done."""
+    found = transfer.intent(read_document(_bytes(file, LARGEST_BYTES)))
+    return Intent(name=found.name, replaces=found.replaces, lines=list(found.lines))
+
+
+@router.post("/import", response={200: Imported, 422: Problems})
+def bring_in(request: HttpRequest, file: File[UploadedFile], as_copy: Form[bool] = False) -> Imported:
+    """Import a document whole, or not at all; undo on the bench takes it back."""
+    made = transfer.bring_in(read_document(_bytes(file, LARGEST_BYTES)), as_copy=as_copy)
+    return Imported(id=made.pk, name=made.name)
+
+
+@router.get("/equipment/{key}/readings.csv", response={404: Problems})
+def readings(request: HttpRequest, key: UUID) -> HttpResponse:
+    """All readings of the item."""
+    e = get_object_or_404(Equipment, pk=key)
+    return _attached(readings_csv.to_csv(e).encode(), "text/csv; charset=utf-8", f"{e.name}-readings.csv")
+
+
+def _count(n: int) -> str:
+    return f"{n} reading" + ("" if n == 1 else "s")
+
+
+@router.post("/equipment/{key}/readings/look", response={200: Intent, 404: Problems, 422: Problems})
+def look_readings(request: HttpRequest, key: UUID, file: File[UploadedFile]) -> Intent:
+    """What importing readings would do; nothing is done."""
+    e = get_object_or_404(Equipment, pk=key)
+    found = readings_csv.from_csv(e, _bytes(file, readings_csv.LARGEST_BYTES))
+    lines = [f"{_count(len(found.made))} would be added."]
+    if found.known:
+        lines.append(f"{_count(found.known)} are here already and would be left alone.")
+    return Intent(name=e.name, replaces="", lines=lines)
+
+
+@router.post("/equipment/{key}/readings", response={200: Imported, 404: Problems, 422: Problems})
+def bring_readings(request: HttpRequest, key: UUID, file: File[UploadedFile]) -> Imported:
+    """Add readings whole, or not at all."""
+    e = get_object_or_404(Equipment, pk=key)
+    readings_csv.add(e, readings_csv.from_csv(e, _bytes(file, readings_csv.LARGEST_BYTES)))
+    return Imported(id=e.pk, name=e.name)

@@ -1,0 +1,130 @@
+"""Read a document from its text: all or nothing, with the place and the reason of every refusal."""
+
+import json
+from typing import Any
+
+from pydantic import ValidationError
+
+from swapglow.core.position.typed import FieldError, read_position
+from swapglow.document.model import FORMAT, VERSION, Document, Equipment
+from swapglow.document.typed import core_reading, core_taken, typed_position
+
+# Photographs included.
+LARGEST_BYTES = 64 * 1024 * 1024
+MOST_PROBLEMS = 5
+DEEPEST = 20
+
+
+class DocumentError(ValueError):
+    """A document that is refused: every problem as (place, reason)."""
+
+    def __init__(self, problems: list[tuple[str, str]]) -> None:
+        self.problems = problems
+        super().__init__("; ".join(f"{place}: {why}" for place, why in problems[:MOST_PROBLEMS]))
+
+
+def _no_constant(name: str) -> Any:
+    raise DocumentError([("document", f"{name} is no number of JSON.")])
+
+
+def read_document(text: bytes | str) -> Document:
+    """A document, with every lamp in it readable.
+
+    Raises:
+        DocumentError: it is not JSON, not of this shape, or a figure in it cannot be read.
+    """
+    if len(text) > LARGEST_BYTES:
+        raise DocumentError([("document", f"It is over {LARGEST_BYTES // 2**20} MB.")])
+    try:
+        plain = text.decode("utf-8-sig") if isinstance(text, bytes) else text.removeprefix("\ufeff")
+        data = json.loads(plain, parse_constant=_no_constant)
+    except UnicodeDecodeError as problem:
+        raise DocumentError([("document", f"It is not UTF-8 text: byte {problem.start}.")]) from None
+    except json.JSONDecodeError as problem:
+        raise DocumentError(
+            [(f"line {problem.lineno}, column {problem.colno}", f"It is not JSON: {problem.msg}.")]
+        ) from None
+    except RecursionError:
+        raise DocumentError([("document", "It is nested too deep to be one of ours.")]) from None
+    except ValueError as problem:
+        if isinstance(problem, DocumentError):
+            raise
+        # A number of thousands of digits.
+        raise DocumentError([("document", "It has a number too long to be one.")]) from None
+    _check_head(data)
+    try:
+        document = Document.model_validate(data)
+    except ValidationError as problem:
+        raise DocumentError(
+            [(_place(e["loc"]), _reason(e["msg"])) for e in problem.errors(include_url=False)[:MOST_PROBLEMS]]
+        ) from None
+    check(document.equipment)
+    return document
+
+
+def _check_head(data: Any) -> None:
+    if not isinstance(data, dict) or data.get("format") != FORMAT:
+        raise DocumentError([("format", f'This is no equipment document: "format" must be "{FORMAT}".')])
+    version = data.get("version")
+    if version != VERSION:
+        raise DocumentError(
+            [("version", f"Version {version!r} is not known here: this program reads version {VERSION}.")]
+        )
+
+
+def _place(loc: tuple[int | str, ...]) -> str:
+    return ".".join(str(part) for part in loc) or "document"
+
+
+def _reason(message: str) -> str:
+    return message if message.endswith(".") else f"{message}."
+
+
+def check(equipment: Equipment) -> None:
+    """Keys that are unique and meet, and lamps that the core can read.
+
+    Raises:
+        DocumentError: otherwise.
+    """
+    problems: list[tuple[str, str]] = []
+    seen: set[str] = set()
+
+    def once(place: str, key: object) -> None:
+        if str(key) in seen:
+            problems.append((place, f"The key {key} is there twice."))
+        seen.add(str(key))
+
+    once("equipment.id", equipment.id)
+    rails = {r.id: r for r in equipment.rails}
+    for n, rail in enumerate(equipment.rails):
+        once(f"equipment.rails.{n}.id", rail.id)
+    for n, p in enumerate(equipment.positions):
+        place = f"equipment.positions.{n}"
+        once(f"{place}.id", p.id)
+        for k, r in enumerate(p.readings):
+            once(f"{place}.readings.{k}.id", r.id)
+        for k, t in enumerate(p.taken):
+            once(f"{place}.taken.{k}.id", t.id)
+        if p.rail not in rails:
+            problems.append((f"{place}.rail", f"No rail of this document has the key {p.rail}."))
+            continue
+        problems += _unreadable(place, p, rails)
+    for n, photo in enumerate(equipment.photos):
+        once(f"equipment.photos.{n}.id", photo.id)
+    if problems:
+        raise DocumentError(problems)
+
+
+def _unreadable(place: str, p: Any, rails: dict[Any, Any]) -> list[tuple[str, str]]:
+    place_of = place
+    try:
+        read_position(typed_position(p, rails[p.rail]))
+        for k, r in enumerate(p.readings):
+            place_of = f"{place}.readings.{k}"
+            core_reading(r)
+        for k, t in enumerate(p.taken):
+            place_of = f"{place}.taken.{k}"
+            core_taken(t)
+    except FieldError as problem:
+        return [(f"{place_of}.{problem.field}", problem.message)]
+    return []
