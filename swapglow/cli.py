@@ -1,4 +1,4 @@
-"""The core from a shell: ``swapglow size``, ``swapglow solve`` and ``swapglow catalogue``."""
+"""The core from a shell: ``swapglow size``, ``solve``, ``assess`` and ``catalogue``."""
 
 import argparse
 import json
@@ -13,6 +13,7 @@ from swapglow.core.constant_vf import ConstantVf, ConstantVfResult, size_constan
 from swapglow.core.parts import lamp, led, preferred
 from swapglow.core.quantities import AMPERE, OHM, VOLT, Parsed, QuantityError, parse, parse_single, show
 from swapglow.core.quantities.units import WATT
+from swapglow.core.report import Report
 
 BAD_INPUT = 2
 
@@ -44,6 +45,10 @@ def _parser() -> _Parser:
     solving.add_argument("file", help="a netlist: R, C, L, V, I, D, Q, S, .model, .op, .dc, .tran")
     solving.add_argument("--json", action="store_true", help="print JSON")
     solving.set_defaults(run=_solve)
+    assessing = commands.add_parser("assess", help="report on every lamp of an equipment document")
+    assessing.add_argument("file", help="a document saved from the equipment's page")
+    assessing.add_argument("--json", action="store_true", help="print JSON, as the screen gets it")
+    assessing.set_defaults(run=_assess)
     listing = commands.add_parser("catalogue", help="list the generic LEDs and lamps")
     listing.add_argument("--json", action="store_true", help="print JSON")
     listing.set_defaults(run=_catalogue)
@@ -198,6 +203,58 @@ def _solve(args: argparse.Namespace) -> int:
         for source, amps in values["i"].items():
             print(f"  i({source})  {_ends(amps, 'A')}")
     return 0
+
+
+def _assess(args: argparse.Namespace) -> int:
+    # Its checks take longer to load than the other commands take to answer.
+    from swapglow.document.read import LARGEST_BYTES, DocumentError, read_document
+    from swapglow.document.report import report_data, reports
+
+    try:
+        with open(args.file, "rb") as handle:
+            document = read_document(handle.read(LARGEST_BYTES + 1))
+    except OSError as problem:
+        raise ValueError(f"{args.file}: {problem.strerror}.") from None
+    except DocumentError as problem:
+        raise ValueError(f"{args.file}: {problem}") from None
+    found = reports(document.equipment)
+    if args.json:
+        rows = [
+            {"id": str(p.id), "name": name, "report": report_data(report)}
+            for p, (name, report) in zip(document.equipment.positions, found, strict=True)
+        ]
+        out = {"equipment": document.equipment.name, "positions": rows}
+        print(json.dumps(out, ensure_ascii=False, indent=1, allow_nan=False))
+        return 0
+    print(document.equipment.name)
+    for name, report in found:
+        print("\n".join(["", name, *_report_lines(report)]).replace("\u00a0", " "))
+    return 0
+
+
+def _report_lines(r: Report) -> list[str]:
+    """A report in plain lines: supply, sizing, currents, heat, cycle, battery, findings, next thing."""
+    lines = [f"  supply     {r.supply.label}, {r.staircase.stairs[0].text}"]
+    if r.cycle is not None:
+        c = r.cycle
+        lines.append(f"  treatment  {c.label}, crest {c.crest.text}")
+        if c.capacitor is not None:
+            rating = f", {c.capacitor_rating.text} or more" if c.capacitor_rating else ""
+            lines.append(f"  capacitor  {c.capacitor.text}{rating}")
+    exact = r.sizing.exact.text if r.sizing.exact else "none"
+    lines += [
+        f"  resistor   {r.sizing.total.text}  (exact {exact}, {r.sizing.rule})",
+        f"  current    low {r.current.low.text}  usual {r.current.usual.text}  high {r.current.high.text}",
+        f"  heat       {r.power.each.text}" + (f", fit {r.power.to_fit.text}" if r.power.to_fit else ""),
+    ]
+    if r.runtime is not None:
+        before = f", before the swap {r.runtime.lamp.text}" if r.runtime.lamp else ""
+        lines.append(f"  lasts      {r.runtime.led.text}{before}")
+    lines += [f"  {f.grade:<10} {f.message}" for f in r.findings]
+    lines += [f"  reading    {v.line}" for v in r.verdicts]
+    n = r.next_step
+    lines.append(f"  next       {n.act}: {n.meter}; {n.points}; {n.state}; expect {n.expect}")
+    return lines
 
 
 def _ends(values: float | list[float], unit: str) -> str:

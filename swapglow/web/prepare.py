@@ -3,11 +3,12 @@
 from django.conf import settings
 from django.core.management import call_command
 
-from swapglow.records.photographs import sweep_out
-
 
 def prepare() -> None:
     """Migrate, collect the front end where it was built anew, load the demo where the bench is empty."""
+    # Models may be imported only once Django is set up.
+    from swapglow.records.photographs import sweep_out
+
     call_command("migrate", verbosity=0, interactive=False)
     built = settings.DIST / "index.html"
     collected = settings.STATIC_ROOT / "index.html"

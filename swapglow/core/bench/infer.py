@@ -42,6 +42,11 @@ class Readings:
         ]  # fmt: skip
         return fits[-1] if fits else None
 
+    def volts_lit(self) -> Taken | None:
+        """Volts across the lamp while it is in, on the range that shows the more."""
+        found = [t for t in (self.find("dc_volts", lamp="in"), self.find("ac_volts", lamp="in")) if t]
+        return max(found, key=lambda t: abs(t.value), default=None)
+
 
 def wave_of(r: Readings) -> str:
     """ "dc", "sine", "half" or "full" (rectified), or "" where both ranges were not read."""
@@ -138,7 +143,7 @@ def _source(r: Readings, known: Known) -> Iterable[Inference]:
 
 def _shared(r: Readings, known: Known) -> Iterable[Inference]:
     """Lamps in series or in parallel, from their volts and rating."""
-    in_ = r.find("dc_volts", lamp="in") or r.find("ac_volts", lamp="in")
+    in_ = r.volts_lit()
     feed = r.find(in_.function, points="feed") if in_ is not None else None
     if in_ is None or in_.value == 0:
         return
@@ -215,7 +220,7 @@ def _contradictions(r: Readings, known: Known) -> Iterable[Contradiction]:
             "AC read on a DC range shows nothing: read the same points on AC volts. Else the switch is off.",
         )  # fmt: skip
     amps = r.find("dc_amps", lamp="in") or r.find("ac_amps", lamp="in")
-    volts = r.find("dc_volts", lamp="in") or r.find("ac_volts", lamp="in")
+    volts = r.volts_lit()
     if amps is not None and volts is not None and abs(volts.value) > 0.5 and abs(amps.value) < 1e-5:
         yield Contradiction(
             "volts-but-no-amps", f"{show(abs(volts.value), VOLT)} across the lamp, but no current through it.",

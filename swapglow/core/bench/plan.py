@@ -69,10 +69,11 @@ def _moved(s: Solution, other: Position) -> float:
 def _rails(s: Solution, swings: dict[str, float]) -> Iterable[_Ask]:
     p = s.position
     for which in ("rail_usual", "rail_low", "rail_high"):
-        if which in swings:
-            weight = swings[which]
-            if which == "rail_usual":
-                weight = max(weight, _if_the_other_kind(s))
+        weight = swings.get(which, 0.0)
+        if which == "rail_usual" and p.rail.usual.source in (Source.ASSUMED, Source.MARKED):
+            # A nominal rail is a name: nobody knows yet that it is DC, or AC.
+            weight = max(weight, _if_the_other_kind(s))
+        if weight:
             yield _Ask(weight, _read_rail(s, which, p))
 
 

@@ -38,7 +38,7 @@ def _report(t: Taken, position: Position, taken: tuple[Taken, ...], wave: str) -
     if t.unit is AMPERE and t.points == "lamp":
         # The loop is the lamp itself at the volts it had, or by its rating.
         r = Readings(taken)
-        volts = r.find("dc_volts", lamp="in") or r.find("ac_volts", lamp="in")
+        volts = r.volts_lit()
         if volts is not None and t.value:
             loop = max(abs(volts.value / t.value) - t.meter_ohm, 1e-3)
         elif position.lamp is not None:

@@ -1,0 +1,96 @@
+"""The observatory's first five items, on steady rails."""
+
+from typing import Any
+
+from swapglow.records.demo.words import quantity, reading
+
+EQUIPMENT: list[dict[str, Any]] = [
+    {
+        "name": "Dome rotation desk",
+        "maker_model": "built on site, relay desk of 1961",
+        "board_revision": "lamp panel B",
+        "owner": "Fernhollow Observatory",
+        "notes": "Originals in bag 14, shelf C. Panel lifts on two hidden screws under the name strip.",
+        "rails": [
+            {"name": "Relay rail", "low": reading("24.8V", "DC volts, 200 V range, motor running"),
+             "usual": reading("26.3V", "DC volts, 200 V range, dome at rest"),
+             "high": reading("27.9V", "DC volts, 200 V range, all relays dropped")},
+        ],
+        "positions": [
+            {"name": "Shutter open", "stage": "done", "lamp_id": "slide-24", "led_id": "green-3-diffused",
+             "target": quantity("1.8mA"), "resistor": "15k", "rating_w": 0.25, "series": "E12",
+             "driver_drop": reading("0.14V", "across the relay contact and wiring"),
+             "vf": reading("2.9-3.3V", "five parts on clips at 2 mA"),
+             "readings": [("current", "1.57mA", "5R", "20 mA range, covers on")]},
+            {"name": "Shutter closed", "stage": "fitted", "lamp_id": "slide-24", "led_id": "red-3-diffused",
+             "target": quantity("9mA"), "resistor": "2.7k", "rating_w": 0.5, "series": "E12",
+             "driver_drop": reading("0.14V", "across the relay contact and wiring"),
+             "readings": [("current", "8.9mA", "5R", "20 mA range, on clips")]},
+            {"name": "Wind hold", "stage": "sizing", "lamp_id": "slide-24", "led_id": "amber-5-diffused",
+             "in_series": 2, "target": quantity("7mA"), "rating_w": 0.25,
+             "driver_drop": quantity("0.2V")},
+        ],
+    },
+    {
+        "name": "Sidereal clock, east pier",
+        "maker_model": "one of a pair, dial by the workshop",
+        "board_revision": "",
+        "owner": "Fernhollow Observatory",
+        "notes": "Dial lamps fade the numerals. Battery floats across the rail.",
+        "rails": [
+            {"name": "Float rail", "low": reading("12.4V", "charger off, overnight"),
+             "usual": reading("13.2V", "DC volts, 20 V range"),
+             "high": reading("13.9V", "just after equalising")},
+        ],
+        "positions": [
+            {"name": "Dial, left", "stage": "trial", "lamp_id": "grain-12", "led_id": "warm-3-diffused",
+             "in_series": 2, "target": quantity("6mA"), "resistor": "1.2k", "rating_w": 0.25, "series": "E12",
+             "readings": [("current", "0.67mA", "5R", "2 mA range, on clips")]},
+            {"name": "Dial, right", "stage": "sizing", "lamp_id": "grain-12", "led_id": "warm-3-diffused",
+             "in_series": 3, "target": quantity("6mA"), "rating_w": 0.25, "series": "E12"},
+        ],
+    },
+    {
+        "name": "Plate camera console",
+        "maker_model": "shutter timer, three decks",
+        "board_revision": "deck 2 hand-marked R4",
+        "owner": "lent by a member",
+        "notes": "Dark-room use: nothing brighter than the old lamp.",
+        "rails": [
+            {"name": "Exposure lamp", "read_at": "lamp",
+             "usual": reading("6.7V", "across the holder, old lamp lit, 20 V range")},
+        ],
+        "positions": [
+            {"name": "Exposure running", "stage": "trial", "lamp_id": "own", "lamp_volts": "6.5V",
+             "lamp_amps": "0.11A", "lamp_candela": "0.21cd", "lamp_base": "miniature screw",
+             "led_id": "red-5-clear", "target": quantity("0.9mA"), "resistor": "5.6k", "rating_w": 0.25},
+        ],
+    },
+    {
+        "name": "Spectrograph cart",
+        "maker_model": "arc supply and camera on one trolley",
+        "board_revision": "C, reworked",
+        "owner": "Fernhollow Observatory",
+        "notes": "Someone swapped this lamp before us, sized on the name plate. Marked do not use.",
+        "rails": [
+            {"name": "Arc interlock", "usual": quantity("34V±8%", "marked", "name plate")},
+        ],
+        "positions": [
+            {"name": "Arc ready", "stage": "fitted", "lamp_id": "bipin-28", "led_id": "blue-5-clear",
+             "target": quantity("20mA"), "resistor": "1.3k", "rating_w": 0.25,
+             "notes": "Brown mark on the board under the resistor."},
+        ],
+    },
+    {
+        "name": "Transit chronograph",
+        "maker_model": "two-pen drum recorder",
+        "board_revision": "A",
+        "owner": "Fernhollow Observatory",
+        "notes": "",
+        "rails": [{"name": "Pen supply", "usual": quantity("17-19.5V")}],
+        "positions": [
+            {"name": "Pen lamp", "stage": "sizing", "lamp_id": "slide-24", "led_id": "white-3-diffused",
+             "target": quantity("4mA")},
+        ],
+    },
+]  # fmt: skip
