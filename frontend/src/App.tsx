@@ -7,6 +7,8 @@ import { Shell } from "./shell/Shell";
 
 const PositionView = lazy(() => import("./position/PositionView"));
 const EquipmentView = lazy(() => import("./equipment/EquipmentView"));
+const TakeInView = lazy(() => import("./equipment/TakeInView"));
+const ReadingsView = lazy(() => import("./position/ReadingsView"));
 const DrawerView = lazy(() => import("./drawer/DrawerView"));
 
 export function App() {
@@ -16,7 +18,9 @@ export function App() {
         <Routes>
           <Route path="/" element={<BenchView />} />
           <Route path="/equipment/:id" element={<EquipmentView />} />
+          <Route path="/equipment/:id/take-in" element={<TakeInView />} />
           <Route path="/position/:id" element={<PositionView />} />
+          <Route path="/position/:id/readings" element={<ReadingsView />} />
           <Route path="/drawer" element={<DrawerView />} />
           <Route
             path="*"

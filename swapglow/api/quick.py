@@ -38,7 +38,8 @@ _FIELDS = {"usual": "rail", "target": "drive"}
 def _detail(d: Detail) -> dict[str, Any]:
     options = [(c.id, c.label) for c in chemistries().values()] if d.id == "chemistry" else list(d.options)
     return {
-        "id": d.id, "label": d.label, "unit": d.unit.symbol if d.unit else None, "hint": d.hint, "options": options,
+        "id": d.id, "label": d.label, "unit": d.unit.symbol if d.unit else None, "hint": d.hint,
+        "options": [{"id": i, "label": label} for i, label in options],
     }  # fmt: skip
 
 

@@ -440,6 +440,13 @@ class DrawerOut(Schema):
     texts: list[str]
 
 
+class OptionOut(Schema):
+    """One of a few."""
+
+    id: str
+    label: str
+
+
 class DetailOut(Schema):
     """A further figure a kind of supply asks for; no unit for a choice or a count."""
 
@@ -447,7 +454,7 @@ class DetailOut(Schema):
     label: str
     unit: Literal["V", "A", "Ω", "Hz", "Ah"] | None
     hint: str
-    options: list[tuple[str, str]]
+    options: list[OptionOut]
 
 
 class KindOut(Schema):

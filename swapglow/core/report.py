@@ -145,7 +145,7 @@ class SupplyReport:
     label: str
     flow: Literal["dc", "sine", "reversing", "pulses"]
     expect: str
-    levels: tuple[str, str, str]
+    levels: tuple[str, ...]
     source_ohm: Shown | None
     extra: tuple[ExtraLevel, ...]
 
@@ -191,7 +191,7 @@ class Cycle:
     label: str
     why: str
     options: tuple[TreatmentOption, ...]
-    levels: tuple[CycleLevel, CycleLevel, CycleLevel]
+    levels: tuple[CycleLevel, ...]
     crest: Shown
     capacitor: Shown | None
     capacitor_is_own: bool
@@ -202,7 +202,7 @@ class Cycle:
     polarity: str
     degrees: tuple[float, ...]
     source_v: tuple[float, ...]
-    amps: tuple[tuple[float, ...], tuple[float, ...], tuple[float, ...]]
+    amps: tuple[tuple[float, ...], ...]
 
 
 @dataclass(frozen=True)

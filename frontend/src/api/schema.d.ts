@@ -710,10 +710,7 @@ export interface components {
             /** Hint */
             hint: string;
             /** Options */
-            options: [
-                string,
-                string
-            ][];
+            options: components["schemas"]["OptionOut"][];
         };
         /**
          * KindOut
@@ -813,6 +810,16 @@ export interface components {
             reverse_v: number;
             /** Tempco V K */
             tempco_v_k: number;
+        };
+        /**
+         * OptionOut
+         * @description One of a few.
+         */
+        OptionOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
         };
         /**
          * TookOut
@@ -939,11 +946,7 @@ export interface components {
             /** Options */
             options: components["schemas"]["TreatmentOption"][];
             /** Levels */
-            levels: [
-                components["schemas"]["CycleLevel"],
-                components["schemas"]["CycleLevel"],
-                components["schemas"]["CycleLevel"]
-            ];
+            levels: components["schemas"]["CycleLevel"][];
             crest: components["schemas"]["Shown"];
             capacitor: components["schemas"]["Shown"] | null;
             /** Capacitor Is Own */
@@ -959,11 +962,7 @@ export interface components {
             /** Source V */
             source_v: number[];
             /** Amps */
-            amps: [
-                number[],
-                number[],
-                number[]
-            ];
+            amps: number[][];
         };
         /**
          * CycleLevel
@@ -1375,11 +1374,7 @@ export interface components {
             /** Expect */
             expect: string;
             /** Levels */
-            levels: [
-                string,
-                string,
-                string
-            ];
+            levels: string[];
             source_ohm: components["schemas"]["Shown"] | null;
             /** Extra */
             extra: components["schemas"]["ExtraLevel"][];

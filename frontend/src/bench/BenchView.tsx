@@ -4,6 +4,7 @@ import styled from "styled-components";
 
 import { useBench, useSave } from "../api/queries";
 import { Button, SmallButton } from "../controls/Button";
+import { BringIn } from "../equipment/Files";
 import { Lamp } from "../equipment/Lamp";
 import { Missing } from "../shell/Missing";
 import { Shell } from "../shell/Shell";
@@ -106,7 +107,10 @@ export function BenchView() {
       <QuickSum equipment={items} />
       <Head>
         <Title>On the bench</Title>
-        <Button onPress={() => void add()}>Add equipment</Button>
+        <Acts>
+          <BringIn />
+          <Button onPress={() => void add()}>Add equipment</Button>
+        </Acts>
       </Head>
       {said && (
         <Say role="status">

@@ -10,6 +10,7 @@ import { Sheet } from "../controls/Sheet";
 import { Missing } from "../shell/Missing";
 import { Shell } from "../shell/Shell";
 import { useUndo } from "../shell/useUndo";
+import { TakeOut } from "./Files";
 import { Lamp } from "./Lamp";
 import { Notes } from "./Notes";
 import { RailEditor } from "./RailEditor";
@@ -28,6 +29,14 @@ const Title = styled.h1`
   line-height: 1.15;
   font-weight: 650;
   margin-bottom: 12px;
+`;
+
+const Top = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: start;
+  justify-content: space-between;
+  gap: 4px 20px;
 `;
 
 const Facts = styled.div`
@@ -78,18 +87,11 @@ const RailLine = styled.div`
 const Level = styled.span`
   font-family: var(--mono);
   font-size: 1.2rem;
-  white-space: nowrap;
   &[data-pencil="true"] {
     color: var(--pencil);
     font-style: italic;
     text-decoration: underline dotted 2px;
     text-underline-offset: 0.18em;
-  }
-  small {
-    font: 0.875rem var(--sans);
-    color: var(--ink-soft);
-    font-style: normal;
-    margin-right: 0.4em;
   }
 `;
 
@@ -165,7 +167,13 @@ export default function EquipmentView() {
 
   return (
     <Shell undo={undo}>
-      <Title>{item.name}</Title>
+      <Top>
+        <Title>{item.name}</Title>
+        <Acts>
+          <Button onPress={() => void go(`/equipment/${id}/take-in`)}>Take-in sheet</Button>
+          <TakeOut id={id} />
+        </Acts>
+      </Top>
       <Columns>
         <Facts>
           {FACTS.map(([field, label]) => (
@@ -263,15 +271,12 @@ function RailSummary({ rail }: { rail: Rail }) {
   return (
     <RailLine>
       <strong>{rail.name}</strong>
-      <span>{rail.read_at === "lamp" ? "read at the lamp, lit" : "read at the feed"}</span>
-      {(["low", "usual", "high"] as const).map((end) =>
-        rail[end].took ? (
-          <Level key={end} data-pencil={rail[end].source === "assumed"}>
-            <small>{end === "low" ? "lowest" : end === "high" ? "highest" : "usual"}</small>
-            {rail[end].took}
-          </Level>
-        ) : null,
-      )}
+      <span>
+        {rail.kind_label}
+        {rail.read_at === "lamp" ? ", read at the lamp, lit" : ""}
+      </span>
+      <Level data-pencil={rail.usual.source === "assumed"}>{rail.reads}</Level>
+      {rail.fuse && <span>fuse {rail.fuse}</span>}
     </RailLine>
   );
 }

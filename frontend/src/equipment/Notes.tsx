@@ -5,7 +5,7 @@ import { useDraft } from "../api/useDraft";
 
 const Area = styled(TextArea)`
   width: 100%;
-  min-height: 120px;
+  min-height: 84px;
   padding: 8px 10px;
   border: 1.5px solid var(--ink-soft);
   border-radius: 4px;
@@ -22,10 +22,11 @@ interface Props {
   id: string;
   saved: string;
   onSave: (text: string) => Promise<unknown>;
+  label?: string;
 }
 
 /** Free notes, saved when they are left. */
-export function Notes({ id, saved, onSave }: Props) {
+export function Notes({ id, saved, onSave, label = "Notes" }: Props) {
   const draft = useDraft(id, saved);
   return (
     <TextField
@@ -36,7 +37,7 @@ export function Notes({ id, saved, onSave }: Props) {
       }}
       maxLength={20000}
     >
-      <Name>Notes</Name>
+      <Name>{label}</Name>
       <Area />
     </TextField>
   );

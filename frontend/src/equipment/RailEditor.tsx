@@ -1,19 +1,37 @@
-import type { Schemas } from "../api/client";
-import { useSave } from "../api/queries";
+import { Refused, type Schemas } from "../api/client";
+import { useCatalogue, useSave } from "../api/queries";
 import { Choice } from "../controls/Choice";
+import { Picker } from "../controls/Picker";
 import { QuantityField } from "../controls/QuantityField";
 import { SavedText } from "../controls/SavedText";
+import { useState } from "react";
 
-const ENDS = [
-  ["usual", "Usual", "As it runs most of the time"],
-  ["low", "Lowest", "Left empty, it is taken from the usual"],
-  ["high", "Highest", "The resistor is judged here"],
-] as const;
+type Rail = Schemas["RailOut"];
+type Detail = Schemas["DetailOut"];
 
-/** A rail's readings: where they were taken, and its lowest, usual and highest. */
-export function RailEditor({ rail }: { rail: Schemas["RailOut"] }) {
+const EMPTY = { text: "", source: "assumed", note: "" } as const;
+
+/** A rail: what feeds it, where it was read, its three levels, and what its kind asks for besides. */
+export function RailEditor({ rail }: { rail: Rail }) {
   const save = useSave();
+  const catalogue = useCatalogue();
+  const [refusal, setRefusal] = useState("");
   const patch = (fields: object) => save("PATCH", `/api/rails/${rail.id}`, fields);
+  const kind = catalogue.data?.supplies.find((k) => k.id === rail.kind);
+  const pick = async (id: string) => {
+    if (id === rail.kind) return;
+    try {
+      await patch({ kind: id });
+      setRefusal("");
+    } catch (problem) {
+      if (problem instanceof Refused) setRefusal(problem.message);
+    }
+  };
+  const ends = [
+    ["usual", rail.levels[1] ?? "usual", "As it runs most of the time"],
+    ["low", rail.levels[0] ?? "lowest", "Left empty, it is taken from the usual or the kind"],
+    ["high", rail.levels[2] ?? "highest", "The resistor is judged here"],
+  ] as const;
   return (
     <>
       <SavedText
@@ -23,27 +41,41 @@ export function RailEditor({ rail }: { rail: Schemas["RailOut"] }) {
         field="name"
         onSave={(name) => patch({ name })}
       />
-      <Choice
-        label="Where it was read"
-        value={rail.read_at}
-        options={
-          [
-            ["feed", "At the feed"],
-            ["lamp", "At the lamp, lit"],
-          ] as const
-        }
-        onChange={(read_at) => void patch({ read_at })}
-      />
-      <p>
-        {rail.read_at === "lamp"
-          ? "Lamp volts: what stands across the lamp's own contacts while it is lit. The driver's drop is already out of it."
-          : "Feed: what the supply gives before switch, driver and dropping parts. The driver's drop comes off it."}
-      </p>
-      {ENDS.map(([end, label, hint]) => (
+      {catalogue.data && (
+        <Picker
+          key={rail.kind}
+          label="Kind of supply"
+          value={rail.kind}
+          items={catalogue.data.supplies.map((k) => ({ id: k.id, label: k.label }))}
+          onChange={(id) => void pick(id)}
+        />
+      )}
+      {refusal && <p role="alert">{refusal}</p>}
+      <p>{kind?.expect}</p>
+      {kind?.flow === "dc" && rail.kind !== "sense" && rail.kind !== "battery" && (
+        <Choice
+          label="Where it was read"
+          value={rail.read_at}
+          options={
+            [
+              ["feed", "At the feed"],
+              ["lamp", "At the lamp, lit"],
+            ] as const
+          }
+          onChange={(read_at) => void patch({ read_at })}
+        />
+      )}
+      {rail.read_at === "lamp" && (
+        <p>
+          Lamp volts: what stands across the lamp&apos;s own contacts while it is lit. The
+          driver&apos;s drop is already out of it.
+        </p>
+      )}
+      {ends.map(([end, level, hint]) => (
         <QuantityField
-          key={end}
+          key={`${rail.kind}.${end}`}
           id={`${rail.id}.${end}`}
-          label={label}
+          label={`Volts, ${level}`}
           unit="V"
           value={rail[end]}
           fields={[end]}
@@ -51,6 +83,77 @@ export function RailEditor({ rail }: { rail: Schemas["RailOut"] }) {
           onSave={(value) => patch({ [end]: value })}
         />
       ))}
+      {kind?.details.map((d) => (
+        <DetailField
+          key={`${rail.kind}.${d.id}`}
+          rail={rail}
+          detail={d}
+          onSave={(value) => patch({ details: { [d.id]: value } })}
+        />
+      ))}
+      <SavedText
+        id={`${rail.id}.fuse`}
+        label="Fuse"
+        saved={rail.fuse}
+        field="fuse"
+        hint="Its rating, 0.5A; empty for none found"
+        onSave={(fuse) => patch({ fuse })}
+      />
+      <p>Reads as {rail.reads}.</p>
     </>
+  );
+}
+
+interface DetailProps {
+  rail: Rail;
+  detail: Detail;
+  onSave: (value: Schemas["Quantity"]) => Promise<unknown>;
+}
+
+function DetailField({ rail, detail, onSave }: DetailProps) {
+  const kept = rail.details[detail.id] ?? EMPTY;
+  const chosen = (text: string) => onSave({ text, source: "measured", note: "" });
+  if (detail.options.length > 3) {
+    return (
+      <Picker
+        label={detail.label}
+        value={kept.text || (detail.options[0]?.id ?? "")}
+        items={detail.options}
+        onChange={(id) => id !== kept.text && void chosen(id)}
+      />
+    );
+  }
+  if (detail.options.length > 0) {
+    return (
+      <Choice
+        label={detail.label}
+        value={kept.text || (detail.options[0]?.id ?? "")}
+        options={detail.options.map((o) => [o.id, o.label] as const)}
+        onChange={(id) => void chosen(id)}
+      />
+    );
+  }
+  if (detail.unit === null) {
+    return (
+      <SavedText
+        id={`${rail.id}.${detail.id}`}
+        label={detail.label}
+        saved={kept.text ?? ""}
+        field={detail.id}
+        hint={detail.hint}
+        onSave={chosen}
+      />
+    );
+  }
+  return (
+    <QuantityField
+      id={`${rail.id}.${detail.id}`}
+      label={detail.label}
+      unit={detail.unit}
+      value={kept}
+      fields={[detail.id]}
+      hint={detail.hint}
+      onSave={onSave}
+    />
   );
 }

@@ -83,6 +83,7 @@ export function Findings({ findings, verdicts, onTry, onStrike }: Props) {
   const latest = verdicts[verdicts.length - 1];
   return (
     <Wrap aria-label="Findings" tabIndex={0} role="region">
+      {!latest && findings.length === 0 && <Message>Nothing to mind with these figures.</Message>}
       <List>
         {latest && <Verdict verdict={latest} {...(onStrike ? { onStrike } : {})} />}
         {findings.map((f) => (

@@ -44,6 +44,19 @@ const How = styled.p`
   }
 `;
 
+const Means = styled.ul`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 18px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  font-size: 0.9rem;
+  b {
+    font-weight: 650;
+  }
+`;
+
 const Why = styled.p`
   font-size: 0.9rem;
   color: var(--ink-soft);
@@ -86,6 +99,15 @@ export function NextThing({ positionId, step, onRead }: Props) {
         <How>
           {step.meter}; {step.points}; {step.state}. Expect <b>{step.expect}</b>.
         </How>
+        {step.meanings.length > 0 && (
+          <Means>
+            {step.meanings.map((m) => (
+              <li key={m.answer}>
+                <b>{m.answer}</b>: {m.means}
+              </li>
+            ))}
+          </Means>
+        )}
         <Why>
           {step.why} {step.caution}
         </Why>
@@ -107,6 +129,11 @@ const EXAMPLES: Partial<Record<Kind, string>> = {
   current: "2.4mA",
   led_vf: "2.85V",
   driver_drop: "0.15V",
+  source_load: "0.11A",
+  source_short: "2.1mA",
+  trip: "0.9mA",
+  hertz: "50Hz",
+  grounded: "yes or no",
 };
 
 interface EntryProps {

@@ -1,9 +1,12 @@
 import { scaleLinear } from "d3-scale";
 import { area, curveStepAfter, line } from "d3-shape";
-import { Button } from "react-aria-components";
+import { useState } from "react";
+import { Button, Radio, RadioGroup } from "react-aria-components";
 import styled from "styled-components";
 
 import type { Report } from "../api/client";
+import { CycleTrace } from "./CycleTrace";
+import { LifeTrace } from "./LifeTrace";
 
 const Wrap = styled.section`
   display: flex;
@@ -20,6 +23,29 @@ const Draw = styled.svg`
   text {
     font: 500 12px var(--mono);
     fill: var(--ink-soft);
+  }
+`;
+
+const Tabs = styled(RadioGroup)`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 14px;
+  margin-bottom: 4px;
+`;
+
+const Tab = styled(Radio)`
+  display: inline-flex;
+  align-items: center;
+  min-height: 28px;
+  font-size: 0.9rem;
+  cursor: pointer;
+  border-bottom: 3px solid transparent;
+  &[data-selected] {
+    font-weight: 650;
+    border-bottom-color: var(--mark);
+  }
+  @media (pointer: coarse) {
+    min-height: 44px;
   }
 `;
 
@@ -84,12 +110,45 @@ const GUTTER = 46;
 type Stair = Report["staircase"]["stairs"][number];
 
 interface Props {
-  staircase: Report["staircase"];
+  /** The staircase at the instants and states the supply has. */
+  moments: Report["moments"];
+  cycle: Report["cycle"];
+  runtime: Report["runtime"];
   onEdit: (kind: Stair["kind"]) => void;
 }
 
-/** The rail drawn as height, coming down part by part; each step opens its part. */
-export function Staircase({ staircase, onEdit }: Props) {
+/** The rail drawn as height at a chosen instant; over a cycle or a battery's life it is a curve. */
+export function Staircase({ moments, cycle, runtime, onEdit }: Props) {
+  const [chosen, setChosen] = useState<string>();
+  const choices: (readonly [string, string])[] = moments.map((m) => [m.id, m.label]);
+  if (cycle) choices.push(["cycle", "Over the cycle"]);
+  if (runtime) choices.push(["life", "Over its life"]);
+  const at = choices.find(([id]) => id === chosen)?.[0] ?? choices[0]?.[0] ?? "";
+  const moment = moments.find((m) => m.id === at);
+  return (
+    <Wrap aria-label="Volt staircase">
+      {choices.length > 1 && (
+        <Tabs aria-label="When" value={at} onChange={setChosen} orientation="horizontal">
+          {choices.map(([id, label]) => (
+            <Tab key={id} value={id}>
+              {label}
+            </Tab>
+          ))}
+        </Tabs>
+      )}
+      {moment && <Steep staircase={moment.staircase} onEdit={onEdit} />}
+      {at === "cycle" && cycle && <CycleTrace cycle={cycle} />}
+      {at === "life" && runtime && <LifeTrace runtime={runtime} />}
+    </Wrap>
+  );
+}
+
+interface SteepProps {
+  staircase: Report["staircase"];
+  onEdit: Props["onEdit"];
+}
+
+function Steep({ staircase, onEdit }: SteepProps) {
   const { stairs, top_v } = staircase;
   const shown = stairs.filter((s) => s.kind !== "ground");
   const y = scaleLinear([0, top_v], [H - 8, 10]).nice(4);
@@ -108,7 +167,7 @@ export function Staircase({ staircase, onEdit }: Props) {
   ).curve(curveStepAfter);
 
   return (
-    <Wrap aria-label="Volt staircase">
+    <>
       <Draw viewBox={`0 0 ${W} ${H}`} preserveAspectRatio="none" aria-hidden="true">
         {y.ticks(5).map((t) => (
           <g key={t}>
@@ -143,7 +202,7 @@ export function Staircase({ staircase, onEdit }: Props) {
           </Step>
         ))}
       </Steps>
-    </Wrap>
+    </>
   );
 }
 

@@ -4,9 +4,10 @@ import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { Figure } from "../controls/Figure";
 import { GradeMark } from "../controls/GradeMark";
 import { show } from "../test/providers";
-import { finding, glow, off, pencil, shown, staircase, step } from "../test/report";
+import { cycle, finding, glow, off, pencil, shown, staircase, step } from "../test/report";
 import { Findings } from "./Findings";
 import { GlowBox } from "./GlowBox";
+import { LifeTrace } from "./LifeTrace";
 import { NextThing } from "./NextThing";
 import { PencilLine } from "./PencilLine";
 import { Staircase } from "./Staircase";
@@ -58,9 +59,15 @@ test("only the newest reading is judged", () => {
   expect(screen.queryByText(/400 µA/)).toBeNull();
 });
 
+const steady = {
+  moments: [{ id: "now", label: "Steady", staircase }],
+  cycle: null,
+  runtime: null,
+};
+
 test("each step of the staircase opens its part, ground has none", () => {
   const onEdit = vi.fn();
-  show(<Staircase staircase={staircase} onEdit={onEdit} />);
+  show(<Staircase {...steady} onEdit={onEdit} />);
   const steps = screen.getAllByRole("button");
   expect(steps.map((s) => s.textContent)).toEqual([
     "Rail22.0 Vfeed",
@@ -72,13 +79,13 @@ test("each step of the staircase opens its part, ground has none", () => {
 });
 
 test("an assumed figure is drawn in pencil, a measured one is not", () => {
-  show(<Staircase staircase={staircase} onEdit={() => undefined} />);
+  show(<Staircase {...steady} onEdit={() => undefined} />);
   expect(screen.getByText("2.00 V").dataset.pencil).toBe("true");
   expect(screen.getByText("22.0 V").dataset.pencil).toBe("false");
 });
 
 test("the band between lowest and highest rail is drawn around the usual line", () => {
-  show(<Staircase staircase={staircase} onEdit={() => undefined} />);
+  show(<Staircase {...steady} onEdit={() => undefined} />);
   const paths = [...document.querySelectorAll("path")].map((p) => p.getAttribute("d") ?? "");
   expect(paths).toHaveLength(2);
   expect(paths.every((d) => d.startsWith("M") && !d.includes("NaN"))).toBe(true);
@@ -171,4 +178,54 @@ test("the pencil line opens every figure behind the result", async () => {
     "Usual rail22 Vassumed±500 µA",
     "Resistor's tolerance±5 %marked±200 µA",
   ]);
+});
+
+test("the staircase follows the instant chosen, and a cycle is drawn as curves with their units", () => {
+  const later = { ...staircase, stairs: staircase.stairs.map((s) => ({ ...s, text: "1.00 V" })) };
+  show(
+    <Staircase
+      moments={[
+        { id: "crest", label: "Crest", staircase },
+        { id: "back", label: "Reverse crest", staircase: later },
+      ]}
+      cycle={cycle}
+      runtime={null}
+      onEdit={() => undefined}
+    />,
+  );
+  expect(screen.getByText("22.0 V")).toBeTruthy();
+  fireEvent.click(screen.getByRole("radio", { name: "Reverse crest" }));
+  expect(screen.queryByText("22.0 V")).toBeNull();
+  fireEvent.click(screen.getByRole("radio", { name: "Over the cycle" }));
+  const drawn = screen.getByRole("img", { name: "LED current over one cycle" });
+  expect(drawn.querySelectorAll("path")).toHaveLength(3);
+  expect(drawn.textContent).toContain("mA");
+  expect(drawn.textContent).toContain("degrees");
+});
+
+test("a battery's life says hours after and before the swap", () => {
+  const points = [
+    { hours: 0, volts: 3.2, light: 1 },
+    { hours: 40, volts: 2.5, light: 0.2 },
+  ];
+  show(
+    <LifeTrace
+      runtime={{
+        floor: 0.25,
+        led: shown(38, "38", "h"),
+        lamp: shown(7, "7", "h"),
+        led_curve: points,
+        lamp_curve: points,
+      }}
+    />,
+  );
+  expect(screen.getByText("38 h")).toBeTruthy();
+  expect(screen.getByText("7 h")).toBeTruthy();
+  expect(screen.getByText(/25 % of its first light/)).toBeTruthy();
+});
+
+test("the next thing says what each answer would mean", () => {
+  const meanings = [{ answer: "next to nothing", means: "it is AC" }];
+  show(<NextThing positionId="p1" step={{ ...step, meanings }} onRead={() => Promise.resolve()} />);
+  expect(screen.getByText("next to nothing").closest("li")?.textContent).toContain("it is AC");
 });

@@ -11,11 +11,13 @@ import { SavedText } from "../controls/SavedText";
 import { Sheet } from "../controls/Sheet";
 import { Notes } from "../equipment/Notes";
 import { RailEditor } from "../equipment/RailEditor";
+import { SweepPart } from "./SweepPart";
+import { Treatment } from "./Treatment";
 
-export type Part = "rail" | "driver" | "resistor" | "led" | "lamp" | "job";
+export type Part = "rail" | "driver" | "resistor" | "led" | "lamp" | "job" | "treatment";
 
-type Position = Schemas["PositionOut"];
-type Patch = (fields: Schemas["PositionPatch"]) => Promise<unknown>;
+export type Position = Schemas["PositionOut"];
+export type Patch = (fields: Schemas["PositionPatch"]) => Promise<unknown>;
 
 const TITLES: Record<Part, string> = {
   rail: "Supply rail",
@@ -24,6 +26,7 @@ const TITLES: Record<Part, string> = {
   led: "LED",
   lamp: "Original lamp",
   job: "Job",
+  treatment: "Treatment",
 };
 
 interface Props {
@@ -32,10 +35,11 @@ interface Props {
   position: Position;
   rail: Schemas["RailOut"];
   report: Report;
+  fit: Schemas["SweepReport"] | null;
 }
 
 /** The sheet that edits one part of the position. */
-export function PartSheet({ part, onClose, position, rail }: Props) {
+export function PartSheet({ part, onClose, position, rail, report, fit }: Props) {
   const save = useSave();
   const patch: Patch = (fields) => save("PATCH", `/api/positions/${position.id}`, fields);
   return (
@@ -43,7 +47,10 @@ export function PartSheet({ part, onClose, position, rail }: Props) {
       {part === "rail" && <RailEditor rail={rail} />}
       {part === "driver" && <Driver position={position} patch={patch} />}
       {part === "resistor" && <SeriesResistor position={position} patch={patch} />}
-      {part === "led" && <LedPart position={position} patch={patch} />}
+      {part === "led" && <LedPart position={position} patch={patch} fit={fit} rail={rail} />}
+      {part === "treatment" && report.cycle && (
+        <Treatment position={position} patch={patch} cycle={report.cycle} />
+      )}
       {part === "lamp" && <OldLamp position={position} patch={patch} />}
       {part === "job" && <Job position={position} patch={patch} />}
     </Sheet>
@@ -167,7 +174,12 @@ function SeriesResistor({ position, patch }: PartProps) {
   );
 }
 
-function LedPart({ position, patch }: PartProps) {
+interface LedProps extends PartProps {
+  fit: Schemas["SweepReport"] | null;
+  rail: Schemas["RailOut"];
+}
+
+function LedPart({ position, patch, fit, rail }: LedProps) {
   const catalogue = useCatalogue();
   return (
     <>
@@ -208,6 +220,29 @@ function LedPart({ position, patch }: PartProps) {
         hint="Empty takes the kind's; 20mA"
         onSave={(rated) => patch({ rated })}
       />
+      <SavedText
+        id={`${position.id}.band`}
+        label="Module's volts"
+        saved={position.band}
+        field="band"
+        hint="For a ready-made module with its resistor inside: 10-15V"
+        onSave={(band) => patch({ band })}
+      />
+      <SweepPart position={position} patch={patch} fit={fit} />
+      {rail.kind === "battery" && (
+        <Choice
+          label="A battery lasts down to"
+          value={String(position.glow_floor)}
+          options={
+            [
+              ["0.5", "Half the light"],
+              ["0.25", "A quarter"],
+              ["0.1", "A tenth"],
+            ] as const
+          }
+          onChange={(share) => void patch({ glow_floor: Number(share) })}
+        />
+      )}
       <p>Figures of the generic kinds: {catalogue.data?.led_source}.</p>
     </>
   );
@@ -283,6 +318,17 @@ function Job({ position, patch }: PartProps) {
           ] as const
         }
         onChange={(stage) => void patch({ stage })}
+      />
+      <Choice
+        label="Connected with the mains?"
+        value={position.mains ? "yes" : "no"}
+        options={
+          [
+            ["no", "No"],
+            ["yes", "Yes: no live readings"],
+          ] as const
+        }
+        onChange={(mains) => void patch({ mains: mains === "yes" })}
       />
       <Notes
         id={`${position.id}.notes`}

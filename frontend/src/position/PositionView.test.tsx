@@ -4,7 +4,7 @@ import { MemoryRouter, Route, Routes } from "react-router";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
 import { answer } from "../test/providers";
-import { finding, glow, pencil, shown, staircase, step } from "../test/report";
+import { finding, glow, pencil, shown, staircase, step, supply } from "../test/report";
 import PositionView from "./PositionView";
 
 const empty = { text: "", source: "assumed", note: "", took: "" };
@@ -34,7 +34,19 @@ const position = {
   resistor_source: "marked",
   tolerance: null,
   rating_w: null,
+  treatment: "",
+  capacitor: "",
+  capacitor_v: "",
+  second_led_id: "",
+  band: "",
+  chassis_negative: false,
+  mains: false,
+  glow_floor: 0.25,
+  sweep: "",
+  sweep_in_series: "",
+  sweep_resistor: "",
   readings: [],
+  taken: [],
 };
 const view = {
   position,
@@ -42,12 +54,19 @@ const view = {
     id: "r1",
     equipment: "e1",
     name: "Main",
+    kind: "regulated",
+    kind_label: "Regulated DC",
+    levels: ["lowest", "usual", "highest"],
+    details: {},
+    fuse: "",
+    reads: "22 V",
     read_at: "feed",
     usual: { ...empty, text: "22V", took: "22 V" },
     low: empty,
     high: empty,
   },
   equipment_name: "Tide gauge",
+  fit: null,
   siblings: [],
   steps: { undo: "", redo: "" },
 };
@@ -84,6 +103,11 @@ function report(ohm: number) {
     },
     power: { each: shown(0.08, "80", "mW"), to_fit: null, rating: null, load: null },
     staircase,
+    supply,
+    moments: [{ id: "now", label: "Steady", staircase }],
+    cycle: null,
+    runtime: null,
+    survey: { readings: [], inferences: [], contradictions: [], truth: null, plan: [step] },
     rule: {
       low_ohm: 3900,
       high_ohm: 5100,
@@ -125,6 +149,7 @@ async function open(more: Record<string, unknown> = {}) {
     "/api/positions/p1/assess": { report: report(4700) },
     "/api/positions/p1/take": position,
     "/api/catalogue": {
+      supplies: [],
       leds: [],
       lamps: [],
       series: [],
@@ -213,7 +238,7 @@ test("Escape puts a tried remedy back", async () => {
 
 test.each([
   ["Resistor20.0 V4.7 kΩ", "Series resistor", "Drive wanted"],
-  ["Rail22.0 Vfeed", "Supply rail", "Usual"],
+  ["Rail22.0 Vfeed", "Supply rail", "Volts, usual"],
   ["LED2.00 VRed 5 mm", "LED", "In series"],
 ])("the step %s opens the sheet %s", async (text, title, label) => {
   await open();

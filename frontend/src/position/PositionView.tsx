@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { Link, useParams } from "react-router";
+import { Link, useNavigate, useParams } from "react-router";
 import styled from "styled-components";
 
 import type { Changes, Report } from "../api/client";
@@ -149,6 +149,7 @@ export default function PositionView() {
 
 function Workspace({ id }: { id: string }) {
   const view = usePosition(id);
+  const go = useNavigate();
   const save = useSave();
   const [trial, setTrial] = useState<Trial>();
   const [cursor, setCursor] = useState<number>();
@@ -213,6 +214,10 @@ function Workspace({ id }: { id: string }) {
               ))}
           </Siblings>
           <Edits>
+            <SmallButton onPress={() => void go(`/position/${id}/readings`)}>Readings</SmallButton>
+            {report.cycle && (
+              <SmallButton onPress={() => setPart("treatment")}>Treatment</SmallButton>
+            )}
             <SmallButton onPress={() => setPart("led")}>LED</SmallButton>
             <SmallButton onPress={() => setPart("lamp")}>Old lamp</SmallButton>
             <SmallButton onPress={() => setPart("job")}>Job</SmallButton>
@@ -240,8 +245,10 @@ function Workspace({ id }: { id: string }) {
         <Work>
           <Middle>
             <Staircase
-              staircase={report.staircase}
-              onEdit={(kind) => kind !== "ground" && setPart(kind)}
+              moments={report.moments}
+              cycle={report.cycle}
+              runtime={report.runtime}
+              onEdit={(kind) => kind !== "ground" && setPart(partOf(kind))}
             />
             <GlowBox lamps={report.glow} />
             <Findings
@@ -266,9 +273,16 @@ function Workspace({ id }: { id: string }) {
         position={position}
         rail={rail}
         report={report}
+        fit={view.data.fit}
       />
     </Shell>
   );
+}
+
+/** The sheet a step of the staircase opens. */
+function partOf(kind: Exclude<Report["staircase"]["stairs"][number]["kind"], "ground">): Part {
+  if (kind === "source") return "rail";
+  return kind === "rectifier" ? "treatment" : kind;
 }
 
 /** What each scale reads under the cursor. */

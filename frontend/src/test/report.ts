@@ -98,6 +98,7 @@ export const step: Report["next_step"] = {
   reading: "rail_usual",
   why: "The resistor is sized on it.",
   caution: "Mains in the case: leave it to someone qualified.",
+  meanings: [],
 };
 
 export const pencil: Report["pencil"] = {
@@ -145,3 +146,52 @@ export const glow: Report["glow"] = [
     intensity: shown(0.84, "840", "mcd"),
   },
 ];
+
+export const supply: Report["supply"] = {
+  kind: "regulated",
+  label: "Regulated DC",
+  flow: "dc",
+  expect: "Steady within a few per cent.",
+  levels: ["lowest", "usual", "highest"],
+  source_ohm: null,
+  extra: [],
+};
+
+const level = (label: string, mA: number): NonNullable<Report["cycle"]>["levels"][number] => ({
+  label,
+  hertz: shown(50, "50", "Hz"),
+  average: shown(mA / 1e3, String(mA), "mA"),
+  peak: shown(mA / 400, String(mA * 2.5), "mA"),
+  reverse: shown(0.7, "700", "mV"),
+  conduction_deg: 150,
+  flicker_hz: shown(100, "100", "Hz"),
+  modulation: 100,
+  limit: 8,
+});
+
+/** A bridge on a winding, three instants long. */
+export const cycle: NonNullable<Report["cycle"]> = {
+  treatment: "bridge",
+  label: "Bridge",
+  why: "Both half-cycles, no reverse volts.",
+  options: [
+    { id: "bridge", label: "Bridge", why: "Both half-cycles.", chosen: true },
+    { id: "inverse_diode", label: "Inverse diode across the LED", why: "One part.", chosen: false },
+  ],
+  levels: [level("mains low", 3), level("usual", 4), level("mains high", 5)],
+  crest: shown(13, "13", "V"),
+  capacitor: null,
+  capacitor_is_own: false,
+  capacitor_rating: null,
+  ripple: null,
+  diode_reverse: shown(13, "13", "V"),
+  diode_rating: shown(50, "50", "V"),
+  polarity: "The bridge's + to the LED's long leg.",
+  degrees: [0, 90, 180],
+  source_v: [0, 12, 0],
+  amps: [
+    [0, 0.008, 0],
+    [0, 0.01, 0],
+    [0, 0.012, 0],
+  ],
+};

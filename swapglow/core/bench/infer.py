@@ -18,6 +18,8 @@ LIT_SHARE = 0.3
 SAG_UNREGULATED = 0.1
 # A closed contact, transistor or Darlington keeps less than this (common practice: up to 1.1 V).
 CLOSED_V = 1.2
+# Under this a reading's sign is the meter's own doubt.
+PLAIN_V = 0.1
 
 
 @dataclass(frozen=True)
@@ -87,8 +89,9 @@ def _wave(r: Readings) -> Iterable[Inference]:
 
 
 def _polarity(r: Readings) -> Iterable[Inference]:
-    dc = r.find("dc_volts")
-    if dc is None or wave_of(r) == "sine" or dc.value == 0:
+    at_lamp = [t for t in r.all if t.function == "dc_volts" and t.points == "lamp"]
+    dc = max(at_lamp, key=lambda t: abs(t.value), default=None)
+    if dc is None or wave_of(r) == "sine" or abs(dc.value) < PLAIN_V:
         return
     side = "the red lead's side is positive" if dc.value > 0 else "the red lead's side is negative"
     yield Inference("polarity", f"Polarity: {side}.", dc.text)

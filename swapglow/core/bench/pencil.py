@@ -39,7 +39,6 @@ def doubts_of(p: Position) -> list[Doubt]:
     behind = p.rail.supply.source_ohm
     same = {"rail": (rail, rail), "vf": (vf, vf), "ohms": (ohms, ohms), "drop": (drop, drop),
             "behind": (behind.value, behind.value)}  # fmt: skip
-    names = p.rail.supply.about.levels
 
     def doubt(key: str, label: str, text: str, source: Source, **ends: tuple[float, float]) -> Doubt:
         return Doubt(key, label, text, source, **{**same, **ends})
@@ -49,11 +48,11 @@ def doubts_of(p: Position) -> list[Doubt]:
         return figure.value * (1 - doubtful), figure.value * (1 + doubtful)
 
     out = [
-        doubt("rail_usual", f"Rail, {names[1]}", show(rail, VOLT), p.rail.usual.source,
+        doubt("rail_usual", "Usual rail", show(rail, VOLT), p.rail.usual.source,
               rail=reach(p.rail.usual)),
-        doubt("rail_high", f"Rail, {names[2]}", show(p.rail.high.value, VOLT), p.rail.high.source,
+        doubt("rail_high", "Highest rail", show(p.rail.high.value, VOLT), p.rail.high.source,
               rail=(rail, reach(p.rail.high)[1])),
-        doubt("rail_low", f"Rail, {names[0]}", show(p.rail.low.value, VOLT), p.rail.low.source,
+        doubt("rail_low", "Lowest rail", show(p.rail.low.value, VOLT), p.rail.low.source,
               rail=(reach(p.rail.low)[0], rail)),
         doubt("led_vf", "LED's forward voltage", f"{p.led.vf_low:g} to {p.led.vf_high:g}\u00a0V",
               p.led_source, vf=(p.led.vf_high, p.led.vf_low)),

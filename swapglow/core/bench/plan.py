@@ -73,6 +73,9 @@ def _rails(s: Solution, swings: dict[str, float]) -> Iterable[_Ask]:
         if which == "rail_usual" and p.rail.usual.source in (Source.ASSUMED, Source.MARKED):
             # A nominal rail is a name: nobody knows yet that it is DC, or AC.
             weight = max(weight, _if_the_other_kind(s))
+        if p.rail.supply.battery is not None and which != "rail_usual":
+            # Fresh and spent are the chemistry's; nobody runs a cell down to read it.
+            continue
         if weight:
             yield _Ask(weight, _read_rail(s, which, p))
 

@@ -96,9 +96,9 @@ def flicker(c: Context) -> Iterable[Finding]:
     yield Finding(
         "flicker",
         "mind",
-        f"It flickers {moves[worst]:.0f} % at {show(rates[worst], HERTZ)}{where}; low-risk is {limit:.2g} %.",
+        f"It flickers {moves[worst]:.0f} % at {show(rates[worst], HERTZ)}{where}; low-risk is {limit:.3g} %.",
         f"{moves[worst]:.0f} %",
-        f"{limit:.2g} %",
+        f"{limit:.3g} %",
         "IEEE 1789-2015: modulation up to 0.025·f below 90 Hz and 0.08·f up to 1250 Hz. Slow flicker is "
         "seen at once, and moving things stutter in the faster.",
         remedies,

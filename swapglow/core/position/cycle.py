@@ -82,7 +82,7 @@ def _row(ac: AcSolution, k: int) -> tuple[float, ...]:
     return tuple(float(a) for a in ac.drawn.amps[k])
 
 
-def _levels(s: Solution, ac: AcSolution) -> tuple[CycleLevel, CycleLevel, CycleLevel]:
+def _levels(s: Solution, ac: AcSolution) -> tuple[CycleLevel, ...]:
     p = s.position
     supply = p.rail.supply
     moves = modulation(ac)

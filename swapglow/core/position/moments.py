@@ -58,9 +58,10 @@ def extra_levels(s: Solution) -> tuple[ExtraLevel, ...]:
 
 
 def _alternating(s: Solution, d: Drawn) -> list[Moment]:
-    supply = s.position.rail.supply
+    p = s.position
+    supply = p.rail.supply
     names = supply.about.levels
-    if s.position.treated.reservoir:
+    if p.treated.reservoir:
         held = d.held[1]
         full, low = int(held.argmax()), int(held.argmin())
         return [
@@ -73,14 +74,17 @@ def _alternating(s: Solution, d: Drawn) -> list[Moment]:
         forth, back = "Positive pulse", "Negative pulse"
     else:
         forth, back = "Crest", "Reverse crest"
-    out = [Moment("crest", forth, _at_instant(s, d, _CREST))]
     if supply.kind == "stator":
-        out += [
-            Moment(f"level{k}", f"Crest, {names[k]}", _at_instant(s, d, _CREST, only=k)) for k in range(3)
+        # Idle, running and full speed are too far apart for one picture.
+        out = [
+            Moment(f"level{k}", names[k].capitalize(), _at_instant(s, d, _CREST, only=k)) for k in (1, 0, 2)
         ]
-    elif supply.flow == "sine":
+    else:
+        out = [Moment("crest", forth, _at_instant(s, d, _CREST))]
+    if supply.kind == "winding":
         out.append(Moment("halfway", "Half-way up", _at_instant(s, d, _HALFWAY)))
-    out.append(Moment("back", back, _at_instant(s, d, _BACK)))
+    if not p.treated.id.startswith("bridge") or supply.flow != "sine":
+        out.append(Moment("back", back, _at_instant(s, d, _BACK)))
     return out
 
 

@@ -153,11 +153,16 @@ def _draw(s: Solution, drawer_ohm: frozenset[float], watts: FloatArray) -> _Draw
         RuleValue(o, show(o, OHM), zone, bool(stocked) and float(f"{o:.6g}") in stocked)  # type: ignore[arg-type]
         for o, zone in zip(ohm.tolist(), zones_of(s, usual, most), strict=True)
     )
+    supply = s.position.rail.supply
+    names = ["Lowest rail", "Usual rail", "Highest rail"]
+    if supply.alternates:
+        # The light follows the average over the cycle, whatever the crest.
+        names = [f"Mean, {level}" for level in supply.about.levels]
     scales = [
         _ohm_scale(s),
-        _scale(s, "low", "Lowest rail", AMPERE, s.rule_amps[0]),
-        _scale(s, "usual", "Usual rail", AMPERE, usual),
-        _scale(s, "high", "Highest rail", AMPERE, s.rule_amps[2]),
+        _scale(s, "low", names[0], AMPERE, s.rule_amps[0]),
+        _scale(s, "usual", names[1], AMPERE, usual),
+        _scale(s, "high", names[2], AMPERE, s.rule_amps[2]),
         _scale(s, "power", "In each part", WATT, watts),
     ]
     glow = _glow_scale(s)
