@@ -29,6 +29,8 @@ RESIDUAL = 1e-7
 RESIDUAL_A = 1e-12
 # Rounding leaves a trace of the largest junction current at nodes where almost nothing flows.
 RESIDUAL_MOST = 2e-9
+# And of the largest current a capacitor's history puts in: amperes, in a step of a mains-sized cycle.
+RESIDUAL_HISTORY = 1e-12
 
 
 @dataclass
@@ -226,5 +228,6 @@ def kirchhoff_holds(
         abs(system.ohmic_rows) @ np.abs(ohmic) + system.current_scatter @ np.abs(ev.currents) + np.abs(drive)
     )
     most = np.abs(ev.currents).max(axis=0) if len(ev.currents) else 0.0
-    allowed = RESIDUAL * scale + RESIDUAL_A + RESIDUAL_MOST * most
+    put_in = np.abs(drive[: len(system.nodes)]).max(axis=0) if system.nodes else 0.0
+    allowed = RESIDUAL * scale + RESIDUAL_A + RESIDUAL_MOST * most + RESIDUAL_HISTORY * put_in
     return np.asarray((np.abs(left) <= allowed).all(axis=0))

@@ -51,6 +51,7 @@ MOST_STEPS = 200
 # A change of slope beyond this share of the largest value in one interval asks for a finer grid.
 BEND = 4e-3
 STEP_V = 1e-4
+POLISH = 3
 MOST_CYCLES = 36
 REPEATS = 1e-4
 
@@ -239,15 +240,18 @@ class _Cycle:
 
     def solved(self) -> SteadyState | None:
         """The settled cycle, or None where Newton's method does not get there."""
+        kept: SteadyState | None = None
         for attempt in range(ROUNDS):
             answer = self._newton()
             if answer is None:
-                return None
+                # A finer grid that does not come to rest leaves the proved answer of the coarser one.
+                return kept
+            kept = answer
             finer = self._finer(answer)
             if attempt == ROUNDS - 1 or finer is None:
                 return answer
             self._refine(finer)
-        return None
+        return kept
 
     def _newton(self) -> SteadyState | None:
         gaps = np.diff(np.append(self.t, self.period))
@@ -278,12 +282,16 @@ class _Cycle:
         else:
             return None
         self.v = v
-        x, flow = cycle.unknowns(v, history)
-        junctions = fast.junctions_at(system, v)
-        closed = system.drive(seconds, history)[:-1] if base.reactive else drive
-        if not kirchhoff_holds(system, x, junctions, closed, GMIN).all():
-            return None
-        return SteadyState(circuit, self.t, system, x, junctions, flow, self.period)
+        for _ in range(1 + POLISH):
+            x, flow = cycle.unknowns(v, history)
+            junctions = fast.junctions_at(system, v)
+            closed = system.drive(seconds, history)[:-1] if base.reactive else drive
+            if kirchhoff_holds(system, x, junctions, closed, GMIN).all():
+                return SteadyState(circuit, self.t, system, x, junctions, flow, self.period)
+            # Where a whole cycle hangs on a picoampere one more step brings it home.
+            step, history = cycle.step(v)
+            v = v + step
+        return None
 
     def _finer(self, s: SteadyState) -> NDArray[np.bool_] | None:
         """Which intervals to halve: those next to a bend of a port's current or a state."""

@@ -38,6 +38,9 @@ FloatArray = NDArray[np.float64]
 
 # Where some cases of a batch have a source resistance, the others have a short lead's.
 LEAST_SOURCE_OHM = 1e-3
+# The insulation of a winding. Between four dark diodes its side of a bridge hangs in the air, and
+# time-stepping simulators then lose it.
+INSULATION_OHM = 1e8
 
 
 @dataclass(frozen=True)
@@ -100,6 +103,7 @@ def treated_circuit(position: Position, values: Values, *, folded: bool = False)
             parts += [
                 Diode("Dbridge1", "lega", "dc", diode), Diode("Dbridge2", "legb", "dc", diode),
                 Diode("Dbridge3", "0", "lega", diode), Diode("Dbridge4", "0", "legb", diode),
+                Resistor("Rinsulation", "legb", "0", INSULATION_OHM),
             ]  # fmt: skip
     elif kind.startswith("half_wave"):
         node = "dc"

@@ -69,7 +69,7 @@ def read_table(text: str) -> tuple[FloatArray, FloatArray]:
             continue
         if len(cells) != 2:
             raise FieldError("sweep", f'Line {n}, "{line[:40]}": two values are wanted, as 2.61V 1.0mA.')
-        first, second = cells[::-1] if swapped else cells
+        first, second = (_decimal(c) for c in (cells[::-1] if swapped else cells))
         try:
             volts.append(parse_single(first, VOLT, minimum=0) * (scale_v if _bare(first) else 1.0))
             amps.append(parse_single(second, AMPERE, minimum=0) * (scale_a if _bare(second) else 1.0))
@@ -86,6 +86,11 @@ def _cells(line: str) -> list[str]:
         return [c.strip() for c in line.split(",")]
     spaced = re.split(r",\s+|\s{2,}|\s+(?=[\d.,+-])", line)
     return [c.strip() for c in spaced if c.strip()]
+
+
+def _decimal(text: str) -> str:
+    """A column holds one number, so a comma in it is its decimal mark, three digits or not."""
+    return text.replace(",", ".", 1) if re.fullmatch(r"[-+]?\d*,\d+\s*[a-zA-Zµ]*", text) else text
 
 
 def _bare(text: str) -> bool:

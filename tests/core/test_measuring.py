@@ -1,0 +1,302 @@
+"""Readings before the swap: the meter taken out, what they say together, and which to take next."""
+
+import numpy as np
+import pytest
+
+from swapglow.core.assess import Bench, assess
+from swapglow.core.bench.corrected import corrected
+from swapglow.core.bench.infer import Known, Readings, contradictions, infer, truth, wave_of
+from swapglow.core.bench.taken import read_taken
+from swapglow.core.bench.wires import Wire, tells
+from swapglow.core.bench.worth import Worth, advise, read_hours, read_money
+from swapglow.core.parts.lamp import Lamp
+from swapglow.core.position.field_error import FieldError
+from swapglow.core.quantities import QuantityError, Source
+from tests.core.supplies import lamp, on
+
+OLD = Lamp("own", "Own lamp", 6.0, 0.12, 0.2, "screw")
+
+
+def taken(function, text, lamp="in", **more):
+    return read_taken("t", function, text, lamp=lamp, **more)
+
+
+def by_id(items):
+    return {i.id: i for i in items}
+
+
+# --- the meter's own effect ------------------------------------------------------------------
+
+
+def test_ten_megohms_across_a_megohm_line_read_a_tenth_low():
+    """Divider: V = Vread·(Rs + Rm)/Rm."""
+    fair = corrected(taken("dc_volts", "9V", "out"), source_ohm=1e6, loop_ohm=None, wave="dc")
+    assert fair.value == pytest.approx(9 * 1.1)
+    assert "10" in fair.why
+    stiff = corrected(taken("dc_volts", "9V", "out"), source_ohm=100, loop_ohm=None, wave="dc")
+    assert (stiff.value, stiff.why) == (9, "")
+
+
+def test_the_shunt_and_fuse_of_a_current_range():
+    """I = Iread·(R + Rb)/R: 5 Ω in a 50 Ω loop reads a tenth low."""
+    fair = corrected(taken("dc_amps", "100mA", meter="5R"), source_ohm=0, loop_ohm=50, wave="dc")
+    assert fair.value == pytest.approx(0.110)
+
+
+@pytest.mark.parametrize("wave", ["half", "pulses"])
+def test_an_averaging_meter_on_what_is_no_sine(wave):
+    """It shows 1.111 × the rectified mean; the true RMS by integration."""
+    t = (np.arange(200_000) + 0.5) / 200_000
+    v = np.maximum(np.sin(2 * np.pi * t), 0) if wave == "half" else np.sign(np.sin(2 * np.pi * t))
+    shown = np.pi / (2 * np.sqrt(2)) * np.abs(v).mean()
+    fair = corrected(taken("ac_volts", f"{shown:.6f}V"), source_ohm=0, loop_ohm=None, wave=wave)
+    assert fair.value == pytest.approx(np.sqrt((v**2).mean()), rel=2e-3)
+    true_rms = taken("ac_volts", "5V", true_rms=True)
+    assert corrected(true_rms, source_ohm=0, loop_ohm=None, wave=wave).value == 5
+
+
+# --- inference -------------------------------------------------------------------------------
+
+
+def test_ac_dc_and_rectified_are_told_apart_by_both_ranges():
+    """Half-wave: mean 0.318 and alternating part 0.386 of the crest; full-wave 0.637 and 0.308 (textbook)."""
+    for dc, ac, wave in (("12V", "0.03V", "dc"), ("0.02V", "12V", "sine"),
+                         ("3.18V", "3.86V", "half"), ("6.37V", "3.08V", "full")):  # fmt: skip
+        assert wave_of(Readings([taken("dc_volts", dc), taken("ac_volts", ac)])) == wave
+    assert wave_of(Readings([taken("dc_volts", "12V")])) == ""
+
+
+def test_open_and_loaded_give_the_source_resistance():
+    """(14 − 11)/0.1 is 30 Ω; sagging by a fifth it is unregulated."""
+    readings = [taken("dc_volts", "14V", "out"), taken("dc_volts", "11V"), taken("dc_amps", "100mA")]
+    found = by_id(infer(readings, Known(None, None)))
+    assert "30" in found["source-resistance"].statement
+    assert found["unregulated"].sets["kind"] == "unregulated"
+    assert found["source-resistance"].sets == {
+        "usual": "11\u00a0V",
+        "open": "14\u00a0V",
+        "load": "100\u00a0mA",
+    }
+
+
+def test_two_lamps_in_series_by_their_share_and_rating():
+    found = by_id(infer([taken("dc_volts", "6.1V")], Known(OLD, 12.0)))
+    assert found["in-series"].statement.startswith("2 lamps in series")
+    assert "2 × 6 V" in found["in-series"].statement
+    assert "in-parallel" in by_id(infer([taken("dc_volts", "11.8V")], Known(None, 12.0)))
+
+
+def test_polarity_by_the_meters_sign_and_a_filament_cold_and_hot():
+    """Cold resistance is about a tenth of hot (common practice)."""
+    found = by_id(infer([taken("dc_volts", "-11.9V"), taken("ohms", "5R", "out")], Known(OLD, 12.0)))
+    assert "negative" in found["polarity"].statement
+    assert "50" in found["filament-cold"].statement
+    assert "filament-open" in by_id(infer([taken("ohms", "OL", "out")], Known(OLD, 12.0)))
+    rated = by_id(infer([], Known(OLD, 12.0)))
+    assert "50" in rated["filament-hot"].statement  # 6 V over 0.12 A
+
+
+def test_inverted_logic_is_said_plainly():
+    states = [taken("dc_volts", "9V", state="off"), taken("dc_volts", "0.1V", state="on")]
+    table = truth(states, across_contact=True)
+    assert table.inverted
+    assert "inverted" in table.line
+    assert [(r.state, r.lit, r.closed) for r in table.rows] == [
+        ("off", True, "open, inferred"), ("on", False, "closed, inferred"),
+    ]  # fmt: skip
+    plain = truth([taken("dc_volts", "0.1V", state="off"), taken("dc_volts", "9V", state="on")],
+                  across_contact=False)  # fmt: skip
+    assert not plain.inverted
+    assert plain.rows[1].closed == "closed, inferred"
+    assert truth(states[:1], across_contact=False) is None
+
+
+def test_a_reading_across_the_contact_is_not_inferred():
+    states = [taken("dc_volts", "9V", state="off"), taken("dc_volts", "0.1V", state="on"),
+              taken("dc_volts", "0.05V", state="on", points="driver")]  # fmt: skip
+    assert truth(states, across_contact=False).rows[1].closed == "closed"
+
+
+# --- contradictions --------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("readings", "known", "which", "likeliest"),
+    [
+        (
+            [("dc_volts", "9V", "out"), ("dc_volts", "11V", "in")],
+            Known(None, 12.0),
+            "loaded-over-open",
+            "exchanged",
+        ),
+        ([("dc_volts", "0.01V", "in")], Known(None, 12.0), "nothing-on-dc", "AC read on a DC range"),
+        (
+            [("dc_volts", "12V", "in"), ("dc_amps", "0A", "in")],
+            Known(None, 12.0),
+            "volts-but-no-amps",
+            "out or blown",
+        ),
+        (
+            [("dc_volts", "12V", "in"), ("dc_volts", "-12V", "in")],
+            Known(None, 12.0),
+            "sign-changes",
+            "turned",
+        ),
+        (
+            [("dc_volts", "6V", "in"), ("dc_amps", "240mA", "in")],
+            Known(OLD, 6.0),
+            "not-this-lamp",
+            "2 such lamps",
+        ),
+        (
+            [("dc_volts", "9V", "out"), ("dc_volts", "1V", "in")],
+            Known(None, 9.0),
+            "lamp-starved",
+            "sense line",
+        ),
+    ],
+)
+def test_contradictions_and_their_likeliest_explanation(readings, known, which, likeliest):
+    found = by_id(contradictions([taken(*r) for r in readings], known))
+    assert likeliest in found[which].likeliest
+
+
+def test_readings_that_agree_contradict_nothing():
+    good = [taken("dc_volts", "12.4V", "out"), taken("dc_volts", "11.9V"), taken("ac_volts", "0.02V")]
+    assert contradictions(good, Known(None, 12.0)) == ()
+
+
+def test_a_contradiction_comes_before_any_further_reading():
+    p = on("regulated", "12V", source=Source.ASSUMED)
+    bad = (taken("dc_volts", "9V", "out"), taken("dc_volts", "11V", "in"))
+    assert assess(p, Bench(taken=bad)).next_step.id == "contradiction"
+
+
+# --- the plan --------------------------------------------------------------------------------
+
+
+def test_the_reading_asked_first_is_the_one_that_matters_most():
+    """Whatever is pencilled and moves the current most, by the engine."""
+    p = on("unregulated", "14V")
+    r = assess(p)
+    asked = [step.id for step in r.survey.plan]
+    assert asked[0] == r.next_step.id == "source_open"  # a fifth more volts beats the LED's ±0.25 V
+    read = on("unregulated", "14V", {"open": "14.2V", "load": "120mA"})
+    assert "source_open" not in [step.id for step in assess(read).survey.plan]
+
+
+def test_an_unread_rail_might_be_ac_and_is_read_first():
+    r = assess(on("regulated", "24V", source=Source.ASSUMED))
+    assert r.next_step.id == "rail_usual"
+    answers = {m.answer: m.means for m in r.next_step.meanings}
+    assert "AC" in answers["next to nothing"]
+    assert any("series" in means for means in answers.values())
+
+
+def test_an_ac_rail_is_read_on_ac_volts_and_a_sense_line_is_tried_for_its_trip():
+    winding = assess(on("winding", "12V", source=Source.ASSUMED)).survey.plan
+    assert all(s.meter.startswith("AC volts") for s in winding if s.id.startswith(("rail", "source")))
+    assert assess(on("sense", "9V", {"source": "2k"})).next_step.id == "trip"
+
+
+def test_a_ground_that_could_be_a_short_is_asked_before_any_drift():
+    p = on("winding", "12V", treatment="bridge_cap", chassis_negative=True)
+    assert assess(p).next_step.id == "grounded"
+
+
+def test_nothing_live_is_asked_of_what_is_on_the_mains():
+    r = assess(on("winding", "230Vac", source=Source.ASSUMED, mains=True))
+    assert r.survey.plan == ()
+    assert r.next_step.reading is None
+    assert "qualified" in r.next_step.act
+    assert "Mains kills" in r.next_step.caution
+
+
+@pytest.mark.parametrize("kind", ["vehicle", "stator", "logic", "unregulated"])
+def test_the_caution_of_a_supply_stands_at_its_reading(kind):
+    details = {"system": "12"} if kind == "vehicle" else {}
+    step = assess(on(kind, "12V" if kind != "logic" else "3.3V", details, source=Source.ASSUMED)).survey.plan[
+        0
+    ]
+    assert len(step.caution) > 20
+
+
+# --- texts -----------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("function", "text", "more", "field", "says"),
+    [
+        ("dc_volts", "12Vac", {}, "text", "DC volts"),
+        ("ac_volts", "-3V", {}, "text", "never negative"),
+        ("dc_volts", "lots", {}, "text", "voltage"),
+        ("dc_volts", "5V", {"meter": "0R"}, "meter", "10M"),
+        ("dc_volts", "5V", {"points": "moon"}, "points", "lamp"),
+        ("dc_volts", "5V", {"lamp": "half"}, "lamp", "in"),
+        ("watts", "5W", {}, "function", "dc_volts"),
+    ],
+)
+def test_a_reading_that_cannot_be_one(function, text, more, field, says):
+    with pytest.raises(FieldError, match=says) as refused:
+        taken(function, text, **more)
+    assert refused.value.field == field
+
+
+def test_lowest_and_highest_over_a_minute():
+    t = taken("dc_volts", "11.8-12.6V")
+    assert (t.low, t.value, t.high) == pytest.approx((11.8, 12.2, 12.6))
+    assert "lamp in" in t.text
+
+
+# --- worth, wires ----------------------------------------------------------------------------
+
+
+def test_a_hand_built_cluster_of_eighty_hours_is_left():
+    """Eighty hours, failed within weeks, could not be opened again (common practice)."""
+    a = advise(Worth("sealed", "brittle", "no", 80.0, 60.0))
+    assert a.verdict == "leave"
+    assert any("80 hours" in r for r in a.reasons)
+    assert advise(Worth("welded")).verdict == "leave"
+
+
+def test_an_hour_or_two_behind_screws_is_worth_doing_until_a_part_is_cheaper():
+    small = Worth("screws", "sound", "yes", 1.5, 8.0, 10.0)
+    assert advise(small).verdict == "go"
+    dearer = Worth("screws", "sound", "yes", 1.5, 8.0, 10.0, (("same-base LED lamp", 6.0),))
+    assert any("6" in r and "23" in r for r in advise(dearer).reasons)
+    assert advise(Worth()).verdict == "unknown"
+    assert "the hours" in advise(Worth("clips", "sound", "yes")).open
+
+
+def test_money_and_hours_as_people_write_them():
+    assert (read_money("12,50"), read_money("€ 9"), read_money(" ")) == (12.5, 9.0, None)
+    assert (read_hours("1.5 h"), read_hours("2 hours"), read_hours("")) == (1.5, 2.0, None)
+    for text in ("cheap", "-3", "1e12"):
+        with pytest.raises(QuantityError, match="no price"):
+            read_money(text)
+    with pytest.raises(QuantityError, match="hours"):
+        read_hours("a day")
+
+
+def test_steady_with_the_brake_pulsing_with_the_signal():
+    """That tells wires apart where colours do not (common practice)."""
+    brake, signal, slow, dead = tells((
+        Wire("brown", "steady", "brake", "test lamp"), Wire("green", "pulsing", "left signal", "test lamp"),
+        Wire("green", "steady", "left signal", "meter"), Wire("black", "dead", "", "continuity"),
+    ))  # fmt: skip
+    assert "fed by that switch" in brake
+    assert "flasher" in signal
+    assert "test lamp" in slow
+    assert "ground" in dead
+
+
+def test_the_lamp_in_a_demo_like_position_is_worked_through():
+    p = on("winding", "7.4Vac", lamp=lamp("7V", "0.14A"))
+    bench = Bench(taken=(taken("ac_volts", "7.4V"), taken("dc_volts", "0.02V"), taken("ac_amps", "0.13A")))
+    s = assess(p, bench).survey
+    amps = s.readings[2]
+    assert amps.why.startswith("the range adds 5")
+    assert float(amps.corrected.split("\u00a0")[0]) == pytest.approx(
+        130 * (1 + 5 / (7.4 / 0.13 - 5)), abs=1.5
+    )
+    assert by_id(s.inferences)["wave"].sets == {"kind": "winding"}

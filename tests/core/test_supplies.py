@@ -1,0 +1,141 @@
+"""Each kind of supply: arithmetic against worked examples, and refusals in words."""
+
+import itertools
+
+import numpy as np
+import pytest
+
+from swapglow.core.assess import assess
+from swapglow.core.position.field_error import FieldError
+from swapglow.core.position.runtime import lamp_on_battery
+from swapglow.core.position.typed import rail_line
+from swapglow.core.position.typed_supply import Typed, TypedRail
+from swapglow.core.supply.battery import Battery, chemistries, discharge, hours_until
+from swapglow.core.supply.model import source_resistance
+from tests.core.supplies import lamp, on
+
+
+def test_source_resistance_of_a_worked_example():
+    """R = (Vopen − Vloaded)/I (Ohm): 24 V open, 19.5 V at 150 mA is 30 Ω."""
+    assert source_resistance(24.0, 19.5, 0.150) == pytest.approx(30)
+    p = on("unregulated", "19.5V", {"open": "24V", "load": "150mA"})
+    assert p.rail.supply.source_ohm.value == pytest.approx(30)
+    assert p.rail.volts[1] == pytest.approx(24)
+    with pytest.raises(ValueError, match="more than 0 A"):
+        source_resistance(12, 11, 0)
+
+
+def test_a_lighter_load_sees_more_than_the_old_lamp_did():
+    """Thévenin: at the LED's current the rail stands at Vopen − I·R."""
+    r = assess(on("unregulated", "19.5V", {"open": "24V", "load": "150mA"}))
+    stairs = {s.id: s for s in r.staircase.stairs}
+    amps = r.current.usual.value
+    assert stairs["source"].drop.usual == pytest.approx(30 * amps, rel=1e-6)
+    assert stairs["source"].level.usual > 23.5
+
+
+def test_the_old_lamp_stands_in_for_a_load_nobody_read():
+    p = on("winding", "7Vac", {"open": "8.4V"}, lamp=lamp("7V", "0.2A"))
+    assert p.rail.supply.source_ohm.value == pytest.approx(1.4 / 0.2)
+    unknown = on("winding", "7Vac", {"open": "8.4V"})
+    assert unknown.rail.supply.source_ohm.value == 0
+    assert unknown.rail.volts[1] == pytest.approx(8.4)
+
+
+def test_five_hundred_milliamp_hours_at_ten_milliamps_last_fifty_hours():
+    """Q/I, for a load that does not follow the volts."""
+    block = chemistries()["block-9"]
+    run = discharge(Battery(block, 6, 0.5, 9.48, 6.0), lambda v: np.full_like(v, 0.010))
+    assert run.spent_h == pytest.approx(50)
+    assert hours_until(run, run.volts, 0.0) == pytest.approx(50)
+    assert 0 < hours_until(run, run.volts, 8.0) < 25
+
+
+def test_a_resistive_load_lasts_by_the_integral():
+    """t = ∫ Q·dq·R/V(q), by the trapezoid on a finer grid."""
+    cells = Battery(chemistries()["coin-20"], 1, 0.22, 3.2, 2.0)
+    run = discharge(cells, lambda v: v / 1000)
+    q = np.linspace(0, 1, 20_001)
+    assert run.spent_h == pytest.approx(np.trapezoid(0.22 * 1000 / cells.volts(q), q), rel=1e-3)
+
+
+def test_the_filament_behind_the_cells_obeys_kirchhoff():
+    p = on("battery", "", {"chemistry": "alkaline-aa", "cells": "2"}, lamp=lamp("2.5V", "0.3A"))
+    opened = np.array([3.0, 2.4, 1.9])
+    amps, volts = lamp_on_battery(p.lamp, opened, 0.5)
+    assert volts + amps * 0.5 == pytest.approx(opened, rel=1e-6)
+    assert amps == pytest.approx(0.3 * (volts / 2.5) ** 0.55, rel=1e-6)
+
+
+def test_an_led_outlasts_the_filament_on_the_same_cell():
+    r = assess(on("battery", "", {"chemistry": "coin-20"}, target="2mA", lamp=lamp("2.8V", "0.03A")))
+    assert r.runtime.led.value > 5 * r.runtime.lamp.value
+    light = [point.light for point in r.runtime.led_curve]
+    assert light[0] == 1
+    assert all(a >= b for a, b in itertools.pairwise(light))
+
+
+def test_half_as_much_again_while_it_charges():
+    """Three green LEDs and 120 Ω: fine at 12 V, half as much again at 14 V (common practice)."""
+    rested = on("vehicle", "12V", led_id="green-chip", in_series=3, resistor="120R", low="12V", high="12V",
+                target="10mA")  # fmt: skip
+    found = {f.id: f for f in assess(rested).findings}
+    assert "below-charging" in found
+    at = [assess(on("regulated", f"{v}V", led_id="green-chip", in_series=3, resistor="120R", target="10mA"))
+          for v in (12, 14)]  # fmt: skip
+    ratio = at[1].current.usual.value / at[0].current.usual.value
+    assert 1.4 < ratio < 2.2
+
+
+def test_vehicle_levels_stand_in_where_nobody_read():
+    """12 V: 11.5 to 12.7 V at rest, 13.5 to 14.7 V charging, 6 to 9 V cranking (common practice)."""
+    p = on("vehicle", "", {"system": "12"})
+    assert (p.rail.low.value, p.rail.high.value, p.rail.supply.crank.value) == (11.5, 14.7, 6.0)
+    assert p.rail.low.source.is_pencil
+    r = assess(p)
+    assert [m.id for m in r.moments] == ["now", "crank"]
+    crank = r.moments[1].staircase
+    assert crank.stairs[0].level.usual == pytest.approx(6.0)
+    assert r.supply.extra[0].current.value < r.current.low.value
+
+
+def test_a_dark_string_while_cranking_says_so():
+    found = {f.id for f in assess(on("vehicle", "", {"system": "12"}, in_series=4)).findings}
+    assert {"dark-while-cranking", "vehicle-surge"} <= found
+
+
+@pytest.mark.parametrize(
+    ("kind", "usual", "details", "field", "says"),
+    [
+        ("winding", "12Vdc", {}, "usual", "is DC"),
+        ("regulated", "12Vac", {}, "usual", "is AC"),
+        ("unregulated", "20V", {"open": "18V"}, "open", "exchanged"),
+        ("battery", "", {"chemistry": "plutonium"}, "chemistry", "coin-20"),
+        ("battery", "", {"cells": "many"}, "cells", "1 to 400"),
+        ("vehicle", "", {"system": "48"}, "system", "6, 12 or 24"),
+        ("stator", "20V", {"hertz": "0Hz"}, "hertz", "more than 0"),
+        ("stator", "20V", {"hertz": "100Hz", "hertz_low": "300Hz"}, "hertz", "rise from idle"),
+        ("winding", "12V", {"grounded": "perhaps"}, "grounded", "yes, no, unknown"),
+        ("logic", "3.3V", {"trip": "1mA"}, "trip", "asks for no such"),
+        ("sense", "9V", {"trip": "soon"}, "trip", "0.02|20mA"),
+        ("fusion", "9V", {}, "kind", "no kind of supply"),
+    ],
+)
+def test_a_refusal_says_what_would_do(kind, usual, details, field, says):
+    with pytest.raises(FieldError, match=says) as refused:
+        on(kind, usual, details)
+    assert refused.value.field == field
+
+
+def test_a_rail_in_a_line():
+    rail = TypedRail(Typed("7.4Vac"), kind="winding",
+                     details={"open": Typed("8.8V"), "load": Typed("0.4A"), "hertz": Typed("60Hz")})  # fmt: skip
+    line = rail_line(rail).replace("\u00a0", " ")
+    assert line == "7.4 V (6.66 V to 8.14 V) RMS, 60 Hz, 3.5 Ω behind it"
+    assert "exchanged" in rail_line(TypedRail(Typed("9V"), kind="winding", details={"open": Typed("8V")}))
+
+
+def test_a_line_that_limits_by_itself_has_no_exact_resistor():
+    """7.7 V behind 2.4 kΩ gives 2.4 mA to a red LED shorted across it, whatever is wanted."""
+    r = assess(on("sense", "7.7V", {"source": "2.4k", "trip": "5mA"}, target="20mA"))
+    assert r.sizing.exact is None

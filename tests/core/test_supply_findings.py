@@ -1,0 +1,100 @@
+"""Traps of the supplies: each is found with its figure, and what it offers clears it."""
+
+import pytest
+
+from swapglow.core.assess import assess
+from swapglow.core.position.model import with_changes
+from tests.core.supplies import lamp, on
+
+CASES = {
+    "capacitor-over-volts": on("winding", "42Vac", treatment="bridge_cap", capacitor_v="50V"),
+    "flicker": on("stator", "21Vac", {"hertz_low": "40Hz", "hertz": "90Hz"}, low="11V", high="40V",
+                  treatment="bridge"),
+    "led-reverse": on("winding", "12Vac", treatment="bare"),
+    "bridge-on-frame": on("winding", "12Vac", {"grounded": "yes"}, treatment="bridge_cap", chassis_negative=True),
+    "crest-current": on("winding", "12Vac", treatment="half_wave", target="19mA", ceiling=1.0),
+    "cell-limits-current": on("battery", "", {"chemistry": "coin-20"}, resistor="10R", target="8mA"),
+    "pin-over-budget": on("logic", "3.3V", {"pin": "6mA"}, target="9mA"),
+    "line-reads-closed": on("sense", "9V", {"source": "1k", "trip": "2mA"}, target="3mA"),
+    "module-over-band": on("regulated", "23V", led_id="white-5-clear", band="9-13V", resistor="1k"),
+    "rms-for-peak": on("winding", "9Vac", treatment="bridge_cap", target="7mA", resistor="1k"),
+}  # fmt: skip
+# 42 V AC has a 59 V peak: over 50 V (common practice, a mistake seen).
+
+
+def found(position):
+    return {f.id: f for f in assess(position).findings}
+
+
+@pytest.mark.parametrize("trap", CASES)
+def test_each_trap_is_found_with_figure_limit_and_reason(trap):
+    f = found(CASES[trap])[trap]
+    assert f.figure
+    assert f.limit
+    assert len(f.why) > 30
+    assert any(c.isdigit() for c in f.message + f.figure)
+
+
+@pytest.mark.parametrize("trap", CASES)
+def test_each_remedy_clears_its_trap(trap):
+    position = CASES[trap]
+    remedies = found(position)[trap].remedies
+    assert remedies, trap
+    for remedy in remedies:
+        after = found(with_changes(position, remedy.changes))
+        assert trap not in after or after[trap].grade == "note", (trap, remedy.id)
+
+
+def test_sound_swaps_raise_none_of_these():
+    sound = [
+        on("winding", "12Vac", {"grounded": "no"}, treatment="bridge_cap", capacitor_v="35V"),
+        on("logic", "3.3V", {"pin": "8mA"}, target="1.5mA"),
+        on("sense", "9V", {"source": "1k", "trip": "4mA"}, target="0.5mA"),
+        on("battery", "", {"chemistry": "coin-20"}, target="1mA"),
+    ]
+    for position in sound:
+        assert not set(found(position)) & set(CASES)
+
+
+def test_rms_taken_for_peak_is_named_as_such():
+    """A 50 V part on 42 V RMS covers the reading and not the 59 V crest."""
+    f = found(CASES["capacitor-over-volts"])["capacitor-over-volts"]
+    assert f.grade == "stop"
+    assert "RMS was taken for peak" in f.message
+    within = found(on("winding", "42Vac", treatment="bridge_cap", capacitor_v="70V"))
+    assert within["capacitor-over-volts"].grade == "mind"  # over the crest, under 1.25 times it
+
+
+def test_a_bridge_of_unknown_ground_is_minded_and_a_floating_one_is_not():
+    unknown = on("winding", "12Vac", treatment="bridge_cap", chassis_negative=True)
+    assert found(unknown)["bridge-on-frame"].grade == "mind"
+    floating = on("winding", "12Vac", {"grounded": "no"}, treatment="bridge_cap", chassis_negative=True)
+    assert "bridge-on-frame" not in found(floating)
+
+
+def test_modules_in_series_need_not_share_equally():
+    two = found(on("regulated", "23V", led_id="white-5-clear", band="9-13V", in_series=2, resistor="1k"))
+    assert two["modules-share-unevenly"].grade == "mind"
+    assert "13 % of room" in two["modules-share-unevenly"].message
+
+
+def test_a_fuse_that_blows_and_one_that_never_will():
+    assert (
+        found(on("regulated", "12V", resistor="100R", target="9mA", fuse="50mA"))["fuse-too-small"].grade
+        == "stop"
+    )
+    assert "fuse-wide" in found(on("regulated", "12V", fuse="2A"))
+
+
+def test_digital_and_reversing_track_say_what_they_are():
+    assert "±15" in found(on("digital", "15V"))["digital-track"].message
+    least = found(on("reversing", "9V", low="2.5V", high="13V", treatment="bridge"))["least-track-volts"]
+    assert 2.5 < float(least.figure.split("\u00a0")[0]) < 3.6  # a red LED and two diodes
+
+
+def test_a_sag_nobody_read_is_said():
+    assert "sag-unknown" in found(on("unregulated", "14V"))
+    assert "load-unknown" in found(on("unregulated", "14V", {"open": "18V"}))
+    assert not {"sag-unknown", "load-unknown"} & set(
+        found(on("unregulated", "14V", {"open": "18V"}, lamp=lamp("14V", "0.1A")))
+    )
