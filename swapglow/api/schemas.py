@@ -267,7 +267,7 @@ class Steps(Schema):
 
 
 class PhotoOut(Schema):
-    """A photograph; the picture itself is at /api/photos/{id}.jpg."""
+    """A photograph; the picture itself is at /api/photos/{id}/picture.jpg."""
 
     id: UUID
     caption: str

@@ -89,7 +89,7 @@ def remove(request: HttpRequest, key: UUID) -> Status[None]:
     return Status(204, None)
 
 
-@router.get("/photos/{key}.jpg", response={404: Problems})
+@router.get("/photos/{key}/picture.jpg", response={404: Problems})
 def picture(request: HttpRequest, key: UUID) -> HttpResponse:
     """The picture itself."""
     p = get_object_or_404(Photo, pk=key)

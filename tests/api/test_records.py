@@ -1,42 +1,12 @@
 """Records over HTTP: kept, refused, undone."""
 
-import json
 import uuid
 
 import pytest
-from django.test import Client
+
+from tests.api.page import Bench
 
 pytestmark = pytest.mark.django_db
-
-
-class Bench:
-    """A page of our own: a client with the CSRF cookie and header."""
-
-    def __init__(self):
-        self.client = Client(enforce_csrf_checks=True, SERVER_NAME="127.0.0.1")
-        self.client.cookies["csrftoken"] = "a" * 32
-
-    def __call__(self, method, path, body=None):
-        answer = self.client.generic(
-            method, f"/api/{path}", json.dumps(body) if body is not None else "",
-            content_type="application/json", headers={"X-CSRFToken": "a" * 32},
-        )  # fmt: skip
-        return answer.status_code, (json.loads(answer.content) if answer.content else None)
-
-    def made(self, rail="21-23V"):
-        """An item with a rail and a lamp; their keys."""
-        keys = {k: str(uuid.uuid4()) for k in ("equipment", "rail", "position")}
-        assert self("PUT", f"equipment/{keys['equipment']}", {"name": "Tide gauge"})[0] == 200
-        rail_body = {
-            "equipment": keys["equipment"],
-            "name": "Main",
-            "usual": {"text": rail, "source": "measured"},
-        }
-        assert self("PUT", f"rails/{keys['rail']}", rail_body)[0] == 200
-        lamp = {"equipment": keys["equipment"], "name": "Ready", "led_id": "red-5-diffused",
-                "target": {"text": "4mA"}}  # fmt: skip
-        assert self("PUT", f"positions/{keys['position']}", lamp)[0] == 200
-        return keys
 
 
 @pytest.fixture

@@ -7,7 +7,9 @@ from playwright.sync_api import expect
 
 from tests.browser.conftest import axe
 
-VIEWS = ("bench", "equipment", "position", "sheet", "drawer")
+VIEWS = (
+    "bench", "equipment", "position", "sheet", "drawer", "take-in", "readings", "treatment", "rail", "cycle",
+)  # fmt: skip
 
 
 def show(page, view):
@@ -26,6 +28,27 @@ def show(page, view):
     if view == "sheet":
         page.get_by_role("button", name=re.compile("^Resistor")).click()
         expect(page.get_by_role("dialog")).to_be_visible()
+    if view in ("take-in", "rail"):
+        page.get_by_role("link", name="Chart room reading lights").click()
+        expect(page.get_by_text("Supply rails")).to_be_visible()
+    if view == "take-in":
+        page.get_by_role("button", name="Take-in sheet").click()
+        expect(page.get_by_text("Originals removed")).to_be_visible()
+    if view == "rail":
+        page.get_by_role("button", name="Edit Bell winding").click()
+        expect(page.get_by_role("dialog")).to_be_visible()
+    if view in ("readings", "treatment", "cycle"):
+        page.get_by_role("link", name=re.compile("^Left bracket")).click()
+        expect(page.get_by_role("slider")).to_be_visible()
+    if view == "readings":
+        page.get_by_role("button", name="Readings").click()
+        expect(page.get_by_text("What they say, inferred")).to_be_visible()
+    if view == "treatment":
+        page.get_by_role("button", name="Treatment").click()
+        expect(page.get_by_role("dialog")).to_be_visible()
+    if view == "cycle":
+        page.get_by_text("Over the cycle").click()
+        expect(page.get_by_role("img", name="LED current over one cycle")).to_be_visible()
     page.wait_for_timeout(300)
 
 
@@ -38,9 +61,10 @@ def test_axe_finds_nothing_serious(demo, app, view, look):
     assert axe(app) == []
 
 
-def test_the_workspace_needs_no_scrolling_at_1280_by_800(demo, app):
+@pytest.mark.parametrize("view", ["position", "cycle"])
+def test_the_workspace_needs_no_scrolling_at_1280_by_800(demo, app, view):
     app.reload()
-    show(app, "position")
+    show(app, view)
     tall = app.evaluate("[document.documentElement.scrollHeight, window.innerHeight]")
     assert tall[0] <= tall[1]
 

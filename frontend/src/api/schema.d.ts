@@ -532,7 +532,7 @@ export interface paths {
         patch: operations["swapglow_api_take_in_caption"];
         trace?: never;
     };
-    "/api/photos/{key}.jpg": {
+    "/api/photos/{key}/picture.jpg": {
         parameters: {
             query?: never;
             header?: never;
@@ -2005,7 +2005,7 @@ export interface components {
         };
         /**
          * PhotoOut
-         * @description A photograph; the picture itself is at /api/photos/{id}.jpg.
+         * @description A photograph; the picture itself is at /api/photos/{id}/picture.jpg.
          */
         PhotoOut: {
             /**

@@ -13,6 +13,8 @@ import { QuickSum } from "./QuickSum";
 
 const Head = styled.div`
   display: flex;
+  flex-wrap: wrap;
+  gap: 6px 16px;
   align-items: center;
   justify-content: space-between;
   margin: 16px 0 4px;

@@ -450,9 +450,9 @@ function Photos({ id, photos }: { id: string; photos: Schemas["PhotoOut"][] }) {
       <Pictures>
         {photos.map((p) => (
           <li key={p.id}>
-            <a href={`/api/photos/${p.id}.jpg`} target="_blank" rel="noreferrer">
+            <a href={`/api/photos/${p.id}/picture.jpg`} target="_blank" rel="noreferrer">
               <img
-                src={`/api/photos/${p.id}.jpg`}
+                src={`/api/photos/${p.id}/picture.jpg`}
                 alt={p.caption || "Photograph without a caption"}
                 loading="lazy"
               />

@@ -279,11 +279,14 @@ function Take({ id }: { id: string }) {
   const [trueRms, setTrueRms] = useState<"no" | "yes">("no");
   const [refusal, setRefusal] = useState<Refused>();
   const read = async () => {
+    // The field is free for the next reading at once; a refused one comes back to it.
+    const typed = text.value;
+    text.clear();
     try {
       await save("PUT", `/api/taken/${crypto.randomUUID()}`, {
         position: id,
         function: what,
-        text: text.value,
+        text: typed,
         points,
         lamp,
         state: state.value,
@@ -291,11 +294,13 @@ function Take({ id }: { id: string }) {
         true_rms: trueRms === "yes",
         note: note.value,
       } satisfies Taken);
-      text.clear();
       note.clear();
       setRefusal(undefined);
     } catch (problem) {
-      if (problem instanceof Refused) setRefusal(problem);
+      if (problem instanceof Refused) {
+        text.type(typed);
+        setRefusal(problem);
+      }
     }
   };
   const amps = what.endsWith("amps");

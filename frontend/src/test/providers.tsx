@@ -27,7 +27,7 @@ export function answer(answers: Answers) {
   const stub = vi.fn(async (input: Request | string, init?: RequestInit) => {
     const request = typeof input === "string" ? null : input;
     const path = request ? new URL(request.url).pathname : String(input);
-    const text = request ? await request.text() : String(init?.body ?? "");
+    const text = request ? await request.text() : typeof init?.body === "string" ? init.body : "";
     asked.push({
       path,
       method: request?.method ?? init?.method ?? "GET",

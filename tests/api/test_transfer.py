@@ -1,0 +1,201 @@
+"""Documents and readings, out and in: a round trip loses nothing, and a bad file does nothing."""
+
+import json
+import uuid
+
+import pytest
+
+from swapglow.records import demo
+from swapglow.records.models import Change, Equipment, Photo, Picture, Position, Reading, Taken
+from tests.api.page import Bench
+from tests.api.test_take_in import picture
+
+pytestmark = pytest.mark.django_db
+
+
+@pytest.fixture
+def bench():
+    return Bench()
+
+
+@pytest.fixture
+def loaded(bench):
+    demo.load()
+    return Equipment.objects.get(name="Chart room reading lights")
+
+
+def document(bench, e, photographs=True):
+    status, content, headers = bench.raw(f"equipment/{e.pk}/document.json?photographs={photographs}")
+    assert status == 200
+    assert "attachment" in headers["Content-Disposition"]
+    return content
+
+
+def empty_bench():
+    Equipment.objects.all().delete()
+    Change.objects.all().delete()
+    Picture.objects.all().delete()
+
+
+def test_a_round_trip_loses_nothing_photographs_included(bench, loaded):
+    path = f"equipment/{loaded.pk}/photos/{uuid.uuid4()}"
+    assert bench.send(path, "a.jpg", picture(), caption="Bracket, shade off")[0] == 200
+    bench("POST", f"positions/{loaded.positions.first().pk}/reading",
+          {"id": str(uuid.uuid4()), "what": "current", "text": "6.4mA", "burden": "5R"})  # fmt: skip
+    before = document(bench, loaded)
+    empty_bench()
+    status, made = bench.send("import", "a.json", before)
+    assert status == 200
+    after = document(bench, Equipment.objects.get(pk=made["id"]))
+    assert json.loads(after) == json.loads(before)
+    assert json.loads(after)["equipment"]["photos"][0]["jpeg"]
+
+
+@pytest.mark.parametrize(
+    "name", ["Dome rotation desk", "Tracked supply sled", "Dome hand paddle", "Red chart torch"]
+)
+def test_every_demo_item_comes_back_as_it_went(bench, loaded, name):
+    before = document(bench, Equipment.objects.get(name=name))
+    empty_bench()
+    _, made = bench.send("import", "a.json", before)
+    assert json.loads(document(bench, Equipment.objects.get(pk=made["id"]))) == json.loads(before)
+
+
+def test_photographs_are_left_out_by_choice_and_that_is_said(bench, loaded):
+    bench.send(f"equipment/{loaded.pk}/photos/{uuid.uuid4()}", "a.jpg", picture())
+    bare = document(bench, loaded, photographs=False)
+    assert b'"jpeg": null' in bare
+    lines = bench.send("import/look", "a.json", bare)[1]["lines"]
+    assert any("1 photograph left out" in line for line in lines)
+
+
+def test_an_import_says_what_it_will_do_before_it_does_it(bench, loaded):
+    content = document(bench, loaded)
+    Position.objects.filter(equipment=loaded, name="Middle bracket").delete()
+    status, look = bench.send("import/look", "a.json", content)
+    assert status == 200
+    assert look["replaces"] == loaded.name
+    assert "1 supply rail, 2 lamp positions, 4 readings, 0 photographs." in look["lines"]
+    assert any("1 lamp would be replaced, 1 added, 0 removed" in line for line in look["lines"])
+    assert loaded.positions.count() == 1  # nothing was done
+    bench.send("import", "a.json", content)
+    assert loaded.positions.count() == 2
+    bench("POST", "undo", {"scope": ""})
+    assert Equipment.objects.get(pk=loaded.pk).positions.count() == 1
+
+
+def test_a_copy_touches_nothing_that_is_here(bench, loaded):
+    count = Equipment.objects.count()
+    content = document(bench, loaded)
+    _, made = bench.send("import", "a.json", content, as_copy="true")
+    assert made["id"] != str(loaded.pk)
+    assert Equipment.objects.count() == count + 1
+    names = [p.name for p in Equipment.objects.get(pk=made["id"]).positions.all()]
+    assert names == [p.name for p in loaded.positions.all()]
+    bench("POST", "undo", {"scope": ""})
+    assert Equipment.objects.count() == count
+
+
+def test_keys_of_another_item_are_not_taken_over(bench, loaded):
+    data = json.loads(document(bench, loaded))
+    data["equipment"]["id"] = str(uuid.uuid4())
+    status, answer = bench.send("import", "a.json", json.dumps(data).encode())
+    assert status == 422
+    assert "copy" in answer["errors"][0]["message"]
+
+
+@pytest.mark.parametrize(
+    ("change", "place", "says"),
+    [
+        (lambda e: e["positions"][1].update(target={"text": "loads"}), "positions.1", "current"),
+        (lambda e: e["photos"].append({"id": str(uuid.uuid4()), "jpeg": "%%%"}), "photos.0.jpeg", "base64"),
+        (
+            lambda e: e["photos"].append({"id": str(uuid.uuid4()), "jpeg": "aGVsbG8="}),
+            "photos.0.jpeg",
+            "no picture",
+        ),
+        (lambda e: e["rails"][0].update(kind="fusion"), "rails.0.kind", "regulated"),
+        (lambda e: e.update(owner_password="x"), "owner_password", "not permitted"),
+    ],
+)
+def test_a_bad_document_changes_nothing_at_all(bench, loaded, change, place, says):
+    data = json.loads(document(bench, loaded))
+    change(data["equipment"])
+    before = (
+        Equipment.objects.count(),
+        Position.objects.count(),
+        Reading.objects.count(),
+        Photo.objects.count(),
+    )
+    status, answer = bench.send("import", "a.json", json.dumps(data).encode())
+    assert status == 422
+    assert place in answer["errors"][0]["field"]
+    assert says in answer["errors"][0]["message"]
+    after = (
+        Equipment.objects.count(),
+        Position.objects.count(),
+        Reading.objects.count(),
+        Photo.objects.count(),
+    )
+    assert after == before
+
+
+# --- readings as CSV -------------------------------------------------------------------------
+
+
+def csv_of(bench, e):
+    status, content, headers = bench.raw(f"equipment/{e.pk}/readings.csv")
+    assert status == 200
+    assert headers["Content-Type"].startswith("text/csv")
+    return content
+
+
+def test_readings_go_out_and_come_in_again(bench, loaded):
+    position = loaded.positions.first()
+    bench("POST", f"positions/{position.pk}/reading",
+          {"id": str(uuid.uuid4()), "what": "current", "text": "6.4mA", "burden": "5R", "note": "=cmd()"})  # fmt: skip
+    content = csv_of(bench, loaded)
+    assert b"'=cmd()" in content  # no spreadsheet takes it for a formula
+    path = f"equipment/{loaded.pk}/readings"
+    assert "5 readings are here already" in bench.send(f"{path}/look", "a.csv", content)[1]["lines"][1]
+    Taken.objects.all().delete()
+    Reading.objects.filter(position=position).delete()
+    assert bench.send(path, "a.csv", content)[0] == 200
+    again = csv_of(bench, loaded)
+
+    def without_when(text):
+        return [line.rsplit(",", 1)[0] for line in text.decode().splitlines()]
+
+    assert without_when(again) == without_when(content)
+    bench("POST", "undo", {"scope": str(loaded.pk)})
+    assert not Taken.objects.filter(position=position).exists()
+
+
+@pytest.mark.parametrize(
+    ("line", "place", "says"),
+    [
+        ("Attic lamp,before,dc_volts,5V,lamp,in,,,no,,", "line 2, lamp", "Left bracket"),
+        ("Left bracket,before,dc_volts,5 apples,lamp,in,,,no,,", "line 2, text", "voltage"),
+        ("Left bracket,later,dc_volts,5V,lamp,in,,,no,,", "line 2, when", "before"),
+        ("Left bracket,after,guess,5V,,,,,,,", "line 2, function", "current"),
+        ("Left bracket,before,dc_volts,5V,shelf,in,,,no,,", "line 2, points", "feed"),
+        (f"Left bracket,before,dc_volts,5V,lamp,in,,,no,{'x' * 300},", "line 2, note", "200"),
+    ],
+)
+def test_a_bad_line_is_named_and_nothing_comes_in(bench, loaded, line, place, says):
+    head = csv_of(bench, loaded).decode().splitlines()[0]
+    good = "Left bracket,before,ac_volts,7.1V,lamp,in,,,no,,"
+    count = Taken.objects.count()
+    content = "\r\n".join((head, line, good)).encode()
+    status, answer = bench.send(f"equipment/{loaded.pk}/readings", "a.csv", content)
+    assert status == 422
+    assert answer["errors"][0]["field"] == place
+    assert says in answer["errors"][0]["message"]
+    assert Taken.objects.count() == count
+
+
+def test_a_file_with_other_columns_is_no_readings(bench, loaded):
+    for content in (b"", b"volts,amps\n1,2\n", b"\xff\xfe\x00", b'"open'):
+        status, answer = bench.send(f"equipment/{loaded.pk}/readings/look", "a.csv", content)
+        assert status == 422
+        assert answer["errors"]
