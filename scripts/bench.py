@@ -6,6 +6,7 @@ import threading
 import time
 import urllib.request
 from collections.abc import Callable
+from dataclasses import replace
 from functools import partial
 
 import numpy as np
@@ -29,6 +30,7 @@ from swapglow.core.circuit.operating_point import operating_point
 from swapglow.core.circuit.steady import steady_state
 from swapglow.core.parts import lamp, led
 from swapglow.core.position import Position, Rail
+from swapglow.core.position.typed import Typed, TypedPosition, TypedRail, read_position
 from swapglow.core.quantities import Figure
 
 SAMPLES = 10_000
@@ -205,6 +207,12 @@ def main() -> None:
     rows.append(("assess over HTTP, median", f"{over_http() * 1e3:.1f} ms"))
     ac = rectified()
     rows.append(("rectified AC to steady state", f"{timed(lambda: steady_state(ac)) * 1e3:.0f} ms"))
+    for kind in ("inverse_diode", "bridge_cap"):
+        q = on_a_winding(kind)
+        assess(q)
+        sizes = iter([1000.0 + 7 * k for k in range(9)])
+        seconds = timed(lambda q=q, sizes=sizes: assess(replace(q, resistor_ohm=next(sizes))), 7)
+        rows.append((f"assess, a new resistor, {kind}", f"{seconds * 1e3:.0f} ms"))
     for n in (1, 10, 100, 1000, 10_000):
         some = typical({k: x[:n] for k, x in d.items()})
         rows.append((f"growth: {n} samples", f"{timed(partial(operating_point, some)) * 1e3:.2f} ms"))
@@ -213,6 +221,12 @@ def main() -> None:
         rows.append((f"growth: ladder of {n} nodes", f"{taken * 1e3:.2f} ms"))
     for name, value in rows:
         print(f"{name:<40}{value:>14}")
+
+
+def on_a_winding(kind: str) -> Position:
+    """A lamp on a bell winding, treated so."""
+    rail = TypedRail(Typed("9.1Vac"), kind="winding", details={"open": Typed("10.4V"), "load": Typed("0.2A")})
+    return read_position(TypedPosition(rail, "red-5-diffused", Typed("5mA"), treatment=kind))
 
 
 def ladder(nodes: int) -> Circuit:

@@ -58,6 +58,35 @@ def _drawer(page: Page) -> None:
     page.get_by_text("Take out").first.wait_for()
 
 
+def _take_in(page: Page) -> None:
+    page.get_by_role("link", name="Chart room reading lights").click()
+    page.get_by_role("button", name="Take-in sheet").click()
+    page.get_by_text("Originals removed").wait_for()
+
+
+def _readings(name: str) -> Callable[[Page], None]:
+    def go(page: Page) -> None:
+        _lamp(name)(page)
+        page.get_by_role("button", name="Readings").click()
+        page.get_by_text("Readings taken").wait_for()
+
+    return go
+
+
+def _at(name: str, when: str) -> Callable[[Page], None]:
+    def go(page: Page) -> None:
+        _lamp(name)(page)
+        page.get_by_text(when, exact=True).click()
+
+    return go
+
+
+def _treatment(page: Page) -> None:
+    _lamp("Middle bracket")(page)
+    page.get_by_role("button", name="Treatment").click()
+    page.get_by_role("dialog").wait_for()
+
+
 # name, what to do from the bench, look, width, height
 VIEWS: list[tuple[str, Callable[[Page], None], str, int, int]] = [
     ("bench", _bench, "day", 1280, 800),
@@ -70,6 +99,12 @@ VIEWS: list[tuple[str, Callable[[Page], None], str, int, int]] = [
     ("position-pencil", _pencil, "day", 1280, 800),
     ("position-phone", _lamp("Shutter open"), "lamp", 390, 844),
     ("drawer", _drawer, "day", 1280, 800),
+    ("take-in", _take_in, "day", 1280, 800),
+    ("readings", _readings("Left bracket"), "day", 1280, 800),
+    ("readings-phone", _readings("Fast slew"), "lamp", 390, 844),
+    ("position-cycle", _at("Panel lamp", "Over the cycle"), "day", 1280, 800),
+    ("position-battery", _at("Torch lamp", "Over its life"), "lamp", 1280, 800),
+    ("position-treatment", _treatment, "day", 1280, 800),
 ]
 
 

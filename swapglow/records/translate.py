@@ -1,5 +1,7 @@
 """Records to the core's values and reports, and nothing more."""
 
+from contextlib import suppress
+
 from swapglow.core.assess import Bench
 from swapglow.core.position.model import Position as CorePosition
 from swapglow.core.position.model import with_changes
@@ -39,6 +41,14 @@ def report(
     readings = tuple(to_typed.core_reading(r) for r in position.readings.all())
     taken = tuple(to_typed.core_taken(t) for t in position.taken.all())
     return remembered(core, Bench(readings, at_hand, position.stage == "done", taken))
+
+
+def warm() -> None:
+    """Report on every kept position, for its memory's sake; one that cannot be read is skipped."""
+    at_hand = drawer()
+    for p in Position.objects.select_related("rail").prefetch_related("readings", "taken"):
+        with suppress(ValueError):
+            report(p, None, at_hand)
 
 
 def quick_report(position: TypedPosition, at_hand: frozenset[float]) -> Report:

@@ -109,3 +109,14 @@ def test_the_swept_module_becomes_the_model():
     dull = TypedSweep(table, "no", "")
     with pytest.raises(FieldError, match="1 to 200"):
         read_sweep(dull)
+
+
+def test_a_swept_module_is_held_to_its_band_by_its_own_curve():
+    """With a resistor that drops the rest it stays in its band; without one it does not."""
+    table = "8.6V 1.1mA\n9.1V 2.9mA\n9.8V 6.4mA\n10.6V 10.6mA\n11.9V 17.6mA"
+    typed = TypedSweep(table, "3", "")
+    module = {"led_id": "white-5-clear", "band": "9-13V", "sweep": typed}
+    dropped = assess(on("regulated", "23V", resistor="2.2k", **module))
+    assert "module-over-band" not in {f.id for f in dropped.findings}
+    straight = assess(on("regulated", "23V", resistor="100R", **module))
+    assert "module-over-band" in {f.id for f in straight.findings}

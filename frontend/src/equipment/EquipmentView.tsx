@@ -37,12 +37,20 @@ const Top = styled.div`
   align-items: start;
   justify-content: space-between;
   gap: 4px 20px;
+  margin-bottom: 8px;
 `;
 
 const Facts = styled.div`
   display: flex;
   flex-direction: column;
   gap: 2px;
+`;
+
+const Advice = styled.p`
+  margin: 6px 0 10px;
+  &[data-verdict="leave"] strong {
+    color: var(--stop);
+  }
 `;
 
 const Section = styled.section`
@@ -186,6 +194,12 @@ export default function EquipmentView() {
               onSave={(text) => patch({ [field]: text })}
             />
           ))}
+          <Advice data-verdict={item.take_in.advice.verdict}>
+            <strong>Take-in:</strong> {item.take_in.advice.line}
+            {item.take_in.sheet.worth?.overruled
+              ? ` Decided otherwise: ${item.take_in.sheet.worth.overruled}`
+              : ""}
+          </Advice>
           <Notes id={`${id}.notes`} saved={item.notes ?? ""} onSave={(notes) => patch({ notes })} />
         </Facts>
         <div>

@@ -118,6 +118,18 @@ def _read_rail(s: Solution, which: str, p: Position) -> NextStep:
             Meaning("next to nothing", f"it is {other}: read the same points on {other} volts; or it is off"),
             Meaning(f"half of {show(figure.value, VOLT)}", "two lamps in series share it"),
         )
+    elif which == "rail_high":
+        most = show(figure.value, VOLT)
+        meanings = (
+            Meaning(f"at or under {most}", "the resistor holds as it is sized"),
+            Meaning(f"over {most}", "the drive rises past what is shown: the resistor is sized anew"),
+        )
+    elif which == "rail_low":
+        least = show(figure.value, VOLT)
+        meanings = (
+            Meaning(f"at or over {least}", "it stays as bright as shown"),
+            Meaning(f"under {least}", "it dims there: fewer LEDs in series, or a current source"),
+        )
     return NextStep(
         which, act, volt_range(figure.value * 1.2, ac=ac), points,
         f"lamp in and lit, {state}" if lamp else state,
@@ -152,6 +164,9 @@ def _sag(s: Solution, _: dict[str, float]) -> Iterable[_Ask]:
             "source_load", "Read the old lamp's current", amp_range(amps * 1.5), "in series with the old lamp",
             "lamp in and lit", f"about {show(amps, AMPERE)}" if p.lamp else "as marked on the lamp", "source_load",
             "It turns the sag into a resistance.", "Supply off while the clips go on.",
+            (Meaning("as marked", "the lamp alone made the sag"),
+             Meaning("twice as marked", "two lamps hang on these wires"),
+             Meaning("nothing", "the lamp is open, or the meter's fuse has gone")),
         ))  # fmt: skip
 
 
@@ -173,6 +188,9 @@ def _from_pencil(s: Solution, swings: dict[str, float]) -> Iterable[_Ask]:
             f"{led.vf_low:g} to {led.vf_high:g}\u00a0V", "led_vf",
             "Its range moves the current more than anything else that is pencilled.",
             "LED light can hurt eyes at close range.",
+            (Meaning(f"{led.vf_low:g} to {led.vf_high:g}\u00a0V", "this LED, with its own place in the range"),
+             Meaning("far off", "another kind: pick it, or type its range"),
+             Meaning("the whole supply", "it is turned round or open")),
         ))  # fmt: skip
 
 
@@ -198,6 +216,8 @@ def _lines(s: Solution, _: dict[str, float]) -> Iterable[_Ask]:
             "contact open: the meter closes it", "0.5 to 5\u00a0mA", "source_short",
             "Open volts over shorted amps is the line's source resistance.",
             "The unit will take it for a closed contact while you read.",
+            (Meaning("a milliamp or so", "a line behind kilohms"),
+             Meaning("tens of milliamps", "no sense line: a feed, and the LED may take more")),
         ))  # fmt: skip
 
 
@@ -218,6 +238,8 @@ def _cycle(s: Solution, _: dict[str, float]) -> Iterable[_Ask]:
             "hertz", "Read the frequency as it runs", "Hz, on AC volts", "across the lamp's contacts",
             supply.about.levels[1], f"about {show(supply.hertz[1], HERTZ)}", "hertz",
             "The capacitor is sized for the slowest.", _caution(p),
+            (Meaning("lower than taken", "a larger capacitor is needed"),
+             Meaning("not steady", "the meter cannot follow it: take the engine's speed and pole pairs")),
         ))  # fmt: skip
 
 

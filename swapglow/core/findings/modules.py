@@ -2,9 +2,20 @@
 
 from collections.abc import Iterable
 
+import numpy as np
+
 from swapglow.core.findings.registry import Context, rule
+from swapglow.core.position.typed_sweep import SWEPT
 from swapglow.core.quantities import VOLT, show
 from swapglow.core.report import Finding, Remedy
+
+
+def _most_volts(c: Context) -> float:
+    """The most volts a module sees: by its own swept curve, or all of the rail where it has none."""
+    p, s = c.position, c.solution
+    if p.led.id == SWEPT and s is not None:
+        return float(np.nanmax(s.volts_led[2]))
+    return (p.rail.volts[2] - p.drop_v) / p.in_series
 
 
 @rule
@@ -14,9 +25,9 @@ def over_its_band(c: Context) -> Iterable[Finding]:
     if p.band_v is None:
         return
     low, high = p.band_v
-    share = (p.rail.volts[2] - p.drop_v) / p.in_series
+    share = _most_volts(c)
     if share <= high:
-        if (p.rail.volts[0] - p.drop_v) / p.in_series < low:
+        if p.led.id != SWEPT and (p.rail.volts[0] - p.drop_v) / p.in_series < low:
             least = (p.rail.volts[0] - p.drop_v) / p.in_series
             yield Finding(
                 "module-under-band", "mind",
@@ -56,7 +67,7 @@ def uneven_share(c: Context) -> Iterable[Finding]:
     p = c.position
     if p.band_v is None or p.in_series < 2:
         return
-    equal = (p.rail.volts[2] - p.drop_v) / p.in_series
+    equal = _most_volts(c)
     high = p.band_v[1]
     if equal > high:
         return

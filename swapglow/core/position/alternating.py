@@ -6,7 +6,7 @@ three frequencies are solved on one clock: with all else resistive only the prod
 capacitance counts, so a case at twice the frequency is one with twice the capacitance.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 
 import numpy as np
 from numpy.typing import NDArray
@@ -158,7 +158,10 @@ def _instant_by_instant(position: Position, cases: AcCases) -> Cycled:
 
 
 def _with_reservoir(position: Position, cases: AcCases, farads: float) -> Cycled:
-    s = _settled(position, cases, farads)
+    return _summed(_settled(position, cases, farads), cases)
+
+
+def _summed(s: SteadyStates, cases: AcCases) -> Cycled:
     amps = np.maximum(s.current("D1"), 0.0)
     return Cycled(
         _wide(s.averages(amps), cases), _wide(amps.max(axis=-1), cases),
@@ -190,37 +193,32 @@ def _wide(values: FloatArray, cases: AcCases) -> FloatArray:
     return np.asarray(np.broadcast_to(values, (len(cases.peak),)))
 
 
+def solve_and_draw(position: Position, cases: AcCases, farads: float,
+                   pick: tuple[int, ...]) -> tuple[Cycled, Drawn]:  # fmt: skip
+    """Solve every case, and draw the cycles of those picked; one solution serves both.
+
+    Raises:
+        NotConverged: a case has no answer.
+    """
+    if not position.treated.reservoir:
+        some = AcCases(*(getattr(cases, f.name)[list(pick)] for f in fields(cases)))
+        return _instant_by_instant(position, cases), draw_cycles(position, some, farads)
+    s = _settled(position, cases, farads)
+    return _summed(s, cases), _drawn(position, s, cases.peak, pick)
+
+
 def draw_cycles(position: Position, cases: AcCases, farads: float) -> Drawn:
     """Every case over one cycle of the supply, instant by instant.
 
     Raises:
         NotConverged: a case has no answer.
     """
+    if position.treated.reservoir:
+        every = tuple(range(len(cases.peak)))
+        return _drawn(position, _settled(position, cases, farads), cases.peak, every)
     count = len(cases.peak)
     folds = _folds(position)
-    phase = np.arange(DRAWN) / DRAWN * 2 * np.pi
-    flow = position.rail.supply.flow
-    share = np.sin(phase) if flow == "sine" else np.where(phase < np.pi, 1.0, -1.0)
-    source = cases.peak[:, None] * share
-    if position.treated.reservoir:
-        s = _settled(position, cases, farads)
-        period = s.period
-        seconds = phase / (2 * np.pi) / CLOCK_HZ % period
-
-        def on_grid(values: FloatArray) -> FloatArray:
-            closed = np.concatenate([values, values[:, :1]], axis=1)
-            grid = np.append(s.t, period)
-            return np.stack([np.interp(seconds, grid, row) for row in closed])
-
-        return Drawn(
-            source,
-            on_grid(s.voltage("lega")),
-            on_grid(np.maximum(s.current("D1"), 0.0)),
-            on_grid(np.maximum(s.current("D1"), 0.0)),
-            on_grid(s.across("D1")),
-            on_grid(s.across("R1")),
-            on_grid(s.voltage("dc")),
-        )
+    source = cases.peak[:, None] * _shape(position)
     drive = np.abs(source) if folds else source
     point = operating_point(
         treated_circuit(
@@ -241,4 +239,27 @@ def draw_cycles(position: Position, cases: AcCases, farads: float) -> Drawn:
     return Drawn(
         source, shaped(point.voltage("lega")), amps, light, shaped(point.across("D1")),
         shaped(point.across("R1")), np.zeros((count, DRAWN)),
+    )  # fmt: skip
+
+
+def _shape(position: Position) -> FloatArray:
+    """The supply over a drawn cycle, as shares of its peak."""
+    phase = np.arange(DRAWN) / DRAWN * 2 * np.pi
+    return np.sin(phase) if position.rail.supply.flow == "sine" else np.where(phase < np.pi, 1.0, -1.0)
+
+
+def _drawn(position: Position, s: SteadyStates, peak: FloatArray, pick: tuple[int, ...]) -> Drawn:
+    seconds = np.arange(DRAWN) / DRAWN / CLOCK_HZ % s.period
+    grid = np.append(s.t, s.period)
+    rows = list(pick)
+
+    def on_grid(values: FloatArray) -> FloatArray:
+        every = np.broadcast_to(values, (len(peak), values.shape[1]))[rows]
+        closed = np.concatenate([every, every[:, :1]], axis=1)
+        return np.stack([np.interp(seconds, grid, row) for row in closed])
+
+    amps = on_grid(np.maximum(s.current("D1"), 0.0))
+    return Drawn(
+        peak[rows, None] * _shape(position), on_grid(s.voltage("lega")), amps, amps, on_grid(s.across("D1")),
+        on_grid(s.across("R1")), on_grid(s.voltage("dc")),
     )  # fmt: skip

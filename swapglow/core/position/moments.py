@@ -19,6 +19,12 @@ def moments(s: Solution) -> tuple[Moment, ...]:
     """Staircases to choose among; the first is the usual one."""
     if s.ac is not None:
         return tuple(_alternating(s, s.ac.drawn))
+    if s.position.rail.supply.battery is not None:
+        names = s.position.rail.supply.about.levels
+        return tuple(
+            Moment(f"level{k}", names[k].capitalize(), _at_level(s, s.position.rail.volts[k]))
+            for k in (1, 2, 0)
+        )
     out = [Moment("now", _steady_label(s), staircase(s))]
     crank = s.position.rail.supply.crank
     if crank is not None:

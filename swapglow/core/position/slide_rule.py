@@ -155,6 +155,8 @@ def _draw(s: Solution, drawer_ohm: frozenset[float], watts: FloatArray) -> _Draw
     )
     supply = s.position.rail.supply
     names = ["Lowest rail", "Usual rail", "Highest rail"]
+    if supply.kind in ("vehicle", "battery"):
+        names = [level.capitalize() for level in supply.about.levels]
     if supply.alternates:
         # The light follows the average over the cycle, whatever the crest.
         names = [f"Mean, {level}" for level in supply.about.levels]

@@ -9,7 +9,7 @@ from scipy.interpolate import CubicSpline
 
 from swapglow.core.circuit.operating_point import operating_point
 from swapglow.core.parts import preferred
-from swapglow.core.position.alternating import AcCases, Cycled, Drawn, draw_cycles, joined, solve_cycles
+from swapglow.core.position.alternating import AcCases, Cycled, Drawn, joined, solve_and_draw, solve_cycles
 from swapglow.core.position.circuit import Cases, to_circuit
 from swapglow.core.position.model import Position
 from swapglow.core.position.sizing import Sizing, size
@@ -186,13 +186,12 @@ def _solve_alternating(position: Position, more: Cases) -> Solution:
     cases = ac_cases(position, ends)
     if count:
         cases = joined(cases, ac_cases(position, more))
-    found = solve_cycles(position, cases, sizing.farads)
+    # The typical LED at the three levels is drawn.
+    found, drawn = solve_and_draw(position, cases, sizing.farads, (1, 4, 7))
     corners = Cycled(found.average[:11], found.peak[:11], found.rms[:11], found.reverse[:11])
     amps = np.full((3, 3, 3), np.nan)
     amps[:, :, 1] = corners.average[:9].reshape(3, 3)
     amps[0, 0, 0], amps[2, 2, 2] = corners.average[9], corners.average[10]
-    typical = ac_cases(position, Cases(rail, np.full(3, vf[1]), np.full(3, ohms[1])))
-    drawn = draw_cycles(position, typical, sizing.farads)
     volts = np.full((3, 3, 3), np.nan)
     volts[:, 1, 1] = drawn.string.max(axis=1) / position.in_series
     rule, on_rule, watts = _alternating_rule(_for_rule(position), sizing.farads)

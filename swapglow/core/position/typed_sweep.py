@@ -10,12 +10,14 @@ from numpy.typing import NDArray
 from swapglow.core.parts.fit import Curve, FitError, fit_curve
 from swapglow.core.parts.led import LARGEST_VF, Led, LedError
 from swapglow.core.position.field_error import FieldError, single
-from swapglow.core.quantities import AMPERE, OHM, VOLT, QuantityError, parse_single, show
-from swapglow.core.report import SweepPoint, SweepReport, shown
+from swapglow.core.quantities import AMPERE, OHM, VOLT, QuantityError, Source, parse_single, show
+from swapglow.core.report import Shown, SweepPoint, SweepReport, shown
 
 FloatArray = NDArray[np.float64]
 
 MOST_LINES = 500
+# What a swept LED is called in a position.
+SWEPT = "swept"
 _HEAD = re.compile(r"(?i)[^\d]*(v|volt|a|amp|ma|current)")
 
 
@@ -147,7 +149,7 @@ def fitted_led(base: Led, typed: TypedSweep) -> Led:
     spread = 2 * curve.error_v
     try:
         return replace(
-            base, id="swept", label=f"Swept: {base.label.lower()}", vf_low=max(typical - spread, 1e-3),
+            base, id=SWEPT, label=f"Swept: {base.label.lower()}", vf_low=max(typical - spread, 1e-3),
             vf_typ=typical, vf_high=typical + spread, n=curve.n, rs_v=rated * curve.r_s,
             tempco_v_k=base.tempco_v_k * sweep.in_series, reverse_v=base.reverse_v * sweep.in_series,
         )  # fmt: skip
@@ -169,7 +171,8 @@ def sweep_report(typed: TypedSweep) -> SweepReport:
     return SweepReport(
         tuple(SweepPoint(float(v), float(a)) for v, a in zip(s.volts, s.amps, strict=True)),
         tuple(SweepPoint(float(c.volts(a)), float(a)) for a in amps),
-        shown(c.i_s, AMPERE, "least squares in volts"),
+        # No prefix reaches a saturation current.
+        Shown(c.i_s, f"{c.i_s:.2g}", "A", Source.COMPUTED, "least squares in volts"),
         c.n,
         shown(c.r_s, OHM, "least squares in volts; the module's own resistor is in it"),
         shown(c.error_v, VOLT, "root of the mean square of what is left over", digits=2),
