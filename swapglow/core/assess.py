@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from swapglow.core.bench.meter import Reading
 from swapglow.core.bench.next_step import next_step
 from swapglow.core.bench.pencil import cases_of, doubts_of, pencil
-from swapglow.core.bench.plan import plan
+from swapglow.core.bench.plan import if_alternating, plan
 from swapglow.core.bench.survey import survey
 from swapglow.core.bench.taken import Taken
 from swapglow.core.bench.verdict import verdict
@@ -53,7 +53,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
     """
     bench = bench or Bench()
     doubts = doubts_of(position)
-    s = solve(position, further=cases_of(position, doubts))
+    s = solve(position, further=cases_of(position, doubts).then(if_alternating(position)))
     verdicts = tuple(verdict(s, r) for r in bench.readings)
     pencilled = pencil(s, doubts)
     when = moments(s)

@@ -95,9 +95,9 @@ def pencil(s: Solution, doubts: list[Doubt]) -> Pencil:
     """Which figures the usual current rests on, the pencilled ones by how much they move it.
 
     Args:
-        s: solved with ``cases_of(doubts)`` as its further cases.
+        s: solved with ``cases_of(doubts)`` as the first of its further cases.
     """
-    moved = [float(abs(b - a)) for a, b in s.further.reshape(-1, 2)]
+    moved = [float(abs(b - a)) for a, b in s.further[: 2 * len(doubts)].reshape(-1, 2)]
     items = [
         PencilItem(d.id, d.label, d.text, d.source, swing, f"±{show(swing / 2, AMPERE, 2)}")
         for d, swing in zip(doubts, moved, strict=True)

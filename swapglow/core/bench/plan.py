@@ -13,6 +13,7 @@ import numpy as np
 from swapglow.core.bench.meter import amp_range, volt_range
 from swapglow.core.position.circuit import Cases
 from swapglow.core.position.model import Position
+from swapglow.core.position.sizing import size
 from swapglow.core.position.solution import Solution, current
 from swapglow.core.quantities import AMPERE, HERTZ, VOLT, Source, show
 from swapglow.core.report import Meaning, NextStep, Pencil
@@ -33,6 +34,9 @@ CAUTIONS = {
 }
 
 
+_READ = (Source.MEASURED, Source.COMPUTED)
+
+
 @dataclass(frozen=True)
 class _Ask:
     weight: float
@@ -40,7 +44,11 @@ class _Ask:
 
 
 def plan(s: Solution, pencil: Pencil) -> tuple[NextStep, ...]:
-    """Readings still worth taking, the weightiest first; none for what is mains-connected."""
+    """Readings still worth taking, the weightiest first; none for what is mains-connected.
+
+    Args:
+        s: solved with :func:`if_alternating` as the last of its further cases.
+    """
     if s.position.mains:
         return ()
     swings = {i.id: i.swing_a for i in pencil.items if i.source.is_pencil}
@@ -70,7 +78,7 @@ def _rails(s: Solution, swings: dict[str, float]) -> Iterable[_Ask]:
     p = s.position
     for which in ("rail_usual", "rail_low", "rail_high"):
         weight = swings.get(which, 0.0)
-        if which == "rail_usual" and p.rail.usual.source in (Source.ASSUMED, Source.MARKED):
+        if which == "rail_usual" and p.rail.usual.source not in _READ:
             # A nominal rail is a name: nobody knows yet that it is DC, or AC.
             weight = max(weight, _if_the_other_kind(s))
         if p.rail.supply.battery is not None and which != "rail_usual":
@@ -80,17 +88,34 @@ def _rails(s: Solution, swings: dict[str, float]) -> Iterable[_Ask]:
             yield _Ask(weight, _read_rail(s, which, p))
 
 
+# Instants of a quarter of a sine.
+_QUARTER = 16
+
+
+def if_alternating(position: Position) -> Cases:
+    """A steady rail that nobody has read, as the sine it may be: instants of a quarter of its cycle.
+
+    They are solved with the position's other cases; the other half-cycle does not light the LED.
+    """
+    p = position
+    if p.rail.supply.flow != "dc" or p.rail.usual.source in _READ:
+        return Cases(np.zeros(0), np.zeros(0), np.zeros(0))
+    share = np.sqrt(2) * np.sin((np.arange(_QUARTER) + 0.5) / _QUARTER * np.pi / 2)
+    one = np.ones(_QUARTER)
+    return Cases(
+        p.rail.volts[1] * share, p.led.vf_typ * one, size(p).total_ohm * one, p.drop_v,
+        p.rail.supply.source_ohm.value * one,
+    )  # fmt: skip
+
+
 def _if_the_other_kind(s: Solution) -> float:
     """Nobody has read the rail, so nobody knows that it is DC, or AC: what if it is the other."""
     p = s.position
     if p.rail.supply.flow == "dc":
-        ac = Supply("winding", hertz=(50.0, 50.0, 50.0))
-        other = replace(p, rail=replace(p.rail, supply=ac), treatment="inverse_diode")
-    elif p.rail.supply.flow == "sine":
-        other = replace(p, rail=replace(p.rail, supply=Supply()))
-    else:
-        return 0.0
-    return _moved(s, other)
+        return abs(float(s.further[-_QUARTER:].mean()) / 2 - float(s.usual[1]))
+    if p.rail.supply.flow == "sine":
+        return _moved(s, replace(p, rail=replace(p.rail, supply=Supply())))
+    return 0.0
 
 
 def _read_rail(s: Solution, which: str, p: Position) -> NextStep:

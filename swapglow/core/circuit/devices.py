@@ -58,7 +58,7 @@ class Branch(NamedTuple):
     siemens: FloatArray
 
 
-def junction(v: FloatArray, i_s: FloatArray, nvt: FloatArray, gmin: float) -> Branch:
+def junction(v: FloatArray, i_s: FloatArray, nvt: FloatArray, gmin: FloatArray | float) -> Branch:
     """Shockley junction, with SPICE's cubic tail below −3·n·Vt and gmin across it."""
     with np.errstate(over="ignore", divide="ignore", invalid="ignore"):
         exp = np.exp(np.minimum(v / nvt, _LARGEST_EXPONENT))

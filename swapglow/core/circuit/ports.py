@@ -24,9 +24,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from swapglow.core.circuit import devices
+from swapglow.core.circuit.chains import Chain, as_one, chains_of, shared_volts
 from swapglow.core.circuit.elimination import Plan, plan, solve
 from swapglow.core.circuit.netlist import nodes_of
-from swapglow.core.circuit.newton import critical, kirchhoff_holds, limited
+from swapglow.core.circuit.newton import LARGEST_DENSE, critical, kirchhoff_holds, limited
 from swapglow.core.circuit.scratch import scratch
 from swapglow.core.circuit.system import Junctions, Matrix, System, matrix
 
@@ -47,6 +48,8 @@ STEP_V = 1e-4
 # After a step this short there is nothing left to polish.
 LAST_STEP_V = 1e-6
 MOST_STEPS = 60
+# Fewer samples than this are not worth picking apart.
+FEW_GOING = 256
 
 
 @dataclass
@@ -69,11 +72,12 @@ class Ports:
     mix: FloatArray
     knee: FloatArray | None
     vt: float
+    gmin: FloatArray | float = devices.GMIN
 
     def cut(self, piece: slice) -> "Ports":
         """The same for some of the samples."""
         r_s, i_s, nvt, mix = (_cut(a, piece) for a in (self.r_s, self.i_s, self.nvt, self.mix))
-        return Ports(self.ends, r_s, i_s, nvt, mix, self.knee, self.vt)
+        return Ports(self.ends, r_s, i_s, nvt, mix, self.knee, self.vt, self.gmin)
 
 
 def suits(system: System) -> bool:
@@ -173,8 +177,31 @@ class Frame:
     per_slope: Matrix
 
 
-def frame_of(system: System, ports: Ports) -> Frame:
-    """The straight matrix's pattern; diodes' inner nodes are left out."""
+def merged(ports: Ports, chains: Sequence[Chain]) -> tuple[Ports, list[int]]:
+    """Every chain one port, and which of the former ports each begins with."""
+    inside = {k for c in chains for k in c.diodes[1:]}
+    kept = [k for k in range(len(ports.ends)) if k not in inside]
+    ends = ports.ends[kept].copy()
+    r_s, i_s, nvt = (np.array(a[kept]) for a in (ports.r_s, ports.i_s, ports.nvt))
+    gmin = np.full((len(kept), 1), devices.GMIN)
+    for c in chains:
+        at = kept.index(c.diodes[0])
+        own = list(c.diodes)
+        ends[at, 1] = ports.ends[own[-1], 1]
+        r_s[at] = ports.r_s[own].sum(axis=0)
+        i_s[at], nvt[at] = as_one(ports.i_s[own], ports.nvt[own])
+        gmin[at] = devices.GMIN / len(own)
+    mix = ports.mix[np.ix_(kept, kept)]
+    return Ports(ends, r_s, i_s, nvt, mix, ports.knee, ports.vt, gmin), kept
+
+
+def frame_of(system: System, ports: Ports, ties: Sequence[tuple[int, int]] = ()) -> Frame:
+    """The straight matrix's pattern; diodes' inner nodes are left out.
+
+    Args:
+        ties: pairs of nodes held together by PORT_S besides: those inside a chain, which nothing
+            straight reaches.
+    """
     entries: list[tuple[int, int, float, int]] = []
     resistors, capacitors = len(system.resistors), len(system.capacitors)
     parts = resistors + capacitors + len(system.inductors)
@@ -185,7 +212,7 @@ def frame_of(system: System, ports: Ports) -> Frame:
         for n, (a, b) in enumerate(nodes.tolist()):
             entries += [(a, a, 1.0, first + n), (b, b, 1.0, first + n)]
             entries += [(a, b, -1.0, first + n), (b, a, -1.0, first + n)]
-    for a, b in ports.ends.tolist():
+    for a, b in [*ports.ends.tolist(), *ties]:
         entries += [(a, a, PORT_S, parts), (b, b, PORT_S, parts)]
         entries += [(a, b, -PORT_S, parts), (b, a, -PORT_S, parts)]
     for branch in system.branched:
@@ -298,15 +325,25 @@ class PortOutcome:
     proved: NDArray[np.bool_]
 
 
-def solve_at_ports(system: System) -> PortOutcome:
-    """Newton's method on the ports of every sample, proved by Kirchhoff's law at every node."""
-    ports = ports_of(system)
+def solve_at_ports(system: System, *, merge: bool = True) -> PortOutcome:
+    """Newton's method on the ports of every sample, proved by Kirchhoff's law at every node.
+
+    Args:
+        system: one that :func:`suits`.
+        merge: take diodes one after another as one port.
+    """
+    every = ports_of(system)
+    chains = chains_of(system) if merge else ()
+    ports, kept = merged(every, chains) if chains else (every, list(range(len(every.ends))))
     drive = system.drive()[:-1]
     count, samples = len(ports.ends), system.samples
     out = PortOutcome(
-        np.empty((count, samples)), np.empty((system.size + 1, samples)), np.empty(samples, dtype=bool)
+        np.empty((len(every.ends), samples)),
+        np.empty((system.size + 1, samples)),
+        np.empty(samples, dtype=bool),
     )
-    frame = frame_of(system, ports)
+    ties = [(node, int(every.ends[c.diodes[-1], 1])) for c in chains for node in c.between]
+    frame = frame_of(system, ports, ties)
     start = critical(ports.i_s[:, :1], ports.nvt[:, :1])
     if samples > 4 * FEW_SAMPLES and count > 1:
         # One sample from the middle shows where the rest will come to.
@@ -321,25 +358,49 @@ def solve_at_ports(system: System) -> PortOutcome:
     def work(piece: slice) -> None:
         whole = piece == slice(0, samples)
         some, part = (ports, system) if whole else (ports.cut(piece), system.piece(piece))
+        single = every if whole else every.cut(piece)
         seen = look(part, some, frame, drive[:, piece])
         v, settled = _iterate(some, seen, _alone(some, seen) if count == 1 else start)
         x = seen.free
         amps = port_amps(some, v)
+        through = amps.copy() if chains else amps
         # PORT_S stands across the outer terminals, series resistance included.
         amps -= PORT_S * (v + some.r_s * amps)
         for k in range(count):
             x += seen.per_amp[:, k] * amps[k]
-        x[inner] = x[some.ends[own, 1]] + v[own]
+        if chains:
+            v = _unfolded(chains, kept, single, v, through, x)
+        x[inner] = x[single.ends[own, 1]] + v[own]
         holds = kirchhoff_holds(part, x, junctions_at(system, v), drive[:, piece], devices.GMIN)
         out.v[:, piece], out.x[:, piece], out.proved[piece] = v, x, settled & holds
 
     pieces = [slice(k, min(k + CHUNK, samples)) for k in range(0, samples, CHUNK)]
-    _ = system.ohmic_rows, system.current_scatter  # worked out once for all pieces
+    if system.size <= LARGEST_DENSE:
+        _ = system.balance  # worked out once for all pieces
     if len(pieces) == 1:
         work(pieces[0])
     else:
         # numpy lets go of the interpreter in its array operations: pieces run side by side.
         list(_threads().map(work, pieces))
+    return out
+
+
+def _unfolded(chains: Sequence[Chain], kept: list[int], ports: Ports, v: FloatArray, amps: FloatArray,
+              x: FloatArray) -> FloatArray:  # fmt: skip
+    """Every junction's own voltage, and in ``x`` the nodes between the diodes of each chain."""
+    out = np.empty((len(ports.ends), v.shape[1]))
+    out[kept] = v
+    for c in chains:
+        at = kept.index(c.diodes[0])
+        left = v[at].copy()
+        level = x[ports.ends[c.diodes[0], 0]]
+        for k, node in zip(c.diodes, c.between, strict=False):
+            own = shared_volts(amps[at], ports.i_s[k], ports.nvt[k])
+            out[k] = own
+            left -= own
+            level = level - own - ports.r_s[k] * amps[at]
+            x[node] = level
+        out[c.diodes[-1]] = left
     return out
 
 
@@ -362,7 +423,7 @@ def _cut(a: FloatArray, piece: slice) -> FloatArray:
 
 def transport(ports: Ports, v: FloatArray) -> devices.Branch:
     """The junctions' own currents and slopes at port voltages, (ports, samples)."""
-    branch = devices.junction(v, ports.i_s, ports.nvt, devices.GMIN)
+    branch = devices.junction(v, ports.i_s, ports.nvt, ports.gmin)
     if ports.knee is not None:
         more = devices.breakdown(v, ports.i_s, ports.knee, ports.vt)
         branch = devices.Branch(branch.amps + more.amps, branch.siemens + more.siemens)
@@ -374,47 +435,102 @@ def port_amps(ports: Ports, v: FloatArray) -> FloatArray:
     return np.asarray((ports.mix * transport(ports, v).amps).sum(axis=1))
 
 
+@dataclass
+class _Running:
+    """Samples still on their way, with what Newton's step needs of them; (…, samples or 1) each."""
+
+    ports: Ports
+    ohms: FloatArray
+    mixed: FloatArray
+    base: FloatArray
+    share: FloatArray
+    open: FloatArray
+    crit: FloatArray
+    v: FloatArray
+
+    def kept(self, index: IntArray) -> "_Running":
+        """The same for fewer samples."""
+
+        def take(a: FloatArray) -> FloatArray:
+            return a if a.shape[-1] == 1 else np.take(a, index, axis=-1)
+
+        p = self.ports
+        ports = Ports(p.ends, take(p.r_s), take(p.i_s), take(p.nvt), take(p.mix), p.knee, p.vt, p.gmin)
+        return _Running(
+            ports, take(self.ohms), take(self.mixed), take(self.base), take(self.share), take(self.open),
+            take(self.crit), take(self.v),
+        )  # fmt: skip
+
+
 def _iterate(ports: Ports, seen: Seen, start: FloatArray) -> tuple[FloatArray, NDArray[np.bool_]]:
-    """Newton's method from ``start``; which samples settled."""
-    mix, ohms, open_v = ports.mix, seen.ohms, seen.open
-    count, samples = open_v.shape
-    crit = critical(ports.i_s, ports.nvt)
+    """Newton's method from ``start``; which samples settled.
+
+    Most samples settle long before the last: once half of them have, only the others go on.
+    """
+    mix, ohms = ports.mix, seen.ohms
+    count, samples = seen.open.shape
     # Through a diode's series resistance the junction's current also moves the volts that PORT_S sees.
     share = 1.0 - PORT_S * ports.r_s
     series = ohms * share
     series[np.arange(count), np.arange(count)] += ports.r_s
     # Diodes alone need no mixing.
     plain = mix.shape[0] == 1 or not (mix[~np.eye(count, dtype=bool)]).any()
-    mixed = series if plain else _product(series, mix)
     base = -PORT_S * ohms
     base[np.arange(count), np.arange(count)] += 1.0
-    v = np.broadcast_to(start, (count, samples)).copy()
+    first = np.broadcast_to(start, (count, samples)).copy()
+    run = _Running(ports, ohms, series if plain else _product(series, mix), base, share, seen.open,
+                   critical(ports.i_s, ports.nvt), first)  # fmt: skip
+    v = first
     settled = np.zeros(samples, dtype=bool)
-    product = scratch("product", (count, count, samples))
-    slope = scratch("slope", (count, count, samples))
-    polished = False
+    where: IntArray | None = None
+    polished = np.zeros(samples, dtype=bool)
     with np.errstate(invalid="ignore", over="ignore", divide="ignore"):
         for _ in range(MOST_STEPS):
-            t = transport(ports, v)
-            amps = t.amps if plain else (mix * t.amps).sum(axis=1)
-            # J·step = −F with F = v − open + Rs·i + Z·(i − g0·(v + Rs·i)) and J its slope.
-            np.multiply(ohms, share * amps - PORT_S * v, out=product)
-            fault = open_v - v - ports.r_s * amps - product.sum(axis=1)
-            np.multiply(mixed, t.siemens, out=slope)
-            slope += base
-            step = _eliminate(slope, fault)
+            step = _step(run, plain)
             longest = np.abs(step).max(axis=0)
-            v = limited_step(ports, v, step, crit)
-            furthest = longest.max()
-            if polished or furthest <= LAST_STEP_V:
-                settled = longest <= STEP_V
+            run.v = limited_step(run.ports, run.v, step, run.crit)
+            done = polished | (longest <= LAST_STEP_V)
+            polished = longest <= STEP_V
+            going = np.flatnonzero(~done)
+            if not len(going):
                 break
-            polished = furthest <= STEP_V
-            settled = longest <= STEP_V
             stray = ~np.isfinite(longest)
             if stray.any():
-                v[:, stray] = np.broadcast_to(crit, v.shape)[:, stray]
+                run.v[:, stray] = np.broadcast_to(run.crit, run.v.shape)[:, stray]
+            if len(done) > FEW_GOING and len(going) < len(done) / 2:
+                v, settled = _put_back(v, settled, where, run.v, polished)
+                where = going if where is None else where[going]
+                run, polished = run.kept(going), polished[going]
+    return _put_back(v, settled, where, run.v, polished)
+
+
+def _put_back(
+    v: FloatArray,
+    settled: NDArray[np.bool_],
+    where: IntArray | None,
+    now: FloatArray,
+    near: NDArray[np.bool_],
+) -> tuple[FloatArray, NDArray[np.bool_]]:
+    """The samples still going among all of them."""
+    if where is None:
+        return now, near
+    v[:, where], settled[where] = now, near
     return v, settled
+
+
+def _step(run: _Running, plain: bool) -> FloatArray:
+    """Newton's step: J·step = −F, F = v − open + Rs·i + Z·(i − g0·(v + Rs·i)) and J its slope."""
+    p, v = run.ports, run.v
+    count, samples = v.shape
+    t = transport(p, v)
+    amps = t.amps if plain else (p.mix * t.amps).sum(axis=1)
+    put = run.share * amps - PORT_S * v
+    through = np.einsum("ij...,j...->i...", run.ohms, put)
+    fault = run.open - v - p.r_s * amps - through
+    slope = scratch("slope", (count, count, samples))
+    np.multiply(run.mixed, t.siemens, out=slope)
+    slope += run.base
+    return _eliminate(slope, fault)
 
 
 def _product(a: FloatArray, b: FloatArray) -> FloatArray:

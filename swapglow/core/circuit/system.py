@@ -154,7 +154,7 @@ class System:
         names = ["outer", "straight", "straight_slots"]
         if self.companion is None:
             # The pattern changes only when companions first come in.
-            names += ["slots", "_straight_scatter", "curved_scatter", "ohmic_rows"]
+            names += ["slots", "_straight_scatter", "curved_scatter", "ohmic_rows", "balance"]
         for name in names:
             part.__dict__.pop(name, None)
         return part
@@ -470,6 +470,28 @@ class System:
             return np.concatenate([np.broadcast_to(p, p.shape[:1] + wide) for p in parts])
 
         return Evaluated(joined(entries), joined(currents), joined(offsets))
+
+    def curved_amps(self, x: FloatArray, v: "Junctions", gmin: float) -> FloatArray:
+        """The currents of :meth:`evaluate` alone, in its order."""
+        if self.switches or self.regulators or self.current_regulators:
+            return self.evaluate(x, v, gmin).currents
+        found: list[FloatArray] = []
+        if self.diodes:
+            amps = self.diode_branch(v.diode, gmin).amps
+            found += [amps, -amps]
+        if self.bjts:
+            t = devices.transistor(v.be, v.bc, self.bjt_arrays, gmin)
+            i_c, i_b = self.bjt_sign * t.i_c, self.bjt_sign * t.i_b
+            found += [i_c, i_b, -i_c - i_b]
+        return np.concatenate(found) if found else np.zeros((0, x.shape[1]))
+
+    @cached_property
+    def balance(self) -> tuple[FloatArray, FloatArray]:
+        """What sums straight and curved currents into rows, and its magnitudes; (size, currents)."""
+        parts = [self.ohmic_rows, self.current_scatter]
+        dense = [np.asarray(p.todense()) if hasattr(p, "todense") else np.asarray(p) for p in parts]
+        whole = np.concatenate(dense, axis=1)
+        return whole, np.abs(whole)
 
     def _evaluate_regulators(self, x: FloatArray, entries: list[FloatArray],
                              currents: list[FloatArray], offsets: list[FloatArray]) -> None:  # fmt: skip

@@ -39,6 +39,18 @@ class Cases:
     drop: Param = 0.0
     source: Param | None = None
 
+    def then(self, more: "Cases") -> "Cases":
+        """These cases and some more, which must all be arrays and say their source."""
+        rail, vf, ohms = (
+            np.concatenate([np.asarray(a), np.asarray(b)])
+            for a, b in ((self.rail, more.rail), (self.vf, more.vf), (self.ohms, more.ohms))
+        )
+        if not len(np.asarray(more.rail)):
+            return self
+        assert self.source is not None and more.source is not None
+        source = np.concatenate([np.asarray(self.source), np.asarray(more.source)])
+        return Cases(rail, vf, ohms, self.drop, source)
+
     def source_of(self, position: Position) -> Param:
         """Resistance behind the rail, Ω."""
         return position.rail.supply.source_ohm.value if self.source is None else self.source
