@@ -1,4 +1,5 @@
-import { FieldError, Input, Label, Text, TextField } from "react-aria-components";
+import { FieldError, Input, Label, Text, TextArea, TextField } from "react-aria-components";
+import type { KeyboardEvent } from "react";
 import styled from "styled-components";
 
 export const Caption = styled(Label)`
@@ -21,6 +22,25 @@ export const Box = styled(Input)`
     font-family: var(--sans);
     font-size: 1.05rem;
   }
+  &[data-invalid] {
+    border-color: var(--stop);
+    border-width: 2.5px;
+  }
+`;
+
+/** For words that may run over a line: it grows with them. */
+export const Lengthy = styled(TextArea)`
+  display: block;
+  width: 100%;
+  min-height: 44px;
+  padding: 9px 10px;
+  border: 1.5px solid var(--ink-soft);
+  border-radius: 4px;
+  background: var(--sheet);
+  font-size: 1.05rem;
+  line-height: 1.3;
+  resize: none;
+  field-sizing: content;
   &[data-invalid] {
     border-color: var(--stop);
     border-width: 2.5px;
@@ -53,11 +73,19 @@ interface Props {
   placeholder?: string;
   /** Words, not a quantity: set in the text face. */
   words?: boolean;
+  /** Words that may run over a line. */
+  long?: boolean;
   className?: string;
 }
 
 /** A labelled field for a quantity or a name; Enter or leaving it commits. */
 export function Field({ label, value, onChange, hint, error, onCommit, ...rest }: Props) {
+  const enter = (e: KeyboardEvent) => {
+    if (e.key === "Enter" && onCommit) {
+      e.preventDefault();
+      onCommit();
+    }
+  };
   return (
     <TextField
       className={rest.className}
@@ -68,18 +96,17 @@ export function Field({ label, value, onChange, hint, error, onCommit, ...rest }
       {...(onCommit ? { onBlur: onCommit } : {})}
     >
       <Caption>{label}</Caption>
-      <Box
-        placeholder={rest.placeholder ?? ""}
-        data-words={rest.words ?? false}
-        autoComplete="off"
-        spellCheck={false}
-        onKeyDown={(e) => {
-          if (e.key === "Enter" && onCommit) {
-            e.preventDefault();
-            onCommit();
-          }
-        }}
-      />
+      {rest.long ? (
+        <Lengthy rows={1} spellCheck={false} onKeyDown={enter} />
+      ) : (
+        <Box
+          placeholder={rest.placeholder ?? ""}
+          data-words={rest.words ?? false}
+          autoComplete="off"
+          spellCheck={false}
+          onKeyDown={enter}
+        />
+      )}
       {error === undefined ? hint !== undefined && <Hint slot="description">{hint}</Hint> : null}
       <Wrong>{error}</Wrong>
     </TextField>

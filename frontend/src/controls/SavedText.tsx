@@ -11,10 +11,12 @@ interface Props {
   onSave: (text: string) => Promise<unknown>;
   field: string;
   hint?: string;
+  /** Words that may run over a line. */
+  long?: boolean;
 }
 
 /** A plain text of a record, saved when it is left. */
-export function SavedText({ id, label, saved, onSave, field, hint }: Props) {
+export function SavedText({ id, label, saved, onSave, field, hint, long = false }: Props) {
   const draft = useDraft(id, saved);
   const [refusal, setRefusal] = useState<string>();
   const commit = async () => {
@@ -39,6 +41,7 @@ export function SavedText({ id, label, saved, onSave, field, hint }: Props) {
       error={refusal}
       hint={hint}
       words
+      long={long}
     />
   );
 }

@@ -85,6 +85,7 @@ export function Lines({
                     label={numbered ? `${k + 1}. ${title}` : title}
                     saved={line[name] ?? ""}
                     field={name}
+                    long
                     onSave={(text) => change(k, { [name]: text })}
                   />
                 ))}

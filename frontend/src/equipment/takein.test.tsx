@@ -147,7 +147,7 @@ test("lines are added, written and deleted as whole lists", async () => {
     />,
   );
   expect(screen.getByText("Not found yet.")).toBeTruthy();
-  const second = screen.getAllByLabelText("Kept where")[1] as HTMLInputElement;
+  const second = screen.getAllByLabelText("Kept where")[1] as HTMLTextAreaElement;
   fireEvent.change(second, { target: { value: "shelf C" } });
   fireEvent.blur(second);
   await waitFor(() =>

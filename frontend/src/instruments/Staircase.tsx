@@ -89,6 +89,10 @@ const Drop = styled.span`
   font: 600 1rem/1.25 var(--mono);
   letter-spacing: -0.02em;
   white-space: nowrap;
+  @media (max-width: 480px) {
+    font-size: 0.8125rem;
+    letter-spacing: -0.04em;
+  }
   &[data-pencil="true"] {
     color: var(--pencil);
     font-style: italic;
