@@ -111,8 +111,14 @@ def position_out(p: Position) -> PositionOut:
 
 
 def summary(p: Position, at_hand: frozenset[float]) -> Summary:
-    """A position as the bench shows it."""
-    report = translate.report(p, None, at_hand)
+    """A position as the bench shows it; one that cannot be worked out says why, and stays in reach."""
+    try:
+        report = translate.report(p, None, at_hand)
+    except ValueError as problem:
+        return Summary(
+            id=p.id, name=p.name, stage=p.stage, rail=p.rail.name, glow_colour="#000000", glow_lightness=0.0,  # type: ignore[arg-type]
+            grade="stop", line=str(problem), next_act="Mend what cannot be worked out", pencil_share=1.0,
+        )  # fmt: skip
     usual = next(g for g in report.glow if g.id == "usual")
     off = next((v for v in reversed(report.verdicts) if not v.agrees), None)
     gravest = report.findings[0] if report.findings else None

@@ -266,3 +266,21 @@ def test_a_sweep_is_fitted_used_and_forgotten(bench):
     assert (status, answer["errors"][0]["field"]) == (422, "sweep")
     bench("PATCH", path, {"sweep": ""})
     assert bench("GET", path)[1]["fit"] is None
+
+
+def test_what_cannot_be_worked_out_says_so_and_stays_in_reach(bench):
+    """A nanoampere through a reservoir at 900 V settles in no cycle: the bench still stands."""
+    keys = bench.made(rail="12V")
+    rail = {"kind": "stator", "usual": {"text": "900Vac"}, "details": {"hertz": {"text": "5Hz"}}}
+    bench("PATCH", f"rails/{keys['rail']}", rail)
+    path = f"positions/{keys['position']}"
+    bench("PATCH", path, {"treatment": "half_wave_cap", "target": {"text": "1nA"}})
+    status, answer = bench("POST", f"{path}/assess", {})
+    assert status == 422
+    assert "No settled cycle" in answer["errors"][0]["message"]
+    [item] = bench("GET", "bench")[1]["equipment"]
+    assert item["positions"][0]["grade"] == "stop"
+    assert "No settled cycle" in item["positions"][0]["line"]
+    assert bench("GET", path)[0] == 200
+    bench("PATCH", path, {"target": {"text": "5mA"}})
+    assert bench("POST", f"{path}/assess", {})[0] == 200

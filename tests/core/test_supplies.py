@@ -119,6 +119,7 @@ def test_a_dark_string_while_cranking_says_so():
         ("logic", "3.3V", {"trip": "1mA"}, "trip", "asks for no such"),
         ("sense", "9V", {"trip": "soon"}, "trip", "0.02|20mA"),
         ("fusion", "9V", {}, "kind", "no kind of supply"),
+        ("winding", "90kV", {}, "usual", "no lamp's rail"),
     ],
 )
 def test_a_refusal_says_what_would_do(kind, usual, details, field, says):

@@ -34,7 +34,8 @@ interface Props {
   onClose: () => void;
   position: Position;
   rail: Schemas["RailOut"];
-  report: Report;
+  /** None where the position cannot be worked out. */
+  report?: Report;
   fit: Schemas["SweepReport"] | null;
 }
 
@@ -48,7 +49,7 @@ export function PartSheet({ part, onClose, position, rail, report, fit }: Props)
       {part === "driver" && <Driver position={position} patch={patch} />}
       {part === "resistor" && <SeriesResistor position={position} patch={patch} />}
       {part === "led" && <LedPart position={position} patch={patch} fit={fit} rail={rail} />}
-      {part === "treatment" && report.cycle && (
+      {part === "treatment" && report?.cycle && (
         <Treatment position={position} patch={patch} cycle={report.cycle} />
       )}
       {part === "lamp" && <OldLamp position={position} patch={patch} />}

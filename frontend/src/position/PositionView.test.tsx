@@ -143,7 +143,7 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
-async function open(more: Record<string, unknown> = {}) {
+function ask(more: Record<string, unknown> = {}) {
   asked = answer({
     "/api/positions/p1": view,
     "/api/positions/p1/assess": { report: report(4700) },
@@ -172,6 +172,10 @@ async function open(more: Record<string, unknown> = {}) {
       </MemoryRouter>
     </QueryClientProvider>,
   );
+}
+
+async function open(more: Record<string, unknown> = {}) {
+  ask(more);
   return screen.findByRole("slider", { name: "Resistor" });
 }
 
@@ -287,4 +291,16 @@ test("a position that is gone says so", async () => {
     </QueryClientProvider>,
   );
   expect(await screen.findByText("That is not on the bench any more")).toBeTruthy();
+});
+
+test("what cannot be worked out says why and can be mended", async () => {
+  ask({
+    "/api/positions/p1/assess": {
+      status: 422,
+      body: { errors: [{ field: "position", message: "No settled cycle was found." }] },
+    },
+  });
+  expect((await screen.findByRole("alert")).textContent).toContain("No settled cycle was found.");
+  fireEvent.click(screen.getByRole("button", { name: "LED" }));
+  expect(await screen.findByRole("dialog")).toBeTruthy();
 });

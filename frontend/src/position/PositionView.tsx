@@ -194,8 +194,33 @@ function Workspace({ id }: { id: string }) {
       </Shell>
     );
   }
-  if (!view.data || !report) return <Shell>{null}</Shell>;
+  if (!view.data || (!report && !answer.isError)) return <Shell>{null}</Shell>;
   const { position, rail, siblings } = view.data;
+  if (!report || (answer.isError && Object.keys(changes).length === 0)) {
+    return (
+      <Shell undo={undo}>
+        <Head>
+          <Title>{position.name}</Title>
+          <Up to={`/equipment/${position.equipment}`}>{view.data.equipment_name}</Up>
+        </Head>
+        <Trying role="alert">
+          <p>It cannot be worked out as it stands. {answer.error?.message}</p>
+          {MENDABLE.map(([kind, label]) => (
+            <Button key={kind} onPress={() => setPart(kind)}>
+              {label}
+            </Button>
+          ))}
+        </Trying>
+        <PartSheet
+          part={part}
+          onClose={() => setPart(undefined)}
+          position={position}
+          rail={rail}
+          fit={view.data.fit}
+        />
+      </Shell>
+    );
+  }
 
   return (
     <Shell undo={undo}>
@@ -278,6 +303,14 @@ function Workspace({ id }: { id: string }) {
     </Shell>
   );
 }
+
+const MENDABLE: readonly (readonly [Part, string])[] = [
+  ["rail", "Rail"],
+  ["driver", "Driver"],
+  ["resistor", "Resistor"],
+  ["led", "LED"],
+  ["lamp", "Old lamp"],
+];
 
 /** The sheet a step of the staircase opens. */
 function partOf(kind: Exclude<Report["staircase"]["stairs"][number]["kind"], "ground">): Part {

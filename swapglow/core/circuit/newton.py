@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from swapglow.core.circuit import devices
 from swapglow.core.circuit.linear import LinearSolver
-from swapglow.core.circuit.system import Junctions, System
+from swapglow.core.circuit.system import Junctions, System, dense
 
 FloatArray = NDArray[np.float64]
 
@@ -238,4 +238,13 @@ def kirchhoff_holds(
     scale += np.abs(drive)
     scale *= RESIDUAL
     scale += RESIDUAL_A + RESIDUAL_MOST * most + RESIDUAL_HISTORY * put_in
-    return np.asarray((np.abs(left) <= scale).all(axis=0))
+    np.abs(left, out=left)
+    holds = np.asarray((left <= scale).all(axis=0))
+    if not holds.all():
+        # What is left may be no more than the last digits of large voltages across small resistances.
+        moved = system.ohmic_rounding(x)
+        wide: FloatArray = np.ascontiguousarray(np.broadcast_to(moved, (moved.shape[0], x.shape[1])))
+        sizes_only: FloatArray = np.abs(dense(system.ohmic_rows))
+        scale = scale + sizes_only @ wide
+        holds = np.asarray((left <= scale).all(axis=0))
+    return holds

@@ -214,7 +214,9 @@ def steady_states(circuit: Circuit) -> SteadyStates:
     if found is None and batch.v is not None:
         found = _Cycle(circuit, period, cases).solved()
     if found is None:
-        raise NotConverged("No settled cycle was found for some of the cases.")
+        raise NotConverged(
+            "No settled cycle was found for some of the cases, so none is shown: look at capacitor, drive and volts."
+        )
     return SteadyStates(
         found.circuit, found.t, found._system, found._x, found._junctions, found._flow, found.period, cases
     )

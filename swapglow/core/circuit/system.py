@@ -40,6 +40,8 @@ from swapglow.core.circuit.waves import at_instant
 FloatArray = NDArray[np.float64]
 IntArray = NDArray[np.intp]
 Matrix = csr_array | FloatArray
+# A few units in the last place of a double.
+ROUNDING = 8 * float(np.finfo(np.float64).eps)
 
 # Below this many entries a dense product costs less than a sparse one's bookkeeping.
 SMALL_MATRIX = 20_000
@@ -52,6 +54,11 @@ def matrix(values: FloatArray, places: tuple[IntArray, IntArray], shape: tuple[i
     dense = np.zeros(shape)
     np.add.at(dense, places, values)
     return dense
+
+
+def dense(of: Matrix) -> FloatArray:
+    """A matrix as a plain array."""
+    return of if isinstance(of, np.ndarray) else np.asarray(of.toarray())
 
 
 def stack(values: list[Param], samples: int) -> FloatArray:
@@ -488,9 +495,7 @@ class System:
     @cached_property
     def balance(self) -> tuple[FloatArray, FloatArray]:
         """What sums straight and curved currents into rows, and its magnitudes; (size, currents)."""
-        parts = [self.ohmic_rows, self.current_scatter]
-        dense = [np.asarray(p.todense()) if hasattr(p, "todense") else np.asarray(p) for p in parts]
-        whole = np.concatenate(dense, axis=1)
+        whole = np.concatenate([dense(self.ohmic_rows), dense(self.current_scatter)], axis=1)
         return whole, np.abs(whole)
 
     def _evaluate_regulators(self, x: FloatArray, entries: list[FloatArray],
@@ -572,6 +577,28 @@ class System:
             if self.companion is not None and self.inductors:
                 drops[len(self.sources) :] -= self.companion[count:] * x[k[len(self.sources) :]]
             parts += [x[k], drops]
+        return np.concatenate(parts) if parts else np.zeros((0, x.shape[1]))
+
+    def ohmic_rounding(self, x: FloatArray) -> FloatArray:
+        """How far rounding of ``x`` moves each of ``ohmic_amps``: a conductance times the last digits.
+
+        Twenty siemens of a diode's bulk between nodes at 400 V have a picoampere in their last digit.
+        """
+        size = np.abs(x) * ROUNDING
+        parts = []
+        if self.resistors:
+            a, b = self.resistor_nodes.T
+            parts.append(self.conductances * (size[a] + size[b]))
+        if self.inner:
+            a, b = self._inner_ends.T
+            parts.append(self.inner_conductances * (size[a] + size[b]))
+        count = len(self.capacitors)
+        if self.companion is not None and count:
+            a, b = self.capacitor_nodes.T
+            parts.append(self.companion[:count] * (size[a] + size[b]))
+        if self.branched:
+            k, ends = self._branch_ends
+            parts += [size[k], size[ends[:, 0]] + size[ends[:, 1]]]
         return np.concatenate(parts) if parts else np.zeros((0, x.shape[1]))
 
     @cached_property

@@ -19,6 +19,8 @@ from swapglow.core.supply.kinds import (
 from swapglow.core.supply.model import Grounded, source_resistance
 
 MOST_CELLS = 400
+# Above this no lamp hangs on a rail, and what does is no bench work.
+HIGHEST_V = 1000.0
 
 
 @dataclass(frozen=True)
@@ -105,6 +107,9 @@ def _levels(typed: TypedRail, cells: "tuple[Chemistry, int] | None") -> tuple[Fi
     known = (
         usual.spread != "none" or not typed.low.empty or not typed.high.empty or stand_in is not None
     )  # fmt: skip
+    if max(high.value, centre.value) > HIGHEST_V:
+        raise FieldError("usual", f"{show(max(high.value, centre.value), VOLT)} is no lamp's rail: up to "
+                         f"{show(HIGHEST_V, VOLT)} is taken here.")  # fmt: skip
     if low.value > centre.value:
         raise FieldError("low", f"The lowest, {show(low.value, VOLT)}, is above the usual "
                          f"{show(centre.value, VOLT)}.")  # fmt: skip
