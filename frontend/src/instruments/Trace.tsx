@@ -37,7 +37,7 @@ interface Props {
 const W = 460;
 const LEFT = 56;
 const RIGHT = 10;
-const BOTTOM = 34;
+const BOTTOM = 40;
 
 /** Curves over one axis, both axes labelled with their units. */
 export function Trace({
@@ -78,7 +78,7 @@ export function Trace({
           {x.tickFormat(5)(t)}
         </text>
       ))}
-      <text x={W - RIGHT} y={height - 3} textAnchor="end">
+      <text x={W - RIGHT} y={height - 6} textAnchor="end">
         {xUnit}
       </text>
       {curves.map((c) => (

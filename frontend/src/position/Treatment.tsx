@@ -26,7 +26,8 @@ const Table = styled.table`
   }
   td {
     font-family: var(--mono);
-    white-space: nowrap;
+    font-size: 0.875rem;
+    letter-spacing: -0.04em;
   }
 `;
 
@@ -147,6 +148,7 @@ export function Treatment({ position, patch, cycle }: Props) {
             <th scope="col">Level</th>
             <th scope="col">Average</th>
             <th scope="col">Crest</th>
+            <th scope="col">Lit</th>
             <th scope="col">Reverse</th>
             <th scope="col">Flicker</th>
           </tr>
@@ -157,6 +159,7 @@ export function Treatment({ position, patch, cycle }: Props) {
               <th scope="row">{l.label}</th>
               <td>{say(l.average)}</td>
               <td>{say(l.peak)}</td>
+              <td>{l.conduction_deg}°</td>
               <td>{say(l.reverse)}</td>
               <td>{l.flicker_hz ? `${l.modulation.toFixed(0)} % ${say(l.flicker_hz)}` : "none"}</td>
             </tr>
