@@ -300,3 +300,12 @@ def test_the_lamp_in_a_demo_like_position_is_worked_through():
         130 * (1 + 5 / (7.4 / 0.13 - 5)), abs=1.5
     )
     assert by_id(s.inferences)["wave"].sets == {"kind": "winding"}
+
+
+def test_a_cell_is_never_asked_whether_it_is_ac():
+    step = assess(on("battery", "", {"chemistry": "coin-20"}, source=Source.ASSUMED)).survey.plan[0]
+    assert step.id == "rail_usual"
+    assert not any("AC" in m.means or "series" in m.means for m in step.meanings)
+    assert "Mains" not in step.caution
+    line = assess(on("vehicle", "", {"system": "12"}, source=Source.ASSUMED)).survey.plan
+    assert "rail_usual" in [s.id for s in line]

@@ -11,6 +11,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from swapglow.core.bench.meter import amp_range, volt_range
+from swapglow.core.bench.pencil import RAIL_DOUBT
 from swapglow.core.position.circuit import Cases
 from swapglow.core.position.model import Position
 from swapglow.core.position.sizing import size
@@ -28,6 +29,7 @@ MAINS_CASE = "Mains or high tension in the case: leave it to someone qualified."
 CAUTIONS = {
     "vehicle": "Work by the battery: negative lead off first before any wire is opened; no rings, no sparks.",
     "stator": "The engine is running: hands and leads clear of belts and hot metal.",
+    "battery": "Mind the polarity; a shorted cell gets hot.",
     "logic": "Static: touch the frame first, strap on for old logic.",
     "unregulated": "Its reservoir capacitor holds its charge after switching off: discharge before solder. "
     + MAINS_CASE,
@@ -80,12 +82,17 @@ def _rails(s: Solution, swings: dict[str, float]) -> Iterable[_Ask]:
         weight = swings.get(which, 0.0)
         if which == "rail_usual" and p.rail.usual.source not in _READ:
             # A nominal rail is a name: nobody knows yet that it is DC, or AC.
-            weight = max(weight, _if_the_other_kind(s))
+            weight = max(weight, _if_the_other_kind(s), RAIL_DOUBT * float(s.usual[1]))
         if p.rail.supply.battery is not None and which != "rail_usual":
             # Fresh and spent are the chemistry's; nobody runs a cell down to read it.
             continue
         if weight:
             yield _Ask(weight, _read_rail(s, which, p))
+
+
+def _may_be_ac(p: Position) -> bool:
+    """A DC rail that is only thought to be one; a cell, a vehicle, a pin or a line is DC for sure."""
+    return p.rail.supply.kind in ("regulated", "unregulated")
 
 
 # Instants of a quarter of a sine.
@@ -98,7 +105,7 @@ def if_alternating(position: Position) -> Cases:
     They are solved with the position's other cases; the other half-cycle does not light the LED.
     """
     p = position
-    if p.rail.supply.flow != "dc" or p.rail.usual.source in _READ:
+    if not _may_be_ac(p) or p.rail.usual.source in _READ:
         return Cases(np.zeros(0), np.zeros(0), np.zeros(0))
     share = np.sqrt(2) * np.sin((np.arange(_QUARTER) + 0.5) / _QUARTER * np.pi / 2)
     one = np.ones(_QUARTER)
@@ -111,7 +118,7 @@ def if_alternating(position: Position) -> Cases:
 def _if_the_other_kind(s: Solution) -> float:
     """Nobody has read the rail, so nobody knows that it is DC, or AC: what if it is the other."""
     p = s.position
-    if p.rail.supply.flow == "dc":
+    if _may_be_ac(p):
         return abs(float(s.further[-_QUARTER:].mean()) / 2 - float(s.usual[1]))
     if p.rail.supply.flow == "sine":
         return _moved(s, replace(p, rail=replace(p.rail, supply=Supply())))
@@ -137,12 +144,7 @@ def _read_rail(s: Solution, which: str, p: Position) -> NextStep:
         points = "across the open contact, lamp out"
     meanings: tuple[Meaning, ...] = ()
     if which == "rail_usual":
-        other = "DC" if ac else "AC"
-        meanings = (
-            Meaning(f"about {show(figure.value, VOLT)}", "the rail is what it is taken for"),
-            Meaning("next to nothing", f"it is {other}: read the same points on {other} volts; or it is off"),
-            Meaning(f"half of {show(figure.value, VOLT)}", "two lamps in series share it"),
-        )
+        meanings = _rail_meanings(p, show(figure.value, VOLT))
     elif which == "rail_high":
         most = show(figure.value, VOLT)
         meanings = (
@@ -161,6 +163,23 @@ def _read_rail(s: Solution, which: str, p: Position) -> NextStep:
         f"about {show(figure.value, VOLT)}", which,
         "The resistor is sized on it, and it is still pencil.", _caution(p), meanings,
     )  # fmt: skip
+
+
+def _rail_meanings(p: Position, volts: str) -> tuple[Meaning, ...]:
+    if p.rail.supply.battery is not None:
+        return (
+            Meaning(f"about {volts}", "half used"),
+            Meaning("well under it", "spent, or a bad contact: read at the cells themselves"),
+        )
+    nothing = "it is off, or its fuse has gone"
+    if _may_be_ac(p) or p.rail.supply.flow == "sine":
+        other = "DC" if p.rail.supply.flow == "sine" else "AC"
+        nothing = f"it is {other}: read the same points on {other} volts; or it is off"
+    return (
+        Meaning(f"about {volts}", "the rail is what it is taken for"),
+        Meaning("next to nothing", nothing),
+        Meaning(f"half of {volts}", "two lamps in series share it"),
+    )
 
 
 def _sag(s: Solution, _: dict[str, float]) -> Iterable[_Ask]:
