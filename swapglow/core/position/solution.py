@@ -128,11 +128,14 @@ def _solve_steady(position: Position, more: Cases) -> Solution:
     tol = position.resistor_tolerance
     rail, vf, ohms = _axes(position, sizing)
     corner = [a.ravel() for a in np.meshgrid(rail, vf, ohms, indexing="ij")]
-    rule = _rule(position, sizing)
-    total = rule * sizing.parts
+    key = (_for_rule(position), 0.0)
+    known = _RULES.get(key)
+    rule = _rule(position, sizing) if known is None else known[0]
+    # While only the fitted value moves the rule's own cases stay what they were.
+    total = rule * sizing.parts if known is None else np.zeros(0)
     # Five cases a value: typical LED at three rails, and the two worst ends.
-    case_rail = np.repeat([rail[0], rail[1], rail[2], rail[0], rail[2]], len(rule))
-    case_vf = np.repeat([vf[1], vf[1], vf[1], vf[0], vf[2]], len(rule))
+    case_rail = np.repeat([rail[0], rail[1], rail[2], rail[0], rail[2]], len(total))
+    case_vf = np.repeat([vf[1], vf[1], vf[1], vf[0], vf[2]], len(total))
     along = np.concatenate([total, total, total, total * (1 + tol), total * (1 - tol)])
     own = position.rail.supply.source_ohm.value
     source = np.full(27 + len(along), own)
@@ -146,10 +149,12 @@ def _solve_steady(position: Position, more: Cases) -> Solution:
     point = operating_point(to_circuit(position, cases, stacked=True)).require()
     amps = np.maximum(point.current("D1"), 0.0)
     volts = point.across("D1") / position.in_series
-    on_rule = amps[27 : 27 + len(along)].reshape(5, len(rule))
+    if known is None:
+        on_rule = amps[27 : 27 + len(along)].reshape(5, len(rule))
+        known = _remember(key, (rule, on_rule, on_rule[4] ** 2 * rule * (1 - tol)))
     return Solution(
-        position, sizing, amps[:27].reshape(3, 3, 3), volts[:27].reshape(3, 3, 3), rule, on_rule[:3],
-        on_rule[3:], on_rule[4] ** 2 * rule * (1 - tol), amps[27 + len(along) :],
+        position, sizing, amps[:27].reshape(3, 3, 3), volts[:27].reshape(3, 3, 3), rule, known[1][:3],
+        known[1][3:], known[2], amps[27 + len(along) :],
     )  # fmt: skip
 
 
@@ -209,8 +214,18 @@ def _for_rule(position: Position) -> Position:
     return replace(position, resistor_ohm=None, rating_w=None, lamp=None)
 
 
-_RULES: dict[tuple[Position, float], tuple[FloatArray, FloatArray, FloatArray]] = {}
+# By position and capacitance: rule values, currents there (3 typical levels, least, most), and most
+# heat in each part.
+_Rule = tuple[FloatArray, FloatArray, FloatArray]
+_RULES: dict[tuple[Position, float], _Rule] = {}
 _MOST_RULES = 128
+
+
+def _remember(key: tuple[Position, float], rule: _Rule) -> _Rule:
+    if len(_RULES) >= _MOST_RULES:
+        _RULES.clear()
+    _RULES[key] = rule
+    return rule
 
 
 def _alternating_rule(position: Position, farads: float) -> tuple[FloatArray, FloatArray, FloatArray]:
@@ -240,10 +255,7 @@ def _alternating_rule(position: Position, farads: float) -> tuple[FloatArray, Fl
         return np.asarray(np.exp(CubicSpline(np.log(at), logs, axis=1)(np.log(rule))))
 
     watts = along(found.rms[4 * points :])[0] ** 2 * rule * (1 - tol)
-    if len(_RULES) >= _MOST_RULES:
-        _RULES.clear()
-    _RULES[key] = rule, along(found.average), watts
-    return _RULES[key]
+    return _remember(key, (rule, along(found.average), watts))
 
 
 def current(position: Position, cases: Cases) -> FloatArray:
