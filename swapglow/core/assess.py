@@ -13,7 +13,7 @@ from swapglow.core.findings import Context, judge
 from swapglow.core.parts.resistor import rating_to_fit
 from swapglow.core.position.cycle import cycle
 from swapglow.core.position.model import Position
-from swapglow.core.position.moments import extra_levels, moments
+from swapglow.core.position.moments import moments
 from swapglow.core.position.runtime import runtime
 from swapglow.core.position.slide_rule import slide_rule
 from swapglow.core.position.solution import Solution, solve
@@ -94,7 +94,6 @@ def _supply(s: Solution) -> SupplyReport:
     return SupplyReport(
         supply.kind, supply.about.label, supply.flow, supply.about.expect, supply.about.levels,
         shown(behind.value, OHM, behind.note or "behind the rail", behind.source) if behind.value else None,
-        extra_levels(s),
     )  # fmt: skip
 
 

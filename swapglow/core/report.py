@@ -125,16 +125,6 @@ class Moment:
 
 
 @dataclass(frozen=True)
-class ExtraLevel:
-    """A level beyond the three, with what the LED carries there."""
-
-    id: str
-    label: str
-    volts: Shown
-    current: Shown
-
-
-@dataclass(frozen=True)
 class SupplyReport:
     """What feeds the rail, and what to expect of it.
 
@@ -147,7 +137,6 @@ class SupplyReport:
     expect: str
     levels: tuple[str, ...]
     source_ohm: Shown | None
-    extra: tuple[ExtraLevel, ...]
 
 
 @dataclass(frozen=True)
@@ -157,7 +146,6 @@ class TreatmentOption:
     id: str
     label: str
     why: str
-    chosen: bool
 
 
 @dataclass(frozen=True)
@@ -183,8 +171,7 @@ class CycleLevel:
 class Cycle:
     """A treated LED over the cycle.
 
-    ``source_v`` is the usual level over ``degrees``; ``amps`` the LED's current at the low, usual
-    and high level.
+    ``amps`` are the LED's current over ``degrees`` at the low, usual and high level.
     """
 
     treatment: str
@@ -194,14 +181,12 @@ class Cycle:
     levels: tuple[CycleLevel, ...]
     crest: Shown
     capacitor: Shown | None
-    capacitor_is_own: bool
     capacitor_rating: Shown | None
     ripple: Shown | None
     diode_reverse: Shown | None
     diode_rating: Shown | None
     polarity: str
     degrees: tuple[float, ...]
-    source_v: tuple[float, ...]
     amps: tuple[tuple[float, ...], ...]
 
 

@@ -12,7 +12,6 @@ from swapglow.document.typed import core_reading, core_taken, typed_position
 # Photographs included.
 LARGEST_BYTES = 64 * 1024 * 1024
 MOST_PROBLEMS = 5
-DEEPEST = 20
 
 
 class DocumentError(ValueError):

@@ -164,6 +164,10 @@ def test_contradictions_and_their_likeliest_explanation(readings, known, which, 
 def test_readings_that_agree_contradict_nothing():
     good = [taken("dc_volts", "12.4V", "out"), taken("dc_volts", "11.9V"), taken("ac_volts", "0.02V")]
     assert contradictions(good, Known(None, 12.0)) == ()
+    # What trickles through on the other range is nobody's contradiction.
+    winding = [taken("ac_volts", "9V", "out"), taken("ac_volts", "8V"), taken("dc_volts", "0.02V", "out"),
+               taken("dc_volts", "0.003V")]  # fmt: skip
+    assert contradictions(winding, Known(None, 8.0)) == ()
 
 
 def test_a_contradiction_comes_before_any_further_reading():

@@ -96,7 +96,8 @@ def test_vehicle_levels_stand_in_where_nobody_read():
     assert [m.id for m in r.moments] == ["now", "crank"]
     crank = r.moments[1].staircase
     assert crank.stairs[0].level.usual == pytest.approx(6.0)
-    assert r.supply.extra[0].current.value < r.current.low.value
+    dropped = next(x for x in crank.stairs if x.kind == "resistor").drop.usual
+    assert dropped / r.sizing.total.value < r.current.low.value
 
 
 def test_a_dark_string_while_cranking_says_so():

@@ -933,8 +933,7 @@ export interface components {
          * Cycle
          * @description A treated LED over the cycle.
          *
-         *     ``source_v`` is the usual level over ``degrees``; ``amps`` the LED's current at the low, usual
-         *     and high level.
+         *     ``amps`` are the LED's current over ``degrees`` at the low, usual and high level.
          */
         Cycle: {
             /** Treatment */
@@ -949,8 +948,6 @@ export interface components {
             levels: components["schemas"]["CycleLevel"][];
             crest: components["schemas"]["Shown"];
             capacitor: components["schemas"]["Shown"] | null;
-            /** Capacitor Is Own */
-            capacitor_is_own: boolean;
             capacitor_rating: components["schemas"]["Shown"] | null;
             ripple: components["schemas"]["Shown"] | null;
             diode_reverse: components["schemas"]["Shown"] | null;
@@ -959,8 +956,6 @@ export interface components {
             polarity: string;
             /** Degrees */
             degrees: number[];
-            /** Source V */
-            source_v: number[];
             /** Amps */
             amps: number[][];
         };
@@ -985,18 +980,6 @@ export interface components {
             modulation: number;
             /** Limit */
             limit: number | null;
-        };
-        /**
-         * ExtraLevel
-         * @description A level beyond the three, with what the LED carries there.
-         */
-        ExtraLevel: {
-            /** Id */
-            id: string;
-            /** Label */
-            label: string;
-            volts: components["schemas"]["Shown"];
-            current: components["schemas"]["Shown"];
         };
         /**
          * Finding
@@ -1376,8 +1359,6 @@ export interface components {
             /** Levels */
             levels: string[];
             source_ohm: components["schemas"]["Shown"] | null;
-            /** Extra */
-            extra: components["schemas"]["ExtraLevel"][];
         };
         /**
          * Survey
@@ -1434,8 +1415,6 @@ export interface components {
             label: string;
             /** Why */
             why: string;
-            /** Chosen */
-            chosen: boolean;
         };
         /**
          * Truth

@@ -112,7 +112,7 @@ interface DetailProps {
 
 function DetailField({ rail, detail, onSave }: DetailProps) {
   const kept = rail.details[detail.id] ?? EMPTY;
-  const chosen = (text: string) => onSave({ text, source: "measured", note: "" });
+  const chosen = (text: string) => onSave({ text, source: "marked", note: "" });
   if (detail.options.length > 3) {
     return (
       <Picker

@@ -154,7 +154,6 @@ export const supply: Report["supply"] = {
   expect: "Steady within a few per cent.",
   levels: ["lowest", "usual", "highest"],
   source_ohm: null,
-  extra: [],
 };
 
 const level = (label: string, mA: number): NonNullable<Report["cycle"]>["levels"][number] => ({
@@ -175,20 +174,18 @@ export const cycle: NonNullable<Report["cycle"]> = {
   label: "Bridge",
   why: "Both half-cycles, no reverse volts.",
   options: [
-    { id: "bridge", label: "Bridge", why: "Both half-cycles.", chosen: true },
-    { id: "inverse_diode", label: "Inverse diode across the LED", why: "One part.", chosen: false },
+    { id: "bridge", label: "Bridge", why: "Both half-cycles." },
+    { id: "inverse_diode", label: "Inverse diode across the LED", why: "One part." },
   ],
   levels: [level("mains low", 3), level("usual", 4), level("mains high", 5)],
   crest: shown(13, "13", "V"),
   capacitor: null,
-  capacitor_is_own: false,
   capacitor_rating: null,
   ripple: null,
   diode_reverse: shown(13, "13", "V"),
   diode_rating: shown(50, "50", "V"),
   polarity: "The bridge's + to the LED's long leg.",
   degrees: [0, 90, 180],
-  source_v: [0, 12, 0],
   amps: [
     [0, 0.008, 0],
     [0, 0.01, 0],

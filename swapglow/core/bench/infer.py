@@ -210,7 +210,7 @@ def _contradictions(r: Readings, known: Known) -> Iterable[Contradiction]:
                 "loaded-over-open", f"{show(i, VOLT)} with the lamp in is over {show(o, VOLT)} with it out.",
                 "The two are exchanged, or the rail moved between them: read both within a minute.",
             )  # fmt: skip
-        elif o > 0 and i < LIT_SHARE * o and _drawn(r):
+        elif o > PLAIN_V and i < LIT_SHARE * o:
             yield Contradiction(
                 "lamp-starved", f"The lamp in pulls {show(o, VOLT)} down to {show(i, VOLT)}.",
                 "A bad ground or joint in the loop, or this is a sense line and not a feed.",
@@ -230,7 +230,9 @@ def _contradictions(r: Readings, known: Known) -> Iterable[Contradiction]:
             "The lamp is out or blown, the meter's fuse has gone, or the leads sit in the volts socket.",
         )  # fmt: skip
     signs = {
-        t.value > 0 for t in r.all if t.function == "dc_volts" and t.points == "lamp" and abs(t.value) > 0.1
+        t.value > 0
+        for t in r.all
+        if t.function == "dc_volts" and t.points == "lamp" and abs(t.value) > PLAIN_V
     }
     if len(signs) > 1:
         yield Contradiction(
@@ -249,10 +251,6 @@ def _contradictions(r: Readings, known: Known) -> Iterable[Contradiction]:
                 f"{count} such lamps are in parallel here." if several else
                 "It is another lamp than the one marked, or something else shares the feed.",
             )  # fmt: skip
-
-
-def _drawn(r: Readings) -> bool:
-    return any(t.function in ("dc_volts", "ac_volts") for t in r.all)
 
 
 # Words for a switch that should leave a lamp dark.

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from swapglow.core.bench.meter import USUAL_BURDEN_OHM
 from swapglow.core.position.field_error import FieldError, parse_field, single
 from swapglow.core.quantities import AMPERE, OHM, VOLT, Unit, show
 
@@ -22,9 +23,8 @@ POINTS: dict[Points, str] = {
     "driver": "across switch or driver",
     "frame": "a lamp contact to the frame",
 }
-# Input of a common hand meter, and a milliamp range's shunt and fuse (common practice: 1 to 10 Ω).
+# Input of a common hand meter (common practice).
 USUAL_INPUT_OHM = 10e6
-USUAL_BURDEN_OHM = 5.0
 
 
 @dataclass(frozen=True)

@@ -11,11 +11,11 @@ from dataclasses import dataclass, fields
 import numpy as np
 from numpy.typing import NDArray
 
-from swapglow.core.circuit.netlist import Param
+from swapglow.core.circuit.netlist import Dc, Param
 from swapglow.core.circuit.operating_point import operating_point
 from swapglow.core.circuit.steady import SteadyStates, steady_states
 from swapglow.core.position.model import Position
-from swapglow.core.position.treated import Values, flat, sine, treated_circuit
+from swapglow.core.position.treated import Values, sine, treated_circuit
 
 FloatArray = NDArray[np.float64]
 
@@ -41,12 +41,6 @@ class AcCases:
     ohms: FloatArray
     source: FloatArray
     speed: FloatArray
-
-    def cut(self, piece: slice) -> "AcCases":
-        """Some of the cases."""
-        return AcCases(
-            self.peak[piece], self.vf[piece], self.ohms[piece], self.source[piece], self.speed[piece]
-        )
 
 
 def joined(*several: AcCases) -> AcCases:
@@ -140,18 +134,16 @@ def _instant_by_instant(position: Position, cases: AcCases) -> Cycled:
     def spread(values: FloatArray) -> FloatArray:
         return np.repeat(values, instants)
 
-    values = Values(flat((cases.peak[:, None] * share).ravel()), spread(cases.vf), spread(cases.ohms),
+    values = Values(Dc((cases.peak[:, None] * share).ravel()), spread(cases.vf), spread(cases.ohms),
                     spread(cases.source))  # fmt: skip
     point = operating_point(treated_circuit(position, values, folded=folds)).require()
     shape = (count, instants)
     amps = np.maximum(point.current("D1"), 0.0).reshape(shape)
     through = point.current("R1").reshape(shape)
     across = point.across("D1").reshape(shape)
-    # A resistor works whichever way round the track runs.
-    work = weight if position.rail.supply.flow != "reversing" else np.array([1.0, 0.0])
-    squares = (through**2 * work).sum(axis=1)
-    if position.rail.supply.flow == "reversing":
-        squares = (through**2).max(axis=1)
+    # A resistor works whichever way round the track runs; the harder way counts.
+    reverses = position.rail.supply.flow == "reversing"
+    squares = (through**2).max(axis=1) if reverses else (through**2 * weight).sum(axis=1)
     return Cycled(
         (amps * weight).sum(axis=1), amps.max(axis=1), np.sqrt(squares), np.maximum(-across.min(axis=1), 0.0)
     )
@@ -185,7 +177,7 @@ def _clocked(position: Position, farads: float) -> float:
 
 
 def _same(values: FloatArray) -> Param:
-    """An array, or its number where all are one: the engine then shares the work."""
+    """Several values, or the one number: the engine then shares the work."""
     return float(values[0]) if len(values) == 1 else values
 
 
@@ -223,7 +215,7 @@ def draw_cycles(position: Position, cases: AcCases, farads: float) -> Drawn:
     point = operating_point(
         treated_circuit(
             position,
-            Values(flat(drive.ravel()), np.repeat(cases.vf, DRAWN), np.repeat(cases.ohms, DRAWN),
+            Values(Dc(drive.ravel()), np.repeat(cases.vf, DRAWN), np.repeat(cases.ohms, DRAWN),
                    np.repeat(cases.source, DRAWN)),
             folded=folds,
         )

@@ -57,14 +57,13 @@ def cycle(s: Solution) -> Cycle | None:
         label=t.label,
         why=t.why,
         options=tuple(
-            TreatmentOption(o.id, o.label, o.why, o.id == t.id)
+            TreatmentOption(o.id, o.label, o.why)
             for o in TREATMENTS.values()
             if supply.flow in o.flows
         ),
         levels=_levels(s, ac),
         crest=crest,
         capacitor=cap,
-        capacitor_is_own=p.capacitor_f is not None,
         capacitor_rating=cap_rating,
         ripple=ripple,
         diode_reverse=None if reverse is None else shown(
@@ -73,7 +72,6 @@ def cycle(s: Solution) -> Cycle | None:
         diode_rating=None if rating is None else shown(rating, VOLT, "the next preferred rating above it"),
         polarity=_polarity(t.id),
         degrees=tuple(float(d) for d in np.arange(DRAWN) / DRAWN * 360),
-        source_v=tuple(float(v) for v in ac.drawn.source[1]),
         amps=(_row(ac, 0), _row(ac, 1), _row(ac, 2)),
     )  # fmt: skip
 

@@ -6,9 +6,17 @@ from numpy.typing import NDArray
 from swapglow.core.position.alternating import DRAWN, Drawn
 from swapglow.core.position.circuit import Cases
 from swapglow.core.position.solution import Solution, current
-from swapglow.core.position.staircase import lit, staircase, steady
-from swapglow.core.quantities import AMPERE, OHM, VOLT, Source, show
-from swapglow.core.report import AtRails, ExtraLevel, Moment, Stair, Staircase, shown
+from swapglow.core.position.staircase import (
+    NO_DROP,
+    at_rails,
+    less,
+    lit,
+    staircase,
+    steady,
+    volts_text,
+)
+from swapglow.core.quantities import OHM, VOLT, Source, show
+from swapglow.core.report import AtRails, Moment, Stair, Staircase
 
 FloatArray = NDArray[np.float64]
 
@@ -47,22 +55,6 @@ def _at_level(s: Solution, volts: float) -> Staircase:
     return steady(s, volts * wide, amps * wide, led * wide)
 
 
-def extra_levels(s: Solution) -> tuple[ExtraLevel, ...]:
-    """Levels beyond the three: a vehicle's starter."""
-    p, crank = s.position, s.position.rail.supply.crank
-    if crank is None:
-        return ()
-    amps = current(p, Cases(np.array([crank.value]), np.array([p.led.vf_typ]),
-                            np.array([s.sizing.total_ohm]), p.drop_v))  # fmt: skip
-    return (
-        ExtraLevel(
-            "crank", "while cranking",
-            shown(crank.value, VOLT, crank.note or "the starter turning", crank.source),
-            shown(float(amps[0]), AMPERE, f"{show(crank.value, VOLT)} rail, typical LED"),
-        ),
-    )  # fmt: skip
-
-
 def _alternating(s: Solution, d: Drawn) -> list[Moment]:
     p = s.position
     supply = p.rail.supply
@@ -94,27 +86,13 @@ def _alternating(s: Solution, d: Drawn) -> list[Moment]:
     return out
 
 
-def _volts(value: float) -> str:
-    return f"{value:.2f}\u00a0V" if abs(value) < 10 else f"{value:.1f}\u00a0V"
-
-
-def _at(values: FloatArray) -> AtRails:
-    low, usual, high = (float(v) for v in values)
-    return AtRails(low, usual, high)
-
-
-def _less(level: AtRails, drop: AtRails) -> AtRails:
-    return AtRails(level.low - drop.low, level.usual - drop.usual, level.high - drop.high)
-
-
-_NONE = AtRails(0.0, 0.0, 0.0)
-
-
 def _rail(s: Solution, top: FloatArray) -> list[Stair]:
     p = s.position
     read = show(p.rail.usual.value, VOLT)
     detail = f"{read} RMS" if p.rail.supply.flow == "sine" else "feed"
-    return [Stair("rail", "rail", "Rail", detail, _NONE, _at(top), _volts(top[1]), p.rail.usual.source)]
+    return [
+        Stair("rail", "rail", "Rail", detail, NO_DROP, at_rails(top), volts_text(top[1]), p.rail.usual.source)
+    ]
 
 
 def _driven(s: Solution, stairs: list[Stair], level: AtRails) -> AtRails:
@@ -122,8 +100,8 @@ def _driven(s: Solution, stairs: list[Stair], level: AtRails) -> AtRails:
     if not p.drop_v:
         return level
     drop = AtRails(p.drop_v, p.drop_v, p.drop_v)
-    level = _less(level, drop)
-    stairs.append(Stair("driver", "driver", "Driver", "switch or transistor", drop, level, _volts(p.drop_v),
+    level = less(level, drop)
+    stairs.append(Stair("driver", "driver", "Driver", "switch or transistor", drop, level, volts_text(p.drop_v),
                         p.driver_drop.source))  # fmt: skip
     return level
 
@@ -135,18 +113,18 @@ def _at_instant(s: Solution, d: Drawn, k: int, only: int | None = None) -> Stair
     source, feed = np.abs(d.source[pick, k]), np.abs(d.feed[pick, k])
     series, string = np.abs(d.series[pick, k]), np.abs(d.string[pick, k])
     stairs = _rail(s, source + p.drop_v)
-    level = _driven(s, stairs, _at(source + p.drop_v))
+    level = _driven(s, stairs, at_rails(source + p.drop_v))
     behind = p.rail.supply.source_ohm
     if behind.value > 0:
-        drop = _at(source - feed)
-        level = _less(level, drop)
+        drop = at_rails(source - feed)
+        level = less(level, drop)
         stairs.append(Stair("source", "source", "Source", f"{show(behind.value, OHM)} behind it", drop, level,
-                            _volts(drop.usual), behind.source))  # fmt: skip
+                            volts_text(drop.usual), behind.source))  # fmt: skip
     if p.treated.rectifier:
-        drop = _at(np.maximum(feed - series - string, 0.0))
-        level = _less(level, drop)
+        drop = at_rails(np.maximum(feed - series - string, 0.0))
+        level = less(level, drop)
         stairs.append(Stair("rectifier", "rectifier", "Rectifier", p.treated.label, drop, level,
-                            _volts(drop.usual), Source.COMPUTED))  # fmt: skip
+                            volts_text(drop.usual), Source.COMPUTED))  # fmt: skip
     turned = d.source[1, k] < 0 and not p.treated.id.startswith("bridge")
     label = {"inverse_diode": "Inverse diode", "back_to_back": "Other LED", "two_colour": "Other die"}.get(
         p.treated.id, "LED, in reverse"
@@ -160,10 +138,10 @@ def _on_capacitor(s: Solution, d: Drawn, k: int) -> Staircase:
     p = s.position
     crest = d.source.max(axis=1)
     stairs = _rail(s, crest + p.drop_v)
-    level = _driven(s, stairs, _at(crest + p.drop_v))
-    drop = _at(crest - d.held[:, k])
-    level = _less(level, drop)
+    level = _driven(s, stairs, at_rails(crest + p.drop_v))
+    drop = at_rails(crest - d.held[:, k])
+    level = less(level, drop)
     stairs.append(Stair("rectifier", "rectifier", "Rectifier and sag", p.treated.label, drop, level,
-                        _volts(drop.usual), Source.COMPUTED))  # fmt: skip
+                        volts_text(drop.usual), Source.COMPUTED))  # fmt: skip
     lit(s, stairs, level, d.series[:, k], d.string[:, k])
     return Staircase(float(crest.max() + p.drop_v), tuple(stairs))

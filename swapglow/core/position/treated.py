@@ -19,7 +19,6 @@ from numpy.typing import NDArray
 from swapglow.core.circuit.netlist import (
     Capacitor,
     Circuit,
-    Dc,
     Diode,
     DiodeModel,
     Element,
@@ -124,8 +123,3 @@ def treated_circuit(position: Position, values: Values, *, folded: bool = False)
 def sine(peak: Param, hertz: float, folded: bool) -> Wave:
     """The source of a winding: a sine, or what an even bridge makes of it."""
     return FullWave(peak, hertz) if folded else Sine(0.0, peak, hertz)
-
-
-def flat(volts: FloatArray) -> Wave:
-    """Levels held long enough to settle."""
-    return Dc(volts)

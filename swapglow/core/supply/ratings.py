@@ -29,11 +29,6 @@ def next_capacitance(farads: float) -> float:
     return 1.0
 
 
-def ripple_volts(amps: float, hertz: float, farads: float) -> float:
-    """ΔV ≈ I/(f·C) of a reservoir capacitor, V (textbook; small ripple)."""
-    return amps / (hertz * farads)
-
-
 def flicker_limit(hertz: float) -> float:
     """Low-risk modulation, % (IEEE 1789-2015): 0.025·f below 90 Hz, 0.08·f from 90 to 1250 Hz.
 
