@@ -181,6 +181,13 @@ _DETAILS = {"source_open": "open", "source_load": "load", "trip": "trip", "hertz
             "grounded": "grounded", "source_short": "source"}  # fmt: skip
 
 
+def _keep_rail(rail: Rail, before: Rail, verb: str, what: str) -> None:
+    """Save a changed rail as one step of its item."""
+    with recorded(str(rail.equipment_id), f"{verb} {rail.name}", [before], f"rail:{rail.pk}:{what}") as left:
+        rail.save()
+        left.append(rail)
+
+
 def _ink_detail(p: Position, data: BenchReading, inked: dict[str, str]) -> None:
     rail, before = p.rail, Rail.objects.get(pk=p.rail_id)
     name = _DETAILS[data.what]
@@ -191,9 +198,7 @@ def _ink_detail(p: Position, data: BenchReading, inked: dict[str, str]) -> None:
         read_position(translate.typed_position(p))
     except FieldError as problem:
         raise FieldError("text", problem.message) from None
-    with recorded(str(p.equipment_id), f"read {rail.name}", [before], f"rail:{rail.pk}:ink:{name}") as left:
-        rail.save()
-        left.append(rail)
+    _keep_rail(rail, before, "read", f"ink:{name}")
 
 
 @router.post("/positions/{key}/infer/{name}", response={200: PositionOut, 404: Problems, 422: Problems})
@@ -213,9 +218,7 @@ def infer(request: HttpRequest, key: UUID, name: str) -> PositionOut:
     asked = {d.id for d in KINDS[rail.kind].details}  # type: ignore[index]
     rail.details = {**rail.details, **{k: q for k, q in plain.items() if k in asked}}
     read_position(translate.typed_position(p))
-    with recorded(str(p.equipment_id), f"infer {rail.name}", [before], f"rail:{rail.pk}:infer") as left:
-        rail.save()
-        left.append(rail)
+    _keep_rail(rail, before, "infer", "infer")
     return position_out(p)
 
 
@@ -257,9 +260,7 @@ def _ink_rail(p: Position, end: str, inked: dict[str, str]) -> None:
         read_rail(translate.typed_rail(rail))
     except FieldError as problem:
         raise FieldError("text", problem.message) from None
-    with recorded(str(p.equipment_id), f"read {rail.name}", [before], f"rail:{rail.pk}:ink:{end}") as left:
-        rail.save()
-        left.append(rail)
+    _keep_rail(rail, before, "read", f"ink:{end}")
 
 
 def _record(p: Position, key: UUID, kind: str, data: BenchReading | ReadingFields) -> Reading:

@@ -7,6 +7,7 @@ from swapglow.core.bench.taken import Taken
 from swapglow.core.parts.lamp import Lamp
 from swapglow.core.quantities import AMPERE, OHM, VOLT, show
 from swapglow.core.report import Contradiction, Inference, Truth, TruthRow
+from swapglow.core.supply import SupplyKind
 from swapglow.core.supply.model import source_resistance
 
 # Below this share of the other range a reading is what leaks through the meter's coupling.
@@ -24,10 +25,17 @@ PLAIN_V = 0.1
 
 @dataclass(frozen=True)
 class Known:
-    """What else is known of the position: the old lamp, and its nominal feed, V."""
+    """What else is known of the position.
+
+    Attributes:
+        lamp: the old lamp.
+        feed_v: its nominal feed, V.
+        kind: what the rail is taken for; an inference changes only what was never said to be special.
+    """
 
     lamp: Lamp | None
     feed_v: float | None
+    kind: SupplyKind = "regulated"
 
 
 class Readings:
@@ -71,11 +79,11 @@ def infer(taken: Iterable[Taken], known: Known) -> tuple[Inference, ...]:
     """All that the readings say together."""
     r = Readings(taken)
     return (
-        *_wave(r), *_polarity(r), *_source(r, known), *_shared(r, known), *_filament(r, known),
+        *_wave(r, known), *_polarity(r), *_source(r, known), *_shared(r, known), *_filament(r, known),
     )  # fmt: skip
 
 
-def _wave(r: Readings) -> Iterable[Inference]:
+def _wave(r: Readings, known: Known) -> Iterable[Inference]:
     wave = wave_of(r)
     words = {
         "dc": ("DC, steady.", {}),
@@ -85,7 +93,8 @@ def _wave(r: Readings) -> Iterable[Inference]:
     }
     if wave:
         statement, sets = words[wave]
-        yield Inference("wave", statement, "DC and AC volts at the lamp's contacts", sets)
+        plain = known.kind in ("regulated", "unregulated")
+        yield Inference("wave", statement, "DC and AC volts at the lamp's contacts", sets if plain else {})
 
 
 def _polarity(r: Readings) -> Iterable[Inference]:
@@ -126,12 +135,15 @@ def _source(r: Readings, known: Known) -> Iterable[Inference]:
     if in_ > out or in_ == 0:
         return
     sag = 1 - in_ / out
+    # Only a plain rail, or one that already sags, takes an open reading.
+    kind = "winding" if pair[0].function == "ac_volts" else "unregulated"
+    sets = {"kind": kind, "usual": show(in_, VOLT, 4), "open": show(out, VOLT, 4)}
+    if known.kind not in ("regulated", "unregulated", "winding"):
+        sets = {}
     if sag >= SAG_UNREGULATED:
-        kind = "winding" if pair[0].function == "ac_volts" else "unregulated"
         yield Inference(
             "unregulated", f"Unregulated: it sags {sag * 100:.0f} % from open to loaded.",
-            f"{pair[0].text}; {pair[1].text}", {"kind": kind, "usual": show(in_, VOLT, 4),
-                                                  "open": show(out, VOLT, 4)},
+            f"{pair[0].text}; {pair[1].text}", sets,
         )  # fmt: skip
     amps = lamp_current(r, known)
     if amps is not None and amps[0] > 0 and sag > 0.005:
@@ -140,7 +152,7 @@ def _source(r: Readings, known: Known) -> Iterable[Inference]:
             "source-resistance", f"Source resistance {show(ohms, OHM)}: ({show(out, VOLT)} − "
             f"{show(in_, VOLT)}) ÷ {show(amps[0], AMPERE)}.",
             f"open and loaded volts; {amps[1]}",
-            {"usual": show(in_, VOLT, 4), "open": show(out, VOLT, 4), "load": show(amps[0], AMPERE, 4)},
+            {**sets, "load": show(amps[0], AMPERE, 4)} if sets else {},
         )  # fmt: skip
 
 

@@ -10,7 +10,7 @@ from swapglow.core.report import NextStep, Survey, TakenReport
 
 def known_of(position: Position) -> Known:
     """What the position says beside its readings."""
-    return Known(position.lamp, position.rail.usual.value)
+    return Known(position.lamp, position.rail.usual.value, position.rail.supply.kind)
 
 
 def survey(position: Position, taken: tuple[Taken, ...], plan: tuple[NextStep, ...]) -> Survey:
