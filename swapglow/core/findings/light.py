@@ -7,6 +7,7 @@ import numpy as np
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.parts import led as leds
 from swapglow.core.parts import preferred
+from swapglow.core.position.port import ohms_for
 from swapglow.core.position.slide_rule import DIM_SHARE
 from swapglow.core.quantities import OHM, show
 from swapglow.core.report import Finding, Remedy
@@ -62,10 +63,8 @@ def brighter(c: Context) -> Iterable[Finding]:
         if usual[-1] < amps < usual[0]:
             each = float(np.interp(-amps, -usual, s.rule_ohm))
     else:
-        vf = float(p.led.junction(p.led.vf_typ, p.celsius).volts(amps))
-        headroom = p.rail.volts[1] - p.drop_v - p.in_series * vf
-        if headroom > 0 and amps > 0:
-            each = (headroom / amps - p.rail.supply.source_ohm.value) / p.resistor_parts
+        total = ohms_for(p, amps, rail_v=p.rail.volts[1], vf=p.led.vf_typ, drop_v=p.drop_v)
+        each = (total or 0.0) / p.resistor_parts
     if 1e-3 <= each <= 1e9:
         ohm = preferred.prefer(each, p.series, "nearest")
         remedies = (

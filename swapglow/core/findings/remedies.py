@@ -6,6 +6,7 @@ from swapglow.core.findings.registry import Context
 from swapglow.core.parts import preferred
 from swapglow.core.parts import resistor as resistors
 from swapglow.core.parts.resistor import rating_to_fit
+from swapglow.core.position.port import ohms_for
 from swapglow.core.position.sizing import rectifier_drop
 from swapglow.core.quantities import OHM, show
 from swapglow.core.report import Remedy
@@ -14,7 +15,7 @@ from swapglow.core.report import Remedy
 def ohm_for_most(c: Context, amps: float) -> float | None:
     """The preferred value, each part, that keeps the worst current at or under ``amps``.
 
-    R = (highest rail − drop − n·Vf(amps)) / amps for the luckiest LED, over the low end of the
+    At the highest rail, the driver's least drop and the luckiest LED, over the low end of the
     resistor's tolerance, rounded up.
     """
     p = c.position
@@ -22,12 +23,10 @@ def ohm_for_most(c: Context, amps: float) -> float | None:
         s = c.solution
         under = np.flatnonzero(s.rule_worst[1] <= amps)
         return float(s.rule_ohm[under[0]]) if len(under) else None
-    vf = float(p.led.junction(p.led.vf_low, p.celsius).volts(np.asarray(amps)))
-    headroom = p.rail.volts[2] - p.drop_v - p.in_series * vf
-    if headroom <= 0:
+    ohms = ohms_for(p, amps, rail_v=p.rail.volts[2], vf=p.led.vf_low, drop_v=p.drops[0])
+    if ohms is None:
         return None
-    behind = p.rail.supply.source_ohm.value
-    each = (headroom / amps - behind) / (1 - p.resistor_tolerance) / p.resistor_parts
+    each = ohms / (1 - p.ohm_spread) / p.resistor_parts
     return preferred.prefer(each, p.series, "up") if 1e-3 <= each <= 1e9 else None
 
 

@@ -90,11 +90,6 @@ class Led:
                 f"Forward voltages must rise from lowest to highest: {self.vf_low:g}, "
                 f"{self.vf_typ:g}, {self.vf_high:g} V do not."
             )
-        if self.vf_high > LARGEST_VF:
-            raise LedError(
-                f"{self.vf_high:g} V is no forward voltage of one LED: it must be under "
-                f"{LARGEST_VF:g} V. Count the LEDs in series instead."
-            )
         if not self.rated_a > 0:
             raise LedError("The rated current must be more than 0 A.")
 
@@ -144,7 +139,15 @@ def with_range(base: Led, low: float, typ: float, high: float, rated_a: float) -
 
     The ohmic share is kept below a third of the lowest forward voltage, so that the junction
     keeps a voltage of its own.
+
+    Raises:
+        LedError: the range does not rise, or is no LED's.
     """
+    if high > LARGEST_VF:
+        raise LedError(
+            f"{high:g} V is no forward voltage of one LED: it must be under "
+            f"{LARGEST_VF:g} V. Count the LEDs in series instead."
+        )
     share = min(base.rs_v, low / 3)
     return replace(base, vf_low=low, vf_typ=typ, vf_high=high, rated_a=rated_a, rs_v=share)
 

@@ -1,24 +1,54 @@
-"""A position as a circuit: supply, driver's drop, resistor, LEDs, ground."""
+"""A position as a circuit, in any state of what drives it.
 
-from dataclasses import dataclass
+From the feed down, each part only where the position has it (``plus`` and ``minus`` are the lamp's own
+contacts):
+
+    feed  Rsource  loaded  Rdropper  shared  Rleft…  supplied
+          driver from the rail  plus  regulator  R1  LEDs  R2  minus  driver to ground  0
+    shared to 0   what else the dropping resistor feeds
+    plus to minus a shunt or load resistor, and a closed contact that the line's equipment reads
+"""
+
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
 from swapglow.core.circuit.netlist import (
+    Bjt,
     Circuit,
+    CurrentRegulator,
     Dc,
     Diode,
+    DiodeModel,
     Element,
     Param,
+    Regulator,
     Resistor,
     VoltageSource,
 )
+from swapglow.core.circuit.operating_point import OperatingPoint
 from swapglow.core.circuit.spice import write_deck
+from swapglow.core.driver import State
+from swapglow.core.parts.lamp import Lamp
+from swapglow.core.parts.rectifier import rectifier
+from swapglow.core.parts.transistor import transistor
+from swapglow.core.position.filaments import Ohms, settled
 from swapglow.core.position.model import Position
 from swapglow.core.position.treated import LEAST_SOURCE_OHM, Values, led_model, sine, treated_circuit
 
 FloatArray = NDArray[np.float64]
+
+# A closed contact, its wiring included.
+CONTACT_OHM = 0.1
+# An open contact's insulation: it ties a node down that nothing else does.
+OPEN_OHM = 1e9
+# Base to emitter of a driver that is off (common practice).
+BASE_OHM = 10e3
+# What a load that takes a steady current needs to do so, V.
+STEADY_HEAD_V = 1.0
+# A throttled or power-law module's current source needs next to nothing for itself.
+MODULE_HEAD_V = 0.3
 
 
 @dataclass(frozen=True)
@@ -28,9 +58,10 @@ class Cases:
     Attributes:
         rail: volts.
         vf: forward voltage at rated current of each LED, 25 °C.
-        ohms: total series resistance, parts and meter together.
+        ohms: total series resistance of a string, parts and meter together.
         drop: what the driver keeps.
         source: resistance behind the rail; None takes the position's own.
+        shunt: the shunt; None takes the position's own.
     """
 
     rail: Param
@@ -38,6 +69,7 @@ class Cases:
     ohms: Param
     drop: Param = 0.0
     source: Param | None = None
+    shunt: Param | None = None
 
     def then(self, more: "Cases") -> "Cases":
         """These cases and some more, which must all be arrays and say their source."""
@@ -55,8 +87,27 @@ class Cases:
         """Resistance behind the rail, Ω."""
         return position.rail.supply.source_ohm.value if self.source is None else self.source
 
+    def shunt_of(self, position: Position) -> Param | None:
+        """The shunt, Ω; None where there is none."""
+        return position.shunt_ohm if self.shunt is None else self.shunt
 
-def to_circuit(position: Position, cases: Cases, *, stacked: bool = False) -> Circuit:
+    @property
+    def samples(self) -> int:
+        """How many."""
+        every = (self.rail, self.vf, self.ohms, self.drop, self.source, self.shunt)
+        return max(np.asarray(v).size for v in every if v is not None)
+
+
+def filaments_of(position: Position) -> dict[str, Lamp]:
+    """The filaments in a position's circuit, by the names of their resistors."""
+    d = position.driver
+    out = {f"Rleft{k}": lamp for k, lamp in enumerate(d.others, 1)}
+    out |= {f"Rload{k}": load.lamp for k, load in enumerate(d.loads, 1) if load.lamp is not None}
+    return out
+
+
+def to_circuit(position: Position, cases: Cases, *, stacked: bool = False, state: State = "on",
+               filaments: Ohms | None = None, lamp_in: Element | None = None) -> Circuit:  # fmt: skip
     """The circuit of a position on a steady supply.
 
     Args:
@@ -65,9 +116,38 @@ def to_circuit(position: Position, cases: Cases, *, stacked: bool = False) -> Ci
         stacked: draw the string as one junction of n times the emission coefficient and series
             resistance. For equal LEDs in series that is the same circuit, exactly: they carry one
             current, so their voltages add.
+        state: what the driver does.
+        filaments: ohms of every filament by the name of its resistor; cold ones else.
+        lamp_in: something else between ``plus`` and ``minus`` in place of LEDs and resistor.
     """
-    # The saturation current is already that of the position's temperature.
-    model = led_model(position.led, cases.vf, position.in_series if stacked else 1, position.celsius)
+    elements, node = _feed(position, cases, filaments or {})
+    low_side = position.driver.about.side == "low"
+    if state == "off":
+        elements += _driver_off(position, cases, node)
+        plus, minus = (node, "minus") if low_side else ("plus", "0")
+    else:
+        node = _through_pulse(position, node, elements) if state == "pulse" else node
+        plus, minus = node, "0"
+        if position.drop_v or isinstance(cases.drop, np.ndarray):
+            ends = ("minus", "0") if low_side else (node, "plus")
+            elements.append(VoltageSource("Vdriver", *ends, Dc(cases.drop)))
+            plus, minus = (node, "minus") if low_side else ("plus", "0")
+    if state == "closed":
+        elements.append(Resistor("Rcontact", plus, minus, CONTACT_OHM))
+    if lamp_in is not None:
+        first, second = lamp_in.terminals[:2]
+        elements.append(replace(lamp_in, **{first: plus, second: minus}))
+    else:
+        elements += _assembly(position, cases, plus, minus, stacked)
+    shunt = cases.shunt_of(position)
+    if shunt is not None and position.shunt_across == "assembly":
+        elements.append(Resistor("Rshunt", plus, minus, shunt))
+    return Circuit(tuple(elements), celsius=position.celsius, title="lamp position")
+
+
+def _feed(position: Position, cases: Cases, ohms: Ohms) -> tuple[list[Element], str]:
+    """From the supply down to what the driver switches."""
+    d = position.driver
     elements: list[Element] = [VoltageSource("Vrail", "feed", "0", Dc(cases.rail))]
     node = "feed"
     source = cases.source_of(position)
@@ -75,31 +155,147 @@ def to_circuit(position: Position, cases: Cases, *, stacked: bool = False) -> Ci
         least = np.maximum(source, LEAST_SOURCE_OHM)
         elements.append(Resistor("Rsource", node, "loaded", float(least) if least.ndim == 0 else least))
         node = "loaded"
-    if position.drop_v or isinstance(cases.drop, np.ndarray):
-        elements.append(VoltageSource("Vdriver", node, "driven", Dc(cases.drop)))
-        node = "driven"
-    if position.resistor_parts == 2:
-        half = cases.ohms / 2
-        elements += [Resistor("R1", node, "string", half), Resistor("R2", "return", "0", half)]
+    if d.dropper_ohm:
+        elements.append(Resistor("Rdropper", node, "shared", d.dropper_ohm))
+        node = "shared"
+        for k, load in enumerate(d.loads, 1):
+            name = f"Rload{k}"
+            if load.lamp is not None:
+                cold = load.lamp.volts / load.lamp.amps
+                elements.append(Resistor(name, node, "0", ohms.get(name, cold)))  # type: ignore[arg-type]
+            elif load.ohms is not None:
+                elements.append(Resistor(name, node, "0", load.ohms))
+            elif load.amps is not None:
+                elements.append(CurrentRegulator(f"Xload{k}", node, "0", load.amps, STEADY_HEAD_V))
+    for k, lamp in enumerate(d.others, 1):
+        name, after = f"Rleft{k}", f"left{k}"
+        elements.append(Resistor(name, node, after, ohms.get(name, lamp.volts / lamp.amps)))  # type: ignore[arg-type]
+        node = after
+    return elements, node
+
+
+def _through_pulse(position: Position, node: str, elements: list[Element]) -> str:
+    """The resistance a check pulse comes through, where it is not the full feed."""
+    if not position.driver.pulse_ohm:
+        return node
+    elements.append(Resistor("Rpulse", node, "pulsed", position.driver.pulse_ohm))
+    return "pulsed"
+
+
+def _driver_off(position: Position, cases: Cases, node: str) -> list[Element]:
+    """A driver that is off: a transistor cut off or an open contact, and what leads past it."""
+    d = position.driver
+    low = d.about.side == "low"
+    a, b = ("minus", "0") if low else (node, "plus")
+    out: list[Element] = []
+    if d.kind in ("low_side", "darlington"):
+        out += [Bjt("Qdriver", "minus", "base", "0", transistor("npn")), Resistor("Rbase", "base", "0", BASE_OHM)]
+    elif d.kind == "high_side":
+        out += [Bjt("Qdriver", "plus", "base", node, transistor("pnp")), Resistor("Rbase", "base", node, BASE_OHM)]
+    else:
+        out.append(Resistor("Ropen", a, b, OPEN_OHM))
+    if d.keep_warm_ohm is not None:
+        out.append(Resistor("Rkeepwarm", a, b, d.keep_warm_ohm))
+    if d.leak_a > 0:
+        out.append(Resistor("Rleak", a, b, np.asarray(cases.rail, dtype=float) / d.leak_a))
+    return out
+
+
+def _assembly(position: Position, cases: Cases, plus: str, minus: str, stacked: bool) -> list[Element]:
+    """LEDs, resistor and what goes with them, between the lamp's contacts."""
+    p, count = position, position.branches
+    # Equal branches are one of their sum: exact, for each carries the same current.
+    model = _of_branches(led_model(p.led, cases.vf, p.in_series if stacked else 1, p.celsius), count)
+    ohms = cases.ohms / count
+    out: list[Element] = []
+    node, last = plus, minus
+    if p.regulator is not None and not p.set_by_ohms:
+        r = p.regulator
+        out.append(Regulator("Xregulator", node, "held", minus, r.volts, r.dropout, r.quiescent, r.limit_a))
+        node = "held"
+    if p.regulator is not None and p.set_by_ohms:
+        amps = p.regulator.volts / cases.ohms * count
+        out.append(CurrentRegulator("Xsource", node, "string", amps, p.regulator.dropout))
+        node = "string"
+    elif p.resistor_parts == 2:
+        out += [Resistor("R1", node, "string", ohms / 2), Resistor("R2", "return", minus, ohms / 2)]
+        node, last = "string", "return"
+    elif p.lead == "negative":
+        out.append(Resistor("R1", "return", minus, ohms))
         last = "return"
     else:
-        elements.append(Resistor("R1", node, "string", cases.ohms))
-        last = "0"
-    count = 1 if stacked else position.in_series
-    node = "string"
-    for k in range(1, count + 1):
-        after = last if k == count else f"led{k}"
-        elements.append(Diode(f"D{k}", node, after, model, is_led=True))
+        out.append(Resistor("R1", node, "string", ohms))
+        node = "string"
+    shunt = cases.shunt_of(p)
+    if shunt is not None and p.shunt_across == "leds":
+        out.append(Resistor("Rshunt", node, last, shunt))
+    if p.module is not None:
+        out.append(_inside(p, node, cases))
+        node = "inside"
+    if p.series_diodes:
+        diode = rectifier("signal").model
+        chain = DiodeModel(diode.i_s, float(diode.n) * p.series_diodes, float(diode.r_s) * p.series_diodes)
+        out.append(Diode("Dseries", node, "blocked", _of_branches(chain, count)))
+        node = "blocked"
+    lit = 1 if stacked else p.in_series
+    for k in range(1, lit + 1):
+        after = last if k == lit else f"led{k}"
+        out.append(Diode(f"D{k}", node, after, model, is_led=True))
         node = after
-    return Circuit(tuple(elements), celsius=position.celsius, title="lamp position")
+    return out
 
 
-def spice_text(position: Position, ohms: float, farads: float = 0.0) -> str:
+def _inside(position: Position, node: str, cases: Cases) -> Element:
+    """What a ready-made lamp has before its LEDs; constant power is reckoned at the feed's volts."""
+    m = position.module
+    assert m is not None
+    if m.law == "resistor":
+        return Resistor("Rinside", node, "inside", m.inner_ohm)
+    amps: Param = m.amps
+    if m.law == "power":
+        amps = m.amps * m.nominal / np.maximum(np.asarray(cases.rail) - cases.drop, m.low)
+    return CurrentRegulator("Xinside", node, "inside", amps, MODULE_HEAD_V)
+
+
+def _of_branches(model: DiodeModel, count: int) -> DiodeModel:
+    if count == 1:
+        return model
+    return DiodeModel(model.i_s * count, model.n, model.r_s / count, nominal_c=model.nominal_c)
+
+
+def point_of(position: Position, cases: Cases, state: State = "on") -> OperatingPoint:
+    """A position solved for cases in a state, its filaments at rest.
+
+    Raises:
+        NotConverged: a case has no answer.
+    """
+
+    def build(ohms: Ohms) -> Circuit:
+        return to_circuit(position, cases, stacked=True, state=state, filaments=ohms)
+
+    return settled(build, filaments_of(position), cases.samples)
+
+
+def string_amps(position: Position, point: OperatingPoint) -> FloatArray:
+    """Forward current of one string, never negative, (samples,)."""
+    return np.maximum(point.current("D1"), 0.0) / position.branches
+
+
+def deck_of(position: Position, cases: Cases, state: State = "on") -> str:
+    """One case in a state as SPICE text, its filaments as the resistors they are there."""
+    point = point_of(position, cases, state)
+    ohms = {name: np.abs(point.across(name) / point.current(name)) for name in filaments_of(position)}
+    plain: dict[str, FloatArray] = {name: np.asarray(float(v[0])) for name, v in ohms.items()}
+    return write_deck(to_circuit(position, cases, state=state, filaments=plain))
+
+
+def spice_text(position: Position, ohms: float, farads: float = 0.0, state: State = "on") -> str:
     """The position at its usual rail with typical LEDs, as SPICE text.
 
     Args:
         ohms: total series resistance.
         farads: the reservoir, where there is one.
+        state: what the driver does; on a supply that alternates it is on.
     """
     supply = position.rail.supply
     if supply.alternates:
@@ -112,4 +308,4 @@ def spice_text(position: Position, ohms: float, farads: float = 0.0) -> str:
             analyses = (f".tran {cycle / 200:.6g} {20 * cycle:.6g}",)
         return write_deck(treated_circuit(position, values), analyses)
     cases = Cases(position.rail.volts[1], position.led.vf_typ, ohms, position.drop_v)
-    return write_deck(to_circuit(position, cases))
+    return deck_of(position, cases, state)

@@ -5,10 +5,13 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, fields, replace
 from typing import Literal
 
+from swapglow.core.driver import Driver
 from swapglow.core.parts import led as leds
 from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import Lamp
 from swapglow.core.parts.led import Led
+from swapglow.core.parts.module import Module
+from swapglow.core.parts.regulator import RegulatorPart, regulators
 from swapglow.core.quantities import Figure, Source
 from swapglow.core.supply import Supply
 from swapglow.core.supply.treatment import TREATMENTS, Treatment, TreatmentId, usual_treatment
@@ -17,6 +20,10 @@ MOST_IN_SERIES = 200
 # Ours: half of rated at the highest rail is the ceiling unless raised on purpose (common practice).
 USUAL_CEILING = 0.5
 
+MOST_BRANCHES = 50
+MOST_DIODES = 4
+
+Common = Literal["none", "positive", "negative", "chassis"]
 Changes = Mapping[str, float | int | str | None]
 
 
@@ -90,6 +97,16 @@ class Position:
         chassis_negative: whether the LED's negative side touches the frame.
         mains: whether the lamp is connected with the mains.
         glow_floor: share of the first light down to which a battery counts as lasting.
+        driver: what drives the lamp.
+        branches: equal strings side by side, each with its own resistor.
+        lead: the lead that one resistor sits in.
+        common: the wire the lamp shares with others.
+        shunt_ohm, shunt_across, shunt_w: a resistor across the LEDs, or across LEDs and resistor, and its
+            rating; a load resistor is one across both.
+        series_diodes: silicon diodes in series with the LEDs.
+        regulator_id: a regulator before the LEDs; a "source" stands in the resistor's place, which then
+            sets its current.
+        module: a ready-made LED lamp in place of LEDs and resistor.
     """
 
     rail: Rail
@@ -116,6 +133,16 @@ class Position:
     chassis_negative: bool = False
     mains: bool = False
     glow_floor: float = 0.25
+    driver: Driver = field(default_factory=Driver)
+    branches: int = 1
+    lead: Literal["positive", "negative"] = "positive"
+    common: Common = "none"
+    shunt_ohm: float | None = None
+    shunt_across: Literal["leds", "assembly"] = "assembly"
+    shunt_w: float | None = None
+    series_diodes: int = 0
+    regulator_id: str = ""
+    module: Module | None = None
 
     def __post_init__(self) -> None:
         if not (isinstance(self.in_series, int) and 1 <= self.in_series <= MOST_IN_SERIES):
@@ -140,7 +167,40 @@ class Position:
             raise PositionError("A reservoir capacitor must lie between 1 nF and 1 F.")
         if not 0 < self.glow_floor < 1:
             raise PositionError("The glow to last down to is a share of the first light, under 1.")
+        if not 1 <= self.branches <= MOST_BRANCHES:
+            raise PositionError(f"Branches must be a whole number, 1 to {MOST_BRANCHES}.")
+        if not 0 <= self.series_diodes <= MOST_DIODES:
+            raise PositionError(f"Diodes in series with the LEDs are a whole number, up to {MOST_DIODES}.")
+        if self.shunt_ohm is not None and not 1e-2 <= self.shunt_ohm <= 1e9:
+            raise PositionError("A shunt must lie between 10 mΩ and 1 GΩ.")
+        if self.regulator_id and self.regulator_id not in regulators():
+            raise PositionError(f'There is no regulator "{self.regulator_id}": {", ".join(regulators())}.')
         preferred.decade(self.series)
+
+    @property
+    def regulator(self) -> RegulatorPart | None:
+        """The regulator before the LEDs, if any."""
+        return regulators()[self.regulator_id] if self.regulator_id else None
+
+    @property
+    def drops(self) -> tuple[float, float, float]:
+        """The driver's lowest, usual and highest drop that count, V."""
+        if self.rail.read_at == "lamp":
+            return 0.0, 0.0, 0.0
+        low, usual, high = self.driver.keeps
+        value = self.driver_drop.value
+        return (low, value, high) if usual == value else (value, value, value)
+
+    @property
+    def set_by_ohms(self) -> bool:
+        """Whether the resistor only sets a current source."""
+        return self.regulator is not None and self.regulator.kind == "source"
+
+    @property
+    def ohm_spread(self) -> float:
+        """Tolerance that goes with the resistor: its own, and that of the source it sets."""
+        more = self.regulator.spread if self.regulator is not None and self.set_by_ohms else 0.0
+        return self.resistor_tolerance + more
 
     @property
     def drop_v(self) -> float:

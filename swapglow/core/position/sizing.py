@@ -11,6 +11,7 @@ from swapglow.core.parts import preferred, resistor
 from swapglow.core.parts.rectifier import rectifier
 from swapglow.core.position.alternating import AcCases, solve_cycles
 from swapglow.core.position.model import Position
+from swapglow.core.position.port import ohms_for, room
 from swapglow.core.quantities import Figure, Source
 from swapglow.core.supply.ratings import flicker_limit, next_capacitance
 
@@ -18,6 +19,7 @@ FloatArray = NDArray[np.float64]
 
 # Fitted where nothing lights anyway, so that the picture still has a resistor to move.
 _FALLBACK_OHM = 1000.0
+LEAD_OHM = 0.1
 _FALLBACK_FARAD = 100e-6
 _LARGEST_FARAD = 0.1
 
@@ -72,10 +74,11 @@ def rectifier_drop(position: Position) -> float:
 def size(position: Position) -> Sizing:
     """Exact and preferred resistance for the usual rail and the typical LED.
 
-    Steady: R = (rail − driver's drop − n·Vf(I)) / I − source resistance (Ohm, Kirchhoff), with Vf at
-    the drive wanted. Alternating: the resistance at which the average over the solved cycle is the
-    drive wanted.
+    Steady: R = (volts at the lamp's contacts − n·Vf(I)) / I (Ohm, Kirchhoff), with Vf at the drive
+    wanted and the contacts' volts from the whole circuit. Alternating: the resistance at which the
+    average over the solved cycle is the drive wanted.
     """
+    wanted = position.target.value
     headroom = (
         position.rail.peaks[1] - position.drop_v - rectifier_drop(position)
         - position.in_series * vf_at_drive(position)
@@ -84,15 +87,22 @@ def size(position: Position) -> Sizing:
     farads = 0.0
     if position.rail.supply.alternates:
         exact, needed, farads = _exact_alternating(_unsized(position), headroom)
+    elif position.module is not None:
+        headroom = room(position, wanted, position.rail.volts[1], position.led.vf_typ, position.drop_v)[0]
+        exact = None
     else:
-        exact = headroom / position.target.value - position.rail.supply.source_ohm.value
-        if exact <= 0:
-            exact = None
+        at = {"rail_v": position.rail.volts[1], "vf": position.led.vf_typ, "drop_v": position.drop_v}
+        exact = ohms_for(position, wanted, **at)
+        if not position.driver.plain or position.shunt_ohm is not None or position.regulator_id:
+            headroom = room(position, wanted, **at)[0]
     if exact is not None and not 1e-3 <= exact <= 1e9:
         exact = None
     chosen = preferred.prefer(exact, position.series, position.rounding) if exact else None
     if position.resistor_ohm is not None:
         each = position.resistor_ohm
+    elif position.module is not None:
+        # A ready-made lamp has its resistor inside; its own leads are all that is left.
+        each = LEAD_OHM
     elif exact is None:
         each = _FALLBACK_OHM
     elif position.resistor_parts == 2:

@@ -7,10 +7,9 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.interpolate import CubicSpline
 
-from swapglow.core.circuit.operating_point import operating_point
 from swapglow.core.parts import preferred
 from swapglow.core.position.alternating import AcCases, Cycled, Drawn, joined, solve_and_draw, solve_cycles
-from swapglow.core.position.circuit import Cases, to_circuit
+from swapglow.core.position.circuit import Cases, point_of, string_amps
 from swapglow.core.position.model import Position
 from swapglow.core.position.sizing import Sizing, size
 
@@ -113,19 +112,22 @@ def solve(position: Position, *, further: Cases | None = None) -> Solution:
 
 
 def _axes(position: Position, sizing: Sizing) -> tuple[FloatArray, FloatArray, FloatArray]:
-    tol = position.resistor_tolerance
+    tol = position.ohm_spread
     vf = np.array([position.led.vf_high, position.led.vf_typ, position.led.vf_low])
     return np.array(position.rail.volts), vf, sizing.total_ohm * np.array([1 + tol, 1.0, 1 - tol])
 
 
 def _rule(position: Position, sizing: Sizing) -> FloatArray:
     centre = (sizing.exact_ohm or sizing.total_ohm) / sizing.parts
+    if position.module is not None:
+        # A resistor before a ready-made lamp dims it: the rule is laid around the lamp's own.
+        centre = max(position.module.nominal / position.module.amps, 1.0)
     return rule_values(position, centre)
 
 
 def _solve_steady(position: Position, more: Cases) -> Solution:
     sizing = size(position)
-    tol = position.resistor_tolerance
+    tol = position.ohm_spread
     rail, vf, ohms = _axes(position, sizing)
     corner = [a.ravel() for a in np.meshgrid(rail, vf, ohms, indexing="ij")]
     key = (_for_rule(position), 0.0)
@@ -139,15 +141,23 @@ def _solve_steady(position: Position, more: Cases) -> Solution:
     along = np.concatenate([total, total, total, total * (1 + tol), total * (1 - tol)])
     own = position.rail.supply.source_ohm.value
     source = np.full(27 + len(along), own)
+    least, usual, most = position.drops
+    # The ends of all corners are the driver's own ends too.
+    drop: float | FloatArray = usual
+    if least != most:
+        corner_drop = np.full(27, usual)
+        corner_drop[0], corner_drop[26] = most, least
+        steps = [usual, usual, usual, most, least]
+        drop = np.concatenate([corner_drop, np.repeat(steps, len(total)), np.full(np.size(more.rail), usual)])
     cases = Cases(
         rail=np.concatenate([corner[0], case_rail, np.asarray(more.rail)]),
         vf=np.concatenate([corner[1], case_vf, np.asarray(more.vf)]),
         ohms=np.concatenate([corner[2], along, np.asarray(more.ohms)]),
-        drop=position.drop_v,
+        drop=drop,
         source=np.concatenate([source, np.broadcast_to(more.source_of(position), np.shape(more.rail))]),
     )
-    point = operating_point(to_circuit(position, cases, stacked=True)).require()
-    amps = np.maximum(point.current("D1"), 0.0)
+    point = point_of(position, cases)
+    amps = string_amps(position, point)
     volts = point.across("D1") / position.in_series
     if known is None:
         on_rule = amps[27 : 27 + len(along)].reshape(5, len(rule))
@@ -262,5 +272,4 @@ def current(position: Position, cases: Cases) -> FloatArray:
     """Forward current for any cases, shape (samples,); the average over the cycle where there is one."""
     if position.rail.supply.alternates:
         return solve_cycles(position, ac_cases(position, cases), size(position).farads).average
-    point = operating_point(to_circuit(position, cases, stacked=True)).require()
-    return np.maximum(point.current("D1"), 0.0)
+    return string_amps(position, point_of(position, cases))

@@ -45,5 +45,6 @@ WATT = Unit("W", "a power", ("w", "watt", "watts"), ("w",), "0.25W or 250mW", 1e
 CANDELA = Unit("cd", "a luminous intensity", ("cd", "candela", "mscp"), (), "800mcd or 1.2cd", 1e6)
 HERTZ = Unit("Hz", "a frequency", ("hz", "hertz"), (), "50Hz, 400Hz or 60-240Hz", 1e9)
 FARAD = Unit("F", "a capacitance", ("f", "farad", "farads"), (), "100uF, 47µF or 2.2mF", 10.0)
+SECOND = Unit("s", "a time", ("s", "sec", "second", "seconds"), (), "2ms, 0.25s or 40us", 1e9)
 AMPERE_HOUR = Unit("Ah", "a capacity", ("ah",), (), "220mAh or 1.2Ah", 1e6)
 CELSIUS = Unit("°C", "a temperature", ("°c", "c", "degc", "celsius"), (), "25°C or 60", 1e4)

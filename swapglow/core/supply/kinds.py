@@ -148,6 +148,10 @@ KINDS: dict[SupplyKind, Kind] = {
             (
                 Detail("source", "Source resistance", OHM, "Kilohms; from open volts and shorted amps"),
                 Detail("trip", "Trips at", AMPERE, "Current taken for a closed contact, 1.2mA"),
+                Detail("works", "Trial: still switches with", OHM, "Least resistor it still ignored, 6k2"),
+                Detail("fails", "Trial: no longer with", OHM, "Largest that it took for closed, 5k1"),
+                Detail("trial_with", "The trials were with", None, "",
+                       (("led", "This LED in series"), ("alone", "The resistor alone"))),
             ),
         ),
     )
