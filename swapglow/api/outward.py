@@ -5,6 +5,7 @@ from typing import Any
 from django.http import HttpResponse
 
 from swapglow.api.schemas import (
+    DriverDetailOut,
     PhotoOut,
     PositionOut,
     QuantityOut,
@@ -18,6 +19,7 @@ from swapglow.api.schemas import (
 from swapglow.core.bench.cautions import cautions
 from swapglow.core.bench.wires import Wire, tells
 from swapglow.core.bench.worth import advise
+from swapglow.core.driver import DRIVERS
 from swapglow.core.position.typed import rail_line, took
 from swapglow.core.quantities import AMPERE, VOLT, QuantityError, Unit
 from swapglow.core.report import Report
@@ -31,11 +33,17 @@ from swapglow.records.transfer import take_in_of
 
 def quantity_out(kept: dict[str, Any], unit: Unit | None) -> QuantityOut:
     """A kept quantity with what it was taken for; a choice or a count is itself."""
+    return QuantityOut(
+        text=kept["text"], source=kept["source"], note=kept.get("note", ""), took=_took(kept["text"], unit)
+    )
+
+
+def _took(text: str, unit: Unit | None) -> str:
+    """What a kept text was taken for; a choice or a count is itself."""
     try:
-        read = took(kept["text"], unit) if unit is not None else kept["text"]
+        return took(text, unit) if unit is not None else text
     except QuantityError:
-        read = ""
-    return QuantityOut(text=kept["text"], source=kept["source"], note=kept.get("note", ""), took=read)
+        return ""
 
 
 def rail_out(r: Rail) -> RailOut:
@@ -92,8 +100,21 @@ _PLAIN = (
     "id", "name", "stage", "notes", "lamp_id", "lamp_volts", "lamp_amps", "lamp_candela", "lamp_base",
     "led_id", "rated", "in_series", "ceiling", "series", "rounding", "resistor", "resistor_parts",
     "resistor_source", "tolerance", "rating_w", "treatment", "capacitor", "capacitor_v", "second_led_id",
-    "band", "chassis_negative", "mains", "glow_floor", "sweep", "sweep_in_series", "sweep_resistor",
+    "band", "chassis_negative", "mains", "glow_floor", "branches", "lead", "common", "shunt", "shunt_across",
+    "shunt_w", "series_diodes", "regulator_id", "driver_kind", "module", "weigh", "sweep",
+    "sweep_in_series", "sweep_resistor",
 )  # fmt: skip
+
+
+def _details(p: Position) -> dict[str, DriverDetailOut]:
+    """A driver's details, each with what its text was taken for."""
+    units = {d.id: d.unit for d in DRIVERS[p.driver_kind].details}  # type: ignore[index]
+    return {
+        name: DriverDetailOut(
+            text=q["text"], source=q["source"], note=q.get("note", ""), took=_took(q["text"], units.get(name))
+        )
+        for name, q in p.driver_details.items()
+    }
 
 
 def position_out(p: Position) -> PositionOut:
@@ -104,6 +125,7 @@ def position_out(p: Position) -> PositionOut:
         rail=p.rail_id,
         vf=quantity_out(p.vf, VOLT),
         driver_drop=quantity_out(p.driver_drop, VOLT),
+        driver_details=_details(p),
         target=quantity_out(p.target, AMPERE),
         readings=[reading_out(r) for r in p.readings.all()],
         taken=[taken_out(t) for t in p.taken.all()],

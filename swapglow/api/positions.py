@@ -47,7 +47,7 @@ from swapglow.records.models import Equipment, Position, Rail, Reading, Taken
 router = Router(tags=["positions"])
 
 # Fields whose null means "none" and not "unchanged".
-_NULLABLE = ("rating_w", "tolerance")
+_NULLABLE = ("rating_w", "tolerance", "shunt_w")
 
 
 def _find(key: UUID) -> Position:
@@ -151,6 +151,8 @@ def take(request: HttpRequest, key: UUID, data: AssessIn) -> PositionOut:
     """Take a remedy's changes."""
     p = _find(key)
     fields = typed_changes(data.changes)
+    if "driver_details" in fields:
+        fields["driver_details"] = {**p.driver_details, **fields["driver_details"]}  # type: ignore[dict-item]
     return _change(p, fields, f"change {p.name}", f"position:{key}:take:{sorted(fields)}")
 
 

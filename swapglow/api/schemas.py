@@ -7,8 +7,10 @@ from ninja import Schema
 from pydantic import Field
 
 from swapglow.core.bench.worth import Advice
+from swapglow.core.driver import DriverKind
 from swapglow.core.parts.lamp import Lamp
 from swapglow.core.parts.led import Led
+from swapglow.core.position.model import Common
 from swapglow.core.report import Grade, Report, SweepReport
 from swapglow.core.supply.kinds import SupplyKind
 from swapglow.document import model as doc
@@ -46,6 +48,12 @@ class Quantity(Schema):
 
 class QuantityOut(Quantity):
     """A quantity with what it was taken for."""
+
+    took: str = ""
+
+
+class DriverDetailOut(doc.DriverDetail):
+    """A driver's detail with what it was taken for."""
 
     took: str = ""
 
@@ -152,6 +160,18 @@ class PositionPatch(Schema):
     chassis_negative: bool | None = None
     mains: bool | None = None
     glow_floor: Annotated[float, Field(gt=0, lt=1)] | None = None
+    driver_kind: DriverKind | None = None
+    driver_details: Annotated[dict[Text60, doc.DriverDetail], Field(max_length=20)] | None = None
+    branches: doc.Branches | None = None
+    lead: doc.Lead | None = None
+    common: Common | None = None
+    shunt: Text60 | None = None
+    shunt_across: doc.Across | None = None
+    shunt_w: Annotated[float, Field(gt=0, le=1000)] | None = None
+    series_diodes: doc.Diodes | None = None
+    regulator_id: Text60 | None = None
+    module: doc.ReadyMade | None = None
+    weigh: Annotated[list[doc.Weight], Field(max_length=5)] | None = None
     sweep: Notes | None = None
     sweep_in_series: Text60 | None = None
     sweep_resistor: Text60 | None = None
@@ -237,6 +257,18 @@ class PositionOut(Schema):
     chassis_negative: bool
     mains: bool
     glow_floor: float
+    driver_kind: DriverKind
+    driver_details: dict[str, DriverDetailOut]
+    branches: int
+    lead: doc.Lead
+    common: Common
+    shunt: str
+    shunt_across: doc.Across
+    shunt_w: float | None
+    series_diodes: int
+    regulator_id: str
+    module: doc.ReadyMade
+    weigh: list[doc.Weight]
     sweep: str
     sweep_in_series: str
     sweep_resistor: str

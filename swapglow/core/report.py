@@ -93,12 +93,18 @@ class AtRails:
     high: float
 
 
+StairKind = Literal[
+    "rail", "source", "shared", "lamps", "rectifier", "driver", "regulator", "resistor", "inside", "diode",
+    "led", "ground",
+]  # fmt: skip
+
+
 @dataclass(frozen=True)
 class Stair:
     """A step of the volt staircase: the volts it takes, and the level that is left below it."""
 
     id: str
-    kind: Literal["rail", "source", "rectifier", "driver", "resistor", "led", "ground"]
+    kind: StairKind
     label: str
     detail: str
     drop: AtRails

@@ -5,6 +5,8 @@ from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from swapglow.core.driver import DriverKind
+from swapglow.core.position.model import MOST_BRANCHES, MOST_DIODES, Common
 from swapglow.core.supply.kinds import SupplyKind
 
 FORMAT = "swapglow-equipment"
@@ -20,6 +22,11 @@ TreatmentName = Literal[
     "", "bare", "inverse_diode", "back_to_back", "two_colour", "half_wave", "half_wave_cap", "bridge",
     "bridge_cap",
 ]  # fmt: skip
+Lead = Literal["positive", "negative"]
+Across = Literal["leds", "assembly"]
+Branches = Annotated[int, Field(ge=1, le=MOST_BRANCHES)]
+Diodes = Annotated[int, Field(ge=0, le=MOST_DIODES)]
+Weight = Literal["life", "look", "heat", "parts", "reversible"]
 FunctionName = Literal["dc_volts", "ac_volts", "dc_amps", "ac_amps", "ohms"]
 PointsName = Literal["lamp", "feed", "driver", "frame"]
 Hazard = Literal["mains", "tension", "charge", "vehicle", "static", "heat"]
@@ -37,6 +44,25 @@ class Quantity(Part):
     text: Short = ""
     source: SourceName = "assumed"
     note: Line = ""
+
+
+class DriverDetail(Part):
+    """A further figure of a driver as typed; what else a feed feeds takes several lines."""
+
+    text: Annotated[str, Field(max_length=1000)] = ""
+    source: SourceName = "assumed"
+    note: Line = ""
+
+
+class ReadyMade(Part):
+    """A ready-made LED lamp as typed; without ``amps`` there is none."""
+
+    amps: Short = ""
+    law: Literal["resistor", "current", "power"] = "resistor"
+    polarised: Literal["yes", "no"] = "yes"
+    throttle: Short = ""
+    after: Short = ""
+    candela: Short = ""
 
 
 class Rail(Part):
@@ -114,6 +140,18 @@ class Position(Part):
     chassis_negative: bool = False
     mains: bool = False
     glow_floor: Annotated[float, Field(gt=0, lt=1)] = 0.25
+    driver_kind: DriverKind = "direct"
+    driver_details: Annotated[dict[Short, DriverDetail], Field(max_length=20)] = Field(default_factory=dict)
+    branches: Branches = 1
+    lead: Lead = "positive"
+    common: Common = "none"
+    shunt: Short = ""
+    shunt_across: Across = "assembly"
+    shunt_w: Annotated[float, Field(gt=0, le=1000)] | None = None
+    series_diodes: Diodes = 0
+    regulator_id: Short = ""
+    module: ReadyMade = ReadyMade()
+    weigh: Annotated[list[Weight], Field(max_length=5)] = Field(default_factory=list)
     sweep: Annotated[str, Field(max_length=20_000)] = ""
     sweep_in_series: Short = ""
     sweep_resistor: Short = ""

@@ -10,7 +10,9 @@ from swapglow.core.bench.meter import Reading
 from swapglow.core.bench.taken import Taken, read_taken
 from swapglow.core.position.typed import (
     Typed,
+    TypedDriver,
     TypedLamp,
+    TypedModule,
     TypedPosition,
     TypedRail,
     TypedSweep,
@@ -48,7 +50,9 @@ def typed_position(p: Any, rail: Any) -> TypedPosition:
         vf=typed(p.vf),
         rated=p.rated,
         in_series=p.in_series,
-        driver_drop=typed(p.driver_drop),
+        driver=TypedDriver(
+            p.driver_kind, typed(p.driver_drop), {name: typed(q) for name, q in p.driver_details.items()}
+        ),
         ceiling=p.ceiling,
         series=p.series,
         rounding=p.rounding,
@@ -67,7 +71,22 @@ def typed_position(p: Any, rail: Any) -> TypedPosition:
         mains=p.mains,
         glow_floor=p.glow_floor,
         sweep=TypedSweep(p.sweep, p.sweep_in_series, p.sweep_resistor),
+        branches=p.branches,
+        lead=p.lead,
+        common=p.common,
+        shunt=p.shunt,
+        shunt_across=p.shunt_across,
+        shunt_w=p.shunt_w,
+        series_diodes=p.series_diodes,
+        regulator_id=p.regulator_id,
+        module=_module(p.module),
     )
+
+
+def _module(kept: Any) -> TypedModule:
+    """A ready-made lamp, kept as a mapping of texts or as a document's part."""
+    texts = kept if isinstance(kept, dict) else kept.model_dump()
+    return TypedModule(**texts)
 
 
 def core_reading(r: Any) -> Reading:

@@ -7,6 +7,7 @@ import pytest
 from swapglow.core.position.typed import (
     FieldError,
     Typed,
+    TypedDriver,
     TypedLamp,
     TypedPosition,
     TypedRail,
@@ -132,7 +133,7 @@ def test_what_is_not_typed_takes_its_usual_value():
     ("change", "field"),
     [
         ({"series": "E7"}, "series"),
-        ({"driver_drop": Typed("-1V")}, "driver_drop"),
+        ({"driver": TypedDriver(drop=Typed("-1V"))}, "driver_drop"),
         ({"resistor": "1-2k"}, "resistor"),
         ({"ceiling": 1.5}, "ceiling"),
         ({"tolerance": 0.7}, "tolerance"),

@@ -1522,6 +1522,33 @@ export interface components {
             rounding: "up" | "nearest" | "down";
         };
         /**
+         * DriverDetailOut
+         * @description A driver's detail with what it was taken for.
+         */
+        DriverDetailOut: {
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Source
+             * @default assumed
+             * @enum {string}
+             */
+            source: "measured" | "marked" | "assumed" | "computed";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Took
+             * @default
+             */
+            took: string;
+        };
+        /**
          * PositionOut
          * @description A position as kept.
          */
@@ -1613,6 +1640,43 @@ export interface components {
             mains: boolean;
             /** Glow Floor */
             glow_floor: number;
+            /**
+             * Driver Kind
+             * @enum {string}
+             */
+            driver_kind: "direct" | "low_side" | "high_side" | "darlington" | "series_lamps" | "shared" | "flasher" | "lamp_check";
+            /** Driver Details */
+            driver_details: {
+                [key: string]: components["schemas"]["DriverDetailOut"];
+            };
+            /** Branches */
+            branches: number;
+            /**
+             * Lead
+             * @enum {string}
+             */
+            lead: "positive" | "negative";
+            /**
+             * Common
+             * @enum {string}
+             */
+            common: "none" | "positive" | "negative" | "chassis";
+            /** Shunt */
+            shunt: string;
+            /**
+             * Shunt Across
+             * @enum {string}
+             */
+            shunt_across: "leds" | "assembly";
+            /** Shunt W */
+            shunt_w: number | null;
+            /** Series Diodes */
+            series_diodes: number;
+            /** Regulator Id */
+            regulator_id: string;
+            module: components["schemas"]["ReadyMade"];
+            /** Weigh */
+            weigh: ("life" | "look" | "heat" | "parts" | "reversible")[];
             /** Sweep */
             sweep: string;
             /** Sweep In Series */
@@ -1685,6 +1749,44 @@ export interface components {
             id: string;
             /** At */
             at: string;
+        };
+        /**
+         * ReadyMade
+         * @description A ready-made LED lamp as typed; without ``amps`` there is none.
+         */
+        ReadyMade: {
+            /**
+             * Amps
+             * @default
+             */
+            amps: string;
+            /**
+             * Law
+             * @default resistor
+             * @enum {string}
+             */
+            law: "resistor" | "current" | "power";
+            /**
+             * Polarised
+             * @default yes
+             * @enum {string}
+             */
+            polarised: "yes" | "no";
+            /**
+             * Throttle
+             * @default
+             */
+            throttle: string;
+            /**
+             * After
+             * @default
+             */
+            after: string;
+            /**
+             * Candela
+             * @default
+             */
+            candela: string;
         };
         /**
          * TakenOut
@@ -2361,6 +2463,28 @@ export interface components {
             line: string;
         };
         /**
+         * DriverDetail
+         * @description A further figure of a driver as typed; what else a feed feeds takes several lines.
+         */
+        DriverDetail: {
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Source
+             * @default assumed
+             * @enum {string}
+             */
+            source: "measured" | "marked" | "assumed" | "computed";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * PositionFields
          * @description A new position: what is not given takes its usual value.
          */
@@ -2424,6 +2548,31 @@ export interface components {
             mains?: boolean | null;
             /** Glow Floor */
             glow_floor?: number | null;
+            /** Driver Kind */
+            driver_kind?: ("direct" | "low_side" | "high_side" | "darlington" | "series_lamps" | "shared" | "flasher" | "lamp_check") | null;
+            /** Driver Details */
+            driver_details?: {
+                [key: string]: components["schemas"]["DriverDetail"];
+            } | null;
+            /** Branches */
+            branches?: number | null;
+            /** Lead */
+            lead?: ("positive" | "negative") | null;
+            /** Common */
+            common?: ("none" | "positive" | "negative" | "chassis") | null;
+            /** Shunt */
+            shunt?: string | null;
+            /** Shunt Across */
+            shunt_across?: ("leds" | "assembly") | null;
+            /** Shunt W */
+            shunt_w?: number | null;
+            /** Series Diodes */
+            series_diodes?: number | null;
+            /** Regulator Id */
+            regulator_id?: string | null;
+            module?: components["schemas"]["ReadyMade"] | null;
+            /** Weigh */
+            weigh?: ("life" | "look" | "heat" | "parts" | "reversible")[] | null;
             /** Sweep */
             sweep?: string | null;
             /** Sweep In Series */
@@ -2500,6 +2649,31 @@ export interface components {
             mains?: boolean | null;
             /** Glow Floor */
             glow_floor?: number | null;
+            /** Driver Kind */
+            driver_kind?: ("direct" | "low_side" | "high_side" | "darlington" | "series_lamps" | "shared" | "flasher" | "lamp_check") | null;
+            /** Driver Details */
+            driver_details?: {
+                [key: string]: components["schemas"]["DriverDetail"];
+            } | null;
+            /** Branches */
+            branches?: number | null;
+            /** Lead */
+            lead?: ("positive" | "negative") | null;
+            /** Common */
+            common?: ("none" | "positive" | "negative" | "chassis") | null;
+            /** Shunt */
+            shunt?: string | null;
+            /** Shunt Across */
+            shunt_across?: ("leds" | "assembly") | null;
+            /** Shunt W */
+            shunt_w?: number | null;
+            /** Series Diodes */
+            series_diodes?: number | null;
+            /** Regulator Id */
+            regulator_id?: string | null;
+            module?: components["schemas"]["ReadyMade"] | null;
+            /** Weigh */
+            weigh?: ("life" | "look" | "heat" | "parts" | "reversible")[] | null;
             /** Sweep */
             sweep?: string | null;
             /** Sweep In Series */

@@ -45,11 +45,14 @@ _KEEP_WARM = Detail(
 _LEAK = Detail("leak", "Leakage when off", AMPERE, "Read with the lamp out; empty takes none")
 _HANGS = Detail("hangs_on", "What hangs on it", None, "A delay, a sense input; empty if nothing is known")
 _TRIP = Detail("trip", "Taken for failed below", AMPERE, "Current; empty takes the old lamp's own")
-_REST = Detail("rest", "Other lamps on it draw", AMPERE, "Current of the lamps left as they are, all together")
+_REST = Detail(
+    "rest", "Other lamps on it draw", AMPERE, "Current of the lamps left as they are, all together"
+)
 _THERE = Detail("there", "Load resistors in one space", None, "Count, this one included: 1, 2, 4")
 _PLACE = Detail(
     "place", "Where a load would sit", None, "What it is fixed to",
-    (("unknown", "Not settled"), ("metal", "Bare metal"), ("closed", "Closed, on metal"), ("plastic", "Plastic or trim")),
+    (("unknown", "Not settled"), ("metal", "Bare metal"), ("closed", "Closed, on metal"),
+     ("plastic", "Plastic or trim")),
 )  # fmt: skip
 
 DRIVERS: dict[DriverKind, DriverAbout] = {

@@ -1,9 +1,10 @@
 """Ready-made LED lamps: a voltage band, a current law, perhaps a polarity, perhaps throttling."""
 
 from dataclasses import dataclass, replace
+from functools import cache
 from typing import Literal
 
-from swapglow.core.parts import led as leds
+from swapglow.core.parts.catalogue import rows
 from swapglow.core.parts.led import Led
 
 Law = Literal["resistor", "current", "power"]
@@ -57,6 +58,26 @@ class Module:
         )  # fmt: skip
 
 
-def plain_white() -> Led:
-    """The colour a module is drawn in where nobody said."""
-    return leds.catalogue()["warm-5-diffused"]
+@dataclass(frozen=True)
+class ReadyMade:
+    """A ready-made lamp of the catalogue: its base, itself, and its light on axis, cd."""
+
+    id: str
+    label: str
+    base: str
+    module: Module
+    candela: float
+
+
+@cache
+def ready_made() -> dict[str, ReadyMade]:
+    """The catalogue by id."""
+    return {
+        r["id"]: ReadyMade(
+            r["id"], r["label"], r["base"],
+            Module(float(r["low"]), float(r["high"]), float(r["ma"]) / 1e3, r["law"],  # type: ignore[arg-type]
+                   r["polarised"] == "yes", float(r["throttle"]), float(r["throttle_s"])),
+            float(r["candela"]),
+        )
+        for r in rows("modules")
+    }  # fmt: skip

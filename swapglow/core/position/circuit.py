@@ -136,7 +136,7 @@ def to_circuit(position: Position, cases: Cases, *, stacked: bool = False, state
         elements.append(Resistor("Rcontact", plus, minus, CONTACT_OHM))
     if lamp_in is not None:
         first, second = lamp_in.terminals[:2]
-        elements.append(replace(lamp_in, **{first: plus, second: minus}))
+        elements.append(replace(lamp_in, **{first: plus, second: minus}))  # type: ignore[arg-type]
     else:
         elements += _assembly(position, cases, plus, minus, stacked)
     shunt = cases.shunt_of(position)
@@ -162,14 +162,14 @@ def _feed(position: Position, cases: Cases, ohms: Ohms) -> tuple[list[Element], 
             name = f"Rload{k}"
             if load.lamp is not None:
                 cold = load.lamp.volts / load.lamp.amps
-                elements.append(Resistor(name, node, "0", ohms.get(name, cold)))  # type: ignore[arg-type]
+                elements.append(Resistor(name, node, "0", ohms.get(name, cold)))
             elif load.ohms is not None:
                 elements.append(Resistor(name, node, "0", load.ohms))
             elif load.amps is not None:
                 elements.append(CurrentRegulator(f"Xload{k}", node, "0", load.amps, STEADY_HEAD_V))
     for k, lamp in enumerate(d.others, 1):
         name, after = f"Rleft{k}", f"left{k}"
-        elements.append(Resistor(name, node, after, ohms.get(name, lamp.volts / lamp.amps)))  # type: ignore[arg-type]
+        elements.append(Resistor(name, node, after, ohms.get(name, lamp.volts / lamp.amps)))
         node = after
     return elements, node
 
@@ -189,9 +189,15 @@ def _driver_off(position: Position, cases: Cases, node: str) -> list[Element]:
     a, b = ("minus", "0") if low else (node, "plus")
     out: list[Element] = []
     if d.kind in ("low_side", "darlington"):
-        out += [Bjt("Qdriver", "minus", "base", "0", transistor("npn")), Resistor("Rbase", "base", "0", BASE_OHM)]
+        out += [
+            Bjt("Qdriver", "minus", "base", "0", transistor("npn")),
+            Resistor("Rbase", "base", "0", BASE_OHM),
+        ]
     elif d.kind == "high_side":
-        out += [Bjt("Qdriver", "plus", "base", node, transistor("pnp")), Resistor("Rbase", "base", node, BASE_OHM)]
+        out += [
+            Bjt("Qdriver", "plus", "base", node, transistor("pnp")),
+            Resistor("Rbase", "base", node, BASE_OHM),
+        ]
     else:
         out.append(Resistor("Ropen", a, b, OPEN_OHM))
     if d.keep_warm_ohm is not None:

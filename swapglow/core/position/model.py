@@ -10,7 +10,7 @@ from swapglow.core.parts import led as leds
 from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import Lamp
 from swapglow.core.parts.led import Led
-from swapglow.core.parts.module import Module
+from swapglow.core.parts.module import Module, ready_made
 from swapglow.core.parts.regulator import RegulatorPart, regulators
 from swapglow.core.quantities import Figure, Source
 from swapglow.core.supply import Supply
@@ -230,7 +230,8 @@ _CHANGEABLE = {f.name for f in fields(Position)}
 def with_changes(position: Position, changes: Changes) -> Position:
     """The position after a remedy's changes.
 
-    ``led_id`` picks another LED of the catalogue; ``target_a`` sets the drive wanted.
+    ``led_id`` picks another LED of the catalogue, ``module_id`` a ready-made lamp; ``target_a`` sets
+    the drive wanted, ``keep_warm_ohm`` the driver's own keep-warm resistor.
 
     Raises:
         PositionError: a change that no position knows.
@@ -242,6 +243,10 @@ def with_changes(position: Position, changes: Changes) -> Position:
                 raise PositionError(f'There is no LED "{value}" in the catalogue.')
             values["led"] = leds.catalogue()[str(value)]
             values["led_source"] = Source.ASSUMED
+        elif name == "module_id":
+            values |= _with_module(position, str(value))
+        elif name == "keep_warm_ohm":
+            values["driver"] = replace(position.driver, keep_warm_ohm=value)  # type: ignore[arg-type]
         elif name == "target_a":
             if not isinstance(value, int | float):
                 raise PositionError("The drive wanted must be a number.")
@@ -251,3 +256,15 @@ def with_changes(position: Position, changes: Changes) -> Position:
         else:
             raise PositionError(f'A position has no "{name}" to change.')
     return replace(position, **values)  # type: ignore[arg-type]
+
+
+def _with_module(position: Position, module_id: str) -> dict[str, object]:
+    """What changes where a ready-made lamp of the catalogue goes in."""
+    if module_id not in ready_made():
+        raise PositionError(f'There is no ready-made lamp "{module_id}" in the catalogue.')
+    made = ready_made()[module_id]
+    led = replace(made.module.led(position.led), candela=made.candela)
+    return {
+        "module": made.module, "led": led, "led_source": Source.MARKED, "in_series": 1, "resistor_ohm": None,
+        "band_v": (made.module.low, made.module.high),
+    }  # fmt: skip

@@ -4,15 +4,15 @@ import numpy as np
 from numpy.typing import NDArray
 
 from swapglow.core.position.alternating import DRAWN, Drawn
-from swapglow.core.position.circuit import Cases
-from swapglow.core.position.solution import Solution, current
+from swapglow.core.position.circuit import Cases, point_of
+from swapglow.core.position.solution import Solution
 from swapglow.core.position.staircase import (
     NO_DROP,
     at_rails,
     less,
     lit,
+    of_point,
     staircase,
-    steady,
     volts_text,
 )
 from swapglow.core.quantities import OHM, VOLT, Source, show
@@ -46,13 +46,9 @@ def _steady_label(s: Solution) -> str:
 
 def _at_level(s: Solution, volts: float) -> Staircase:
     p = s.position
-    amps = current(p, Cases(np.array([volts]), np.array([p.led.vf_typ]), np.array([s.sizing.total_ohm]),
-                            p.drop_v))  # fmt: skip
-    # Below a microamp nothing tells the LED's share from an open circuit: it holds what is left.
-    across = amps * (s.sizing.total_ohm + p.rail.supply.source_ohm.value)
-    led = (volts - p.drop_v - across) / p.in_series
-    wide = np.ones(3)
-    return steady(s, volts * wide, amps * wide, led * wide)
+    wide = np.full(3, volts)
+    point = point_of(p, Cases(wide, p.led.vf_typ, s.sizing.total_ohm, p.drop_v))
+    return of_point(s, point, "on", [0, 1, 2])
 
 
 def _alternating(s: Solution, d: Drawn) -> list[Moment]:

@@ -7,6 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.interpolate import CubicSpline
 
+from swapglow.core.circuit.operating_point import OperatingPoint
 from swapglow.core.parts import preferred
 from swapglow.core.position.alternating import AcCases, Cycled, Drawn, joined, solve_and_draw, solve_cycles
 from swapglow.core.position.circuit import Cases, point_of, string_amps
@@ -53,6 +54,7 @@ class Solution:
         rule_watts: most heat there in each part, (k,).
         further: currents of the further cases asked for.
         ac: the cycle, where there is one.
+        point: node voltages of the corners and the rest, where the supply is steady.
     """
 
     position: Position
@@ -65,6 +67,12 @@ class Solution:
     rule_watts: FloatArray
     further: FloatArray
     ac: AcSolution | None = None
+    point: OperatingPoint | None = None
+
+    @property
+    def typical(self) -> list[int]:
+        """The samples of ``point`` at the low, usual and high rail, typical LED, nominal resistor."""
+        return [4, 13, 22]
 
     @cached_property
     def usual(self) -> FloatArray:
@@ -164,7 +172,7 @@ def _solve_steady(position: Position, more: Cases) -> Solution:
         known = _remember(key, (rule, on_rule, on_rule[4] ** 2 * rule * (1 - tol)))
     return Solution(
         position, sizing, amps[:27].reshape(3, 3, 3), volts[:27].reshape(3, 3, 3), rule, known[1][:3],
-        known[1][3:], known[2], amps[27 + len(along) :],
+        known[1][3:], known[2], amps[27 + len(along) :], None, point,
     )  # fmt: skip
 
 

@@ -4,6 +4,7 @@ Every refusal names the field it belongs to.
 """
 
 from dataclasses import dataclass, field, replace
+from typing import get_args
 
 from swapglow.core.bench.meter import Reading, ReadingKind
 from swapglow.core.parts import lamp as lamps
@@ -11,8 +12,10 @@ from swapglow.core.parts import led as leds
 from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import Lamp
 from swapglow.core.parts.led import Led, LedError
+from swapglow.core.parts.module import ready_made
 from swapglow.core.position.field_error import FieldError, parse_field, single
-from swapglow.core.position.model import Changes, Position, PositionError, Rail
+from swapglow.core.position.model import Changes, Common, Position, PositionError, Rail
+from swapglow.core.position.typed_driver import TypedDriver, TypedModule, read_driver, read_module
 from swapglow.core.position.typed_supply import Typed, TypedRail, read_rail
 from swapglow.core.position.typed_sweep import TypedSweep, fitted_led
 from swapglow.core.quantities import (
@@ -31,8 +34,8 @@ from swapglow.core.quantities import (
 from swapglow.core.supply.treatment import TREATMENTS, TreatmentId
 
 __all__ = [
-    "FieldError", "Typed", "TypedLamp", "TypedPosition", "TypedRail", "TypedSweep", "rail_line",
-    "read_lamp", "read_led",
+    "FieldError", "Typed", "TypedDriver", "TypedLamp", "TypedModule", "TypedPosition", "TypedRail",
+    "TypedSweep", "rail_line", "read_lamp", "read_led",
     "read_position", "read_rail", "read_reading", "took", "typed_changes",
 ]  # fmt: skip
 
@@ -58,7 +61,7 @@ class TypedPosition:
     vf: Typed = field(default_factory=Typed)
     rated: str = ""
     in_series: int = 1
-    driver_drop: Typed = field(default_factory=Typed)
+    driver: TypedDriver = field(default_factory=TypedDriver)
     ceiling: float = 0.5
     series: str = "E24"
     rounding: preferred.Rounding = "up"
@@ -77,6 +80,15 @@ class TypedPosition:
     mains: bool = False
     glow_floor: float = 0.25
     sweep: TypedSweep = field(default_factory=TypedSweep)
+    branches: int = 1
+    lead: str = "positive"
+    common: str = "none"
+    shunt: str = ""
+    shunt_across: str = "assembly"
+    shunt_w: float | None = None
+    series_diodes: int = 0
+    regulator_id: str = ""
+    module: TypedModule = field(default_factory=TypedModule)
 
 
 def rail_line(typed: TypedRail) -> str:
@@ -173,10 +185,13 @@ def read_position(typed: TypedPosition) -> Position:
     led, led_source = read_led(typed.led_id, typed.vf, typed.rated)
     if not typed.sweep.empty:
         led, led_source = fitted_led(led, typed.sweep), Source.MEASURED
-    drop = Figure(0.0, typed.driver_drop.source)
-    if not typed.driver_drop.empty:
-        value = single("driver_drop", typed.driver_drop.text, VOLT, minimum=0)
-        drop = Figure(value, typed.driver_drop.source, typed.driver_drop.note)
+    driver, drop = read_driver(typed.driver, lamp)
+    band = _band(typed.band)
+    module = read_module(typed.module, band)
+    if module is not None:
+        led, led_source = module.led(led), Source.MARKED
+        if typed.module.candela.strip():
+            led = replace(led, candela=single("module_candela", typed.module.candela, CANDELA, above=0))
     own = single("resistor", typed.resistor, OHM, above=0) if typed.resistor.strip() else None
     if typed.series not in preferred.USUAL_TOLERANCE:
         raise FieldError("series", f'"{typed.series}" is no preferred series. Use E3 to E192.')
@@ -209,13 +224,29 @@ def read_position(typed: TypedPosition) -> Position:
             if typed.capacitor_v.strip()
             else None,
             second_led=_second(typed.second_led_id),
-            band_v=_band(typed.band),
+            band_v=band,
             chassis_negative=typed.chassis_negative,
             mains=typed.mains,
             glow_floor=typed.glow_floor,
+            driver=driver,
+            branches=typed.branches,
+            lead=_one_of("lead", typed.lead, ("positive", "negative")),  # type: ignore[arg-type]
+            common=_one_of("common", typed.common, get_args(Common)),  # type: ignore[arg-type]
+            shunt_ohm=single("shunt", typed.shunt, OHM, above=0) if typed.shunt.strip() else None,
+            shunt_across=_one_of("shunt_across", typed.shunt_across, ("leds", "assembly")),  # type: ignore[arg-type]
+            shunt_w=typed.shunt_w,
+            series_diodes=typed.series_diodes,
+            regulator_id=typed.regulator_id,
+            module=module,
         )
     except PositionError as problem:
         raise FieldError(_field_of(str(problem)), str(problem)) from None
+
+
+def _one_of(name: str, text: str, options: tuple[str, ...]) -> str:
+    if text not in options:
+        raise FieldError(name, f'"{text}" is none of: {", ".join(options)}.')
+    return text
 
 
 def _treatment(text: str, rail: Rail) -> TreatmentId | None:
@@ -246,7 +277,9 @@ def _band(text: str) -> tuple[float, float] | None:
 
 
 def _field_of(message: str) -> str:
-    for word, name in (("series", "in_series"), ("ceiling", "ceiling"), ("tolerance", "tolerance"),
+    for word, name in (("Diodes", "series_diodes"), ("Branches", "branches"), ("shunt", "shunt"),
+                       ("regulator", "regulator_id"), ("series", "in_series"), ("ceiling", "ceiling"),
+                       ("tolerance", "tolerance"),
                        ("rating", "rating_w"), ("glow", "glow_floor"),
                        ("capacitor", "capacitor"), ("resistor", "resistor")):  # fmt: skip
         if word in message:
@@ -267,7 +300,7 @@ def read_reading(id_: str, kind: ReadingKind, text: str, burden: str, note: str)
 
 _PLAIN_CHANGES = (
     "resistor_parts", "in_series", "ceiling", "rating_w", "rounding", "series", "treatment",
-    "chassis_negative",
+    "chassis_negative", "branches", "lead", "shunt_across", "shunt_w", "series_diodes", "regulator_id",
 )  # fmt: skip
 
 
@@ -289,8 +322,34 @@ def typed_changes(changes: Changes) -> dict[str, object]:
             out["capacitor"] = "" if value is None else show(float(value), FARAD, 4)
         elif name == "capacitor_v":
             out["capacitor_v"] = "" if value is None else show(float(value), VOLT, 4)
+        elif name == "shunt_ohm":
+            out["shunt"] = "" if value is None else show(float(value), OHM, 6)
+        elif name == "module_id":
+            out |= _module_texts(str(value))
+        elif name == "keep_warm_ohm":
+            text = "" if value is None else show(float(value), OHM, 6)
+            out["driver_details"] = {"keep_warm": {"text": text, "source": "computed", "note": ""}}
         elif name in _PLAIN_CHANGES:
             out[name] = value
         else:
             raise FieldError(name, f'A position has no "{name}" to change.')
     return out
+
+
+def _module_texts(module_id: str) -> dict[str, object]:
+    """A ready-made lamp of the catalogue as texts; "" takes one out."""
+    if not module_id:
+        return {"module": {}}
+    made = ready_made()[module_id]
+    m = made.module
+    return {
+        "band": f"{m.low:g}-{m.high:g}V",
+        "in_series": 1,
+        "resistor": "",
+        "module": {
+            "amps": show(m.amps, AMPERE, 4), "law": m.law, "polarised": "yes" if m.polarised else "no",
+            "throttle": "" if m.throttle == 1 else f"{m.throttle * 100:g} %",
+            "after": "" if not m.throttle_s else f"{m.throttle_s:g}s",
+            "candela": show(made.candela, CANDELA, 4),
+        },
+    }  # fmt: skip
