@@ -13,10 +13,11 @@ from swapglow.core.findings import Context, judge
 from swapglow.core.parts.resistor import rating_to_fit
 from swapglow.core.position.cycle import cycle
 from swapglow.core.position.model import Position
-from swapglow.core.position.moments import moments
+from swapglow.core.position.moments import in_states, moments
 from swapglow.core.position.runtime import runtime
 from swapglow.core.position.slide_rule import slide_rule
 from swapglow.core.position.solution import Solution, solve
+from swapglow.core.position.states import Standing, standings
 from swapglow.core.quantities import AMPERE, OHM, VOLT, WATT, Source, show
 from swapglow.core.report import (
     Corner,
@@ -56,7 +57,8 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
     s = solve(position, further=cases_of(position, doubts).then(if_alternating(position)))
     verdicts = tuple(verdict(s, r) for r in bench.readings)
     pencilled = pencil(s, doubts)
-    when = moments(s)
+    stands = standings(s)
+    when = (*moments(s), *in_states(s, stands))
     asked = plan(s, pencilled)
     before = survey(position, bench.taken, asked)
     usual = (float(s.usual[0]), float(s.usual[1]), float(s.usual[2]))
@@ -71,7 +73,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         runtime=runtime(s),
         rule=slide_rule(s, bench.drawer_ohm),
         glow=glow(position, usual),
-        findings=judge(context_of(s)),
+        findings=judge(context_of(s, stands)),
         pencil=pencilled,
         next_step=next_step(s, asked, verdicts, before.contradictions, closed=bench.closed),
         verdicts=verdicts,
@@ -79,12 +81,13 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
     )
 
 
-def context_of(s: Solution) -> Context:
+def context_of(s: Solution, stands: tuple[Standing, ...] | None = None) -> Context:
     """What the rules look at, from a solution."""
+    stands = standings(s) if stands is None else stands
     low, usual, high = (float(a) for a in s.usual)
     return Context(
         s.position, s.sizing, low, usual, high, s.least, s.most, s.power_w,
-        lamp_candela(s.position), s,
+        lamp_candela(s.position), s, stands,
     )  # fmt: skip
 
 

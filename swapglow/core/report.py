@@ -122,15 +122,6 @@ class Staircase:
 
 
 @dataclass(frozen=True)
-class Moment:
-    """A staircase at one instant or state of the supply."""
-
-    id: str
-    label: str
-    staircase: Staircase
-
-
-@dataclass(frozen=True)
 class SupplyReport:
     """What feeds the rail, and what to expect of it.
 
@@ -216,6 +207,10 @@ class Runtime:
     lamp_curve: tuple[RuntimePoint, ...]
 
 
+# Verdicts on a resistance: while lit, and (the last three) of a lamp that should be dark.
+ZoneId = Literal["over", "drive", "trip", "fits", "dim", "hot", "lit_room", "dark_room", "dark"]
+
+
 @dataclass(frozen=True)
 class Tick:
     """A mark on a scale of the slide rule, placed by the ohms under it."""
@@ -239,7 +234,7 @@ class Scale:
 class Zone:
     """A stretch of the slide rule with one verdict."""
 
-    id: Literal["over", "drive", "fits", "dim", "hot"]
+    id: ZoneId
     label: str
     from_ohm: float
     to_ohm: float
@@ -251,7 +246,7 @@ class RuleValue:
 
     ohm: float
     text: str
-    zone: Literal["over", "drive", "fits", "dim"]
+    zone: ZoneId
     in_drawer: bool
 
 
@@ -285,6 +280,23 @@ class GlowLamp:
     ratio: float | None
     ratio_text: str
     intensity: Shown
+
+
+@dataclass(frozen=True)
+class Moment:
+    """A staircase at one instant of the supply, or in one state of the driver.
+
+    Where a state changes what the other instruments show, ``glow`` and ``rule`` are theirs, ``reads``
+    what each of the rule's scales reads under the cursor, and ``line`` says it in a sentence.
+    """
+
+    id: str
+    label: str
+    staircase: Staircase
+    glow: tuple[GlowLamp, ...] = ()
+    rule: SlideRule | None = None
+    reads: dict[str, str] = field(default_factory=dict)
+    line: str = ""
 
 
 @dataclass(frozen=True)

@@ -9,8 +9,6 @@ from swapglow.core.report import Finding
 
 # A sane budget for one pin (common practice: 2 to 8 mA).
 BUDGET_A = 8e-3
-# Kept below the trip current, so that neither warmth nor another unit closes the line.
-TRIP_SHARE = 0.5
 
 
 @rule
@@ -52,7 +50,7 @@ def taken_for_closed(c: Context) -> Iterable[Finding]:
             "between the last two.",
         )
         return
-    limit = supply.trip.value * TRIP_SHARE
+    limit = supply.trip.value * supply.trip_share
     if c.most_a <= limit:
         return
     closed = c.most_a >= supply.trip.value

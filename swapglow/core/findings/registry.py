@@ -3,9 +3,11 @@
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 
+from swapglow.core.driver import State
 from swapglow.core.position.model import Position
 from swapglow.core.position.sizing import Sizing
 from swapglow.core.position.solution import Solution
+from swapglow.core.position.states import Standing
 from swapglow.core.report import Finding
 
 
@@ -21,6 +23,7 @@ class Context:
         power_w: most heat in each resistor part, W.
         old_candela: the original lamp at the usual rail, where known.
         solution: what was solved, where it was solved by the engine.
+        standings: every state of the driver, solved.
     """
 
     position: Position
@@ -33,6 +36,11 @@ class Context:
     power_w: float
     old_candela: float | None = None
     solution: Solution | None = None
+    standings: tuple[Standing, ...] = ()
+
+    def standing(self, state: State) -> Standing | None:
+        """How the position stands in a state, where it has it."""
+        return next((t for t in self.standings if t.state == state), None)
 
 
 # A judgement: none, one or several findings.

@@ -5,6 +5,8 @@ from numpy.typing import NDArray
 
 from swapglow.core.position.alternating import DRAWN, Drawn
 from swapglow.core.position.circuit import Cases, point_of
+from swapglow.core.position.before import lamp_before
+from swapglow.core.position.slide_rule import state_rule
 from swapglow.core.position.solution import Solution
 from swapglow.core.position.staircase import (
     NO_DROP,
@@ -15,8 +17,11 @@ from swapglow.core.position.staircase import (
     staircase,
     volts_text,
 )
-from swapglow.core.quantities import OHM, VOLT, Source, show
+from swapglow.core.position.states import Standing, states_of
+from swapglow.core.quantities import AMPERE, OHM, VOLT, Source, show
 from swapglow.core.report import AtRails, Moment, Stair, Staircase
+from swapglow.core.sight.glow import glow, led_candela, white_of
+from swapglow.core.sight.seen import WORDS, seen
 
 FloatArray = NDArray[np.float64]
 
@@ -41,6 +46,9 @@ def moments(s: Solution) -> tuple[Moment, ...]:
 
 
 def _steady_label(s: Solution) -> str:
+    named = states_of(s.position)
+    if len(named) > 1:
+        return named[0][1]
     return "At rest to charging" if s.position.rail.supply.kind == "vehicle" else "Steady"
 
 
@@ -141,3 +149,24 @@ def _on_capacitor(s: Solution, d: Drawn, k: int) -> Staircase:
                         volts_text(drop.usual), Source.COMPUTED))  # fmt: skip
     lit(s, stairs, level, d.series[:, k], d.string[:, k])
     return Staircase(float(crest.max() + p.drop_v), tuple(stairs))
+
+
+def in_states(s: Solution, stands: tuple[Standing, ...]) -> tuple[Moment, ...]:
+    """The states in which the lamp should be dark, each with its own glow box and slide rule."""
+    p = s.position
+    lit = (float(s.usual[0]), float(s.usual[1]), float(s.usual[2]))
+    white = white_of(p, lit)
+    out = []
+    for t in stands[1:]:
+        amps = (float(t.amps[0]), float(t.amps[1]), float(t.amps[2]))
+        old = lamp_before(p, t.state, np.array([p.rail.volts[1]]))
+        glows = glow(p, amps, white=white, lamp_v=None if old is None else float(old[0][0]))
+        rule = state_rule(s, t.rule_amps, t.label)
+        reads = {
+            "ohm": show(s.sizing.each_ohm, OHM),
+            **{k: show(a, AMPERE) for k, a in zip(("low", "usual", "high"), amps, strict=True)},
+        }
+        where = WORDS[seen(led_candela(p, t.most_a))]
+        line = f"{t.label}: {show(amps[1], AMPERE)} in the LED, {where}."
+        out.append(Moment(t.state, t.label, of_point(s, t.point, t.state, [0, 1, 2]), glows, rule, reads, line))
+    return tuple(out)

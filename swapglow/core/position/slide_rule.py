@@ -12,8 +12,9 @@ from swapglow.core.parts.resistor import WORKING_FRACTION, rating_to_fit
 from swapglow.core.position.model import Position
 from swapglow.core.position.solution import Solution
 from swapglow.core.quantities import AMPERE, OHM, WATT, Unit, engineering, show
-from swapglow.core.report import RuleValue, Scale, SlideRule, Tick, Zone
+from swapglow.core.report import RuleValue, Scale, SlideRule, Tick, Zone, ZoneId
 from swapglow.core.sight.glow import amps_for, lamp_candela
+from swapglow.core.sight.seen import DARK_ROOM_CD, LIT_ROOM_CD
 
 FloatArray = NDArray[np.float64]
 
@@ -22,6 +23,8 @@ FloatArray = NDArray[np.float64]
 # a modern LED is plain at 0.5 to 2 mA (common practice).
 DIM_SHARE = 0.25
 DIM_AMPS = 0.5e-3
+# Less than this is drawn as nothing.
+DARK_A = 1e-10
 
 
 def dim_amps(s: Solution) -> float:
@@ -89,24 +92,37 @@ def _glow_scale(s: Solution) -> Scale | None:
     return Scale("glow", "Beside the old lamp", "×", tuple(ticks))
 
 
-def zones_of(s: Solution, usual: FloatArray, most: FloatArray) -> list[str]:
-    """The verdict on each value: over rated, over the drive limit, too dim, or fits."""
+def trip_amps(position: Position) -> float:
+    """String current at which a sense line is no longer safe; infinite where nothing reads the line."""
+    supply = position.rail.supply
+    if supply.kind != "sense" or supply.trip is None:
+        return math.inf
+    return supply.trip.value * supply.trip_share / position.branches
+
+
+def zones_of(s: Solution, usual: FloatArray, most: FloatArray) -> list[ZoneId]:
+    """The verdict on each value: over rated, over the drive limit, line trips, too dim, or fits."""
     p = s.position
     slack = 1 + 1e-9
     verdicts = np.select(
-        [most > p.led.rated_a * slack, most > p.ceiling_a * slack, usual < dim_amps(s)],
-        ["over", "drive", "dim"],
+        [most > p.led.rated_a * slack, most > p.ceiling_a * slack, most > trip_amps(p) * slack,
+         usual < dim_amps(s)],
+        ["over", "drive", "trip", "dim"],
         "fits",
-    )
-    return [str(v) for v in verdicts]
+    )  # fmt: skip
+    return [str(v) for v in verdicts]  # type: ignore[misc]
 
 
 ZONE_LABELS = {
     "over": "over rated",
     "drive": "over drive limit",
+    "trip": "line may trip",
     "fits": "fits",
     "dim": "too dim",
     "hot": "too hot",
+    "lit_room": "seen in a lit room",
+    "dark_room": "seen in a dark room",
+    "dark": "dark",
 }
 
 
@@ -150,7 +166,7 @@ def _draw(s: Solution, drawer_ohm: frozenset[float], watts: FloatArray) -> _Draw
     usual, most = s.rule_amps[1], s.rule_worst[1]
     stocked = {float(f"{d:.6g}") for d in drawer_ohm}
     values = tuple(
-        RuleValue(o, show(o, OHM), zone, bool(stocked) and float(f"{o:.6g}") in stocked)  # type: ignore[arg-type]
+        RuleValue(o, show(o, OHM), zone, bool(stocked) and float(f"{o:.6g}") in stocked)
         for o, zone in zip(ohm.tolist(), zones_of(s, usual, most), strict=True)
     )
     supply = s.position.rail.supply
@@ -175,14 +191,50 @@ def _zones(s: Solution, usual: FloatArray, most: FloatArray) -> tuple[Zone, ...]
     p, ohm = s.position, s.rule_ohm
     rated = _ohm_at(ohm, most, p.led.rated_a)
     limit = max(rated, _ohm_at(ohm, most, p.ceiling_a))
-    dim = max(limit, _ohm_at(ohm, usual, dim_amps(s)))
-    edges = (float(ohm[0]), rated, limit, dim, float(ohm[-1]))
-    names = ("over", "drive", "fits", "dim")
+    safe = limit if math.isinf(trip_amps(p)) else max(limit, _ohm_at(ohm, most, trip_amps(p)))
+    dim = max(safe, _ohm_at(ohm, usual, dim_amps(s)))
+    return _between(("over", "drive", "trip", "fits", "dim"), (float(ohm[0]), rated, limit, safe, dim, float(ohm[-1])))
+
+
+def _between(names: tuple[ZoneId, ...], edges: tuple[float, ...]) -> tuple[Zone, ...]:
     return tuple(
-        Zone(name, ZONE_LABELS[name], a, b)  # type: ignore[arg-type]
+        Zone(name, ZONE_LABELS[name], a, b)
         for name, a, b in zip(names, edges, edges[1:], strict=False)
         if b > a * 1.0001
     )
+
+
+def state_rule(s: Solution, amps: FloatArray, prefix: str) -> SlideRule:
+    """The rule in a state in which the lamp should be dark: what flows there, and where it is seen.
+
+    Args:
+        amps: string current along the rule at the low, usual and high rail, (3, k).
+        prefix: the state's name.
+    """
+    ohm = s.rule_ohm
+    names = s.position.rail.supply.about.levels
+    scales = [_ohm_scale(s)]
+    if amps.max() > DARK_A:
+        scales += [
+            _scale(s, key, f"{prefix}, {name}", AMPERE, np.maximum(amps[k], 1e-12))
+            for k, (key, name) in enumerate(zip(("low", "usual", "high"), names, strict=True))
+        ]
+    lit, night = (amps_for(s.position, cd) for cd in (LIT_ROOM_CD, DARK_ROOM_CD))
+    most = np.maximum(amps[2], 1e-15)
+    room_edge, night_edge = _ohm_at(ohm, most, lit), _ohm_at(ohm, most, night)
+    zones = _between(
+        ("lit_room", "dark_room", "dark"),
+        (float(ohm[0]), room_edge, max(room_edge, night_edge), float(ohm[-1])),
+    )
+    if most.max() < night:
+        zones = _between(("dark",), (float(ohm[0]), float(ohm[-1])))
+    elif most.min() >= lit:
+        zones = _between(("lit_room",), (float(ohm[0]), float(ohm[-1])))
+    values = tuple(
+        RuleValue(o, show(o, OHM), "lit_room" if a >= lit else "dark_room" if a >= night else "dark", False)
+        for o, a in zip(ohm.tolist(), most.tolist(), strict=True)
+    )
+    return SlideRule(float(ohm[0]), float(ohm[-1]), s.sizing.each_ohm, values, tuple(scales), zones, None)
 
 
 def _hot(s: Solution, watts: FloatArray) -> Zone | None:

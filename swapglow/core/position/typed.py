@@ -15,6 +15,7 @@ from swapglow.core.parts.led import Led, LedError
 from swapglow.core.parts.module import ready_made
 from swapglow.core.position.field_error import FieldError, parse_field, single
 from swapglow.core.position.model import Changes, Common, Position, PositionError, Rail
+from swapglow.core.position.trials import with_trials
 from swapglow.core.position.typed_driver import TypedDriver, TypedModule, read_driver, read_module
 from swapglow.core.position.typed_supply import Typed, TypedRail, read_rail
 from swapglow.core.position.typed_sweep import TypedSweep, fitted_led
@@ -200,7 +201,7 @@ def read_position(typed: TypedPosition) -> Position:
     target = single("target", typed.target.text, AMPERE, above=0)
     tolerance = typed.tolerance
     try:
-        return Position(
+        position = Position(
             rail=rail,
             led=led,
             target=Figure(target, typed.target.source),
@@ -239,6 +240,7 @@ def read_position(typed: TypedPosition) -> Position:
             regulator_id=typed.regulator_id,
             module=module,
         )
+        return with_trials(position, typed.rail)
     except PositionError as problem:
         raise FieldError(_field_of(str(problem)), str(problem)) from None
 

@@ -204,8 +204,8 @@ def _supply(typed: TypedRail, volts: tuple[float, float, float], lamp: Lamp | No
     if grounded not in get_args(Grounded):
         raise FieldError("grounded", f'"{grounded}" is none of: yes, no, unknown.')
     return Supply(
-        kind, source, lift, hertz, hertz_source, system, crank, battery, _figure(typed, "trip", AMPERE), pin,
-        grounded, fuse,  # type: ignore[arg-type]
+        kind, source, lift, hertz, hertz_source, system, crank, battery, _figure(typed, "trip", AMPERE),
+        pin=pin, grounded=grounded, fuse_a=fuse,  # type: ignore[arg-type]
     )  # fmt: skip
 
 

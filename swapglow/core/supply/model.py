@@ -7,6 +7,10 @@ from swapglow.core.quantities import Figure, Source
 from swapglow.core.supply.battery import Battery
 from swapglow.core.supply.kinds import KINDS, Flow, Kind, SupplyKind
 
+# Kept below a trip current that is only known by name, so that neither warmth nor another unit
+# closes the line.
+TRIP_SHARE = 0.5
+
 Grounded = Literal["yes", "no", "unknown"]
 
 
@@ -27,7 +31,9 @@ class Supply:
         system: a vehicle's name, "12".
         crank: volts while cranking.
         battery: the cells.
-        trip: current a sense line is taken for closed at.
+        trip: current a sense line is taken for closed at; where trials bracket it, the most that was
+            still ignored.
+        trip_fails: where trials bracket it, the least that was taken for closed.
         pin: what a logic pin may give.
         grounded: whether one leg stands on the frame.
         fuse_a: rating of the fuse before the rail.
@@ -42,6 +48,7 @@ class Supply:
     crank: Figure | None = None
     battery: Battery | None = None
     trip: Figure | None = None
+    trip_fails: Figure | None = None
     pin: Figure | None = None
     grounded: Grounded = "unknown"
     fuse_a: float | None = None
@@ -55,6 +62,11 @@ class Supply:
     def flow(self) -> Flow:
         """How the current runs."""
         return self.about.flow
+
+    @property
+    def trip_share(self) -> float:
+        """Share of the trip current to keep under: all of one that a trial has proved, else half."""
+        return 1.0 if self.trip_fails is not None else TRIP_SHARE
 
     @property
     def alternates(self) -> bool:
