@@ -1063,7 +1063,10 @@ export interface components {
         };
         /**
          * Moment
-         * @description A staircase at one instant or state of the supply.
+         * @description A staircase at one instant of the supply, or in one state of the driver.
+         *
+         *     Where a state changes what the other instruments show, ``glow`` and ``rule`` are theirs, ``reads``
+         *     what each of the rule's scales reads under the cursor, and ``line`` says it in a sentence.
          */
         Moment: {
             /** Id */
@@ -1071,6 +1074,21 @@ export interface components {
             /** Label */
             label: string;
             staircase: components["schemas"]["Staircase"];
+            /**
+             * Glow
+             * @default []
+             */
+            glow: components["schemas"]["GlowLamp"][];
+            rule?: components["schemas"]["SlideRule"] | null;
+            /** Reads */
+            reads?: {
+                [key: string]: string;
+            };
+            /**
+             * Line
+             * @default
+             */
+            line: string;
         };
         /**
          * NextStep
@@ -1203,7 +1221,7 @@ export interface components {
              * Zone
              * @enum {string}
              */
-            zone: "over" | "drive" | "fits" | "dim";
+            zone: "over" | "drive" | "trip" | "fits" | "dim" | "hot" | "lit_room" | "dark_room" | "dark";
             /** In Drawer */
             in_drawer: boolean;
         };
@@ -1317,7 +1335,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rail" | "source" | "rectifier" | "driver" | "resistor" | "led" | "ground";
+            kind: "rail" | "source" | "shared" | "lamps" | "rectifier" | "driver" | "regulator" | "resistor" | "inside" | "diode" | "led" | "ground";
             /** Label */
             label: string;
             /** Detail */
@@ -1471,7 +1489,7 @@ export interface components {
              * Id
              * @enum {string}
              */
-            id: "over" | "drive" | "fits" | "dim" | "hot";
+            id: "over" | "drive" | "trip" | "fits" | "dim" | "hot" | "lit_room" | "dark_room" | "dark";
             /** Label */
             label: string;
             /** From Ohm */

@@ -44,6 +44,10 @@ _KEEP_WARM = Detail(
 )
 _LEAK = Detail("leak", "Leakage when off", AMPERE, "Read with the lamp out; empty takes none")
 _HANGS = Detail("hangs_on", "What hangs on it", None, "A delay, a sense input; empty if nothing is known")
+_COUNTS = Detail(
+    "counts", "Does it watch the current?", None, "",
+    (("yes", "Yes"), ("no", "No: electronic, or coded not to")),
+)  # fmt: skip
 _TRIP = Detail("trip", "Taken for failed below", AMPERE, "Current; empty takes the old lamp's own")
 _REST = Detail(
     "rest", "Other lamps on it draw", AMPERE, "Current of the lamps left as they are, all together"
@@ -102,7 +106,7 @@ DRIVERS: dict[DriverKind, DriverAbout] = {
             "flasher", "Flasher that counts current", "Flasher",
             "Too little current reads as a failed lamp: it flashes fast.", "high", (0.0, 0.1, 0.3),
             (
-                _TRIP, _REST,
+                _COUNTS, _TRIP, _REST,
                 Detail("rate", "Flashes a minute", None, "As it should be: 85. Empty takes 60 to 120"),
                 Detail("duty", "Lit share", None, "50 %; 100 % where it also burns steadily, as a brake lamp"),
                 _PLACE, _THERE,
@@ -119,7 +123,7 @@ DRIVERS: dict[DriverKind, DriverAbout] = {
                 Detail("pulse", "Pulse lasts", SECOND, "2ms"),
                 Detail("period", "and comes every", SECOND, "250ms"),
                 Detail("pulse_source", "Resistance behind the pulse", OHM, "Empty: the full feed"),
-                _TRIP, _REST, _PLACE, _THERE,
+                _COUNTS, _TRIP, _REST, _PLACE, _THERE,
             ),
         ),
     )

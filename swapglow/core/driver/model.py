@@ -38,6 +38,7 @@ class Driver:
         hangs_on: what else hangs on the keep-warm path, in words.
         others: the lamps left in the loop, in series with this one.
         dropper_ohm, loads: the shared dropping resistor and what else stands behind it.
+        counts: whether the circuit watches the lamp's current, or checks it with pulses.
         trip: current under which the circuit takes the lamp for failed; None takes the old lamp's.
         rest_a: what the other lamps on the circuit draw.
         rate: flashes a minute as it should be; duty: the lit share.
@@ -53,6 +54,7 @@ class Driver:
     others: tuple[Lamp, ...] = ()
     dropper_ohm: float = 0.0
     loads: tuple[Load, ...] = ()
+    counts: bool = True
     trip: Figure | None = None
     rest_a: float = 0.0
     rate: float | None = None

@@ -3,14 +3,19 @@
 from swapglow.core.findings import (  # noqa: F401
     alternating,
     drive,
+    flasher,
     headroom,
     heat,
     light,
     lines,
     measured,
     modules,
+    neighbours,
+    off,
     polarity,
+    pulses,
     supplies,
+    wiring,
 )
 from swapglow.core.findings.registry import Context, judge
 

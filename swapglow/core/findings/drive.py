@@ -14,6 +14,8 @@ _SLACK = 1 + 1e-9
 def over_rated(c: Context) -> Iterable[Finding]:
     """More than the rated current at the worst corner."""
     rated = c.position.led.rated_a
+    if c.position.module is not None:
+        return  # A ready-made lamp is bound by its volts.
     if c.most_a > rated * _SLACK:
         yield Finding(
             "over-rated-current",
@@ -31,7 +33,7 @@ def over_rated(c: Context) -> Iterable[Finding]:
 def over_ceiling(c: Context) -> Iterable[Finding]:
     """More than the drive ceiling, though under the rating."""
     p = c.position
-    if p.ceiling_a * _SLACK < c.most_a <= p.led.rated_a * _SLACK:
+    if p.module is None and p.ceiling_a * _SLACK < c.most_a <= p.led.rated_a * _SLACK:
         share = p.ceiling * 100
         raised = Remedy("raise-ceiling", "Raise the limit to rated current", {"ceiling": 1.0})
         yield Finding(

@@ -46,7 +46,7 @@ def thin_headroom(c: Context) -> Iterable[Finding]:
     """Headroom below a fifth of the rail."""
     p = c.position
     share = c.sizing.headroom_v / p.rail.peaks[1]
-    if share >= LEAST_SHARE or _dark(c):
+    if share >= LEAST_SHARE or _dark(c) or p.module is not None or p.set_by_ohms:
         return
     swing = f"{show(c.least_a, AMPERE)} to {show(c.most_a, AMPERE)}"
     yield Finding(

@@ -1,14 +1,24 @@
 """Pins and lines that are read, not meant to feed anything."""
 
 from collections.abc import Iterable
+from dataclasses import replace
+
+import numpy as np
 
 from swapglow.core.findings.registry import Context, rule
-from swapglow.core.findings.remedies import larger_resistor
-from swapglow.core.quantities import AMPERE, show
-from swapglow.core.report import Finding
+from swapglow.core.findings.remedies import larger_resistor, ohm_for_most
+from swapglow.core.parts import led as leds
+from swapglow.core.parts import preferred
+from swapglow.core.position.port import ohms_for
+from swapglow.core.quantities import AMPERE, CANDELA, OHM, show
+from swapglow.core.report import Finding, Remedy
+from swapglow.core.sight.glow import led_candela, ratio_text
 
 # A sane budget for one pin (common practice: 2 to 8 mA).
 BUDGET_A = 8e-3
+# A base resistor that a line hardly notices, and what a base keeps (common practice).
+BASE_OHM = 100e3
+BASE_V = 0.65
 
 
 @rule
@@ -35,7 +45,8 @@ def pin_budget(c: Context) -> Iterable[Finding]:
 @rule
 def taken_for_closed(c: Context) -> Iterable[Finding]:
     """The LED's current reads as a closed contact."""
-    supply = c.position.rail.supply
+    p = c.position
+    supply = p.rail.supply
     if supply.kind != "sense":
         return
     if supply.trip is None:
@@ -51,18 +62,84 @@ def taken_for_closed(c: Context) -> Iterable[Finding]:
         )
         return
     limit = supply.trip.value * supply.trip_share
-    if c.most_a <= limit:
+    if c.most_a * p.branches <= limit:
         return
-    closed = c.most_a >= supply.trip.value
+    proved = supply.trip_fails
+    certain = proved.value if proved is not None else supply.trip.value
+    closed = c.most_a * p.branches >= certain
+    trips = show(certain, AMPERE)
+    if closed:
+        message = f"With {show(c.most_a, AMPERE)} through the LED the line reads as closed: it trips at {trips}."
+    elif proved is not None:
+        message = (
+            f"{show(c.most_a, AMPERE)} lies between the {show(limit, AMPERE)} that still switched and the "
+            f"{trips} that did not."
+        )
+    else:
+        message = f"{show(c.most_a, AMPERE)} is close to the {trips} that trips the line."
     yield Finding(
         "line-reads-closed",
         "stop" if closed else "mind",
-        f"With {show(c.most_a, AMPERE)} through the LED the line reads as closed: it trips at "
-        f"{show(supply.trip.value, AMPERE)}." if closed else
-        f"{show(c.most_a, AMPERE)} is close to the {show(supply.trip.value, AMPERE)} that trips the line.",
+        message,
         show(c.most_a, AMPERE),
         show(limit, AMPERE),
-        "The equipment can no longer tell the switch. As little current as the eye needs, or a transistor "
-        "fed from a real rail; try both switch states.",
-        larger_resistor(c, limit),
-    )  # fmt: skip
+        "The equipment can no longer tell the switch. " + _light_left(c, limit) + " Try both switch states. "
+        "Else a transistor from a real rail, driven by the line, or a spare contact.",
+        (*larger_resistor(c, limit), *_brighter(c, limit)),
+    )
+
+
+def _light_left(c: Context, limit: float) -> str:
+    """What is to be had at the least resistor that is safe."""
+    each = ohm_for_most(c, limit)
+    if each is None:
+        return "No resistor keeps it under that."
+    s = c.solution
+    at = "" if s is None else f", {show(float(np.interp(each, s.rule_ohm, s.rule_amps[1])), AMPERE)}"
+    text = f"Least resistor that is safe: {show(each, OHM)}{at}"
+    if s is not None:
+        cd = led_candela(c.position, float(np.interp(each, s.rule_ohm, s.rule_amps[1])))
+        text += f", {show(cd, CANDELA, 2)}"
+        if c.old_candela:
+            text += f", {ratio_text(cd / c.old_candela)}"
+    return text + "."
+
+
+def _brighter(c: Context, limit: float) -> tuple[Remedy, ...]:
+    """An LED that makes more of the little current there is."""
+    p = c.position
+    better = [
+        k for k in leds.catalogue().values() if k.colour == p.led.colour and k.candela > 1.5 * p.led.candela
+    ]
+    if not better:
+        return ()
+    best = max(better, key=lambda k: k.candela)
+    changed = replace(p, led=best, resistor_ohm=None)
+    ohms = ohms_for(changed, limit, rail_v=p.rail.volts[2], vf=best.vf_low, drop_v=p.drops[0])
+    if ohms is None:
+        return ()
+    each = preferred.prefer(ohms / (1 - p.ohm_spread) / p.resistor_parts, p.series, "up")
+    times = best.candela / p.led.candela
+    label = f"Use {best.label.lower()} with {show(each, OHM)}: {times:.2g} × the light for the current"
+    return (Remedy("brighter-led", label, {"led_id": best.id, "resistor_ohm": each}),)
+
+
+@rule
+def transistor_instead(c: Context) -> Iterable[Finding]:
+    """What the line would give if it only drove a transistor's base."""
+    p = c.position
+    supply = p.rail.supply
+    if supply.kind != "sense" or supply.trip is None:
+        return
+    if c.most_a * p.branches <= supply.trip.value * supply.trip_share:
+        return
+    base = (p.rail.volts[2] - BASE_V) / (BASE_OHM + supply.source_ohm.value)
+    yield Finding(
+        "line-by-transistor",
+        "note",
+        f"Through {show(BASE_OHM, OHM)} into a transistor's base the line gives {show(base, AMPERE, 2)}.",
+        show(base, AMPERE, 2),
+        show(supply.trip.value * supply.trip_share, AMPERE),
+        "The LED then hangs on a real rail, as bright as wanted; where the contact is closed in the \"off\" "
+        "state, the base follows it.",
+    )

@@ -13,9 +13,20 @@ from swapglow.core.report import Finding, Remedy
 def _most_volts(c: Context) -> float:
     """The most volts a module sees: by its own swept curve, or all of the rail where it has none."""
     p, s = c.position, c.solution
+    on = c.standing("on")
+    if p.module is not None and on is not None:
+        return float(on.lamp_v[2])
     if p.led.id == SWEPT and s is not None:
         return float(np.nanmax(s.volts_led[2]))
     return (p.rail.volts[2] - p.drop_v) / p.in_series
+
+
+def _least_volts(c: Context) -> float:
+    """The least volts a module sees."""
+    p, on = c.position, c.standing("on")
+    if p.module is not None and on is not None:
+        return float(on.lamp_v[0])
+    return (p.rail.volts[0] - p.drop_v) / p.in_series
 
 
 @rule
@@ -27,8 +38,8 @@ def over_its_band(c: Context) -> Iterable[Finding]:
     low, high = p.band_v
     share = _most_volts(c)
     if share <= high:
-        if p.led.id != SWEPT and (p.rail.volts[0] - p.drop_v) / p.in_series < low:
-            least = (p.rail.volts[0] - p.drop_v) / p.in_series
+        least = _least_volts(c)
+        if p.led.id != SWEPT and least < low:
             yield Finding(
                 "module-under-band", "mind",
                 f"At the lowest rail a module has {show(least, VOLT)}; its band begins at {show(low, VOLT)}.",

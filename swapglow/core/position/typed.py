@@ -303,6 +303,7 @@ def read_reading(id_: str, kind: ReadingKind, text: str, burden: str, note: str)
 _PLAIN_CHANGES = (
     "resistor_parts", "in_series", "ceiling", "rating_w", "rounding", "series", "treatment",
     "chassis_negative", "branches", "lead", "shunt_across", "shunt_w", "series_diodes", "regulator_id",
+    "driver_kind",
 )  # fmt: skip
 
 
@@ -331,6 +332,9 @@ def typed_changes(changes: Changes) -> dict[str, object]:
         elif name == "keep_warm_ohm":
             text = "" if value is None else show(float(value), OHM, 6)
             out["driver_details"] = {"keep_warm": {"text": text, "source": "computed", "note": ""}}
+        elif name == "driver_counts":
+            text = "yes" if value else "no"
+            out["driver_details"] = {"counts": {"text": text, "source": "computed", "note": ""}}
         elif name in _PLAIN_CHANGES:
             out[name] = value
         else:

@@ -75,6 +75,7 @@ def _driver(t: TypedDriver, lamp: Lamp | None, keeps: tuple[float, float, float]
         others=_left(t, lamp),
         dropper_ohm=_value(t, "dropper", OHM) or 0.0,
         loads=read_loads(t.text("loads")),
+        counts=_choice("counts", t.text("counts") or "yes", ("yes", "no")) == "yes",
         trip=None
         if trip.empty
         else Figure(single("trip", trip.text, AMPERE, above=0), trip.source, trip.note),

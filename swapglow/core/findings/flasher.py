@@ -1,0 +1,127 @@
+"""Flashers and lamp watches: the current they miss, and what a load resistor costs in heat."""
+
+from collections.abc import Iterable
+
+from swapglow.core.driver.kinds import LEGAL_RATE
+from swapglow.core.findings.registry import Context, rule
+from swapglow.core.position.load import HOT_C, LoadResistor, load_for, load_of, watch
+from swapglow.core.quantities import AMPERE, CELSIUS, OHM, WATT, show
+from swapglow.core.report import Finding, Remedy
+
+_CARE = (
+    "Bare metal, never plastic or trim; screws must not come out through the outer skin. Lamp colour, "
+    "brightness, rate and approval are law on roads and differ by country."
+)
+
+
+def _cool(c: Context) -> Remedy:
+    flasher = c.position.driver.kind == "flasher"
+    label = "Fit an electronic flasher that does not count current: no heat" if flasher else (
+        "Have the controller coded for LEDs: no warning, no pulses, no heat"
+    )  # fmt: skip
+    return Remedy("cool", label, {"driver_counts": 0})
+
+
+def _load_line(r: LoadResistor) -> str:
+    rating = f"{r.rating_w:g} W" if r.rating_w else "more than one part"
+    return (
+        f"{show(r.ohm, OHM)} {rating} as load: {show(r.lit_w, WATT, 2)} while lit, {show(r.average_w, WATT, 2)} "
+        f"on average, surface about {show(r.surface_c, CELSIUS, 2)}"
+    )
+
+
+@rule
+def misses_current(c: Context) -> Iterable[Finding]:
+    """The circuit takes the LED for a failed lamp."""
+    on = c.standing("on")
+    w = None if on is None else watch(c.position, on)
+    if w is None or w.missing <= 0:
+        return
+    p = c.position
+    flasher = p.driver.kind == "flasher"
+    load = load_for(p, w)
+    remedies = [_cool(c)]
+    if load is not None and load.rating_w is not None:
+        remedies.append(Remedy(
+            "load-resistor", f"Put {_load_line(load)}",
+            {"shunt_ohm": load.ohm, "shunt_across": "assembly", "shunt_w": load.rating_w},
+        ))  # fmt: skip
+    what = "flashes fast" if flasher else "warns of a failed lamp"
+    yield Finding(
+        "misses-current",
+        "stop",
+        f"It {what}: {show(w.sees, AMPERE)} of the {show(w.needs.value, AMPERE)} that it wants.",
+        show(w.sees, AMPERE),
+        show(w.needs.value, AMPERE),
+        f"It counts current; {show(w.missing, AMPERE)} is missing. Two schools: one that does not count, or "
+        "a load resistor that burns what is missing. Ours is the cool one first. " + _CARE,
+        tuple(remedies),
+    )
+
+
+@rule
+def throttles(c: Context) -> Iterable[Finding]:
+    """A ready-made lamp that turns itself down once warm may start the fast flash again."""
+    p, on = c.position, c.standing("on")
+    m = p.module
+    if m is None or on is None or m.throttle >= 1:
+        return
+    cold, warm = watch(p, on), watch(p, on, m.throttle)
+    if cold is None or warm is None or cold.missing > 0 or warm.missing <= 0:
+        return
+    yield Finding(
+        "throttles",
+        "mind",
+        f"After about {m.throttle_s:g} s it turns down to {m.throttle * 100:g} %: then "
+        f"{show(warm.sees, AMPERE)} of {show(warm.needs.value, AMPERE)} is left, and it flashes fast.",
+        show(warm.sees, AMPERE),
+        show(warm.needs.value, AMPERE),
+        "Cold it is content. Try it for a full minute before closing up.",
+        (_cool(c),),
+    )
+
+
+@rule
+def load_runs_hot(c: Context) -> Iterable[Finding]:
+    """A load resistor's heat, where it sits, with all the others there."""
+    p, d = c.position, c.position.driver
+    if d.kind not in ("flasher", "lamp_check") or p.shunt_ohm is None or p.shunt_across != "assembly":
+        return
+    r = load_of(p, p.shunt_ohm)
+    if p.shunt_w is not None and r.lit_w > p.shunt_w / 2:
+        over = r.lit_w > p.shunt_w
+        remedy = () if r.rating_w is None else (
+            Remedy("larger-load", f"Fit a {r.rating_w:g} W part", {"shunt_w": r.rating_w}),
+        )  # fmt: skip
+        yield Finding(
+            "load-over-rating", "stop" if over else "mind",
+            f"The load resistor takes {show(r.lit_w, WATT, 2)} while lit; it is a {p.shunt_w:g} W part.",
+            show(r.lit_w, WATT, 2), f"{p.shunt_w / 2:g} W", "Keep it to half its rating while lit.", remedy,
+        )  # fmt: skip
+    if r.surface_c <= HOT_C:
+        return
+    many = f"{d.there} of them in one space make {show(r.average_w * d.there, WATT, 2)}. " if d.there > 1 else ""
+    plastic = d.place == "plastic"
+    yield Finding(
+        "load-hot",
+        "stop" if plastic or d.there > 1 and d.place == "closed" else "mind",
+        f"The load resistor's surface comes to about {show(r.surface_c, CELSIUS, 2)}"
+        + (" on plastic." if plastic else "."),
+        show(r.surface_c, CELSIUS, 2),
+        show(HOT_C, CELSIUS),
+        f"{show(r.lit_w, WATT, 2)} while lit, {show(r.average_w, WATT, 2)} on average. {many}It burns skin and "
+        f"softens plastic. {_CARE}",
+        (_cool(c), Remedy("no-load", "Take the load resistor out", {"shunt_ohm": None})),
+    )
+
+
+@rule
+def outside_the_law(c: Context) -> Iterable[Finding]:
+    """A flash rate outside what turn lamps may have."""
+    rate = c.position.driver.rate
+    if c.position.driver.kind != "flasher" or rate is None or LEGAL_RATE[0] <= rate <= LEGAL_RATE[1]:
+        return
+    yield Finding(
+        "flash-rate", "mind", f"{rate:g} flashes a minute is outside what a turn lamp may have.",
+        f"{rate:g} a minute", "60 to 120 a minute", "UN R48 and FMVSS 108; local codes come first.",
+    )  # fmt: skip

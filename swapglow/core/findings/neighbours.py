@@ -1,0 +1,127 @@
+"""Everything else on the lamp's feed: what it sees once the lamp draws less."""
+
+from collections.abc import Iterable
+
+import numpy as np
+
+from swapglow.core.findings.registry import Context, rule
+from swapglow.core.parts import preferred
+from swapglow.core.parts.resistor import rating_to_fit
+from swapglow.core.position.before import lamp_before
+from swapglow.core.position.neighbours import Neighbour, neighbours
+from swapglow.core.quantities import AMPERE, OHM, VOLT, show
+from swapglow.core.report import Finding, Remedy
+
+# A filament's life goes as V^−12: five per cent more volts nearly halves it.
+LAMP_MARGIN = 1.05
+# Less of a change is not worth a line.
+CHANGED = 0.02
+
+
+@rule
+def over_its_volts(c: Context) -> Iterable[Finding]:
+    """A part on the shared feed that now sees more than it may."""
+    for n in _worst(neighbours(c.position, c.standings)):
+        most = n.load.most_v or (n.load.lamp.volts * LAMP_MARGIN if n.load.lamp else None)
+        if most is None or n.highest_v <= most:
+            continue
+        life = ""
+        if n.load.lamp is not None:
+            life = f" Its life falls to {(n.highest_v / n.load.lamp.volts) ** -12 * 100:.0f} % (V^−12)."
+        yield Finding(
+            f"neighbour-over-{n.load.name}",
+            "stop" if n.load.most_v else "mind",
+            f"{n.load.name[0].upper()}{n.load.name[1:]} would see {show(n.highest_v, VOLT)}; "
+            f"it may see {show(most, VOLT)}.",
+            show(n.highest_v, VOLT),
+            show(most, VOLT),
+            _moves(n) + life,
+            _bleeder(c),
+        )
+
+
+@rule
+def changed(c: Context) -> Iterable[Finding]:
+    """Volts on the others move, though nothing is over its limit."""
+    every = [n for n in neighbours(c.position, c.standings) if n.state == "on" and n.before_v]
+    moved = [n for n in every if abs(n.after_v / (n.before_v or 1) - 1) > CHANGED]
+    if not moved:
+        return
+    first = moved[0]
+    each = "; ".join(
+        f"{n.load.name} {show(n.amps, AMPERE)}" + (f", {n.light:.2g} × the light" if n.light else "") for n in moved
+    )
+    yield Finding(
+        "neighbours-change",
+        "note",
+        _moves(first),
+        show(first.after_v, VOLT),
+        show(first.before_v or 0.0, VOLT),
+        f"Less current through the shared {show(c.position.driver.dropper_ohm, OHM)} means more volts behind it. "
+        f"Now: {each}.",
+        _bleeder(c),
+    )
+
+
+def _moves(n: Neighbour) -> str:
+    before = "" if n.before_v is None else f"from {show(n.before_v, VOLT)} "
+    return f"The shared feed goes {before}to {show(n.after_v, VOLT)}" + (
+        " with the LED lit." if n.state == "on" else " with the lamp switched off."
+    )
+
+
+def _worst(every: tuple[Neighbour, ...]) -> list[Neighbour]:
+    """Each load once, where it sees most."""
+    found: dict[str, Neighbour] = {}
+    for n in every:
+        if n.load.name not in found or n.highest_v > found[n.load.name].highest_v:
+            found[n.load.name] = n
+    return list(found.values())
+
+
+def _bleeder(c: Context) -> tuple[Remedy, ...]:
+    """A resistor across the LED that draws what the old lamp drew: R = V/(Ilamp − ILED) (Ohm)."""
+    p, on = c.position, c.standing("on")
+    found = lamp_before(p, "on", np.array([p.rail.volts[1]]))
+    if found is None or on is None or p.shunt_ohm is not None or p.lamp is None:
+        return ()
+    volts = float(found[0][0])
+    missing = p.lamp.amps_at(volts) - c.usual_a * p.branches
+    if missing <= 0:
+        return ()
+    ohm = preferred.prefer(volts / missing, "E24", "nearest")
+    rating = rating_to_fit((volts * p.rail.volts[2] / p.rail.volts[1]) ** 2 / ohm)
+    if rating is None:
+        return ()
+    label = f"Put {show(ohm, OHM)} {rating:g} W across the LED: the feed stays where it was"
+    changes: dict[str, float | int | str | None] = {
+        "shunt_ohm": ohm, "shunt_across": "assembly", "shunt_w": rating, "resistor_ohm": None,
+    }  # fmt: skip
+    return (Remedy("bleeder", label, changes),)
+
+
+@rule
+def others_go_dark(c: Context) -> Iterable[Finding]:
+    """Filaments left in series with an LED."""
+    p, on = c.position, c.standing("on")
+    others = p.driver.others
+    if not others or on is None:
+        return
+    volts = float(abs(on.point.across("Rleft1")[1]))
+    count = len(others) + 1
+    yield Finding(
+        "others-go-dark",
+        "stop" if volts < others[0].volts / 3 else "mind",
+        f"The {'lamps' if len(others) > 1 else 'lamp'} left in the loop would have {show(volts, VOLT)} "
+        f"of {show(others[0].volts, VOLT)}: dark.",
+        show(volts, VOLT),
+        show(others[0].volts, VOLT),
+        "In series they all carry the LED's current. Change them all: one string with one resistor, or "
+        "branches with a resistor each.",
+        (
+            Remedy("one-string", f"Change all {count}: one string of {count} LEDs",
+                   {"driver_kind": "direct", "in_series": count, "resistor_ohm": None}),
+            Remedy("in-branches", f"Change all {count}: {count} LEDs side by side, a resistor each",
+                   {"driver_kind": "direct", "branches": count, "in_series": 1, "resistor_ohm": None}),
+        ),
+    )  # fmt: skip

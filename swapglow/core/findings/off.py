@@ -1,0 +1,112 @@
+"""Off is off: light from what leaks past a driver that is off."""
+
+from collections.abc import Iterable
+from dataclasses import replace
+
+from swapglow.core.findings.registry import Context, rule
+from swapglow.core.parts import led as leds
+from swapglow.core.position.model import Position
+from swapglow.core.position.shunts import dark_shunt, knee_ohm
+from swapglow.core.position.solution import solve
+from swapglow.core.position.states import Standing, standings
+from swapglow.core.quantities import AMPERE, CANDELA, OHM, VOLT, WATT, show
+from swapglow.core.report import Finding, Remedy
+from swapglow.core.sight.glow import amps_for, led_candela
+from swapglow.core.sight.seen import DARK_ROOM_CD, LIT_ROOM_CD, WORDS, seen
+
+
+@rule
+def glows_when_off(c: Context) -> Iterable[Finding]:
+    """The trickle past the driver is seen."""
+    off = c.standing("off")
+    if off is None or c.position.rail.supply.kind == "logic":
+        return
+    p = c.position
+    candela = led_candela(p, off.most_a)
+    where = seen(candela)
+    if where == "dark":
+        return
+    in_lit = where == "lit_room"
+    limit = amps_for(p, LIT_ROOM_CD if in_lit else DARK_ROOM_CD)
+    yield Finding(
+        "glows-when-off",
+        "stop" if in_lit else "mind",
+        f"Off, {show(float(off.amps[1]), AMPERE)} still runs through the LED: {WORDS[where]}.",
+        show(off.most_a, AMPERE),
+        show(limit, AMPERE),
+        f"{_path(p)} Up to {show(candela, CANDELA, 2)}; a filament stays dark on it, an LED does not. "
+        + _knee(p, off),
+        (*_take_out(p), *_shunts(p), *_other_led(p, off), *_diodes(c)),
+    )
+
+
+def _path(p: Position) -> str:
+    d = p.driver
+    if d.keep_warm_ohm is not None:
+        text = f"{show(d.keep_warm_ohm, OHM)} across the driver kept a filament warm."
+        if d.hangs_on:
+            text += f" Prove that {d.hangs_on} still works if it comes out."
+        return text
+    return f"The driver leaks {show(d.leak_a, AMPERE)}."
+
+
+def _knee(p: Position, off: Standing) -> str:
+    ohm = knee_ohm(p)
+    if ohm is None:
+        return ""
+    knee = off.lamp_v[1]
+    return (
+        f"At the knee practice takes a shunt under {show(ohm, OHM, 2)}; the lamp's contacts stand at "
+        f"{show(float(knee), VOLT)} now."
+    )
+
+
+def _take_out(p: Position) -> tuple[Remedy, ...]:
+    keep = p.driver.keep_warm_ohm
+    if keep is None:
+        return ()
+    after = f", and prove that {p.driver.hangs_on} still works" if p.driver.hangs_on else ""
+    return (Remedy("remove-bleed", f"Take out the {show(keep, OHM)} keep-warm resistor{after}",
+                   {"keep_warm_ohm": None}),)  # fmt: skip
+
+
+def _shunts(p: Position) -> Iterable[Remedy]:
+    places = (("assembly", "LED and resistor"), ("leds", "the LED alone"))
+    for across, what in places:
+        found = dark_shunt(p, across, DARK_ROOM_CD)  # type: ignore[arg-type]
+        if found is None:
+            continue
+        yield Remedy(
+            f"shunt-{across}",
+            f"Put {show(found.ohm, OHM)} {found.rating_w:g} W across {what} "
+            f"({show(found.watts, WATT, 2)} while lit; reversible)",
+            {"shunt_ohm": found.ohm, "shunt_across": across, "shunt_w": found.rating_w},
+        )
+
+
+def _other_led(p: Position, off: Standing) -> Iterable[Remedy]:
+    """An LED of the same colour and forward voltage that is too dim to be seen on the trickle."""
+    alike = [
+        k for k in leds.catalogue().values()
+        if k.colour == p.led.colour and k.material == p.led.material and k.candela < p.led.candela
+        and k.candela / p.led.candela * led_candela(p, off.most_a) < LIT_ROOM_CD
+    ]  # fmt: skip
+    if alike and seen(led_candela(p, off.most_a)) == "lit_room":
+        best = max(alike, key=lambda k: k.candela)
+        yield Remedy("dimmer-led", f"Use {best.label.lower()}: dark in a lit room", {"led_id": best.id})
+
+
+def _diodes(c: Context) -> Iterable[Remedy]:
+    """Diodes raise the knee; offered only where they leave it dark and still let it light."""
+    p = c.position
+    for count in range(p.series_diodes + 1, 4):
+        trial = replace(p, series_diodes=count, resistor_ohm=None)
+        s = solve(trial)
+        off = next((t for t in standings(s) if t.state == "off"), None)
+        if off is None or s.least < p.target.value / 4:
+            return
+        if seen(led_candela(p, off.most_a)) == "dark":
+            many = "a diode" if count == 1 else f"{count} diodes"
+            yield Remedy("series-diodes", f"Put {many} in series with the LED",
+                         {"series_diodes": count, "resistor_ohm": None})  # fmt: skip
+            return

@@ -1,0 +1,58 @@
+"""What a changed lamp does to everything else on its shared feed."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from swapglow.core.circuit.operating_point import OperatingPoint
+from swapglow.core.driver import Load, State
+from swapglow.core.parts.lamp import LIGHT_EXPONENT
+from swapglow.core.position.before import lamp_before
+from swapglow.core.position.model import Position
+from swapglow.core.position.states import Standing
+
+
+@dataclass(frozen=True)
+class Neighbour:
+    """A part on the shared feed in a state.
+
+    Attributes:
+        before_v, after_v: its volts at the usual rail with the old lamp and with the LED; None before
+            where the old lamp is not known.
+        highest_v: its volts at the highest rail after the swap.
+        amps: its current after, A.
+        light: its light against before, for a filament.
+    """
+
+    load: Load
+    state: State
+    before_v: float | None
+    after_v: float
+    highest_v: float
+    amps: float
+    light: float | None
+
+
+def neighbours(position: Position, stands: tuple[Standing, ...]) -> tuple[Neighbour, ...]:
+    """Every part behind the dropping resistor, in every state solved."""
+    p = position
+    if not p.driver.dropper_ohm:
+        return ()
+    out = []
+    for t in stands:
+        found = lamp_before(p, t.state, np.array([p.rail.volts[1]]))
+        before = None if found is None else float(found[1].voltage("shared")[0])
+        shared = t.point.voltage("shared")
+        for k, load in enumerate(p.driver.loads, 1):
+            light = None
+            if load.lamp is not None and before:
+                light = (float(shared[1]) / before) ** LIGHT_EXPONENT
+            out.append(Neighbour(load, t.state, before, float(shared[1]), float(shared[2]),
+                                 _amps(load, k, t.point), light))  # fmt: skip
+    return tuple(out)
+
+
+def _amps(load: Load, k: int, point: OperatingPoint) -> float:
+    if load.lamp is not None or load.ohms is not None:
+        return float(point.current(f"Rload{k}")[1])
+    return float(point.current(f"Xload{k}")[1]) if load.amps is not None else 0.0

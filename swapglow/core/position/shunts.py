@@ -1,0 +1,78 @@
+"""A resistor across the LED that a trickle runs past: how large it may be, what it costs when lit."""
+
+from dataclasses import dataclass, replace
+from typing import Literal
+
+import numpy as np
+
+from swapglow.core.parts import preferred
+from swapglow.core.parts.resistor import rating_to_fit
+from swapglow.core.position.circuit import Cases, point_of, string_amps
+from swapglow.core.position.model import Position
+from swapglow.core.position.sizing import size
+from swapglow.core.sight.glow import led_candela
+
+Across = Literal["leds", "assembly"]
+
+# Below this an LED is at its knee: what practice reckons a shunt with.
+KNEE_A = 50e-6
+_LEAST_OHM, _MOST_OHM = 10.0, 1e6
+
+
+@dataclass(frozen=True)
+class Shunt:
+    """A shunt that keeps the LED dark.
+
+    Attributes:
+        ohm: the largest preferred value that does.
+        watts: its heat while lit, highest rail.
+        rating_w: the rating to fit.
+    """
+
+    across: Across
+    ohm: float
+    watts: float
+    rating_w: float
+
+
+def dark_shunt(position: Position, across: Across, candela: float) -> Shunt | None:
+    """The largest E12 shunt with which the LED shows less than ``candela`` while off.
+
+    Solved at the highest rail for the luckiest LED; None where none will do, or none that a leaded
+    part could stand.
+    """
+    p = replace(position, shunt_ohm=1.0, shunt_across=across)
+    trial = preferred.values("E12", _LEAST_OHM, _MOST_OHM)
+    ohms = size(position).total_ohm
+    many = np.ones(len(trial))
+    cases = Cases(
+        p.rail.volts[2] * many, p.led.vf_low * many, ohms * (1 - p.ohm_spread) * many, p.drop_v,
+        shunt=trial * (1 + 0.05),
+    )  # fmt: skip
+    light = led_candela(p, 1.0) * string_amps(p, point_of(p, cases, "off"))
+    dark = np.flatnonzero(light < candela)
+    if not len(dark):
+        return None
+    ohm = float(trial[dark[-1]])
+    watts = shunt_watts(replace(p, shunt_ohm=ohm), ohms)
+    rating = rating_to_fit(watts)
+    return None if rating is None else Shunt(across, ohm, watts, rating)
+
+
+def shunt_watts(position: Position, ohms: float) -> float:
+    """Heat in the shunt while lit, highest rail, typical LED: V²/R."""
+    p = position
+    assert p.shunt_ohm is not None
+    one = np.ones(1)
+    point = point_of(p, Cases(p.rail.volts[2] * one, p.led.vf_typ * one, ohms * one, p.drop_v))
+    return float(point.across("Rshunt")[0] ** 2 / p.shunt_ohm)
+
+
+def knee_ohm(position: Position) -> float | None:
+    """What practice reckons: R < Vknee/Itrickle at the knee (Ohm); None without a keep-warm resistor."""
+    p, keep = position, position.driver.keep_warm_ohm
+    if keep is None:
+        return None
+    knee = p.in_series * float(p.led.junction(p.led.vf_typ, p.celsius).volts(KNEE_A))
+    trickle = (p.rail.volts[1] - knee) / (keep + p.rail.supply.source_ohm.value)
+    return knee / trickle if trickle > 0 else None
