@@ -2,8 +2,6 @@
 
 from collections.abc import Iterable
 
-import numpy as np
-
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.parts import preferred
 from swapglow.core.parts.resistor import rating_to_fit
@@ -14,8 +12,6 @@ from swapglow.core.report import Finding, Remedy
 
 # A filament's life goes as V^−12: five per cent more volts nearly halves it.
 LAMP_MARGIN = 1.05
-# Less of a change is not worth a line.
-CHANGED = 0.02
 
 
 @rule
@@ -24,6 +20,15 @@ def over_its_volts(c: Context) -> Iterable[Finding]:
     for n in _worst(neighbours(c.position, c.standings)):
         most = n.load.most_v or (n.load.lamp.volts * LAMP_MARGIN if n.load.lamp else None)
         if most is None or n.highest_v <= most:
+            continue
+        if not n.moved:
+            yield Finding(
+                f"neighbour-was-over-{n.load.name}", "note",
+                f"{n.load.name[0].upper()}{n.load.name[1:]} sees {show(n.highest_v, VOLT)} as it did before the "
+                f"swap; it may see {show(most, VOLT)}.",
+                show(n.highest_v, VOLT), show(most, VOLT),
+                "The LED does not change it, with the lamp switched off.",
+            )  # fmt: skip
             continue
         life = ""
         if n.load.lamp is not None:
@@ -44,7 +49,7 @@ def over_its_volts(c: Context) -> Iterable[Finding]:
 def changed(c: Context) -> Iterable[Finding]:
     """Volts on the others move, though nothing is over its limit."""
     every = [n for n in neighbours(c.position, c.standings) if n.state == "on" and n.before_v]
-    moved = [n for n in every if abs(n.after_v / (n.before_v or 1) - 1) > CHANGED]
+    moved = [n for n in every if n.moved]
     if not moved:
         return
     first = moved[0]
@@ -71,10 +76,11 @@ def _moves(n: Neighbour) -> str:
 
 
 def _worst(every: tuple[Neighbour, ...]) -> list[Neighbour]:
-    """Each load once, where it sees most."""
+    """Each load once, where it sees most of what the swap changes; else where it sees most."""
     found: dict[str, Neighbour] = {}
     for n in every:
-        if n.load.name not in found or n.highest_v > found[n.load.name].highest_v:
+        best = found.get(n.load.name)
+        if best is None or (n.moved, n.highest_v) > (best.moved, best.highest_v):
             found[n.load.name] = n
     return list(found.values())
 
@@ -82,10 +88,10 @@ def _worst(every: tuple[Neighbour, ...]) -> list[Neighbour]:
 def _bleeder(c: Context) -> tuple[Remedy, ...]:
     """A resistor across the LED that draws what the old lamp drew: R = V/(Ilamp − ILED) (Ohm)."""
     p, on = c.position, c.standing("on")
-    found = lamp_before(p, "on", np.array([p.rail.volts[1]]))
+    found = lamp_before(p, "on", p.rail.volts[1])
     if found is None or on is None or p.shunt_ohm is not None or p.lamp is None:
         return ()
-    volts = float(found[0][0])
+    volts = found[0]
     missing = p.lamp.amps_at(volts) - c.usual_a * p.branches
     if missing <= 0:
         return ()

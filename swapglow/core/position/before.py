@@ -4,23 +4,22 @@ from dataclasses import replace
 from functools import lru_cache
 
 import numpy as np
-from numpy.typing import NDArray
 
 from swapglow.core.circuit.netlist import Circuit, Resistor
 from swapglow.core.circuit.operating_point import OperatingPoint
 from swapglow.core.driver import State
+from swapglow.core.parts.lamp import Lamp
 from swapglow.core.position.circuit import Cases, filaments_of, to_circuit
 from swapglow.core.position.filaments import Ohms, settled
 from swapglow.core.position.model import Position
 
-FloatArray = NDArray[np.float64]
 
-
-def lamp_before(position: Position, state: State, rail_v: FloatArray) -> tuple[FloatArray, OperatingPoint] | None:
+@lru_cache(maxsize=512)
+def lamp_before(position: Position, state: State, rail_v: float) -> tuple[float, OperatingPoint] | None:
     """Volts over the old lamp in its own place in a state, with what else was solved; None without one.
 
     Args:
-        rail_v: open volts of the rail, (samples,).
+        rail_v: open volts of the rail.
     """
     lamp = position.lamp
     if lamp is None:
@@ -28,18 +27,17 @@ def lamp_before(position: Position, state: State, rail_v: FloatArray) -> tuple[F
     # The shunt came with the LED; the lamp never saw it.
     p = replace(position, shunt_ohm=None)
     lamps = {**filaments_of(p), "Rold": Lamp("old", "", lamp.volts, lamp.amps, None, "")}
-    cases = Cases(rail_v, p.led.vf_typ, 1.0, p.drop_v)
+    cases = Cases(np.array([rail_v]), p.led.vf_typ, 1.0, p.drop_v)
 
     def build(ohms: Ohms) -> Circuit:
         old = Resistor("Rold", "", "", ohms["Rold"])
         return to_circuit(p, cases, state=state, filaments=ohms, lamp_in=old)
 
-    point = settled(build, lamps, len(rail_v))
-    return np.abs(point.across("Rold")), point
+    point = settled(build, lamps, 1)
+    return abs(float(point.across("Rold")[0])), point
 
 
-@lru_cache(maxsize=512)
 def before_v(position: Position) -> float:
     """Volts over the old lamp at the usual rail, lit; 0 without one."""
-    found = lamp_before(position, "on", np.array([position.rail.volts[1]]))
-    return 0.0 if found is None else float(found[0][0])
+    found = lamp_before(position, "on", position.rail.volts[1])
+    return 0.0 if found is None else found[0]

@@ -42,7 +42,7 @@ FloatArray = NDArray[np.float64]
 # A closed contact, its wiring included.
 CONTACT_OHM = 0.1
 # An open contact's insulation: it ties a node down that nothing else does.
-OPEN_OHM = 1e9
+OPEN_OHM = 1e10
 # Base to emitter of a driver that is off (common practice).
 BASE_OHM = 10e3
 # What a load that takes a steady current needs to do so, V.

@@ -159,8 +159,8 @@ def in_states(s: Solution, stands: tuple[Standing, ...]) -> tuple[Moment, ...]:
     out = []
     for t in stands[1:]:
         amps = (float(t.amps[0]), float(t.amps[1]), float(t.amps[2]))
-        old = lamp_before(p, t.state, np.array([p.rail.volts[1]]))
-        glows = glow(p, amps, white=white, lamp_v=None if old is None else float(old[0][0]))
+        old = lamp_before(p, t.state, p.rail.volts[1])
+        glows = glow(p, amps, white=white, lamp_v=None if old is None else old[0])
         rule = state_rule(s, t.rule_amps, t.label)
         reads = {
             "ohm": show(s.sizing.each_ohm, OHM),

@@ -2,14 +2,16 @@
 
 from dataclasses import dataclass
 
-import numpy as np
-
 from swapglow.core.circuit.operating_point import OperatingPoint
 from swapglow.core.driver import Load, State
 from swapglow.core.parts.lamp import LIGHT_EXPONENT
 from swapglow.core.position.before import lamp_before
 from swapglow.core.position.model import Position
 from swapglow.core.position.states import Standing
+
+
+# Less of a change is not worth a line.
+CHANGED = 0.02
 
 
 @dataclass(frozen=True)
@@ -32,6 +34,11 @@ class Neighbour:
     amps: float
     light: float | None
 
+    @property
+    def moved(self) -> bool:
+        """Whether the swap changes its volts, or nobody knows what they were."""
+        return self.before_v is None or abs(self.after_v / self.before_v - 1) > CHANGED
+
 
 def neighbours(position: Position, stands: tuple[Standing, ...]) -> tuple[Neighbour, ...]:
     """Every part behind the dropping resistor, in every state solved."""
@@ -40,7 +47,7 @@ def neighbours(position: Position, stands: tuple[Standing, ...]) -> tuple[Neighb
         return ()
     out = []
     for t in stands:
-        found = lamp_before(p, t.state, np.array([p.rail.volts[1]]))
+        found = lamp_before(p, t.state, p.rail.volts[1])
         before = None if found is None else float(found[1].voltage("shared")[0])
         shared = t.point.voltage("shared")
         for k, load in enumerate(p.driver.loads, 1):

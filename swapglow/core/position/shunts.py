@@ -1,6 +1,7 @@
 """A resistor across the LED that a trickle runs past: how large it may be, what it costs when lit."""
 
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -35,6 +36,7 @@ class Shunt:
     rating_w: float
 
 
+@lru_cache(maxsize=256)
 def dark_shunt(position: Position, across: Across, candela: float) -> Shunt | None:
     """The largest E12 shunt with which the LED shows less than ``candela`` while off.
 
