@@ -18,23 +18,24 @@ from swapglow.core.circuit.netlist import (
     Bjt,
     Circuit,
     CurrentRegulator,
+    CurrentSource,
     Dc,
     Diode,
     DiodeModel,
     Element,
     Param,
-    Regulator,
     Resistor,
     VoltageSource,
 )
-from swapglow.core.circuit.operating_point import OperatingPoint
+from swapglow.core.circuit.operating_point import OperatingPoint, operating_point
 from swapglow.core.circuit.spice import write_deck
-from swapglow.core.driver import State
+from swapglow.core.driver import Driver, State
 from swapglow.core.parts.lamp import Lamp
 from swapglow.core.parts.rectifier import rectifier
 from swapglow.core.parts.transistor import transistor
 from swapglow.core.position.filaments import Ohms, settled
-from swapglow.core.position.model import Position
+from swapglow.core.position.model import Position, Rail
+from swapglow.core.supply import Supply
 from swapglow.core.position.treated import LEAST_SOURCE_OHM, Values, led_model, sine, treated_circuit
 
 FloatArray = NDArray[np.float64]
@@ -62,6 +63,7 @@ class Cases:
         drop: what the driver keeps.
         source: resistance behind the rail; None takes the position's own.
         shunt: the shunt; None takes the position's own.
+        kept: what a regulator or current source keeps, by :func:`regulated`; None is its dropout.
     """
 
     rail: Param
@@ -70,6 +72,7 @@ class Cases:
     drop: Param = 0.0
     source: Param | None = None
     shunt: Param | None = None
+    kept: Param | None = None
 
     def then(self, more: "Cases") -> "Cases":
         """These cases and some more, which must all be arrays and say their source."""
@@ -217,11 +220,11 @@ def _assembly(position: Position, cases: Cases, plus: str, minus: str, stacked: 
     node, last = plus, minus
     if p.regulator is not None and not p.set_by_ohms:
         r = p.regulator
-        out.append(Regulator("Xregulator", node, "held", minus, r.volts, r.dropout, r.quiescent, r.limit_a))
+        out.append(VoltageSource("Vkept", node, "held", Dc(_kept(p, cases))))
+        out.append(CurrentSource("Iregulator", node, minus, Dc(r.quiescent)))
         node = "held"
     if p.regulator is not None and p.set_by_ohms:
-        amps = p.regulator.volts / cases.ohms * count
-        out.append(CurrentRegulator("Xsource", node, "string", amps, p.regulator.dropout))
+        out.append(VoltageSource("Vkept", node, "string", Dc(_kept(p, cases))))
         node = "string"
     elif p.resistor_parts == 2:
         out += [Resistor("R1", node, "string", ohms / 2), Resistor("R2", "return", minus, ohms / 2)]
@@ -257,16 +260,68 @@ def _inside(position: Position, node: str, cases: Cases) -> Element:
     assert m is not None
     if m.law == "resistor":
         return Resistor("Rinside", node, "inside", m.inner_ohm)
-    amps: Param = m.amps
-    if m.law == "power":
-        amps = m.amps * m.nominal / np.maximum(np.asarray(cases.rail) - cases.drop, m.low)
-    return CurrentRegulator("Xinside", node, "inside", amps, MODULE_HEAD_V)
+    return VoltageSource("Vkept", node, "inside", Dc(_kept(position, cases)))
+
+
+def _kept(position: Position, cases: Cases) -> Param:
+    return _dropout(position) if cases.kept is None else cases.kept
 
 
 def _of_branches(model: DiodeModel, count: int) -> DiodeModel:
     if count == 1:
         return model
     return DiodeModel(model.i_s * count, model.n, model.r_s / count, nominal_c=model.nominal_c)
+
+
+def _held_amps(position: Position, cases: Cases) -> Param | None:
+    """What a current source in the string lets through, all branches; None where there is none."""
+    p, m = position, position.module
+    if p.regulator is not None and p.set_by_ohms:
+        return p.regulator.volts / cases.ohms * p.branches
+    if m is None or m.law == "resistor":
+        return None
+    if m.law == "power":
+        return m.amps * m.nominal / np.maximum(np.asarray(cases.rail) - cases.drop, m.low)
+    return m.amps
+
+
+def regulated(position: Position, cases: Cases, state: State, ohms: Ohms) -> Cases:
+    """The cases with what a regulator or current source keeps of the volts above it.
+
+    Both are in one of two regimes. With too little head they keep their dropout, as a source of so
+    many volts. With enough, a current source carries what it is set to, and a fixed regulator's string
+    carries what it does on the held volts; what either keeps is then what is left over. The two meet
+    where the head is just the dropout, so that the answer has no gap.
+    """
+    p = position
+    amps = _held_amps(p, cases)
+    fixed = p.regulator is not None and p.regulator.kind == "fixed"
+    if amps is None and not fixed:
+        return cases
+    name = "Vkept"
+    starved = operating_point(to_circuit(p, cases, stacked=True, state=state, filaments=ohms)).require()
+    if fixed:
+        assert p.regulator is not None
+        r = p.regulator
+        bare = replace(p, regulator_id="", driver=Driver(), rail=replace(p.rail, supply=Supply()), shunt_ohm=None)
+        on_held = replace(cases, rail=np.full(cases.samples, r.volts), drop=0.0, source=0.0)
+        amps = -operating_point(to_circuit(bare, on_held, stacked=True)).require().current("Vrail")
+        head = np.asarray(cases.rail) - cases.drop - (amps + r.quiescent) * cases.source_of(p)
+        return replace(cases, kept=np.maximum(head - r.volts, r.dropout))
+    assert amps is not None
+    plain = to_circuit(p, cases, stacked=True, state=state, filaments=ohms)
+    forced = tuple(
+        CurrentSource(name, e.plus, e.minus, Dc(amps)) if isinstance(e, VoltageSource) and e.name == name else e
+        for e in plain.elements
+    )
+    point = operating_point(replace(plain, elements=forced)).require()
+    enough = starved.current(name) > amps
+    dropout = _dropout(p)
+    return replace(cases, kept=np.where(enough, np.maximum(point.across(name), dropout), dropout))
+
+
+def _dropout(position: Position) -> float:
+    return MODULE_HEAD_V if position.regulator is None else position.regulator.dropout
 
 
 def point_of(position: Position, cases: Cases, state: State = "on") -> OperatingPoint:
@@ -277,7 +332,8 @@ def point_of(position: Position, cases: Cases, state: State = "on") -> Operating
     """
 
     def build(ohms: Ohms) -> Circuit:
-        return to_circuit(position, cases, stacked=True, state=state, filaments=ohms)
+        kept = regulated(position, cases, state, ohms)
+        return to_circuit(position, kept, stacked=True, state=state, filaments=ohms)
 
     return settled(build, filaments_of(position), cases.samples)
 
@@ -292,7 +348,10 @@ def deck_of(position: Position, cases: Cases, state: State = "on") -> str:
     point = point_of(position, cases, state)
     ohms = {name: np.abs(point.across(name) / point.current(name)) for name in filaments_of(position)}
     plain: dict[str, FloatArray] = {name: np.asarray(float(v[0])) for name, v in ohms.items()}
-    return write_deck(to_circuit(position, cases, state=state, filaments=plain))
+    kept = regulated(position, cases, state, plain)
+    if isinstance(kept.kept, np.ndarray):
+        kept = replace(kept, kept=float(kept.kept[0]))
+    return write_deck(to_circuit(position, kept, state=state, filaments=plain))
 
 
 def spice_text(position: Position, ohms: float, farads: float = 0.0, state: State = "on") -> str:
