@@ -32,6 +32,7 @@ from swapglow.api.schemas import (
     TakenFields,
     TakenOut,
 )
+from swapglow.core.driver import State
 from swapglow.core.bench.ink import led_vf_text, shorted_ohm_text
 from swapglow.core.position.circuit import spice_text
 from swapglow.core.position.sizing import size
@@ -39,6 +40,7 @@ from swapglow.core.position.typed import FieldError, read_position, read_rail, t
 from swapglow.core.position.typed_sweep import sweep_report
 from swapglow.core.report import SweepReport
 from swapglow.core.supply import KINDS
+from swapglow.core.swaps import Swaps, search
 from swapglow.document.typed import core_reading, core_taken
 from swapglow.records import translate
 from swapglow.records.journal import recorded, with_dependants
@@ -118,6 +120,9 @@ def change(request: HttpRequest, key: UUID, data: PositionPatch) -> PositionOut:
     """Change fields; refused whole where the position would not read."""
     p = _find(key)
     fields = given(data, _NULLABLE)
+    if "driver_details" in fields:
+        # One detail is sent at a time; the others stay.
+        fields["driver_details"] = {**p.driver_details, **fields["driver_details"]}
     return _change(p, fields, f"edit {p.name}", f"position:{key}:{sorted(fields)}")
 
 
@@ -138,12 +143,19 @@ def assess(request: HttpRequest, key: UUID, data: AssessIn) -> HttpResponse:
     return report_answer(translate.report(_find(key), data.changes, translate.drawer()))
 
 
+@router.get("/positions/{key}/swaps", response={200: Swaps, 404: Problems, 422: Problems})
+def swaps(request: HttpRequest, key: UUID) -> Swaps:
+    """The swaps that matter for a position, ranked by what its user weighs."""
+    p = _find(key)
+    return search(read_position(translate.typed_position(p)), tuple(p.weigh), translate.drawer())
+
+
 @router.get("/positions/{key}/spice", response={200: SpiceText, 404: Problems})
-def spice(request: HttpRequest, key: UUID) -> SpiceText:
-    """The position as SPICE text: usual rail, typical LEDs, the resistor fitted."""
+def spice(request: HttpRequest, key: UUID, state: State = "on") -> SpiceText:
+    """The position as SPICE text in a state: usual rail, typical LEDs, the resistor fitted."""
     core = read_position(translate.typed_position(_find(key)))
     sized = size(core)
-    return SpiceText(text=spice_text(core, sized.total_ohm, sized.farads))
+    return SpiceText(text=spice_text(core, sized.total_ohm, sized.farads, state))
 
 
 @router.post("/positions/{key}/take", response={200: PositionOut, 404: Problems, 422: Problems})

@@ -16,10 +16,13 @@ from swapglow.api.schemas import (
     TookIn,
     TookOut,
 )
+from swapglow.core.driver import DRIVERS
 from swapglow.core.parts import lamp, led, preferred, resistor
 from swapglow.core.parts.catalogue import source
+from swapglow.core.parts.module import ready_made
+from swapglow.core.parts.regulator import regulators
 from swapglow.core.position.typed import FieldError, Typed, TypedPosition, TypedRail, took
-from swapglow.core.quantities import AMPERE, AMPERE_HOUR, CANDELA, FARAD, HERTZ, OHM, VOLT, QuantityError
+from swapglow.core.quantities import AMPERE, AMPERE_HOUR, CANDELA, FARAD, HERTZ, OHM, SECOND, VOLT, QuantityError
 from swapglow.core.supply import KINDS
 from swapglow.core.supply.battery import chemistries
 from swapglow.core.supply.kinds import Detail
@@ -30,7 +33,7 @@ from swapglow.records.models import Equipment, Position, Rail
 router = Router(tags=["quick"])
 
 _UNITS = {
-    "V": VOLT, "A": AMPERE, "Ω": OHM, "cd": CANDELA, "Hz": HERTZ, "F": FARAD, "Ah": AMPERE_HOUR,
+    "V": VOLT, "A": AMPERE, "Ω": OHM, "cd": CANDELA, "Hz": HERTZ, "F": FARAD, "Ah": AMPERE_HOUR, "s": SECOND,
 }  # fmt: skip
 _FIELDS = {"usual": "rail", "target": "drive"}
 
@@ -58,6 +61,19 @@ def catalogue(request: HttpRequest) -> dict[str, Any]:
             }
             for k in KINDS.values()
         ],
+        "drivers": [
+            {
+                "id": d.id, "label": d.label, "expect": d.expect,
+                "keeps": f"{d.keeps[0]:g}-{d.keeps[2]:g}V" if d.keeps[2] else "0.2V",
+                "details": [_detail(x) for x in d.details],
+            }
+            for d in DRIVERS.values()
+        ],
+        "regulators": [
+            {"id": r.id, "label": r.label, "pins": f"{r.package}, {r.view}: {r.pins}"}
+            for r in regulators().values()
+        ],
+        "modules": [{"id": m.id, "label": m.label, "base": m.base} for m in ready_made().values()],
         "leds": list(led.catalogue().values()),
         "lamps": list(lamp.catalogue().values()),
         "series": list(preferred.SERIES),

@@ -431,7 +431,7 @@ class TookIn(Schema):
     """A text to read, and the unit it should be in."""
 
     text: Text60
-    unit: Literal["V", "A", "Ω", "cd", "Hz", "F", "Ah"]
+    unit: Literal["V", "A", "Ω", "cd", "Hz", "F", "Ah", "s"]
 
 
 class TookOut(Schema):
@@ -484,7 +484,7 @@ class DetailOut(Schema):
 
     id: str
     label: str
-    unit: Literal["V", "A", "Ω", "Hz", "Ah"] | None
+    unit: Literal["V", "A", "Ω", "Hz", "Ah", "s"] | None
     hint: str
     options: list[OptionOut]
 
@@ -498,6 +498,32 @@ class KindOut(Schema):
     expect: str
     levels: list[str]
     details: list[DetailOut]
+
+
+class DriverOut(Schema):
+    """A kind of driver; ``keeps`` is what it usually keeps, as one would type it."""
+
+    id: DriverKind
+    label: str
+    expect: str
+    keeps: str
+    details: list[DetailOut]
+
+
+class RegulatorOut(Schema):
+    """A regulator with its package, view and pins in a line."""
+
+    id: str
+    label: str
+    pins: str
+
+
+class ReadyMadeOut(Schema):
+    """A ready-made LED lamp and its base."""
+
+    id: str
+    label: str
+    base: str
 
 
 class Intent(Schema):
@@ -519,7 +545,9 @@ class Catalogue(Schema):
     """Generic LEDs and lamps, series and ratings, kinds of supply."""
 
     supplies: list[KindOut]
-
+    drivers: list[DriverOut]
+    regulators: list[RegulatorOut]
+    modules: list[ReadyMadeOut]
     leds: list[Led]
     lamps: list[Lamp]
     series: list[SeriesName]

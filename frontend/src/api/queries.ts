@@ -66,6 +66,14 @@ export const useSpice = (id: string, enabled: boolean) =>
     enabled,
   });
 
+export const useSwaps = (id: string) =>
+  useQuery({
+    queryKey: ["swaps", id],
+    queryFn: () =>
+      unwrap(client.GET("/api/positions/{key}/swaps", { params: { path: { key: id } } })),
+    placeholderData: keepPreviousData,
+  });
+
 export const useDrawer = () =>
   useQuery({ queryKey: ["drawer"], queryFn: () => unwrap(client.GET("/api/drawer")) });
 

@@ -340,6 +340,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/positions/{key}/swaps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Swaps
+         * @description The swaps that matter for a position, ranked by what its user weighs.
+         */
+        get: operations["swapglow_api_positions_swaps"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/positions/{key}/spice": {
         parameters: {
             query?: never;
@@ -349,7 +369,7 @@ export interface paths {
         };
         /**
          * Spice
-         * @description The position as SPICE text: usual rail, typical LEDs, the resistor fitted.
+         * @description The position as SPICE text in a state: usual rail, typical LEDs, the resistor fitted.
          */
         get: operations["swapglow_api_positions_spice"];
         put?: never;
@@ -683,6 +703,12 @@ export interface components {
         Catalogue: {
             /** Supplies */
             supplies: components["schemas"]["KindOut"][];
+            /** Drivers */
+            drivers: components["schemas"]["DriverOut"][];
+            /** Regulators */
+            regulators: components["schemas"]["RegulatorOut"][];
+            /** Modules */
+            modules: components["schemas"]["ReadyMadeOut"][];
             /** Leds */
             leds: components["schemas"]["Led"][];
             /** Lamps */
@@ -706,11 +732,30 @@ export interface components {
             /** Label */
             label: string;
             /** Unit */
-            unit: ("V" | "A" | "Ω" | "Hz" | "Ah") | null;
+            unit: ("V" | "A" | "Ω" | "Hz" | "Ah" | "s") | null;
             /** Hint */
             hint: string;
             /** Options */
             options: components["schemas"]["OptionOut"][];
+        };
+        /**
+         * DriverOut
+         * @description A kind of driver; ``keeps`` is what it usually keeps, as one would type it.
+         */
+        DriverOut: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "direct" | "low_side" | "high_side" | "darlington" | "series_lamps" | "shared" | "flasher" | "lamp_check";
+            /** Label */
+            label: string;
+            /** Expect */
+            expect: string;
+            /** Keeps */
+            keeps: string;
+            /** Details */
+            details: components["schemas"]["DetailOut"][];
         };
         /**
          * KindOut
@@ -822,6 +867,30 @@ export interface components {
             label: string;
         };
         /**
+         * ReadyMadeOut
+         * @description A ready-made LED lamp and its base.
+         */
+        ReadyMadeOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Base */
+            base: string;
+        };
+        /**
+         * RegulatorOut
+         * @description A regulator with its package, view and pins in a line.
+         */
+        RegulatorOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Pins */
+            pins: string;
+        };
+        /**
          * TookOut
          * @description What a text was taken for, or why it cannot be read.
          */
@@ -860,7 +929,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah";
+            unit: "V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s";
         };
         /**
          * AtRails
@@ -2710,6 +2779,85 @@ export interface components {
             };
         };
         /**
+         * Swap
+         * @description A candidate as it is shown.
+         *
+         *     ``grade`` is "stop" where something forbids it; ``why`` says in a sentence why it wins or loses.
+         *     ``score`` is 0 to 1. ``stock`` says whether its resistor lies in the drawer.
+         */
+        Swap: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Changes */
+            changes: {
+                [key: string]: number | string | null;
+            };
+            /**
+             * Grade
+             * @enum {string}
+             */
+            grade: "stop" | "fits";
+            /** Best */
+            best: boolean;
+            /** Current */
+            current: string;
+            /** Band */
+            band: string;
+            /** Inside */
+            inside: string;
+            /** Heat */
+            heat: string;
+            /** Light */
+            light: string;
+            /** Points */
+            points: string;
+            /** Off */
+            off: string;
+            /** Reversible */
+            reversible: string;
+            /** Parts */
+            parts: number;
+            /** Stock */
+            stock: string;
+            /** School */
+            school: string;
+            /** Ours */
+            ours: boolean;
+            /** Score */
+            score: number;
+            /** Why */
+            why: string;
+        };
+        /**
+         * Swaps
+         * @description The few swaps that matter, the best first, and how many were weighed.
+         */
+        Swaps: {
+            /** Swaps */
+            swaps: components["schemas"]["Swap"][];
+            /** Weighed */
+            weighed: number;
+            /** Weights */
+            weights: components["schemas"]["WeightOption"][];
+            /** Asked */
+            asked: ("life" | "look" | "heat" | "parts" | "reversible")[];
+        };
+        /**
+         * WeightOption
+         * @description Something that may matter more than the rest.
+         */
+        WeightOption: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "life" | "look" | "heat" | "parts" | "reversible";
+            /** Label */
+            label: string;
+        };
+        /**
          * SpiceText
          * @description A circuit as SPICE text.
          */
@@ -3701,9 +3849,51 @@ export interface operations {
             };
         };
     };
-    swapglow_api_positions_spice: {
+    swapglow_api_positions_swaps: {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Swaps"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_positions_spice: {
+        parameters: {
+            query?: {
+                state?: "on" | "off" | "closed" | "pulse";
+            };
             header?: never;
             path: {
                 key: string;

@@ -18,6 +18,9 @@ const Panel = styled(Modal)`
   background: var(--ground);
   color: var(--ink);
   border-right: 2px solid var(--ink);
+  &[data-wide="true"] {
+    width: min(1264px, 100vw);
+  }
 `;
 
 const Body = styled(Dialog)`
@@ -51,13 +54,15 @@ interface Props {
   open: boolean;
   onClose: () => void;
   children: ReactNode;
+  /** For things that stand side by side. */
+  wide?: boolean;
 }
 
 /** A sheet beside the work, for editing one part. */
-export function Sheet({ title, open, onClose, children }: Props) {
+export function Sheet({ title, open, onClose, children, wide = false }: Props) {
   return (
     <Veil isOpen={open} onOpenChange={(o) => !o && onClose()} isDismissable>
-      <Panel>
+      <Panel data-wide={wide}>
         <Body>
           <Head>
             <Title slot="title">{title}</Title>

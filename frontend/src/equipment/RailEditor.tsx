@@ -1,15 +1,13 @@
 import { Refused, type Schemas } from "../api/client";
 import { useCatalogue, useSave } from "../api/queries";
 import { Choice } from "../controls/Choice";
+import { DetailField } from "../controls/DetailField";
 import { Picker } from "../controls/Picker";
 import { QuantityField } from "../controls/QuantityField";
 import { SavedText } from "../controls/SavedText";
 import { useState } from "react";
 
 type Rail = Schemas["RailOut"];
-type Detail = Schemas["DetailOut"];
-
-const EMPTY = { text: "", source: "assumed", note: "" } as const;
 
 /** A rail: what feeds it, where it was read, its three levels, and what its kind asks for besides. */
 export function RailEditor({ rail }: { rail: Rail }) {
@@ -86,8 +84,9 @@ export function RailEditor({ rail }: { rail: Rail }) {
       {kind?.details.map((d) => (
         <DetailField
           key={`${rail.kind}.${d.id}`}
-          rail={rail}
+          id={`${rail.id}.${d.id}`}
           detail={d}
+          kept={rail.details[d.id]}
           onSave={(value) => patch({ details: { [d.id]: value } })}
         />
       ))}
@@ -101,59 +100,5 @@ export function RailEditor({ rail }: { rail: Rail }) {
       />
       <p>Reads as {rail.reads}.</p>
     </>
-  );
-}
-
-interface DetailProps {
-  rail: Rail;
-  detail: Detail;
-  onSave: (value: Schemas["Quantity"]) => Promise<unknown>;
-}
-
-function DetailField({ rail, detail, onSave }: DetailProps) {
-  const kept = rail.details[detail.id] ?? EMPTY;
-  const chosen = (text: string) => onSave({ text, source: "marked", note: "" });
-  if (detail.options.length > 3) {
-    return (
-      <Picker
-        label={detail.label}
-        value={kept.text || (detail.options[0]?.id ?? "")}
-        items={detail.options}
-        onChange={(id) => id !== kept.text && void chosen(id)}
-      />
-    );
-  }
-  if (detail.options.length > 0) {
-    return (
-      <Choice
-        label={detail.label}
-        value={kept.text || (detail.options[0]?.id ?? "")}
-        options={detail.options.map((o) => [o.id, o.label] as const)}
-        onChange={(id) => void chosen(id)}
-      />
-    );
-  }
-  if (detail.unit === null) {
-    return (
-      <SavedText
-        id={`${rail.id}.${detail.id}`}
-        label={detail.label}
-        saved={kept.text ?? ""}
-        field={detail.id}
-        hint={detail.hint}
-        onSave={chosen}
-      />
-    );
-  }
-  return (
-    <QuantityField
-      id={`${rail.id}.${detail.id}`}
-      label={detail.label}
-      unit={detail.unit}
-      value={kept}
-      fields={[detail.id]}
-      hint={detail.hint}
-      onSave={onSave}
-    />
   );
 }

@@ -44,7 +44,11 @@ const FILLS: Record<string, string> = {
   over: "var(--over-soft)",
   drive: "var(--drive-soft)",
   fits: "var(--fits-soft)",
+  trip: "var(--drive-soft)",
   dim: "var(--dim-soft)",
+  lit_room: "var(--over-soft)",
+  dark_room: "var(--drive-soft)",
+  dark: "var(--fits-soft)",
 };
 
 const ROW = 32;

@@ -1,6 +1,5 @@
 import { scaleLinear } from "d3-scale";
 import { area, curveStepAfter, line } from "d3-shape";
-import { useState } from "react";
 import { Button, Radio, RadioGroup } from "react-aria-components";
 import styled from "styled-components";
 
@@ -47,6 +46,11 @@ const Tab = styled(Radio)`
   @media (pointer: coarse) {
     min-height: 44px;
   }
+`;
+
+const Line = styled.p`
+  font-size: 1.0625rem;
+  font-weight: 600;
 `;
 
 const Steps = styled.div`
@@ -118,12 +122,14 @@ interface Props {
   moments: Report["moments"];
   cycle: Report["cycle"];
   runtime: Report["runtime"];
+  /** What is chosen to be seen; the other instruments follow it. */
+  chosen: string | undefined;
+  onChoose: (id: string) => void;
   onEdit: (kind: Stair["kind"]) => void;
 }
 
 /** The rail drawn as height at a chosen instant; over a cycle or a battery's life it is a curve. */
-export function Staircase({ moments, cycle, runtime, onEdit }: Props) {
-  const [chosen, setChosen] = useState<string>();
+export function Staircase({ moments, cycle, runtime, chosen, onChoose, onEdit }: Props) {
   const choices: (readonly [string, string])[] = moments.map((m) => [m.id, m.label]);
   if (cycle) choices.push(["cycle", "Over the cycle"]);
   if (runtime) choices.push(["life", "Over its life"]);
@@ -132,7 +138,7 @@ export function Staircase({ moments, cycle, runtime, onEdit }: Props) {
   return (
     <Wrap aria-label="Volt staircase">
       {choices.length > 1 && (
-        <Tabs aria-label="When" value={at} onChange={setChosen} orientation="horizontal">
+        <Tabs aria-label="When" value={at} onChange={onChoose} orientation="horizontal">
           {choices.map(([id, label]) => (
             <Tab key={id} value={id}>
               {label}
@@ -140,6 +146,7 @@ export function Staircase({ moments, cycle, runtime, onEdit }: Props) {
           ))}
         </Tabs>
       )}
+      {moment?.line && <Line role="status">{moment.line}</Line>}
       {moment && <Steep staircase={moment.staircase} onEdit={onEdit} />}
       {at === "cycle" && cycle && <CycleTrace cycle={cycle} />}
       {at === "life" && runtime && <LifeTrace runtime={runtime} />}

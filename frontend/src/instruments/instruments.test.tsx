@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
@@ -59,8 +60,20 @@ test("only the newest reading is judged", () => {
   expect(screen.queryByText(/400 µA/)).toBeNull();
 });
 
+const moment = (id: string, label: string, drawn: typeof staircase) => ({
+  id,
+  label,
+  staircase: drawn,
+  glow: [],
+  rule: null,
+  reads: {},
+  line: "",
+});
+
 const steady = {
-  moments: [{ id: "now", label: "Steady", staircase }],
+  chosen: undefined,
+  onChoose: () => undefined,
+  moments: [moment("now", "Steady", staircase)],
   cycle: null,
   runtime: null,
 };
@@ -182,20 +195,20 @@ test("the pencil line opens every figure behind the result", async () => {
 
 test("the staircase follows the instant chosen, and a cycle is drawn as curves with their units", () => {
   const later = { ...staircase, stairs: staircase.stairs.map((s) => ({ ...s, text: "1.00 V" })) };
-  show(
-    <Staircase
-      moments={[
-        { id: "crest", label: "Crest", staircase },
-        { id: "back", label: "Reverse crest", staircase: later },
-      ]}
-      cycle={cycle}
-      runtime={null}
-      onEdit={() => undefined}
-    />,
-  );
+  const moments = [
+    moment("crest", "Crest", staircase),
+    { ...moment("back", "Reverse crest", later), line: "Off: 1 mA in the LED." },
+  ];
+  function Chosen() {
+    const [chosen, choose] = useState<string>();
+    const rest = { moments, cycle, runtime: null, onEdit: () => undefined };
+    return <Staircase {...rest} chosen={chosen} onChoose={choose} />;
+  }
+  show(<Chosen />);
   expect(screen.getByText("22.0 V")).toBeTruthy();
   fireEvent.click(screen.getByRole("radio", { name: "Reverse crest" }));
   expect(screen.queryByText("22.0 V")).toBeNull();
+  expect(screen.getByText("Off: 1 mA in the LED.")).toBeTruthy();
   fireEvent.click(screen.getByRole("radio", { name: "Over the cycle" }));
   const drawn = screen.getByRole("img", { name: "LED current over one cycle" });
   expect(drawn.querySelectorAll("path")).toHaveLength(3);

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import styled from "styled-components";
 
-import type { Report, Schemas } from "../api/client";
+import type { Changes, Report, Schemas } from "../api/client";
 import { useCatalogue, useSave, useSpice } from "../api/queries";
 import { Button } from "../controls/Button";
 import { Choice } from "../controls/Choice";
@@ -11,10 +11,14 @@ import { SavedText } from "../controls/SavedText";
 import { Sheet } from "../controls/Sheet";
 import { Notes } from "../equipment/Notes";
 import { RailEditor } from "../equipment/RailEditor";
+import { Added } from "./Added";
+import { DriverPart } from "./DriverPart";
+import { ReadyMade } from "./ReadyMade";
+import { SwapsPart } from "./SwapsPart";
 import { SweepPart } from "./SweepPart";
 import { Treatment } from "./Treatment";
 
-export type Part = "rail" | "driver" | "resistor" | "led" | "lamp" | "job" | "treatment";
+export type Part = "rail" | "driver" | "resistor" | "led" | "lamp" | "job" | "treatment" | "swaps";
 
 export type Position = Schemas["PositionOut"];
 export type Patch = (fields: Schemas["PositionPatch"]) => Promise<unknown>;
@@ -27,6 +31,7 @@ const TITLES: Record<Part, string> = {
   lamp: "Original lamp",
   job: "Job",
   treatment: "Treatment",
+  swaps: "Swaps side by side",
 };
 
 interface Props {
@@ -37,18 +42,40 @@ interface Props {
   /** None where the position cannot be worked out. */
   report?: Report;
   fit: Schemas["SweepReport"] | null;
+  onTry: (label: string, changes: Changes) => void;
 }
 
 /** The sheet that edits one part of the position. */
-export function PartSheet({ part, onClose, position, rail, report, fit }: Props) {
+export function PartSheet({ part, onClose, position, rail, report, fit, onTry }: Props) {
   const save = useSave();
   const patch: Patch = (fields) => save("PATCH", `/api/positions/${position.id}`, fields);
+  const take = (changes: Changes) =>
+    save("POST", `/api/positions/${position.id}/take`, { changes });
   return (
-    <Sheet title={part ? TITLES[part] : ""} open={part !== undefined} onClose={onClose}>
+    <Sheet
+      title={part ? TITLES[part] : ""}
+      open={part !== undefined}
+      onClose={onClose}
+      wide={part === "swaps"}
+    >
       {part === "rail" && <RailEditor rail={rail} />}
-      {part === "driver" && <Driver position={position} patch={patch} />}
+      {part === "driver" && (
+        <DriverPart position={position} rail={rail} patch={patch} report={report} />
+      )}
+      {part === "swaps" && (
+        <SwapsPart
+          position={position}
+          patch={patch}
+          onTry={(label, changes) => {
+            onTry(label, changes);
+            onClose();
+          }}
+        />
+      )}
       {part === "resistor" && <SeriesResistor position={position} patch={patch} />}
-      {part === "led" && <LedPart position={position} patch={patch} fit={fit} rail={rail} />}
+      {part === "led" && (
+        <LedPart position={position} patch={patch} fit={fit} rail={rail} take={take} />
+      )}
       {part === "treatment" && report?.cycle && (
         <Treatment position={position} patch={patch} cycle={report.cycle} />
       )}
@@ -61,26 +88,6 @@ export function PartSheet({ part, onClose, position, rail, report, fit }: Props)
 interface PartProps {
   position: Position;
   patch: Patch;
-}
-
-function Driver({ position, patch }: PartProps) {
-  return (
-    <>
-      <p>
-        What the switch or transistor keeps: next to nothing for a contact, 0.1 to 0.3 V for a
-        transistor, 0.7 to 1.1 V for a Darlington.
-      </p>
-      <QuantityField
-        id={`${position.id}.driver_drop`}
-        label="Driver's drop"
-        unit="V"
-        value={position.driver_drop}
-        fields={["driver_drop"]}
-        hint="0.2V"
-        onSave={(driver_drop) => patch({ driver_drop })}
-      />
-    </>
-  );
 }
 
 const RATINGS = [
@@ -141,18 +148,30 @@ function SeriesResistor({ position, patch }: PartProps) {
       />
       <Choice
         label="Which lead"
-        value={position.resistor_parts === 2 ? "2" : "1"}
+        value={position.resistor_parts === 2 ? "both" : position.lead}
         options={
           [
-            ["1", "One part, positive lead"],
-            ["2", "Half in each lead"],
+            ["positive", "Positive, ours"],
+            ["negative", "Negative"],
+            ["both", "Half in each"],
           ] as const
         }
-        onChange={(parts) => void patch({ resistor_parts: parts === "2" ? 2 : 1, resistor: "" })}
+        onChange={(lead) =>
+          void patch(
+            lead === "both"
+              ? { resistor_parts: 2, resistor: "" }
+              : {
+                  lead,
+                  resistor_parts: 1,
+                  ...(position.resistor_parts === 2 ? { resistor: "" } : {}),
+                },
+          )
+        }
       />
       <p>
         The current is the same in either lead. One habit a shop: ours is the positive. Half in each
-        shares the heat, and keeps some of it where a lead may touch the chassis.
+        shares the heat, and keeps some of it where a lead may touch the chassis. Where lamps share
+        a wire it goes in the lead that is not common.
       </p>
       <Choice
         label="Power rating of each"
@@ -171,6 +190,7 @@ function SeriesResistor({ position, patch }: PartProps) {
         }
         onChange={(c) => void patch({ ceiling: Number(c) })}
       />
+      <Added position={position} patch={patch} />
     </>
   );
 }
@@ -178,9 +198,10 @@ function SeriesResistor({ position, patch }: PartProps) {
 interface LedProps extends PartProps {
   fit: Schemas["SweepReport"] | null;
   rail: Schemas["RailOut"];
+  take: (changes: Changes) => Promise<unknown>;
 }
 
-function LedPart({ position, patch, fit, rail }: LedProps) {
+function LedPart({ position, patch, fit, rail, take }: LedProps) {
   const catalogue = useCatalogue();
   return (
     <>
@@ -203,6 +224,14 @@ function LedPart({ position, patch, fit, rail }: LedProps) {
         field="in_series"
         hint="How many, one after another"
         onSave={(text) => patch({ in_series: Number(text) })}
+      />
+      <SavedText
+        id={`${position.id}.branches`}
+        label="Side by side"
+        saved={String(position.branches)}
+        field="branches"
+        hint="Equal strings, each with its own resistor"
+        onSave={(text) => patch({ branches: Number(text) })}
       />
       <QuantityField
         id={`${position.id}.vf`}
@@ -229,6 +258,7 @@ function LedPart({ position, patch, fit, rail }: LedProps) {
         hint="For a ready-made module with its resistor inside: 10-15V"
         onSave={(band) => patch({ band })}
       />
+      <ReadyMade position={position} patch={patch} take={take} />
       <SweepPart position={position} patch={patch} fit={fit} />
       {rail.kind === "battery" && (
         <Choice

@@ -104,7 +104,7 @@ function report(ohm: number) {
     power: { each: shown(0.08, "80", "mW"), to_fit: null, rating: null, load: null },
     staircase,
     supply,
-    moments: [{ id: "now", label: "Steady", staircase }],
+    moments: [{ id: "now", label: "Steady", staircase, glow: [], rule: null, reads: {}, line: "" }],
     cycle: null,
     runtime: null,
     survey: { readings: [], inferences: [], contradictions: [], truth: null, plan: [step] },

@@ -154,6 +154,7 @@ function Workspace({ id }: { id: string }) {
   const [trial, setTrial] = useState<Trial>();
   const [cursor, setCursor] = useState<number>();
   const [part, setPart] = useState<Part>();
+  const [chosen, setChosen] = useState<string>();
   const rest = useRef(0);
 
   const changes = useMemo<Changes>(
@@ -196,6 +197,8 @@ function Workspace({ id }: { id: string }) {
   }
   if (!view.data || (!report && !answer.isError)) return <Shell>{null}</Shell>;
   const { position, rail, siblings } = view.data;
+  const moment = report?.moments.find((m) => m.id === chosen);
+  const tryOut = (label: string, tried: Changes) => setTrial({ label, changes: tried });
   if (!report || (answer.isError && Object.keys(changes).length === 0)) {
     return (
       <Shell undo={undo}>
@@ -217,6 +220,7 @@ function Workspace({ id }: { id: string }) {
           position={position}
           rail={rail}
           fit={view.data.fit}
+          onTry={tryOut}
         />
       </Shell>
     );
@@ -239,6 +243,7 @@ function Workspace({ id }: { id: string }) {
               ))}
           </Siblings>
           <Edits>
+            <SmallButton onPress={() => setPart("swaps")}>Swaps</SmallButton>
             <SmallButton onPress={() => void go(`/position/${id}/readings`)}>Readings</SmallButton>
             {report.cycle && (
               <SmallButton onPress={() => setPart("treatment")}>Treatment</SmallButton>
@@ -273,20 +278,22 @@ function Workspace({ id }: { id: string }) {
               moments={report.moments}
               cycle={report.cycle}
               runtime={report.runtime}
-              onEdit={(kind) => kind !== "ground" && setPart(partOf(kind))}
+              chosen={chosen}
+              onChoose={setChosen}
+              onEdit={(kind) => kind !== "ground" && setPart(SHEETS[kind])}
             />
-            <GlowBox lamps={report.glow} />
+            <GlowBox lamps={moment?.glow.length ? moment.glow : report.glow} />
             <Findings
               findings={report.findings}
               verdicts={report.verdicts}
-              onTry={(label, tried) => setTrial({ label, changes: tried })}
+              onTry={tryOut}
               onStrike={(reading) => void save("DELETE", `/api/readings/${reading}`)}
             />
           </Middle>
           <SlideRule
-            rule={report.rule}
+            rule={moment?.rule ?? report.rule}
             cursor={cursor ?? report.rule.cursor_ohm}
-            reads={readsOf(report)}
+            reads={(moment?.rule && moment.reads) ?? readsOf(report)}
             onMove={move}
           />
           <PencilLine pencil={report.pencil} />
@@ -299,6 +306,7 @@ function Workspace({ id }: { id: string }) {
         rail={rail}
         report={report}
         fit={view.data.fit}
+        onTry={tryOut}
       />
     </Shell>
   );
@@ -312,11 +320,22 @@ const MENDABLE: readonly (readonly [Part, string])[] = [
   ["lamp", "Old lamp"],
 ];
 
-/** The sheet a step of the staircase opens. */
-function partOf(kind: Exclude<Report["staircase"]["stairs"][number]["kind"], "ground">): Part {
-  if (kind === "source") return "rail";
-  return kind === "rectifier" ? "treatment" : kind;
-}
+type Step = Exclude<Report["staircase"]["stairs"][number]["kind"], "ground">;
+
+/** The sheet each step of the staircase opens. */
+const SHEETS: Record<Step, Part> = {
+  rail: "rail",
+  source: "rail",
+  shared: "driver",
+  lamps: "driver",
+  driver: "driver",
+  rectifier: "treatment",
+  regulator: "resistor",
+  resistor: "resistor",
+  diode: "resistor",
+  inside: "led",
+  led: "led",
+};
 
 /** What each scale reads under the cursor. */
 function readsOf(report: Report): Record<string, string> {

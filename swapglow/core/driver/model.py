@@ -36,7 +36,7 @@ class Driver:
         keep_warm_ohm: the resistor across the driver; None where there is none.
         leak_a: what an open driver lets through at the usual rail.
         hangs_on: what else hangs on the keep-warm path, in words.
-        others: the lamps left in the loop, in series with this one.
+        others: the lamps in the loop, in series with this one; ``changed`` where they are swapped too.
         dropper_ohm, loads: the shared dropping resistor and what else stands behind it.
         counts: whether the circuit watches the lamp's current, or checks it with pulses.
         trip: current under which the circuit takes the lamp for failed; None takes the old lamp's.
@@ -52,6 +52,7 @@ class Driver:
     leak_a: float = 0.0
     hangs_on: str = ""
     others: tuple[Lamp, ...] = ()
+    changed: bool = False
     dropper_ohm: float = 0.0
     loads: tuple[Load, ...] = ()
     counts: bool = True
@@ -73,9 +74,14 @@ class Driver:
         return DRIVERS[self.kind]
 
     @property
+    def left(self) -> tuple[Lamp, ...]:
+        """The lamps that stay in the loop."""
+        return () if self.changed else self.others
+
+    @property
     def plain(self) -> bool:
         """Whether nothing but its drop stands in the lit lamp's circuit."""
-        return not (self.others or self.dropper_ohm)
+        return not (self.left or self.dropper_ohm)
 
     @property
     def leads_off(self) -> bool:

@@ -15,6 +15,7 @@ from swapglow.core.findings import (  # noqa: F401
     polarity,
     pulses,
     supplies,
+    unknown,
     wiring,
 )
 from swapglow.core.findings.registry import Context, judge

@@ -3,10 +3,7 @@
 from collections.abc import Iterable
 
 from swapglow.core.findings.registry import Context, rule
-from swapglow.core.parts import preferred
-from swapglow.core.parts.resistor import rating_to_fit
-from swapglow.core.position.before import lamp_before
-from swapglow.core.position.neighbours import Neighbour, neighbours
+from swapglow.core.position.neighbours import Neighbour, bleeder, neighbours
 from swapglow.core.quantities import AMPERE, OHM, VOLT, show
 from swapglow.core.report import Finding, Remedy
 
@@ -86,19 +83,11 @@ def _worst(every: tuple[Neighbour, ...]) -> list[Neighbour]:
 
 
 def _bleeder(c: Context) -> tuple[Remedy, ...]:
-    """A resistor across the LED that draws what the old lamp drew: R = V/(Ilamp − ILED) (Ohm)."""
-    p, on = c.position, c.standing("on")
-    found = lamp_before(p, "on", p.rail.volts[1])
-    if found is None or on is None or p.shunt_ohm is not None or p.lamp is None:
+    p = c.position
+    found = None if p.shunt_ohm is not None else bleeder(p, c.usual_a * p.branches)
+    if found is None:
         return ()
-    volts = found[0]
-    missing = p.lamp.amps_at(volts) - c.usual_a * p.branches
-    if missing <= 0:
-        return ()
-    ohm = preferred.prefer(volts / missing, "E24", "nearest")
-    rating = rating_to_fit((volts * p.rail.volts[2] / p.rail.volts[1]) ** 2 / ohm)
-    if rating is None:
-        return ()
+    ohm, rating = found
     label = f"Put {show(ohm, OHM)} {rating:g} W across the LED: the feed stays where it was"
     changes: dict[str, float | int | str | None] = {
         "shunt_ohm": ohm, "shunt_across": "assembly", "shunt_w": rating, "resistor_ohm": None,
@@ -110,7 +99,7 @@ def _bleeder(c: Context) -> tuple[Remedy, ...]:
 def others_go_dark(c: Context) -> Iterable[Finding]:
     """Filaments left in series with an LED."""
     p, on = c.position, c.standing("on")
-    others = p.driver.others
+    others = p.driver.left
     if not others or on is None:
         return
     volts = float(abs(on.point.across("Rleft1")[1]))
@@ -126,8 +115,8 @@ def others_go_dark(c: Context) -> Iterable[Finding]:
         "branches with a resistor each.",
         (
             Remedy("one-string", f"Change all {count}: one string of {count} LEDs",
-                   {"driver_kind": "direct", "in_series": count, "resistor_ohm": None}),
+                   {"others_changed": 1, "in_series": count, "resistor_ohm": None}),
             Remedy("in-branches", f"Change all {count}: {count} LEDs side by side, a resistor each",
-                   {"driver_kind": "direct", "branches": count, "in_series": 1, "resistor_ohm": None}),
+                   {"others_changed": 1, "branches": count, "in_series": 1, "resistor_ohm": None}),
         ),
     )  # fmt: skip

@@ -25,7 +25,7 @@ def lamp_before(position: Position, state: State, rail_v: float) -> tuple[float,
     if lamp is None:
         return None
     # The shunt came with the LED; the lamp never saw it.
-    p = replace(position, shunt_ohm=None)
+    p = replace(position, shunt_ohm=None, driver=replace(position.driver, changed=False))
     lamps = {**filaments_of(p), "Rold": Lamp("old", "", lamp.volts, lamp.amps, None, "")}
     cases = Cases(np.array([rail_v]), p.led.vf_typ, 1.0, p.drop_v)
 

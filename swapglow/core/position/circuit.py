@@ -104,7 +104,7 @@ class Cases:
 def filaments_of(position: Position) -> dict[str, Lamp]:
     """The filaments in a position's circuit, by the names of their resistors."""
     d = position.driver
-    out = {f"Rleft{k}": lamp for k, lamp in enumerate(d.others, 1)}
+    out = {f"Rleft{k}": lamp for k, lamp in enumerate(d.left, 1)}
     out |= {f"Rload{k}": load.lamp for k, load in enumerate(d.loads, 1) if load.lamp is not None}
     return out
 
@@ -170,7 +170,7 @@ def _feed(position: Position, cases: Cases, ohms: Ohms) -> tuple[list[Element], 
                 elements.append(Resistor(name, node, "0", load.ohms))
             elif load.amps is not None:
                 elements.append(CurrentRegulator(f"Xload{k}", node, "0", load.amps, STEADY_HEAD_V))
-    for k, lamp in enumerate(d.others, 1):
+    for k, lamp in enumerate(d.left, 1):
         name, after = f"Rleft{k}", f"left{k}"
         elements.append(Resistor(name, node, after, ohms.get(name, lamp.volts / lamp.amps)))
         node = after

@@ -2,7 +2,8 @@
 
 A lamp's I ∝ V^0.55 makes its resistance rise as V^0.45; cold, it is about a tenth of hot (both
 miniature lamp handbooks, from memory). The circuit is solved, each filament's resistance set by its
-own volts, and solved again until nothing moves: each step shrinks the error by 0.45 or better.
+own volts, and solved again until nothing moves; each step shrinks the error by 0.45 or better, and
+Steffensen's rule (1933) by far more.
 """
 
 from collections.abc import Callable, Mapping
@@ -18,8 +19,10 @@ FloatArray = NDArray[np.float64]
 Ohms = Mapping[str, FloatArray]
 
 COLD_SHARE = 0.1
-_CLOSE = 1e-7
-_MOST_ROUNDS = 60
+# Relative error of a filament's resistance at rest.
+_CLOSE = 1e-8
+_MOST_ROUNDS = 40
+_LEAST_OHM, _MOST_OHM = 1e-4, 1e9
 
 
 def ohms_at(lamp: Lamp, volts: FloatArray) -> FloatArray:
@@ -41,12 +44,21 @@ def settled(build: Callable[[Ohms], Circuit], lamps: Mapping[str, Lamp], samples
     """
     if not lamps:
         return operating_point(build({})).require()
-    ohms = {name: ohms_at(lamp, np.full(samples, lamp.volts / 2)) for name, lamp in lamps.items()}
+    names = list(lamps)
+
+    def step(logs: FloatArray) -> tuple[FloatArray, OperatingPoint]:
+        point = operating_point(build({n: np.exp(row) for n, row in zip(names, logs, strict=True)})).require()
+        return np.log(np.stack([ohms_at(lamps[n], point.across(n)) for n in names])), point
+
+    logs = np.log(np.stack([ohms_at(lamps[n], np.full(samples, lamps[n].volts / 2)) for n in names]))
     for _ in range(_MOST_ROUNDS):
-        point = operating_point(build(ohms)).require()
-        after = {name: ohms_at(lamp, point.across(name)) for name, lamp in lamps.items()}
-        off = max(float(np.max(np.abs(after[n] / ohms[n] - 1))) for n in lamps)
-        ohms = after
-        if off < _CLOSE:
+        first, _point = step(logs)
+        second, point = step(first)
+        if np.abs(second - first).max() < _CLOSE:
             return point
+        # Steffensen: the two steps say where a geometric approach would end.
+        bend = second - 2 * first + logs
+        safe = np.abs(bend) > 1e-12
+        logs = np.where(safe, logs - (first - logs) ** 2 / np.where(safe, bend, 1.0), second)
+        logs = np.clip(logs, np.log(_LEAST_OHM), np.log(_MOST_OHM))
     raise NotConverged("The filaments in this circuit do not come to rest; nothing is shown for it.")

@@ -253,9 +253,8 @@ def with_changes(position: Position, changes: Changes) -> Position:
             values["driver"] = replace(position.driver, keep_warm_ohm=value)  # type: ignore[arg-type]
         elif name == "driver_counts":
             values["driver"] = replace(position.driver, counts=bool(value))
-        elif name == "driver_kind":
-            # Only ever to "direct": what stood in the loop comes out.
-            values["driver"] = replace(Driver(), keeps=position.driver.keeps)
+        elif name == "others_changed":
+            values["driver"] = replace(position.driver, changed=bool(value))
         elif name == "target_a":
             if not isinstance(value, int | float):
                 raise PositionError("The drive wanted must be a number.")

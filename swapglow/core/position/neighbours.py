@@ -4,7 +4,9 @@ from dataclasses import dataclass
 
 from swapglow.core.circuit.operating_point import OperatingPoint
 from swapglow.core.driver import Load, State
+from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import LIGHT_EXPONENT
+from swapglow.core.parts.resistor import rating_to_fit
 from swapglow.core.position.before import lamp_before
 from swapglow.core.position.model import Position
 from swapglow.core.position.states import Standing
@@ -57,6 +59,27 @@ def neighbours(position: Position, stands: tuple[Standing, ...]) -> tuple[Neighb
             out.append(Neighbour(load, t.state, before, float(shared[1]), float(shared[2]),
                                  _amps(load, k, t.point), light))  # fmt: skip
     return tuple(out)
+
+
+def bleeder(position: Position, led_a: float) -> tuple[float, float] | None:
+    """A resistor across the LED that draws what the old lamp drew: R = V/(Ilamp − ILED) (Ohm).
+
+    Args:
+        led_a: what the LEDs draw, all branches.
+
+    Returns:
+        ohms and the rating to fit; None where nothing is missing or no leaded part will do.
+    """
+    p = position
+    found = lamp_before(p, "on", p.rail.volts[1])
+    if found is None or p.lamp is None:
+        return None
+    missing = p.lamp.amps_at(found[0]) - led_a
+    if missing <= 0:
+        return None
+    ohm = preferred.prefer(found[0] / missing, "E24", "nearest")
+    rating = rating_to_fit((found[0] * p.rail.volts[2] / p.rail.volts[1]) ** 2 / ohm)
+    return None if rating is None else (ohm, rating)
 
 
 def _amps(load: Load, k: int, point: OperatingPoint) -> float:

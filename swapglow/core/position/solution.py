@@ -103,20 +103,21 @@ def rule_values(position: Position, around: float) -> FloatArray:
     return preferred.values(position.series, max(around / RULE_REACH, 1e-3), min(around * RULE_REACH, 1e9))
 
 
-def solve(position: Position, *, further: Cases | None = None) -> Solution:
+def solve(position: Position, *, further: Cases | None = None, rule: bool = True) -> Solution:
     """Solve corners, slide rule and any further cases together.
 
     Args:
         position: the swap.
         further: arrays of one length, with the position's own driver's drop.
+        rule: whether the slide rule is solved too.
 
     Raises:
         NotConverged: a case has no answer; none is then given for the position.
     """
     more = further or Cases(np.zeros(0), np.zeros(0), np.zeros(0))
     if position.rail.supply.alternates:
-        return _solve_alternating(position, more)
-    return _solve_steady(position, more)
+        return _solve_alternating(position, more, rule)
+    return _solve_steady(position, more, rule)
 
 
 def _axes(position: Position, sizing: Sizing) -> tuple[FloatArray, FloatArray, FloatArray]:
@@ -133,13 +134,13 @@ def _rule(position: Position, sizing: Sizing) -> FloatArray:
     return rule_values(position, centre)
 
 
-def _solve_steady(position: Position, more: Cases) -> Solution:
+def _solve_steady(position: Position, more: Cases, with_rule: bool) -> Solution:
     sizing = size(position)
     tol = position.ohm_spread
     rail, vf, ohms = _axes(position, sizing)
     corner = [a.ravel() for a in np.meshgrid(rail, vf, ohms, indexing="ij")]
     key = (_for_rule(position), 0.0)
-    known = _RULES.get(key)
+    known = _RULES.get(key) if with_rule else _NO_RULE
     rule = _rule(position, sizing) if known is None else known[0]
     # While only the fitted value moves the rule's own cases stay what they were.
     total = rule * sizing.parts if known is None else np.zeros(0)
@@ -195,7 +196,7 @@ def ac_cases(position: Position, cases: Cases) -> AcCases:
     return AcCases(np.maximum(peak, 1e-6), vf, ohms, source, speed)
 
 
-def _solve_alternating(position: Position, more: Cases) -> Solution:
+def _solve_alternating(position: Position, more: Cases, with_rule: bool) -> Solution:
     sizing = size(position)
     tol = position.resistor_tolerance
     rail, vf, ohms = _axes(position, sizing)
@@ -217,7 +218,7 @@ def _solve_alternating(position: Position, more: Cases) -> Solution:
     amps[0, 0, 0], amps[2, 2, 2] = corners.average[9], corners.average[10]
     volts = np.full((3, 3, 3), np.nan)
     volts[:, 1, 1] = drawn.string.max(axis=1) / position.in_series
-    rule, on_rule, watts = _alternating_rule(_for_rule(position), sizing.farads)
+    rule, on_rule, watts = _alternating_rule(_for_rule(position), sizing.farads) if with_rule else _NO_RULE
     power = float(corners.rms[10]) ** 2 * sizing.each_ohm * (1 - tol)
     return Solution(
         position, sizing, amps, volts, rule, on_rule[:3], on_rule[3:], watts, found.average[11:],
@@ -235,6 +236,7 @@ def _for_rule(position: Position) -> Position:
 # By position and capacitance: rule values, currents there (3 typical levels, least, most), and most
 # heat in each part.
 _Rule = tuple[FloatArray, FloatArray, FloatArray]
+_NO_RULE: _Rule = (np.zeros(0), np.zeros((5, 0)), np.zeros(0))
 _RULES: dict[tuple[Position, float], _Rule] = {}
 _MOST_RULES = 128
 

@@ -94,9 +94,9 @@ def _way_down(s: Solution, state: State) -> list[_Tread]:
     if d.dropper_ohm:
         out.append(_Tread("shared", "shared", "shared", "Shared feed", f"{show(d.dropper_ohm, OHM)} for all",
                           Source.MARKED))  # fmt: skip
-    if d.others:
-        many = f"{len(d.others)} lamps" if len(d.others) > 1 else "1 lamp"
-        out.append(_Tread(f"left{len(d.others)}", "lamps", "lamps", "Lamps left", many))
+    if d.left:
+        many = f"{len(d.left)} lamps" if len(d.left) > 1 else "1 lamp"
+        out.append(_Tread(f"left{len(d.left)}", "lamps", "lamps", "Lamps left", many))
     if state == "pulse" and d.pulse_ohm:
         out.append(_Tread("pulsed", "pulse", "source", "Pulse source", show(d.pulse_ohm, OHM)))
     driver = _Tread("0" if low_side else "plus", "driver", "driver", "Driver", _driver_detail(p, state),

@@ -116,6 +116,6 @@ def contacts(position: Position, point: OperatingPoint, state: State) -> tuple[F
     """Volts of the lamp's two contacts against ground, (samples,) each."""
     nodes = point.nodes
     plus = next(
-        n for n in ("plus", "pulsed", f"left{len(position.driver.others)}", "shared", "loaded", "feed") if n in nodes
+        n for n in ("plus", "pulsed", f"left{len(position.driver.left)}", "shared", "loaded", "feed") if n in nodes
     )
     return point.voltage(plus), point.voltage("minus" if "minus" in nodes else "0")

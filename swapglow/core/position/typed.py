@@ -303,8 +303,11 @@ def read_reading(id_: str, kind: ReadingKind, text: str, burden: str, note: str)
 _PLAIN_CHANGES = (
     "resistor_parts", "in_series", "ceiling", "rating_w", "rounding", "series", "treatment",
     "chassis_negative", "branches", "lead", "shunt_across", "shunt_w", "series_diodes", "regulator_id",
-    "driver_kind",
 )  # fmt: skip
+
+
+# Changes of the driver that are a yes or a no, and the details they are.
+_YES_NO = {"driver_counts": "counts", "others_changed": "changed"}
 
 
 def typed_changes(changes: Changes) -> dict[str, object]:
@@ -332,9 +335,9 @@ def typed_changes(changes: Changes) -> dict[str, object]:
         elif name == "keep_warm_ohm":
             text = "" if value is None else show(float(value), OHM, 6)
             out["driver_details"] = {"keep_warm": {"text": text, "source": "computed", "note": ""}}
-        elif name == "driver_counts":
+        elif name in _YES_NO:
             text = "yes" if value else "no"
-            out["driver_details"] = {"counts": {"text": text, "source": "computed", "note": ""}}
+            out["driver_details"] = {_YES_NO[name]: {"text": text, "source": "computed", "note": ""}}
         elif name in _PLAIN_CHANGES:
             out[name] = value
         else:

@@ -73,6 +73,7 @@ def _driver(t: TypedDriver, lamp: Lamp | None, keeps: tuple[float, float, float]
         leak_a=_value(t, "leak", AMPERE, above=None) or 0.0,
         hangs_on=t.text("hangs_on"),
         others=_left(t, lamp),
+        changed=_choice("changed", t.text("changed") or "no", ("yes", "no")) == "yes",
         dropper_ohm=_value(t, "dropper", OHM) or 0.0,
         loads=read_loads(t.text("loads")),
         counts=_choice("counts", t.text("counts") or "yes", ("yes", "no")) == "yes",
@@ -145,8 +146,7 @@ def _left(t: TypedDriver, lamp: Lamp | None) -> tuple[Lamp, ...]:
     volts = _value(t, "other_volts", VOLT) or (lamp.volts if lamp else None)
     amps = _value(t, "other_amps", AMPERE) or (lamp.amps if lamp else None)
     if volts is None or amps is None:
-        name = "other_volts" if volts is None else "other_amps"
-        raise FieldError(name, "Type what the lamps left in the loop are marked with, or name the old lamp.")
+        return ()  # A finding asks for it: nothing else is lost by not knowing it yet.
     candela = lamp.candela if lamp and (volts, amps) == (lamp.volts, lamp.amps) else None
     return (Lamp("left", "Lamp left in place", volts, amps, candela, ""),) * count
 

@@ -54,7 +54,7 @@ def amps_for(position: Position, candela: float) -> float:
 
 def lamp_volts(position: Position) -> float:
     """Volts over the original lamp while lit, at the usual rail."""
-    if not position.driver.plain:
+    if position.driver.others or position.driver.dropper_ohm:
         # What stands in its circuit took its share from the lamp as it does from the LED.
         return before_v(position)
     return position.rail.usual.value - position.drop_v
@@ -64,7 +64,10 @@ def lamp_candela(position: Position) -> float | None:
     """Intensity of the original lamp at the usual rail (its own volts, so the driver counts)."""
     if position.lamp is None:
         return None
-    return position.lamp.candela_at(lamp_volts(position))
+    one = position.lamp.candela_at(lamp_volts(position))
+    # Where all lamps of a loop are changed, the new ones together are compared with all of them.
+    together = 1 + len(position.driver.others) if position.driver.changed else 1
+    return None if one is None else one * together
 
 
 def ratio_text(ratio: float | None) -> str:

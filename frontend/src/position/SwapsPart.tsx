@@ -1,0 +1,140 @@
+import styled from "styled-components";
+
+import type { Changes, Schemas } from "../api/client";
+import { useSwaps } from "../api/queries";
+import { Button } from "../controls/Button";
+import { Flags } from "../controls/Flags";
+import { GradeMark } from "../controls/GradeMark";
+import type { Patch, Position } from "./PartSheet";
+
+type Swap = Schemas["Swap"];
+type Weight = Position["weigh"][number];
+
+const ROWS = [
+  ["current", "Current, usual"],
+  ["band", "90 % lie in"],
+  ["inside", "Within limits"],
+  ["heat", "Heat in parts"],
+  ["light", "Beside old lamp"],
+  ["points", "Points of light"],
+  ["off", "When off"],
+  ["reversible", "Going back"],
+  ["parts", "Parts"],
+  ["stock", "Stock"],
+  ["school", "School"],
+] as const;
+
+/* One column a swap, one row a figure; on a phone they stand one under the other. */
+const Table = styled.div`
+  display: grid;
+  grid-auto-flow: column;
+  grid-auto-columns: minmax(0, 1fr);
+  grid-template-rows: repeat(${ROWS.length + 3}, auto);
+  column-gap: 14px;
+  @media (max-width: 900px) {
+    display: block;
+  }
+`;
+
+const Column = styled.article`
+  display: grid;
+  grid-row: span ${ROWS.length + 3};
+  grid-template-rows: subgrid;
+  min-width: 0;
+  padding-top: 8px;
+  border-top: 3px solid var(--rule);
+  &[data-best="true"] {
+    border-top: 7px solid var(--mark);
+    padding-top: 4px;
+  }
+  @media (max-width: 900px) {
+    display: block;
+    margin-bottom: 22px;
+  }
+`;
+
+const Title = styled.h3`
+  font-size: 1.08rem;
+  font-weight: 650;
+  line-height: 1.2;
+  margin-bottom: 6px;
+`;
+
+const Why = styled.p`
+  font-size: 0.95rem;
+  line-height: 1.3;
+  padding-bottom: 8px;
+`;
+
+const Figure = styled.div`
+  padding: 5px 0;
+  border-top: 1px solid var(--rule-soft);
+  dt {
+    font-size: 0.8125rem;
+    color: var(--ink-soft);
+  }
+  dd {
+    margin: 0;
+    font: 600 1rem/1.25 var(--mono);
+    letter-spacing: -0.03em;
+    overflow-wrap: anywhere;
+  }
+`;
+
+const Acts = styled.div`
+  padding-top: 10px;
+`;
+
+interface Props {
+  position: Position;
+  patch: Patch;
+  onTry: (label: string, changes: Changes) => void;
+}
+
+/** The swaps that matter side by side, ranked by what is weighed, each with why it wins or loses. */
+export function SwapsPart({ position, patch, onTry }: Props) {
+  const answer = useSwaps(position.id);
+  const swaps = answer.data;
+  if (answer.isError) return <p role="alert">{answer.error.message}</p>;
+  if (!swaps) return <p role="status">Working out the swaps.</p>;
+  return (
+    <>
+      <Flags<Weight>
+        label="What matters most here"
+        options={swaps.weights.map((w) => [w.id, w.label] as const)}
+        chosen={swaps.asked}
+        onChange={(weigh) => void patch({ weigh })}
+      />
+      <p>
+        {swaps.weighed} weighed at every corner and by chance; these matter. Ranked: what forbids
+        comes last, then by marks, those you picked counted four times.
+      </p>
+      <Table>
+        {swaps.swaps.map((s) => (
+          <Column key={s.id} data-best={s.best} aria-label={s.label}>
+            <Title>{s.label}</Title>
+            <Why>
+              {s.grade === "stop" && <GradeMark grade="stop" />} {s.why}
+            </Why>
+            {ROWS.map(([key, label]) => (
+              <Figure as="dl" key={key} style={{ margin: 0 }}>
+                <dt>{label}</dt>
+                <dd>{said(s, key)}</dd>
+              </Figure>
+            ))}
+            <Acts>
+              {Object.keys(s.changes).length > 0 && (
+                <Button onPress={() => onTry(s.label, s.changes)}>Try</Button>
+              )}
+            </Acts>
+          </Column>
+        ))}
+      </Table>
+    </>
+  );
+}
+
+function said(s: Swap, key: (typeof ROWS)[number][0]): string {
+  if (key === "school") return s.school ? `${s.school}${s.ours ? ", ours" : ""}` : "–";
+  return String(s[key]) || "–";
+}

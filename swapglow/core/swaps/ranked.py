@@ -1,0 +1,284 @@
+"""Ranking: what matters, how each candidate scores, and one sentence why."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from swapglow.core.parts.lamp import Lamp
+from swapglow.core.position.model import Position
+from swapglow.core.position.sizing import size
+from swapglow.core.quantities import AMPERE, OHM, WATT, show
+from swapglow.core.sight.glow import lamp_volts, ratio_text
+from swapglow.core.sight.seen import WORDS
+from swapglow.core.swaps.candidates import Candidate, candidates
+from swapglow.core.swaps.judged import WARM_W, Judged, judged, plainly
+
+Weight = Literal["life", "look", "heat", "parts", "reversible"]
+WEIGHTS: dict[Weight, str] = {
+    "life": "Long life",
+    "look": "Original look",
+    "heat": "Least heat",
+    "parts": "Fewest parts",
+    "reversible": "Fully reversible",
+}
+# What the user asked for counts so many times.
+ASKED = 4.0
+# How many stand side by side, the position as it stands always among them.
+FEW = 4
+MOST = 7
+# Scores closer than this tell nothing.
+LEVEL = 0.005
+
+
+@dataclass(frozen=True)
+class Swap:
+    """A candidate as it is shown.
+
+    ``grade`` is "stop" where something forbids it; ``why`` says in a sentence why it wins or loses.
+    ``score`` is 0 to 1. ``stock`` says whether its resistor lies in the drawer.
+    """
+
+    id: str
+    label: str
+    changes: dict[str, float | int | str | None]
+    grade: Literal["stop", "fits"]
+    best: bool
+    current: str
+    band: str
+    inside: str
+    heat: str
+    light: str
+    points: str
+    off: str
+    reversible: str
+    parts: int
+    stock: str
+    school: str
+    ours: bool
+    score: float
+    why: str
+
+
+@dataclass(frozen=True)
+class WeightOption:
+    """Something that may matter more than the rest."""
+
+    id: Weight
+    label: str
+
+
+@dataclass(frozen=True)
+class Swaps:
+    """The few swaps that matter, the best first, and how many were weighed."""
+
+    swaps: tuple[Swap, ...]
+    weighed: int
+    weights: tuple[WeightOption, ...]
+    asked: tuple[Weight, ...]
+
+
+@dataclass(frozen=True)
+class _Scored:
+    candidate: Candidate
+    position: Position
+    figures: Judged | None
+    marks: dict[str, float]
+    score: float
+
+    @property
+    def stops(self) -> tuple[str, ...]:
+        return ("no answer",) if self.figures is None and not self.candidate.leaves else (
+            () if self.figures is None else self.figures.stops
+        )
+
+
+def search(position: Position, asked: tuple[Weight, ...] = (),
+           drawer_ohm: frozenset[float] = frozenset()) -> Swaps:  # fmt: skip
+    """Compute all sensible swaps, weigh them, and keep the few that matter.
+
+    Args:
+        position: the position as it stands.
+        asked: what matters more than the rest.
+        drawer_ohm: resistors at hand, Ω.
+    """
+    scored = [_score(c, p, asked) for c, p in candidates(position)]
+    ranked = sorted(scored, key=lambda x: (len(x.stops), -x.score, not x.candidate.ours))
+    best = ranked[0]
+    shown = _few(ranked)
+    return Swaps(
+        tuple(_swap(x, best, asked, drawer_ohm) for x in shown), len(scored),
+        tuple(WeightOption(k, v) for k, v in WEIGHTS.items()), asked,
+    )  # fmt: skip
+
+
+def _few(ranked: list[_Scored]) -> list[_Scored]:
+    """The best, the position as it stands, and beside a school's way the other school's."""
+    shown: list[_Scored] = []
+    as_is = next(x for x in ranked if x.candidate.id == "as-is")
+    for x in ranked:
+        alike = any(_alike(x, y) for y in (*shown, as_is) if y is not x)
+        if not alike and len(shown) < FEW:
+            shown.append(x)
+    for x in ranked:
+        needed = x.candidate.id in ("as-is", "leave")
+        other = x.candidate.school and not x.candidate.ours and any(
+            y.candidate.ours and _same_question(x, y) for y in shown
+        )  # fmt: skip
+        if (needed or other) and x not in shown:
+            shown.append(x)
+    return shown[:MOST]
+
+
+_QUESTIONS = (
+    ("add a part", "change the fitted part"), ("flasher or coding", "load resistor"), ("next higher", "nearest"),
+    ("a tenth to a half of rated", "rated current"), ("string", "branches"),
+)  # fmt: skip
+
+
+def _same_question(x: _Scored, y: _Scored) -> bool:
+    return any({x.candidate.school, y.candidate.school} == set(q) for q in _QUESTIONS)
+
+
+def _alike(x: _Scored, y: _Scored) -> bool:
+    """Two that come to the same circuit under two names."""
+    a, b = x.figures, y.figures
+    if a is None or b is None or x.candidate.id == "as-is":
+        return False
+    same = a == b and x.position.resistor_parts == y.position.resistor_parts
+    return same and (x.position.common == "none" or x.position.lead == y.position.lead)
+
+
+def _score(c: Candidate, p: Position, asked: tuple[Weight, ...]) -> _Scored:
+    figures = None if c.leaves else judged(plainly(p))
+    marks = _lamp_marks(p) if c.leaves else {} if figures is None else _marks(c, p, figures)
+    weights = {k: ASKED if k in asked else 1.0 for k in marks}
+    total = sum(weights.values())
+    score = sum(marks[k] * w for k, w in weights.items()) / total if total else 0.0
+    return _Scored(c, p, figures, marks, score)
+
+
+def _marks(c: Candidate, p: Position, f: Judged) -> dict[str, float]:
+    """Marks of 0 to 1 in everything that counts."""
+    drive = f.most_a / p.led.rated_a
+    look = 0.5 if f.ratio is None else float(np.exp(-abs(np.log2(max(f.ratio, 1e-6))) / 3))
+    steady = 1 - min(1.0, (f.high_a - f.low_a) / max(f.usual_a, 1e-9))
+    return {
+        "life": 1 - min(1.0, drive),
+        "look": min(1.0, look * (1.05 if f.points > 1 else 1.0)),
+        "heat": 1 / (1 + f.heat_w / (2 * WARM_W)),
+        "parts": min(1.0, 2 / f.parts),
+        "reversible": 0.3 if c.board else 1.0,
+        "steady": max(0.0, steady),
+        "flicker": 1.0 if f.flicker is None else 1 / max(1.0, f.flicker),
+        "off": {"dark": 1.0, "dark_room": 0.6, "lit_room": 0.0}[f.off],
+        "inside": f.inside,
+    }
+
+
+def _lamp_marks(p: Position) -> dict[str, float]:
+    """The old lamp: it looks right, it is warm, and it will burn out again."""
+    assert p.lamp is not None
+    watts = p.lamp.volts * p.lamp.amps
+    return {
+        "life": 0.05, "look": 1.0, "heat": 1 / (1 + watts / (2 * WARM_W)), "parts": 1.0, "reversible": 1.0,
+        "steady": 0.7, "flicker": 1.0, "off": 1.0, "inside": 0.5,
+    }  # fmt: skip
+
+
+def _swap(x: _Scored, best: _Scored, asked: tuple[Weight, ...], drawer: frozenset[float]) -> Swap:
+    c, f, p = x.candidate, x.figures, x.position
+    common = {
+        "id": c.id, "label": c.label, "changes": dict(c.changes), "best": x is best, "school": c.school,
+        "ours": c.ours, "score": x.score, "why": _why(x, best, asked),
+    }  # fmt: skip
+    if c.leaves:
+        return _leave(p, p.lamp, common)
+    if f is None:
+        return Swap(**common, grade="stop", current="", band="", inside="", heat="", light="", points="",
+                    off="", reversible="", parts=0, stock="")  # type: ignore[arg-type]  # fmt: skip
+    return Swap(
+        **common,  # type: ignore[arg-type]
+        grade="stop" if f.stops else "fits",
+        current=show(f.usual_a, AMPERE),
+        band=f"{show(f.low_a, AMPERE, 2)} to {show(f.high_a, AMPERE, 2)}",
+        inside=f"{f.inside * 100:.0f} %",
+        heat=show(f.heat_w, WATT, 2),
+        light=ratio_text(f.ratio).replace(" the old lamp", "") or "not known",
+        points=f"{f.points}",
+        off=WORDS[f.off],
+        reversible="changes board or wiring" if c.board else "pulls out again",
+        parts=f.parts,
+        stock=_stock(p, drawer),
+    )  # fmt: skip
+
+
+def _leave(p: Position, lamp: Lamp | None, common: dict[str, object]) -> Swap:
+    assert lamp is not None
+    volts = lamp_volts(p)
+    amps = lamp.amps_at(volts)
+    life = (volts / lamp.volts) ** -12
+    return Swap(
+        **common,  # type: ignore[arg-type]
+        grade="fits", current=show(amps, AMPERE), band="", inside="", heat=show(volts * amps, WATT, 2), light="1 ×",
+        points="1", off=WORDS["dark"], reversible="nothing changed", parts=0, stock=f"life {life:.2g} × rated",
+    )  # fmt: skip
+
+
+def _stock(p: Position, drawer: frozenset[float]) -> str:
+    if p.module is not None:
+        return "lamp to buy"
+    each = size(p).each_ohm
+    have = float(f"{each:.6g}") in {float(f"{d:.6g}") for d in drawer}
+    return f"{show(each, OHM)} " + ("in the drawer" if have else "to buy")
+
+
+def _drive_words(x: _Scored) -> str:
+    f = x.figures
+    return "" if f is None else f"{f.most_a / x.position.led.rated_a * 100:.0f} % of rated at the most"
+
+
+def _words(key: str, x: _Scored) -> str:
+    """A candidate's mark in words, with its figure."""
+    f = x.figures
+    if f is None:
+        lamp = x.position.lamp
+        watts = show(lamp.volts * lamp.amps, WATT, 2) if lamp else ""
+        return {"life": "a filament that will go again", "heat": f"{watts} of heat", "look": "the original light"}.get(
+            key, "nothing to solder"
+        )
+    says: dict[str, Callable[[], str]] = {
+        "life": lambda: _drive_words(x),
+        "look": lambda: f"{ratio_text(f.ratio)}" if f.ratio else f"{f.points} points of light",
+        "heat": lambda: f"{show(f.heat_w, WATT, 2)} of heat",
+        "parts": lambda: f"{f.parts} parts" if f.parts > 1 else "one part",
+        "reversible": lambda: "it changes the board" if x.candidate.board else "it pulls out again",
+        "steady": lambda: f"the current spreads from {show(f.low_a, AMPERE, 2)} to {show(f.high_a, AMPERE, 2)}",
+        "flicker": lambda: "no flicker to speak of" if not f.flicker or f.flicker <= 1 else (
+            f"it flickers {f.flicker:.0f} times the low-risk limit"
+        ),
+        "off": lambda: f"off it is {WORDS[f.off]}",
+        "inside": lambda: f"{f.inside * 100:.0f} % of builds fall within limits",
+    }
+    return says[key]()
+
+
+def _why(x: _Scored, best: _Scored, asked: tuple[Weight, ...]) -> str:
+    """Why it wins, or what it loses by."""
+    if x.stops:
+        return f"Out: {', '.join(x.stops)}."
+    weights = {k: ASKED if k in asked else 1.0 for k in x.marks}
+    if x is best:
+        strong = sorted(x.marks, key=lambda k: -x.marks[k] * weights[k])
+        asked_first = [k for k in strong if k in asked] + [k for k in strong if k not in asked]
+        picked = [k for k in asked_first if x.marks[k] > 0.4][:2] or asked_first[:2]
+        return f"Wins: {'; '.join(_words(k, x) for k in picked)}."
+    if best.score - x.score < LEVEL:
+        return "Level with the best, within what these marks can tell."
+    loses = max(x.marks, key=lambda k: (best.marks.get(k, 0.0) - x.marks[k]) * weights[k])
+    gains = max(x.marks, key=lambda k: (x.marks[k] - best.marks.get(k, 0.0)) * weights[k])
+    text = f"Loses by: {_words(loses, x)}, against {_words(loses, best)}."
+    if x.marks[gains] > best.marks.get(gains, 0.0) + 0.05:
+        text += f" For it: {_words(gains, x)}."
+    return text
