@@ -87,6 +87,18 @@ def _treatment(page: Page) -> None:
     page.get_by_role("dialog").wait_for()
 
 
+def _swaps(page: Page) -> None:
+    _lamp("Door running")(page)
+    page.get_by_role("button", name="Swaps").click()
+    page.get_by_text("weighed at every corner").wait_for()
+
+
+def _driver(page: Page) -> None:
+    _lamp("Indicator, left front")(page)
+    page.get_by_role("button", name="Driver").first.click()
+    page.get_by_role("dialog").wait_for()
+
+
 # name, what to do from the bench, look, width, height
 VIEWS: list[tuple[str, Callable[[Page], None], str, int, int]] = [
     ("bench", _bench, "day", 1280, 800),
@@ -105,6 +117,9 @@ VIEWS: list[tuple[str, Callable[[Page], None], str, int, int]] = [
     ("position-cycle", _at("Panel lamp", "Over the cycle"), "day", 1280, 800),
     ("position-battery", _at("Torch lamp", "Over its life"), "lamp", 1280, 800),
     ("position-treatment", _treatment, "day", 1280, 800),
+    ("position-off", _at("Door running", "Off"), "day", 1280, 800),
+    ("position-swaps", _swaps, "day", 1280, 800),
+    ("position-driver", _driver, "lamp", 1280, 800),
 ]
 
 

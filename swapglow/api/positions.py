@@ -32,8 +32,8 @@ from swapglow.api.schemas import (
     TakenFields,
     TakenOut,
 )
-from swapglow.core.driver import State
 from swapglow.core.bench.ink import led_vf_text, shorted_ohm_text
+from swapglow.core.driver import State
 from swapglow.core.position.circuit import spice_text
 from swapglow.core.position.sizing import size
 from swapglow.core.position.typed import FieldError, read_position, read_rail, typed_changes

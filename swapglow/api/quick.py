@@ -22,7 +22,17 @@ from swapglow.core.parts.catalogue import source
 from swapglow.core.parts.module import ready_made
 from swapglow.core.parts.regulator import regulators
 from swapglow.core.position.typed import FieldError, Typed, TypedPosition, TypedRail, took
-from swapglow.core.quantities import AMPERE, AMPERE_HOUR, CANDELA, FARAD, HERTZ, OHM, SECOND, VOLT, QuantityError
+from swapglow.core.quantities import (
+    AMPERE,
+    AMPERE_HOUR,
+    CANDELA,
+    FARAD,
+    HERTZ,
+    OHM,
+    SECOND,
+    VOLT,
+    QuantityError,
+)
 from swapglow.core.supply import KINDS
 from swapglow.core.supply.battery import chemistries
 from swapglow.core.supply.kinds import Detail
@@ -63,7 +73,9 @@ def catalogue(request: HttpRequest) -> dict[str, Any]:
         ],
         "drivers": [
             {
-                "id": d.id, "label": d.label, "expect": d.expect,
+                "id": d.id,
+                "label": d.label,
+                "expect": d.expect,
                 "keeps": f"{d.keeps[0]:g}-{d.keeps[2]:g}V" if d.keeps[2] else "0.2V",
                 "details": [_detail(x) for x in d.details],
             }

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from swapglow.core.bench.fast_flash import fast_flash
 from swapglow.core.bench.meter import Reading
 from swapglow.core.bench.next_step import next_step
 from swapglow.core.bench.pencil import cases_of, doubts_of, pencil
@@ -59,7 +60,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
     pencilled = pencil(s, doubts)
     stands = standings(s)
     when = (*moments(s), *in_states(s, stands))
-    asked = plan(s, pencilled)
+    asked = (*fast_flash(position, stands[0] if stands else None), *plan(s, pencilled))
     before = survey(position, bench.taken, asked)
     usual = (float(s.usual[0]), float(s.usual[1]), float(s.usual[2]))
     return Report(

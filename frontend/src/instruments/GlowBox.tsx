@@ -42,7 +42,10 @@ const Lamp = styled.div`
 const Words = styled.div`
   display: grid;
   gap: 2px;
-  grid-template-rows: auto auto 2.5em;
+  grid-template-rows: 2.5em auto 2.5em;
+  & > :first-child {
+    align-self: end;
+  }
   padding: 0 4px 0 8px;
   font-size: 0.875rem;
   line-height: 1.25;

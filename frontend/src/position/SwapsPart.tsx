@@ -11,15 +11,13 @@ type Swap = Schemas["Swap"];
 type Weight = Position["weigh"][number];
 
 const ROWS = [
-  ["current", "Current, usual"],
-  ["band", "90 % lie in"],
+  ["current", "Current, and where 90 % lie"],
   ["inside", "Within limits"],
   ["heat", "Heat in parts"],
   ["light", "Beside old lamp"],
-  ["points", "Points of light"],
   ["off", "When off"],
   ["reversible", "Going back"],
-  ["parts", "Parts"],
+  ["parts", "Parts, and points of light"],
   ["stock", "Stock"],
   ["school", "School"],
 ] as const;
@@ -33,6 +31,16 @@ const Table = styled.div`
   column-gap: 14px;
   @media (max-width: 900px) {
     display: block;
+  }
+`;
+
+const Head = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  gap: 6px 24px;
+  p {
+    flex: 1 1 320px;
   }
 `;
 
@@ -67,7 +75,7 @@ const Why = styled.p`
 `;
 
 const Figure = styled.div`
-  padding: 5px 0;
+  padding: 3px 0;
   border-top: 1px solid var(--rule-soft);
   dt {
     font-size: 0.8125rem;
@@ -99,16 +107,18 @@ export function SwapsPart({ position, patch, onTry }: Props) {
   if (!swaps) return <p role="status">Working out the swaps.</p>;
   return (
     <>
-      <Flags<Weight>
-        label="What matters most here"
-        options={swaps.weights.map((w) => [w.id, w.label] as const)}
-        chosen={swaps.asked}
-        onChange={(weigh) => void patch({ weigh })}
-      />
-      <p>
-        {swaps.weighed} weighed at every corner and by chance; these matter. Ranked: what forbids
-        comes last, then by marks, those you picked counted four times.
-      </p>
+      <Head>
+        <Flags<Weight>
+          label="What matters most here"
+          options={swaps.weights.map((w) => [w.id, w.label] as const)}
+          chosen={swaps.asked}
+          onChange={(weigh) => void patch({ weigh })}
+        />
+        <p>
+          {swaps.weighed} weighed at every corner and by chance; these matter. What you pick counts
+          four times.
+        </p>
+      </Head>
       <Table>
         {swaps.swaps.map((s) => (
           <Column key={s.id} data-best={s.best} aria-label={s.label}>
@@ -136,5 +146,7 @@ export function SwapsPart({ position, patch, onTry }: Props) {
 
 function said(s: Swap, key: (typeof ROWS)[number][0]): string {
   if (key === "school") return s.school ? `${s.school}${s.ours ? ", ours" : ""}` : "–";
+  if (key === "current" && s.band) return `${s.current}, ${s.band}`;
+  if (key === "parts" && s.points) return `${s.parts}, ${s.points}`;
   return String(s[key]) || "–";
 }

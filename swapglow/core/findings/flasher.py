@@ -100,11 +100,13 @@ def load_runs_hot(c: Context) -> Iterable[Finding]:
         )  # fmt: skip
     if r.surface_c <= HOT_C:
         return
-    many = f"{d.there} of them in one space make {show(r.average_w * d.there, WATT, 2)}. " if d.there > 1 else ""
+    many = (
+        f"{d.there} of them in one space make {show(r.average_w * d.there, WATT, 2)}. " if d.there > 1 else ""
+    )
     plastic = d.place == "plastic"
     yield Finding(
         "load-hot",
-        "stop" if plastic or d.there > 1 and d.place == "closed" else "mind",
+        "stop" if plastic or (d.there > 1 and d.place == "closed") else "mind",
         f"The load resistor's surface comes to about {show(r.surface_c, CELSIUS, 2)}"
         + (" on plastic." if plastic else "."),
         show(r.surface_c, CELSIUS, 2),

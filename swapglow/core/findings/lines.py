@@ -69,7 +69,9 @@ def taken_for_closed(c: Context) -> Iterable[Finding]:
     closed = c.most_a * p.branches >= certain
     trips = show(certain, AMPERE)
     if closed:
-        message = f"With {show(c.most_a, AMPERE)} through the LED the line reads as closed: it trips at {trips}."
+        message = (
+            f"With {show(c.most_a, AMPERE)} through the LED the line reads as closed: it trips at {trips}."
+        )
     elif proved is not None:
         message = (
             f"{show(c.most_a, AMPERE)} lies between the {show(limit, AMPERE)} that still switched and the "
@@ -140,6 +142,6 @@ def transistor_instead(c: Context) -> Iterable[Finding]:
         f"Through {show(BASE_OHM, OHM)} into a transistor's base the line gives {show(base, AMPERE, 2)}.",
         show(base, AMPERE, 2),
         show(supply.trip.value * supply.trip_share, AMPERE),
-        "The LED then hangs on a real rail, as bright as wanted; where the contact is closed in the \"off\" "
+        'The LED then hangs on a real rail, as bright as wanted; where the contact is closed in the "off" '
         "state, the base follows it.",
     )

@@ -51,7 +51,8 @@ def changed(c: Context) -> Iterable[Finding]:
         return
     first = moved[0]
     each = "; ".join(
-        f"{n.load.name} {show(n.amps, AMPERE)}" + (f", {n.light:.2g} × the light" if n.light else "") for n in moved
+        f"{n.load.name} {show(n.amps, AMPERE)}" + (f", {n.light:.2g} × the light" if n.light else "")
+        for n in moved
     )
     yield Finding(
         "neighbours-change",

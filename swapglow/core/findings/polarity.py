@@ -11,7 +11,7 @@ from swapglow.core.report import Finding
 def reverse(c: Context) -> Iterable[Finding]:
     """Polarity, and what the LED sees when it is fitted the wrong way."""
     p = c.position
-    if p.rail.supply.alternates:
+    if p.rail.supply.alternates or p.module is not None:
         return
     worst = p.rail.volts[2] - p.drop_v
     limit = p.led.reverse_v * p.in_series

@@ -34,9 +34,9 @@ from swapglow.core.parts.lamp import Lamp
 from swapglow.core.parts.rectifier import rectifier
 from swapglow.core.parts.transistor import transistor
 from swapglow.core.position.filaments import Ohms, settled
-from swapglow.core.position.model import Position, Rail
-from swapglow.core.supply import Supply
+from swapglow.core.position.model import Position
 from swapglow.core.position.treated import LEAST_SOURCE_OHM, Values, led_model, sine, treated_circuit
+from swapglow.core.supply import Supply
 
 FloatArray = NDArray[np.float64]
 
@@ -303,7 +303,9 @@ def regulated(position: Position, cases: Cases, state: State, ohms: Ohms) -> Cas
     if fixed:
         assert p.regulator is not None
         r = p.regulator
-        bare = replace(p, regulator_id="", driver=Driver(), rail=replace(p.rail, supply=Supply()), shunt_ohm=None)
+        bare = replace(
+            p, regulator_id="", driver=Driver(), rail=replace(p.rail, supply=Supply()), shunt_ohm=None
+        )
         on_held = replace(cases, rail=np.full(cases.samples, r.volts), drop=0.0, source=0.0)
         amps = -operating_point(to_circuit(bare, on_held, stacked=True)).require().current("Vrail")
         head = np.asarray(cases.rail) - cases.drop - (amps + r.quiescent) * cases.source_of(p)
@@ -311,7 +313,9 @@ def regulated(position: Position, cases: Cases, state: State, ohms: Ohms) -> Cas
     assert amps is not None
     plain = to_circuit(p, cases, stacked=True, state=state, filaments=ohms)
     forced = tuple(
-        CurrentSource(name, e.plus, e.minus, Dc(amps)) if isinstance(e, VoltageSource) and e.name == name else e
+        CurrentSource(name, e.plus, e.minus, Dc(amps))
+        if isinstance(e, VoltageSource) and e.name == name
+        else e
         for e in plain.elements
     )
     point = operating_point(replace(plain, elements=forced)).require()

@@ -225,7 +225,8 @@ class Position:
     @property
     def ceiling_a(self) -> float:
         """The drive limit, A."""
-        return self.led.rated_a * self.ceiling
+        # A ready-made lamp is bound by its volts; its LEDs' own drive is its maker's affair.
+        return self.led.rated_a * (1.0 if self.module is not None else self.ceiling)
 
 
 _CHANGEABLE = {f.name for f in fields(Position)}

@@ -4,8 +4,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from swapglow.core.position.alternating import DRAWN, Drawn
-from swapglow.core.position.circuit import Cases, point_of
 from swapglow.core.position.before import lamp_before
+from swapglow.core.position.circuit import Cases, point_of
 from swapglow.core.position.slide_rule import state_rule
 from swapglow.core.position.solution import Solution
 from swapglow.core.position.staircase import (
@@ -168,5 +168,7 @@ def in_states(s: Solution, stands: tuple[Standing, ...]) -> tuple[Moment, ...]:
         }
         where = WORDS[seen(led_candela(p, t.most_a))]
         line = f"{t.label}: {show(amps[1], AMPERE)} in the LED, {where}."
-        out.append(Moment(t.state, t.label, of_point(s, t.point, t.state, [0, 1, 2]), glows, rule, reads, line))
+        out.append(
+            Moment(t.state, t.label, of_point(s, t.point, t.state, [0, 1, 2]), glows, rule, reads, line)
+        )
     return tuple(out)

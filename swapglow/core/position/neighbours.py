@@ -11,7 +11,6 @@ from swapglow.core.position.before import lamp_before
 from swapglow.core.position.model import Position
 from swapglow.core.position.states import Standing
 
-
 # Less of a change is not worth a line.
 CHANGED = 0.02
 

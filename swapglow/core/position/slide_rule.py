@@ -193,7 +193,9 @@ def _zones(s: Solution, usual: FloatArray, most: FloatArray) -> tuple[Zone, ...]
     limit = max(rated, _ohm_at(ohm, most, p.ceiling_a))
     safe = limit if math.isinf(trip_amps(p)) else max(limit, _ohm_at(ohm, most, trip_amps(p)))
     dim = max(safe, _ohm_at(ohm, usual, dim_amps(s)))
-    return _between(("over", "drive", "trip", "fits", "dim"), (float(ohm[0]), rated, limit, safe, dim, float(ohm[-1])))
+    return _between(
+        ("over", "drive", "trip", "fits", "dim"), (float(ohm[0]), rated, limit, safe, dim, float(ohm[-1]))
+    )
 
 
 def _between(names: tuple[ZoneId, ...], edges: tuple[float, ...]) -> tuple[Zone, ...]:
@@ -238,6 +240,8 @@ def state_rule(s: Solution, amps: FloatArray, prefix: str) -> SlideRule:
 
 
 def _hot(s: Solution, watts: FloatArray) -> Zone | None:
+    if s.position.module is not None and s.position.resistor_ohm is None:
+        return None
     rating = s.position.rating_w or rating_to_fit(s.power_w) or float("inf")
     limit = rating * WORKING_FRACTION
     if watts.max() <= limit:

@@ -10,7 +10,7 @@ from swapglow.core.driver import State
 from swapglow.core.position.model import Position
 from swapglow.core.position.solution import Solution
 from swapglow.core.quantities import OHM, Source, show
-from swapglow.core.report import AtRails, Stair, StairKind, Staircase
+from swapglow.core.report import AtRails, Stair, Staircase, StairKind
 
 FloatArray = NDArray[np.float64]
 
@@ -60,9 +60,7 @@ def of_point(s: Solution, point: OperatingPoint, state: State, pick: list[int]) 
     p = s.position
     top = at_rails(point.voltage("feed")[pick])
     where = "at the lamp, lit" if p.rail.read_at == "lamp" else "feed"
-    stairs = [
-        Stair("rail", "rail", "Rail", where, NO_DROP, top, volts_text(top.usual), p.rail.usual.source)
-    ]
+    stairs = [Stair("rail", "rail", "Rail", where, NO_DROP, top, volts_text(top.usual), p.rail.usual.source)]
     level = top
     for t in _way_down(s, state):
         below = level
@@ -72,7 +70,9 @@ def of_point(s: Solution, point: OperatingPoint, state: State, pick: list[int]) 
         if t.kind == "led":
             _lit(s, stairs, level, drop)
         else:
-            stairs.append(Stair(t.id, t.kind, t.label, t.detail, drop, below, volts_text(drop.usual), t.source))
+            stairs.append(
+                Stair(t.id, t.kind, t.label, t.detail, drop, below, volts_text(drop.usual), t.source)
+            )
         level = below
     stairs.append(_GROUND)
     return Staircase(max(top.high, top.usual), tuple(stairs))

@@ -56,7 +56,7 @@ def states_of(position: Position) -> tuple[tuple[State, str], ...]:
     off: tuple[State, str] = ("off", d.about.off)
     if d.kind == "lamp_check":
         return (on, off, ("pulse", "Check pulse")) if d.pulse_s else (on, off)
-    if d.kind == "direct" and not d.leads_off or d.kind == "series_lamps":
+    if (d.kind == "direct" and not d.leads_off) or d.kind == "series_lamps":
         return (on,)
     return on, off
 
@@ -116,6 +116,8 @@ def contacts(position: Position, point: OperatingPoint, state: State) -> tuple[F
     """Volts of the lamp's two contacts against ground, (samples,) each."""
     nodes = point.nodes
     plus = next(
-        n for n in ("plus", "pulsed", f"left{len(position.driver.left)}", "shared", "loaded", "feed") if n in nodes
+        n
+        for n in ("plus", "pulsed", f"left{len(position.driver.left)}", "shared", "loaded", "feed")
+        if n in nodes
     )
     return point.voltage(plus), point.voltage("minus" if "minus" in nodes else "0")

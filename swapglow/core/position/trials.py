@@ -27,7 +27,9 @@ def with_trials(position: Position, typed: TypedRail) -> Position:
         return position
     if works.empty or fails.empty:
         name = "works" if works.empty else "fails"
-        raise FieldError(name, "Two trials bracket the trip current: one that still switched, one that did not.")
+        raise FieldError(
+            name, "Two trials bracket the trip current: one that still switched, one that did not."
+        )
     ohms = [single(n, t.text, OHM, minimum=0) for n, t in (("works", works), ("fails", fails))]
     if ohms[0] <= ohms[1]:
         raise FieldError(
@@ -45,7 +47,5 @@ def with_trials(position: Position, typed: TypedRail) -> Position:
         amps = current(plain, at).tolist()
     note = f"{'a resistor' if alone else 'this LED'} with {show(ohms[0], OHM)} and {show(ohms[1], OHM)}"
     source = Source.COMPUTED if works.source is not Source.ASSUMED else Source.ASSUMED
-    bracket = replace(
-        supply, trip=Figure(amps[0], source, note), trip_fails=Figure(amps[1], source, note)
-    )
+    bracket = replace(supply, trip=Figure(amps[0], source, note), trip_fails=Figure(amps[1], source, note))
     return replace(position, rail=replace(position.rail, supply=bracket))

@@ -87,9 +87,11 @@ def _ready(p: Position) -> Iterable[Candidate]:
         return
     low, high = (v - p.drop_v for v in (p.rail.volts[0], p.rail.volts[2]))
     for m in ready_made().values():
-        same = m.base == p.lamp.base or p.driver.kind == "flasher" and m.base == "bayonet BA15s"
+        same = m.base == p.lamp.base or (p.driver.kind == "flasher" and m.base == "bayonet BA15s")
         if same and m.module.low <= low * 1.05 and high <= m.module.high * 1.02:
-            yield Candidate(f"ready-{m.id}", f"Ready-made: {m.label[0].lower()}{m.label[1:]}", {"module_id": m.id})
+            yield Candidate(
+                f"ready-{m.id}", f"Ready-made: {m.label[0].lower()}{m.label[1:]}", {"module_id": m.id}
+            )
 
 
 def _treatments(p: Position) -> Iterable[Candidate]:
@@ -140,7 +142,9 @@ def _cures(p: Position) -> Iterable[Candidate]:
             yield Candidate("bleeder", f"{show(held[0], OHM)} {held[1]:g} W across it holds the shared feed",
                             _afresh(p, shunt_ohm=held[0], shunt_w=held[1], shunt_across="assembly"))  # fmt: skip
     if d.kind in ("flasher", "lamp_check") and d.counts:
-        label = "Electronic flasher that does not count" if d.kind == "flasher" else "Controller coded for LEDs"
+        label = (
+            "Electronic flasher that does not count" if d.kind == "flasher" else "Controller coded for LEDs"
+        )
         yield Candidate("cool", label, {"driver_counts": 0, "shunt_ohm": None}, "flasher or coding", True)
         bare = replace(p, shunt_ohm=None)
         w = watch(bare, standings(solve(bare, rule=False))[0])
@@ -206,8 +210,9 @@ def _resistors(p: Position) -> Iterable[Candidate]:
     if free != p.lead or p.resistor_parts == 2:
         yield Candidate(f"lead-{free}", f"Resistor in the {free} lead",
                         _afresh(p, lead=free, resistor_parts=1), f"{free} lead", shared is not None)  # fmt: skip
-    up, near = size(replace(p, resistor_ohm=None, rounding="up")), size(
-        replace(p, resistor_ohm=None, rounding="nearest")
+    up, near = (
+        size(replace(p, resistor_ohm=None, rounding="up")),
+        size(replace(p, resistor_ohm=None, rounding="nearest")),
     )
     if up.exact_ohm is not None:
         yield Candidate("next-up", f"Next higher: {show(up.each_ohm, OHM)}", _afresh(p, rounding="up"),

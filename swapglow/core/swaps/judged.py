@@ -144,9 +144,13 @@ def _parts(p: Position) -> int:
     rectifier = 0
     if p.rail.supply.alternates:
         # Four diodes of a bridge come as one part.
-        rectifier = {"bridge": 1, "bridge_cap": 2, "half_wave": 1, "half_wave_cap": 2, "inverse_diode": 1}.get(
-            p.treated.id, 0
-        )
+        rectifier = {
+            "bridge": 1,
+            "bridge_cap": 2,
+            "half_wave": 1,
+            "half_wave_cap": 2,
+            "inverse_diode": 1,
+        }.get(p.treated.id, 0)
     regulator = 0 if not p.regulator_id else (1 if p.set_by_ohms else 3)
     count = p.in_series * p.strings + p.resistor_parts
     return p.branches * count + p.series_diodes + (p.shunt_ohm is not None) + rectifier + regulator

@@ -89,8 +89,10 @@ class _Scored:
 
     @property
     def stops(self) -> tuple[str, ...]:
-        return ("no answer",) if self.figures is None and not self.candidate.leaves else (
-            () if self.figures is None else self.figures.stops
+        return (
+            ("no answer",)
+            if self.figures is None and not self.candidate.leaves
+            else (() if self.figures is None else self.figures.stops)
         )
 
 
@@ -106,9 +108,10 @@ def search(position: Position, asked: tuple[Weight, ...] = (),
     scored = [_score(c, p, asked) for c, p in candidates(position)]
     ranked = sorted(scored, key=lambda x: (len(x.stops), -x.score, not x.candidate.ours))
     best = ranked[0]
+    second = next((x for x in ranked[1:] if not _alike(x, best)), best)
     shown = _few(ranked)
     return Swaps(
-        tuple(_swap(x, best, asked, drawer_ohm) for x in shown), len(scored),
+        tuple(_swap(x, best, second, asked, drawer_ohm) for x in shown), len(scored),
         tuple(WeightOption(k, v) for k, v in WEIGHTS.items()), asked,
     )  # fmt: skip
 
@@ -183,15 +186,15 @@ def _lamp_marks(p: Position) -> dict[str, float]:
     watts = p.lamp.volts * p.lamp.amps
     return {
         "life": 0.05, "look": 1.0, "heat": 1 / (1 + watts / (2 * WARM_W)), "parts": 1.0, "reversible": 1.0,
-        "steady": 0.7, "flicker": 1.0, "off": 1.0, "inside": 0.5,
     }  # fmt: skip
 
 
-def _swap(x: _Scored, best: _Scored, asked: tuple[Weight, ...], drawer: frozenset[float]) -> Swap:
+def _swap(x: _Scored, best: _Scored, second: _Scored, asked: tuple[Weight, ...],
+          drawer: frozenset[float]) -> Swap:  # fmt: skip
     c, f, p = x.candidate, x.figures, x.position
     common = {
         "id": c.id, "label": c.label, "changes": dict(c.changes), "best": x is best, "school": c.school,
-        "ours": c.ours, "score": x.score, "why": _why(x, best, asked),
+        "ours": c.ours, "score": x.score, "why": _why(x, best, second, asked),
     }  # fmt: skip
     if c.leaves:
         return _leave(p, p.lamp, common)
@@ -245,18 +248,24 @@ def _words(key: str, x: _Scored) -> str:
     if f is None:
         lamp = x.position.lamp
         watts = show(lamp.volts * lamp.amps, WATT, 2) if lamp else ""
-        return {"life": "a filament that will go again", "heat": f"{watts} of heat", "look": "the original light"}.get(
-            key, "nothing to solder"
-        )
+        return {
+            "life": "a filament that will go again",
+            "heat": f"{watts} of heat",
+            "look": "the original light",
+        }.get(key, "nothing to solder")
     says: dict[str, Callable[[], str]] = {
         "life": lambda: _drive_words(x),
         "look": lambda: f"{ratio_text(f.ratio)}" if f.ratio else f"{f.points} points of light",
         "heat": lambda: f"{show(f.heat_w, WATT, 2)} of heat",
         "parts": lambda: f"{f.parts} parts" if f.parts > 1 else "one part",
         "reversible": lambda: "it changes the board" if x.candidate.board else "it pulls out again",
-        "steady": lambda: f"the current spreads from {show(f.low_a, AMPERE, 2)} to {show(f.high_a, AMPERE, 2)}",
-        "flicker": lambda: "no flicker to speak of" if not f.flicker or f.flicker <= 1 else (
-            f"it flickers {f.flicker:.0f} times the low-risk limit"
+        "steady": lambda: (
+            f"the current spreads from {show(f.low_a, AMPERE, 2)} to {show(f.high_a, AMPERE, 2)}"
+        ),
+        "flicker": lambda: (
+            "no flicker to speak of"
+            if not f.flicker or f.flicker <= 1
+            else (f"it flickers {f.flicker:.0f} times the low-risk limit")
         ),
         "off": lambda: f"off it is {WORDS[f.off]}",
         "inside": lambda: f"{f.inside * 100:.0f} % of builds fall within limits",
@@ -264,21 +273,31 @@ def _words(key: str, x: _Scored) -> str:
     return says[key]()
 
 
-def _why(x: _Scored, best: _Scored, asked: tuple[Weight, ...]) -> str:
+# Marks worth a word even where the next best has them too.
+_TELLING = ("reversible", "heat", "parts", "life")
+
+
+def _why(x: _Scored, best: _Scored, second: _Scored, asked: tuple[Weight, ...]) -> str:
     """Why it wins, or what it loses by."""
     if x.stops:
         return f"Out: {', '.join(x.stops)}."
     weights = {k: ASKED if k in asked else 1.0 for k in x.marks}
     if x is best:
-        strong = sorted(x.marks, key=lambda k: -x.marks[k] * weights[k])
-        asked_first = [k for k in strong if k in asked] + [k for k in strong if k not in asked]
-        picked = [k for k in asked_first if x.marks[k] > 0.4][:2] or asked_first[:2]
-        return f"Wins: {'; '.join(_words(k, x) for k in picked)}."
+        # What sets it apart from the next that would do.
+        ahead = {k: (x.marks[k] - second.marks.get(k, x.marks[k])) * weights[k] for k in x.marks}
+        strong = [k for k in sorted(ahead, key=lambda k: -ahead[k]) if ahead[k] > 0]
+        strong += [
+            k
+            for k in sorted(x.marks, key=lambda k: -x.marks[k] * weights[k])
+            if k not in strong and k in _TELLING
+        ]
+        return f"Wins: {'; '.join(_words(k, x) for k in strong[:2])}."
     if best.score - x.score < LEVEL:
         return "Level with the best, within what these marks can tell."
-    loses = max(x.marks, key=lambda k: (best.marks.get(k, 0.0) - x.marks[k]) * weights[k])
-    gains = max(x.marks, key=lambda k: (x.marks[k] - best.marks.get(k, 0.0)) * weights[k])
+    both = [k for k in x.marks if k in best.marks]
+    loses = max(both, key=lambda k: (best.marks[k] - x.marks[k]) * weights[k])
+    gains = max(both, key=lambda k: (x.marks[k] - best.marks[k]) * weights[k])
     text = f"Loses by: {_words(loses, x)}, against {_words(loses, best)}."
-    if x.marks[gains] > best.marks.get(gains, 0.0) + 0.05:
+    if x.marks[gains] > best.marks[gains] + 0.05:
         text += f" For it: {_words(gains, x)}."
     return text

@@ -11,6 +11,7 @@ from swapglow.core.position.typed import read_position
 from swapglow.document import model as doc
 from swapglow.document.typed import core_taken
 from swapglow.records import translate
+from swapglow.records.demo.drivers import DRIVERS
 from swapglow.records.demo.observatory import EQUIPMENT
 from swapglow.records.demo.supplies import SUPPLIES
 from swapglow.records.models import DrawerValue, Equipment, Position, Rail, Reading, Taken
@@ -34,7 +35,7 @@ def load() -> int:
     """Make the demo's records; returns the number of lamp positions."""
     DrawerValue.objects.bulk_create([DrawerValue(ohm=o) for o in _DRAWER], ignore_conflicts=True)
     count = 0
-    for place, spec in enumerate((*EQUIPMENT, *SUPPLIES)):
+    for place, spec in enumerate((*EQUIPMENT, *SUPPLIES, *DRIVERS)):
         plain = {k: v for k, v in spec.items() if k not in ("rails", "positions")}
         sheet = doc.TakeIn.model_validate(plain.pop("take_in", {}))
         item = Equipment.objects.create(
