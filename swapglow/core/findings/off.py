@@ -6,7 +6,7 @@ from dataclasses import replace
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.parts import led as leds
 from swapglow.core.position.model import Position
-from swapglow.core.position.shunts import dark_shunt, knee_ohm
+from swapglow.core.position.shunts import Across, dark_shunt, knee_ohm
 from swapglow.core.position.solution import solve
 from swapglow.core.position.states import Standing, standings
 from swapglow.core.quantities import AMPERE, CANDELA, OHM, VOLT, WATT, show
@@ -71,9 +71,9 @@ def _take_out(p: Position) -> tuple[Remedy, ...]:
 
 
 def _shunts(p: Position) -> Iterable[Remedy]:
-    places = (("assembly", "LED and resistor"), ("leds", "the LED alone"))
+    places: tuple[tuple[Across, str], ...] = (("assembly", "LED and resistor"), ("leds", "the LED alone"))
     for across, what in places:
-        found = dark_shunt(p, across, DARK_ROOM_CD)  # type: ignore[arg-type]
+        found = dark_shunt(p, across, DARK_ROOM_CD)
         if found is None:
             continue
         yield Remedy(

@@ -15,8 +15,8 @@ def driver_unknown(c: Context) -> Iterable[Finding]:
         "shared": (not d.dropper_ohm, "the shared dropping resistor", "what the LED and its neighbours see"),
         "flasher": (d.counts and d.trip is None and p.lamp is None,
                     "the old lamp, or the current under which it flashes fast", "whether the flasher keeps time"),
-        "lamp_check": (d.counts and not (d.pulse_s and d.period_s), "how long a check pulse lasts and how often it comes",
-                       "whether it is seen"),
+        "lamp_check": (d.counts and not (d.pulse_s and d.period_s),
+                       "how long a check pulse lasts and how often it comes", "whether it is seen"),
     }  # fmt: skip
     missing, what, decides = asks.get(d.kind, (False, "", ""))
     if p.rail.supply.alternates and d.kind != "direct":

@@ -206,7 +206,7 @@ def _driver_off(position: Position, cases: Cases, node: str) -> list[Element]:
     if d.keep_warm_ohm is not None:
         out.append(Resistor("Rkeepwarm", a, b, d.keep_warm_ohm))
     if d.leak_a > 0:
-        out.append(Resistor("Rleak", a, b, np.asarray(cases.rail, dtype=float) / d.leak_a))
+        out.append(Resistor("Rleak", a, b, cases.rail / d.leak_a))
     return out
 
 
@@ -243,7 +243,10 @@ def _assembly(position: Position, cases: Cases, plus: str, minus: str, stacked: 
         node = "inside"
     if p.series_diodes:
         diode = rectifier("signal").model
-        chain = DiodeModel(diode.i_s, float(diode.n) * p.series_diodes, float(diode.r_s) * p.series_diodes)
+        chain = DiodeModel(
+            diode.i_s, float(diode.n) * p.series_diodes, float(diode.r_s) * p.series_diodes,
+            nominal_c=p.celsius,
+        )  # fmt: skip
         out.append(Diode("Dseries", node, "blocked", _of_branches(chain, count)))
         node = "blocked"
     lit = 1 if stacked else p.in_series
@@ -351,7 +354,7 @@ def deck_of(position: Position, cases: Cases, state: State = "on") -> str:
     """One case in a state as SPICE text, its filaments as the resistors they are there."""
     point = point_of(position, cases, state)
     ohms = {name: np.abs(point.across(name) / point.current(name)) for name in filaments_of(position)}
-    plain: dict[str, FloatArray] = {name: np.asarray(float(v[0])) for name, v in ohms.items()}
+    plain: dict[str, Param] = {name: float(v[0]) for name, v in ohms.items()}
     kept = regulated(position, cases, state, plain)
     if isinstance(kept.kept, np.ndarray):
         kept = replace(kept, kept=float(kept.kept[0]))

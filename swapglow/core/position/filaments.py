@@ -11,12 +11,12 @@ from collections.abc import Callable, Mapping
 import numpy as np
 from numpy.typing import NDArray
 
-from swapglow.core.circuit.netlist import Circuit
+from swapglow.core.circuit.netlist import Circuit, Param
 from swapglow.core.circuit.operating_point import NotConverged, OperatingPoint, operating_point
 from swapglow.core.parts.lamp import CURRENT_EXPONENT, Lamp
 
 FloatArray = NDArray[np.float64]
-Ohms = Mapping[str, FloatArray]
+Ohms = Mapping[str, Param]
 
 COLD_SHARE = 0.1
 # Relative error of a filament's resistance at rest.

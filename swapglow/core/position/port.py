@@ -5,13 +5,11 @@ from functools import lru_cache
 import numpy as np
 
 from swapglow.core.circuit.netlist import Circuit, CurrentSource, Dc
+from swapglow.core.parts.led import thermal_voltage
 from swapglow.core.parts.rectifier import rectifier
 from swapglow.core.position.circuit import Cases, filaments_of, to_circuit
 from swapglow.core.position.filaments import Ohms, settled
 from swapglow.core.position.model import Position
-
-# 27 °C, as the diode's model is given.
-_VT = 0.025865
 
 
 @lru_cache(maxsize=4096)
@@ -44,7 +42,9 @@ def string_volts(position: Position, amps: float, vf: float) -> float:
     if p.series_diodes:
         m = rectifier("signal").model
         # n·Vt·ln(I/Is + 1) + I·Rs (Shockley 1949).
-        one = float(m.n) * _VT * float(np.log1p(amps / float(m.i_s))) + amps * float(m.r_s)
+        one = float(m.n) * thermal_voltage(p.celsius) * float(np.log1p(amps / float(m.i_s))) + amps * float(
+            m.r_s
+        )
         volts += p.series_diodes * one
     if p.module is not None and p.module.law == "resistor":
         volts += amps * p.module.inner_ohm

@@ -18,6 +18,8 @@ Across = Literal["leds", "assembly"]
 # Below this an LED is at its knee: what practice reckons a shunt with.
 KNEE_A = 50e-6
 _LEAST_OHM, _MOST_OHM = 10.0, 1e6
+# How many values lower are tried before a shunt is given up.
+_STEPS_DOWN = 12
 
 
 @dataclass(frozen=True)
@@ -53,12 +55,27 @@ def dark_shunt(position: Position, across: Across, candela: float) -> Shunt | No
     )  # fmt: skip
     light = led_candela(p, 1.0) * string_amps(p, point_of(p, cases, "off"))
     dark = np.flatnonzero(light < candela)
-    if not len(dark):
-        return None
-    ohm = float(trial[dark[-1]])
-    watts = shunt_watts(replace(p, shunt_ohm=ohm), ohms)
-    rating = rating_to_fit(watts)
-    return None if rating is None else Shunt(across, ohm, watts, rating)
+    for k in dark[::-1][:_STEPS_DOWN]:
+        # Where the resistor follows the sum it follows the shunt too, and the trickle with it.
+        made = replace(p, shunt_ohm=float(trial[k]))
+        sized = size(made).total_ohm
+        if sized != ohms and _shows(made, sized) >= candela:
+            continue
+        watts = shunt_watts(made, sized)
+        rating = rating_to_fit(watts)
+        return None if rating is None else Shunt(across, float(trial[k]), watts, rating)
+    return None
+
+
+def _shows(position: Position, ohms: float) -> float:
+    """Candela while off, highest rail, luckiest LED, the shunt a twentieth high."""
+    p = position
+    assert p.shunt_ohm is not None
+    case = Cases(
+        np.array([p.rail.volts[2]]), p.led.vf_low, ohms * (1 - p.ohm_spread), p.drop_v,
+        shunt=p.shunt_ohm * 1.05,
+    )  # fmt: skip
+    return led_candela(p, float(string_amps(p, point_of(p, case, "off"))[0]))
 
 
 def shunt_watts(position: Position, ohms: float) -> float:

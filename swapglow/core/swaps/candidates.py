@@ -10,7 +10,7 @@ from swapglow.core.position.load import load_for, watch
 from swapglow.core.position.model import Changes, Position, with_changes
 from swapglow.core.position.neighbours import bleeder
 from swapglow.core.position.port import ohms_for
-from swapglow.core.position.shunts import dark_shunt
+from swapglow.core.position.shunts import Across, dark_shunt
 from swapglow.core.position.sizing import size, vf_at_drive
 from swapglow.core.position.slide_rule import trip_amps
 from swapglow.core.position.solution import solve
@@ -122,8 +122,9 @@ def _cures(p: Position) -> Iterable[Candidate]:
         yield Candidate("no-bleed", f"Take out the {show(d.keep_warm_ohm, OHM)} keep-warm resistor",
                         {"keep_warm_ohm": None}, "change the fitted part", board=True)  # fmt: skip
     if d.leads_off and p.shunt_ohm is None:
-        for across, what in (("assembly", "LED and resistor"), ("leds", "the LED")):
-            found = dark_shunt(p, across, DARK_ROOM_CD)  # type: ignore[arg-type]
+        places: tuple[tuple[Across, str], ...] = (("assembly", "LED and resistor"), ("leds", "the LED"))
+        for across, what in places:
+            found = dark_shunt(p, across, DARK_ROOM_CD)
             if found is not None:
                 yield Candidate(
                     f"shunt-{across}", f"{show(found.ohm, OHM)} across {what}",
@@ -224,8 +225,11 @@ def _resistors(p: Position) -> Iterable[Candidate]:
 
 def _other_leds(p: Position) -> Iterable[Candidate]:
     """A brighter part of the same colour, matched to the old lamp or at a twentieth of its rating."""
-    better = [k for k in leds.catalogue().values()
-              if k.colour == p.led.colour and k.material == p.led.material and k.candela > 3 * p.led.candela]  # fmt: skip
+    better = [
+        k
+        for k in leds.catalogue().values()
+        if (k.colour, k.material) == (p.led.colour, p.led.material) and k.candela > 3 * p.led.candela
+    ]
     if not better:
         return
     best = max(better, key=lambda k: k.candela)

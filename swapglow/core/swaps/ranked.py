@@ -1,12 +1,11 @@
 """Ranking: what matters, how each candidate scores, and one sentence why."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
 
-from swapglow.core.parts.lamp import Lamp
 from swapglow.core.position.model import Position
 from swapglow.core.position.sizing import size
 from swapglow.core.quantities import AMPERE, OHM, WATT, show
@@ -43,22 +42,22 @@ class Swap:
     id: str
     label: str
     changes: dict[str, float | int | str | None]
-    grade: Literal["stop", "fits"]
     best: bool
-    current: str
-    band: str
-    inside: str
-    heat: str
-    light: str
-    points: str
-    off: str
-    reversible: str
-    parts: int
-    stock: str
     school: str
     ours: bool
     score: float
     why: str
+    grade: Literal["stop", "fits"] = "fits"
+    current: str = ""
+    band: str = ""
+    inside: str = ""
+    heat: str = ""
+    light: str = ""
+    points: str = ""
+    off: str = ""
+    reversible: str = ""
+    parts: int = 0
+    stock: str = ""
 
 
 @dataclass(frozen=True)
@@ -192,17 +191,15 @@ def _lamp_marks(p: Position) -> dict[str, float]:
 def _swap(x: _Scored, best: _Scored, second: _Scored, asked: tuple[Weight, ...],
           drawer: frozenset[float]) -> Swap:  # fmt: skip
     c, f, p = x.candidate, x.figures, x.position
-    common = {
-        "id": c.id, "label": c.label, "changes": dict(c.changes), "best": x is best, "school": c.school,
-        "ours": c.ours, "score": x.score, "why": _why(x, best, second, asked),
-    }  # fmt: skip
+    plain = Swap(
+        c.id, c.label, dict(c.changes), x is best, c.school, c.ours, x.score, _why(x, best, second, asked)
+    )
     if c.leaves:
-        return _leave(p, p.lamp, common)
+        return _leave(p, plain)
     if f is None:
-        return Swap(**common, grade="stop", current="", band="", inside="", heat="", light="", points="",
-                    off="", reversible="", parts=0, stock="")  # type: ignore[arg-type]  # fmt: skip
-    return Swap(
-        **common,  # type: ignore[arg-type]
+        return replace(plain, grade="stop")
+    return replace(
+        plain,
         grade="stop" if f.stops else "fits",
         current=show(f.usual_a, AMPERE),
         band=f"{show(f.low_a, AMPERE, 2)} to {show(f.high_a, AMPERE, 2)}",
@@ -214,18 +211,19 @@ def _swap(x: _Scored, best: _Scored, second: _Scored, asked: tuple[Weight, ...],
         reversible="changes board or wiring" if c.board else "pulls out again",
         parts=f.parts,
         stock=_stock(p, drawer),
-    )  # fmt: skip
+    )
 
 
-def _leave(p: Position, lamp: Lamp | None, common: dict[str, object]) -> Swap:
+def _leave(p: Position, plain: Swap) -> Swap:
+    """The old lamp, left where it is."""
+    lamp = p.lamp
     assert lamp is not None
     volts = lamp_volts(p)
     amps = lamp.amps_at(volts)
     life = (volts / lamp.volts) ** -12
-    return Swap(
-        **common,  # type: ignore[arg-type]
-        grade="fits", current=show(amps, AMPERE), band="", inside="", heat=show(volts * amps, WATT, 2), light="1 ×",
-        points="1", off=WORDS["dark"], reversible="nothing changed", parts=0, stock=f"life {life:.2g} × rated",
+    return replace(
+        plain, current=show(amps, AMPERE), heat=show(volts * amps, WATT, 2), light="1 ×", points="1",
+        off=WORDS["dark"], reversible="nothing changed", stock=f"life {life:.2g} × rated (V^−12)",
     )  # fmt: skip
 
 

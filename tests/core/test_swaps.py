@@ -1,0 +1,111 @@
+"""The search: what it weighs, how it ranks, and that every swap it shows is what it says."""
+
+import pytest
+
+from swapglow.core.position.model import with_changes
+from swapglow.core.position.solution import solve
+from swapglow.core.position.typed import typed_changes
+from swapglow.core.swaps import search
+from swapglow.core.swaps.candidates import candidates
+from swapglow.core.swaps.judged import judged, plainly
+from tests.core.drivers import driven
+from tests.core.supplies import lamp, on
+
+GHOST = driven("low_side", "5V", "0V", in_series=2, resistor="47R", target="20mA", keep_warm="220R",
+               lamp=lamp("5V", "0.06A"))  # fmt: skip
+SWINGING = on("regulated", "12V", low="9V", high="16V", led_id="warm-5-diffused", target="8mA",
+              lamp=lamp("14V", "0.1A", "0.6cd"))  # fmt: skip
+TURN = driven("flasher", "13.6V", "0V", in_series=3, branches=6, place="metal", low="12V", high="14.4V",
+              lamp=lamp("12V", "1.75A", "30cd"))  # fmt: skip
+WINDING = on("winding", "9.1Vac", {"hertz": "50Hz"}, led_id="warm-5-diffused", target="4mA",
+             lamp=lamp("9V", "0.1A", "0.3cd"))  # fmt: skip
+
+
+def labels(p):
+    return {c.id for c, _ in candidates(p)}
+
+
+@pytest.mark.parametrize(("p", "wanted"), [
+    (GHOST, {"as-is", "leave", "no-bleed", "shunt-assembly", "shunt-leds", "series-1", "halves", "drive-half"}),
+    (SWINGING, {"series-2", "branches-2", "current-source", "fixed-regulator", "drive-tenth", "drive-rated",
+                "lead-negative", "nearest", "brighter-led"}),
+    (TURN, {"cool", "load", "ready-turn-12", "ready-turn-loaded-12"}),
+    (WINDING, {"treat-inverse_diode", "treat-bridge", "treat-half_wave_cap"}),
+    (driven("series_lamps", "12V", others="1", lamp=lamp("6V", "0.1A")), {"one-string", "in-branches"}),
+    (driven("shared", "18V", dropper="82R", loads="x max 16V", lamp=lamp("6V", "0.1A")), {"bleeder"}),
+    (on("sense", "9V", {"source": "2k", "trip": "0.8mA"}, resistor="330R"), {"line-safe", "brighter-led"}),
+])  # fmt: skip
+def test_the_sensible_swaps_are_all_weighed(p, wanted):
+    """What the trade knows for each driver (common practice)."""
+    assert wanted <= labels(p)
+
+
+@pytest.mark.parametrize("p", [GHOST, SWINGING, TURN, WINDING])
+def test_every_swap_shown_can_be_taken_and_comes_to_what_it_says(p):
+    for s in search(p).swaps:
+        if s.id == "leave":
+            continue
+        typed_changes(s.changes)  # a record can keep it
+        q = with_changes(p, s.changes)
+        assert s.current.replace("\u00a0", " ") == _amps(solve(q).usual[1]), s.id
+
+
+def _amps(value):
+    from swapglow.core.quantities import AMPERE, show
+
+    return show(float(value), AMPERE).replace("\u00a0", " ")
+
+
+@pytest.mark.parametrize("p", [GHOST, SWINGING, TURN, WINDING])
+def test_the_winner_is_forbidden_by_nothing_and_every_swap_says_why(p):
+    found = search(p).swaps
+    assert found[0].best
+    assert found[0].grade == "fits"
+    assert found[0].why.startswith("Wins: ")
+    for s in found[1:]:
+        assert s.why.startswith("Out: ") == (s.grade == "stop"), s.id
+        assert s.why.startswith(("Out: ", "Loses by: ", "Level with")), s.id
+    assert {"as-is", "leave"} <= {s.id for s in found}
+
+
+def test_both_schools_stand_beside_each_other_with_ours_marked():
+    """Load resistor or a flasher that does not count; add a part or change the board (common practice)."""
+    turn = {s.id: s for s in search(TURN).swaps}
+    assert turn["cool"].ours and not turn["load"].ours
+    ghost = {s.id: s for s in search(GHOST).swaps}
+    assert ghost["shunt-assembly"].ours and not ghost["no-bleed"].ours
+    assert ghost["no-bleed"].reversible != ghost["shunt-assembly"].reversible
+
+
+@pytest.mark.parametrize("weight", ["life", "look", "heat", "parts", "reversible"])
+def test_what_the_user_weighs_moves_the_ranking_its_way(weight):
+    """The winner by a weight is at least as good in it as the winner without."""
+    from swapglow.core.swaps.candidates import candidates as every
+    from swapglow.core.swaps.ranked import _score
+
+    for p in (GHOST, SWINGING):
+        marks = {c.id: _score(c, q, ()).marks for c, q in every(p)}
+        before, after = search(p).swaps[0], search(p, (weight,)).swaps[0]
+        assert marks[after.id][weight] >= marks[before.id][weight] - 1e-9
+
+
+def test_chance_lies_within_the_corners():
+    """No sample is outside what all ends together give; the same seed gives the same samples."""
+    for p in (GHOST, SWINGING, TURN):
+        j = judged(plainly(p))
+        assert j.least_a <= j.low_a <= j.usual_a <= j.high_a <= j.most_a
+    judged.cache_clear()
+    assert judged(plainly(SWINGING)) == judged(plainly(SWINGING))
+
+
+def test_the_heat_is_what_ohm_says():
+    """28 V, a blue LED and 1.8 kΩ: 0.34 W in the resistor (common practice)."""
+    p = on("regulated", "28V", led_id="blue-5-clear", target="14mA", resistor="1k8")
+    assert judged(plainly(p)).heat_w == pytest.approx(0.34, rel=0.03)
+
+
+def test_a_current_source_holds_steadier_than_a_resistor():
+    """Where the rail swings the regulated one spreads less (common practice: regulate first)."""
+    made = dict((c.id, q) for c, q in candidates(SWINGING))
+    source, plain = judged(made["current-source"]), judged(plainly(SWINGING))
+    assert (source.high_a - source.low_a) < 0.5 * (plain.high_a - plain.low_a)
