@@ -9,6 +9,7 @@ from tests.browser.conftest import axe
 
 VIEWS = (
     "bench", "equipment", "position", "sheet", "drawer", "take-in", "readings", "treatment", "rail", "cycle",
+    "off", "swaps", "driver",
 )  # fmt: skip
 
 
@@ -49,6 +50,18 @@ def show(page, view):
     if view == "cycle":
         page.get_by_text("Over the cycle").click()
         expect(page.get_by_role("img", name="LED current over one cycle")).to_be_visible()
+    if view in ("off", "swaps", "driver"):
+        page.get_by_role("link", name=re.compile("^Door running")).click()
+        expect(page.get_by_role("slider")).to_be_visible()
+    if view == "off":
+        page.get_by_text("Off", exact=True).click()
+        expect(page.get_by_label("Glow box")).to_contain_text("seen in a lit room")
+    if view == "swaps":
+        page.get_by_role("button", name="Swaps").click()
+        expect(page.get_by_role("article").first).to_be_visible()
+    if view == "driver":
+        page.get_by_role("button", name=re.compile("^Driver")).click()
+        expect(page.get_by_role("dialog")).to_be_visible()
     page.wait_for_timeout(300)
 
 

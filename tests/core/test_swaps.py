@@ -106,6 +106,6 @@ def test_the_heat_is_what_ohm_says():
 
 def test_a_current_source_holds_steadier_than_a_resistor():
     """Where the rail swings the regulated one spreads less (common practice: regulate first)."""
-    made = dict((c.id, q) for c, q in candidates(SWINGING))
+    made = {c.id: q for c, q in candidates(SWINGING)}
     source, plain = judged(made["current-source"]), judged(plainly(SWINGING))
     assert (source.high_a - source.low_a) < 0.5 * (plain.high_a - plain.low_a)

@@ -2794,33 +2794,8 @@ export interface components {
             changes: {
                 [key: string]: number | string | null;
             };
-            /**
-             * Grade
-             * @enum {string}
-             */
-            grade: "stop" | "fits";
             /** Best */
             best: boolean;
-            /** Current */
-            current: string;
-            /** Band */
-            band: string;
-            /** Inside */
-            inside: string;
-            /** Heat */
-            heat: string;
-            /** Light */
-            light: string;
-            /** Points */
-            points: string;
-            /** Off */
-            off: string;
-            /** Reversible */
-            reversible: string;
-            /** Parts */
-            parts: number;
-            /** Stock */
-            stock: string;
             /** School */
             school: string;
             /** Ours */
@@ -2829,6 +2804,62 @@ export interface components {
             score: number;
             /** Why */
             why: string;
+            /**
+             * Grade
+             * @default fits
+             * @enum {string}
+             */
+            grade: "stop" | "fits";
+            /**
+             * Current
+             * @default
+             */
+            current: string;
+            /**
+             * Band
+             * @default
+             */
+            band: string;
+            /**
+             * Inside
+             * @default
+             */
+            inside: string;
+            /**
+             * Heat
+             * @default
+             */
+            heat: string;
+            /**
+             * Light
+             * @default
+             */
+            light: string;
+            /**
+             * Points
+             * @default
+             */
+            points: string;
+            /**
+             * Off
+             * @default
+             */
+            off: string;
+            /**
+             * Reversible
+             * @default
+             */
+            reversible: string;
+            /**
+             * Parts
+             * @default 0
+             */
+            parts: number;
+            /**
+             * Stock
+             * @default
+             */
+            stock: string;
         };
         /**
          * Swaps

@@ -43,7 +43,7 @@ DRIVERS: list[dict[str, Any]] = [
         ],
     },
     {
-        "name": "Sidereal clock",
+        "name": "Mean time clock",
         "maker_model": "dial 30 cm, lit from behind",
         "board_revision": "",
         "owner": "Fernhollow Observatory",
