@@ -87,6 +87,10 @@ const Step = styled(Button)`
 const Name = styled.span`
   font-size: 0.875rem;
   font-weight: 600;
+  @media (max-width: 480px) {
+    font-size: 0.75rem;
+    letter-spacing: -0.02em;
+  }
 `;
 
 const Drop = styled.span`

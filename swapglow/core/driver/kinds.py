@@ -83,7 +83,7 @@ DRIVERS: dict[DriverKind, DriverAbout] = {
             "low", (0.7, 0.9, 1.1), (_KEEP_WARM, _LEAK, _HANGS),
         ),
         DriverAbout(
-            "series_lamps", "In series with lamps left in place", "Lamps left",
+            "series_lamps", "In series with lamps left in place", "Switch",
             "Each lamp saw a share of the rail. An LED's current leaves the others dark.",
             "high", (0.0, 0.0, 0.0),
             (
@@ -95,7 +95,7 @@ DRIVERS: dict[DriverKind, DriverAbout] = {
             ),
         ),
         DriverAbout(
-            "shared", "Behind a dropping resistor that feeds others", "Shared feed",
+            "shared", "Behind a dropping resistor that feeds others", "Switch",
             "Less current here means more volts on everything else it feeds.", "high", (0.0, 0.0, 0.0),
             (
                 Detail("dropper", "Dropping resistor", OHM, "68R; between the rail and the shared point"),

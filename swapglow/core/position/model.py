@@ -275,5 +275,6 @@ def _with_module(position: Position, module_id: str) -> dict[str, object]:
     led = replace(made.module.led(position.led), candela=made.candela)
     return {
         "module": made.module, "led": led, "led_source": Source.MARKED, "in_series": 1, "resistor_ohm": None,
-        "band_v": (made.module.low, made.module.high),
+        "band_v": (made.module.low, made.module.high), "branches": 1, "series_diodes": 0, "regulator_id": "",
+        "shunt_ohm": None, "resistor_parts": 1,
     }  # fmt: skip

@@ -35,7 +35,7 @@ def test_a_detail_that_does_not_read_is_refused_and_nothing_changes(bench):
     bench("PATCH", f"positions/{key}", {"driver_kind": "low_side"})
     status, answer = bench("PATCH", f"positions/{key}", {"driver_details": {"keep_warm": {"text": "lots"}}})
     assert status == 422
-    assert answer["problems"][0]["field"] == "keep_warm"
+    assert answer["errors"][0]["field"] == "keep_warm"
     assert bench("GET", f"positions/{key}")[1]["position"]["driver_details"] == {}
 
 
@@ -85,7 +85,7 @@ def test_an_unknown_weight_and_an_unknown_regulator_are_refused(bench):
     key = bench.made()["position"]
     assert bench("PATCH", f"positions/{key}", {"weigh": ["price"]})[0] == 422
     status, answer = bench("PATCH", f"positions/{key}", {"regulator_id": "mystery"})
-    assert (status, answer["problems"][0]["field"]) == (422, "regulator_id")
+    assert (status, answer["errors"][0]["field"]) == (422, "regulator_id")
 
 
 def test_the_text_for_a_simulator_follows_the_state(bench):
