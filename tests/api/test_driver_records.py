@@ -27,7 +27,9 @@ def test_details_are_kept_one_at_a_time_and_another_kind_keeps_them(bench):
     assert p["driver_details"]["keep_warm"]["took"].replace("\u00a0", " ") == "680 Ω"
     assert set(p["driver_details"]) == {"keep_warm", "leak"}
     assert [m["id"] for m in report(bench, key)["moments"]] == ["now", "off"]
-    assert bench("PATCH", path, {"driver_kind": "flasher"})[1]["driver_details"]["keep_warm"]["text"] == "680R"
+    assert (
+        bench("PATCH", path, {"driver_kind": "flasher"})[1]["driver_details"]["keep_warm"]["text"] == "680R"
+    )
 
 
 def test_a_detail_that_does_not_read_is_refused_and_nothing_changes(bench):

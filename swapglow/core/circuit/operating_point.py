@@ -178,19 +178,26 @@ def _general(system: System) -> Outcome:
 
 
 def _rescue(system: System, outcome: Outcome) -> None:
-    """Try the samples that did not settle one by one by stepping gmin, then the sources."""
+    """Try the samples that did not settle together, then one by one by stepping gmin, then the sources."""
+    missing = np.flatnonzero(~outcome.converged)
+    if len(missing) > 1:
+        some = System(subset(system.circuit, missing), samples=len(missing))
+        found = newton(some, solver_for(some), some.drive()[:-1], cold_start(some))
+        _put(outcome, missing[found.converged], found, np.flatnonzero(found.converged))
     for k in np.flatnonzero(~outcome.converged):
         index = np.array([k])
         one = System(subset(system.circuit, index)) if system.samples > 1 else system
-        found = _plain(one) or _gmin_stepping(one) or _source_stepping(one)
-        if found is None:
-            continue
-        outcome.x[:, k] = found.x[:, 0]
-        outcome.junctions.diode[:, k] = found.junctions.diode[:, 0]
-        outcome.junctions.be[:, k] = found.junctions.be[:, 0]
-        outcome.junctions.bc[:, k] = found.junctions.bc[:, 0]
-        outcome.junctions.closed[:, k] = found.junctions.closed[:, 0]
-        outcome.converged[k] = True
+        alone = _plain(one) or _gmin_stepping(one) or _source_stepping(one)
+        if alone is not None:
+            _put(outcome, index, alone, np.array([0]))
+
+
+def _put(outcome: Outcome, to: NDArray[np.intp], found: Outcome, which: NDArray[np.intp]) -> None:
+    """Enter some samples of another outcome."""
+    outcome.x[:, to] = found.x[:, which]
+    for name in ("diode", "be", "bc", "closed"):
+        getattr(outcome.junctions, name)[:, to] = getattr(found.junctions, name)[:, which]
+    outcome.converged[to] = True
 
 
 def _plain(system: System) -> Outcome | None:

@@ -8,9 +8,8 @@ import numpy as np
 from swapglow.core.circuit.netlist import Circuit, Resistor
 from swapglow.core.circuit.operating_point import OperatingPoint
 from swapglow.core.driver import State
-from swapglow.core.parts.lamp import Lamp
-from swapglow.core.position.circuit import Cases, filaments_of, to_circuit
-from swapglow.core.position.filaments import Ohms, settled
+from swapglow.core.position.circuit import Cases, laws_of, to_circuit
+from swapglow.core.position.filaments import Ohms, filament, settled
 from swapglow.core.position.model import Position
 
 
@@ -26,7 +25,7 @@ def lamp_before(position: Position, state: State, rail_v: float) -> tuple[float,
         return None
     # The shunt came with the LED; the lamp never saw it.
     p = replace(position, shunt_ohm=None, driver=replace(position.driver, changed=False))
-    lamps = {**filaments_of(p), "Rold": Lamp("old", "", lamp.volts, lamp.amps, None, "")}
+    lamps = {**laws_of(p), "Rold": filament(lamp)}
     cases = Cases(np.array([rail_v]), p.led.vf_typ, 1.0, p.drop_v)
 
     def build(ohms: Ohms) -> Circuit:

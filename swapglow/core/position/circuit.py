@@ -17,7 +17,6 @@ from numpy.typing import NDArray
 from swapglow.core.circuit.netlist import (
     Bjt,
     Circuit,
-    CurrentRegulator,
     CurrentSource,
     Dc,
     Diode,
@@ -30,10 +29,9 @@ from swapglow.core.circuit.netlist import (
 from swapglow.core.circuit.operating_point import OperatingPoint, operating_point
 from swapglow.core.circuit.spice import write_deck
 from swapglow.core.driver import Driver, State
-from swapglow.core.parts.lamp import Lamp
 from swapglow.core.parts.rectifier import rectifier
 from swapglow.core.parts.transistor import transistor
-from swapglow.core.position.filaments import Ohms, settled
+from swapglow.core.position.filaments import Law, Ohms, filament, settled, steady_load
 from swapglow.core.position.model import Position
 from swapglow.core.position.treated import LEAST_SOURCE_OHM, Values, led_model, sine, treated_circuit
 from swapglow.core.supply import Supply
@@ -46,8 +44,8 @@ CONTACT_OHM = 0.1
 OPEN_OHM = 1e10
 # Base to emitter of a driver that is off (common practice).
 BASE_OHM = 10e3
-# What a load that takes a steady current needs to do so, V.
-STEADY_HEAD_V = 1.0
+# Where nobody has settled a filament or a load yet.
+_UNSETTLED_OHM = 100.0
 # A throttled or power-law module's current source needs next to nothing for itself.
 MODULE_HEAD_V = 0.3
 
@@ -101,11 +99,15 @@ class Cases:
         return max(np.asarray(v).size for v in every if v is not None)
 
 
-def filaments_of(position: Position) -> dict[str, Lamp]:
-    """The filaments in a position's circuit, by the names of their resistors."""
+def laws_of(position: Position) -> dict[str, Law]:
+    """The filaments and steady loads in a position's circuit, by the names of their resistors."""
     d = position.driver
-    out = {f"Rleft{k}": lamp for k, lamp in enumerate(d.left, 1)}
-    out |= {f"Rload{k}": load.lamp for k, load in enumerate(d.loads, 1) if load.lamp is not None}
+    out = {f"Rleft{k}": filament(lamp) for k, lamp in enumerate(d.left, 1)}
+    for k, load in enumerate(d.loads if d.dropper_ohm else (), 1):
+        if load.lamp is not None:
+            out[f"Rload{k}"] = filament(load.lamp)
+        elif load.amps is not None:
+            out[f"Rload{k}"] = steady_load(load.amps)
     return out
 
 
@@ -163,16 +165,13 @@ def _feed(position: Position, cases: Cases, ohms: Ohms) -> tuple[list[Element], 
         node = "shared"
         for k, load in enumerate(d.loads, 1):
             name = f"Rload{k}"
-            if load.lamp is not None:
-                cold = load.lamp.volts / load.lamp.amps
-                elements.append(Resistor(name, node, "0", ohms.get(name, cold)))
-            elif load.ohms is not None:
+            if load.ohms is not None:
                 elements.append(Resistor(name, node, "0", load.ohms))
-            elif load.amps is not None:
-                elements.append(CurrentRegulator(f"Xload{k}", node, "0", load.amps, STEADY_HEAD_V))
-    for k, lamp in enumerate(d.left, 1):
+            elif load.lamp is not None or load.amps is not None:
+                elements.append(Resistor(name, node, "0", ohms.get(name, _UNSETTLED_OHM)))
+    for k in range(1, len(d.left) + 1):
         name, after = f"Rleft{k}", f"left{k}"
-        elements.append(Resistor(name, node, after, ohms.get(name, lamp.volts / lamp.amps)))
+        elements.append(Resistor(name, node, after, ohms.get(name, _UNSETTLED_OHM)))
         node = after
     return elements, node
 
@@ -280,7 +279,8 @@ def _held_amps(position: Position, cases: Cases) -> Param | None:
     """What a current source in the string lets through, all branches; None where there is none."""
     p, m = position, position.module
     if p.regulator is not None and p.set_by_ohms:
-        return p.regulator.volts / cases.ohms * p.branches
+        # Past its own limit a regulator gives no more, whatever it is set to.
+        return np.minimum(p.regulator.volts / cases.ohms * p.branches, p.regulator.limit_a)
     if m is None or m.law == "resistor":
         return None
     if m.law == "power":
@@ -342,7 +342,7 @@ def point_of(position: Position, cases: Cases, state: State = "on") -> Operating
         kept = regulated(position, cases, state, ohms)
         return to_circuit(position, kept, stacked=True, state=state, filaments=ohms)
 
-    return settled(build, filaments_of(position), cases.samples)
+    return settled(build, laws_of(position), cases.samples)
 
 
 def string_amps(position: Position, point: OperatingPoint) -> FloatArray:
@@ -353,7 +353,7 @@ def string_amps(position: Position, point: OperatingPoint) -> FloatArray:
 def deck_of(position: Position, cases: Cases, state: State = "on") -> str:
     """One case in a state as SPICE text, its filaments as the resistors they are there."""
     point = point_of(position, cases, state)
-    ohms = {name: np.abs(point.across(name) / point.current(name)) for name in filaments_of(position)}
+    ohms = {name: np.abs(point.across(name) / point.current(name)) for name in laws_of(position)}
     plain: dict[str, Param] = {name: float(v[0]) for name, v in ohms.items()}
     kept = regulated(position, cases, state, plain)
     if isinstance(kept.kept, np.ndarray):

@@ -1,4 +1,4 @@
-"""Filament lamps in a solved circuit: resistors whose value follows what they carry.
+"""Filament lamps and steady loads in a solved circuit: resistors whose value follows their volts.
 
 A lamp's I ∝ V^0.55 makes its resistance rise as V^0.45; cold, it is about a tenth of hot (both
 miniature lamp handbooks, from memory). The circuit is solved, each filament's resistance set by its
@@ -17,8 +17,13 @@ from swapglow.core.parts.lamp import CURRENT_EXPONENT, Lamp
 
 FloatArray = NDArray[np.float64]
 Ohms = Mapping[str, Param]
+# From the volts across a part to its ohms.
+Law = Callable[[FloatArray], FloatArray]
 
 COLD_SHARE = 0.1
+# What a load that takes a steady current needs to do so, V.
+STEADY_HEAD_V = 1.0
+_START_V = 3.0
 # Relative error of a filament's resistance at rest.
 _CLOSE = 1e-8
 _MOST_ROUNDS = 40
@@ -32,25 +37,35 @@ def ohms_at(lamp: Lamp, volts: FloatArray) -> FloatArray:
     return np.asarray(hot * np.maximum(share, COLD_SHARE))
 
 
-def settled(build: Callable[[Ohms], Circuit], lamps: Mapping[str, Lamp], samples: int) -> OperatingPoint:
-    """Solve a circuit with filaments in it.
+def filament(lamp: Lamp) -> Law:
+    """A lamp's law."""
+    return lambda volts: ohms_at(lamp, volts)
+
+
+def steady_load(amps: float) -> Law:
+    """A load that takes a steady current once it has a volt of head, and a resistor's below."""
+    return lambda volts: np.maximum(np.abs(volts), STEADY_HEAD_V) / amps
+
+
+def settled(build: Callable[[Ohms], Circuit], laws: Mapping[str, Law], samples: int) -> OperatingPoint:
+    """Solve a circuit with such parts in it.
 
     Args:
-        build: makes the circuit from each filament's ohms, (samples,), by the name of its resistor.
-        lamps: the filaments by that name; none makes it a single solve.
+        build: makes the circuit from each part's ohms, (samples,), by the name of its resistor.
+        laws: the parts by that name, each from volts to ohms; none makes it a single solve.
 
     Raises:
         NotConverged: a case has no answer, or the filaments do not come to rest.
     """
-    if not lamps:
+    if not laws:
         return operating_point(build({})).require()
-    names = list(lamps)
+    names = list(laws)
 
     def step(logs: FloatArray) -> tuple[FloatArray, OperatingPoint]:
         point = operating_point(build({n: np.exp(row) for n, row in zip(names, logs, strict=True)})).require()
-        return np.log(np.stack([ohms_at(lamps[n], point.across(n)) for n in names])), point
+        return np.log(np.stack([laws[n](np.abs(point.across(n))) for n in names])), point
 
-    logs = np.log(np.stack([ohms_at(lamps[n], np.full(samples, lamps[n].volts / 2)) for n in names]))
+    logs = np.log(np.stack([laws[n](np.full(samples, _START_V)) for n in names]))
     for _ in range(_MOST_ROUNDS):
         first, _point = step(logs)
         second, point = step(first)
@@ -61,4 +76,4 @@ def settled(build: Callable[[Ohms], Circuit], lamps: Mapping[str, Lamp], samples
         safe = np.abs(bend) > 1e-12
         logs = np.where(safe, logs - (first - logs) ** 2 / np.where(safe, bend, 1.0), second)
         logs = np.clip(logs, np.log(_LEAST_OHM), np.log(_MOST_OHM))
-    raise NotConverged("The filaments in this circuit do not come to rest; nothing is shown for it.")
+    raise NotConverged("The lamps and loads in this circuit do not come to rest; nothing is shown for it.")

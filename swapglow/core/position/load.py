@@ -100,5 +100,9 @@ def load_for(position: Position, w: Watch) -> LoadResistor | None:
     known = w.needs.source is not Source.ASSUMED
     volts = p.rail.volts[0 if known else 1] - p.drops[2 if known else 1]
     seen = w.at_least if known else w.sees
+    if volts <= 0 or w.needs.value <= seen:
+        return None
     exact = volts / (w.needs.value - seen)
+    if not 1e-2 <= exact <= 1e6:
+        return None
     return load_of(p, preferred.prefer(exact, "E12", "down"))

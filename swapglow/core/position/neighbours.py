@@ -82,6 +82,6 @@ def bleeder(position: Position, led_a: float) -> tuple[float, float] | None:
 
 
 def _amps(load: Load, k: int, point: OperatingPoint) -> float:
-    if load.lamp is not None or load.ohms is not None:
-        return float(point.current(f"Rload{k}")[1])
-    return float(point.current(f"Xload{k}")[1]) if load.amps is not None else 0.0
+    """What a load draws at the usual rail; a part that only stands there draws nothing."""
+    only_stands = load.lamp is None and load.ohms is None and load.amps is None
+    return 0.0 if only_stands else float(point.current(f"Rload{k}")[1])

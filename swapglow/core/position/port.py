@@ -7,7 +7,7 @@ import numpy as np
 from swapglow.core.circuit.netlist import Circuit, CurrentSource, Dc
 from swapglow.core.parts.led import thermal_voltage
 from swapglow.core.parts.rectifier import rectifier
-from swapglow.core.position.circuit import Cases, filaments_of, to_circuit
+from swapglow.core.position.circuit import Cases, laws_of, to_circuit
 from swapglow.core.position.filaments import Ohms, settled
 from swapglow.core.position.model import Position
 
@@ -31,7 +31,7 @@ def port_volts(position: Position, amps: float, rail_v: float, drop_v: float) ->
     def build(ohms: Ohms) -> Circuit:
         return to_circuit(position, cases, filaments=ohms, lamp_in=draw)
 
-    point = settled(build, filaments_of(position), 1)
+    point = settled(build, laws_of(position), 1)
     return float(point.across("Ilamp")[0])
 
 
