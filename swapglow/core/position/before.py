@@ -11,20 +11,27 @@ from swapglow.core.driver import State
 from swapglow.core.position.circuit import Cases, laws_of, to_circuit
 from swapglow.core.position.filaments import Ohms, filament, settled
 from swapglow.core.position.model import Position
+from swapglow.core.position.port import around
 
 
-@lru_cache(maxsize=512)
 def lamp_before(position: Position, state: State, rail_v: float) -> tuple[float, OperatingPoint] | None:
     """Volts over the old lamp in its own place in a state, with what else was solved; None without one.
 
     Args:
         rail_v: open volts of the rail.
     """
-    lamp = position.lamp
-    if lamp is None:
+    if position.lamp is None:
         return None
     # The shunt came with the LED; the lamp never saw it.
-    p = replace(position, shunt_ohm=None, driver=replace(position.driver, changed=False))
+    bare = replace(around(position), lamp=position.lamp, shunt_ohm=None, shunt_across="assembly", shunt_w=None,
+                   driver=replace(position.driver, changed=False, counts=True))  # fmt: skip
+    return _before(bare, state, rail_v)
+
+
+@lru_cache(maxsize=512)
+def _before(p: Position, state: State, rail_v: float) -> tuple[float, OperatingPoint]:
+    lamp = p.lamp
+    assert lamp is not None
     lamps = {**laws_of(p), "Rold": filament(lamp)}
     cases = Cases(np.array([rail_v]), p.led.vf_typ, 1.0, p.drop_v)
 

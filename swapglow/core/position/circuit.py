@@ -10,6 +10,7 @@ contacts):
 """
 
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -48,6 +49,8 @@ BASE_OHM = 10e3
 _UNSETTLED_OHM = 100.0
 # A throttled or power-law module's current source needs next to nothing for itself.
 MODULE_HEAD_V = 0.3
+# Up to so many cases are solved from scratch.
+_FEW = 8
 
 
 @dataclass(frozen=True)
@@ -337,12 +340,24 @@ def point_of(position: Position, cases: Cases, state: State = "on") -> Operating
     Raises:
         NotConverged: a case has no answer.
     """
+    laws = laws_of(position)
+    # The typical case first: from its filaments the others are a step away.
+    start = dict(_typical(position, state)) if laws and cases.samples > _FEW else None
 
     def build(ohms: Ohms) -> Circuit:
         kept = regulated(position, cases, state, ohms)
         return to_circuit(position, kept, stacked=True, state=state, filaments=ohms)
 
-    return settled(build, laws_of(position), cases.samples)
+    return settled(build, laws, cases.samples, start)
+
+
+@lru_cache(maxsize=256)
+def _typical(position: Position, state: State) -> tuple[tuple[str, float], ...]:
+    """Ohms of filaments and steady loads at the usual rail with a string at its target."""
+    p = position
+    ohms = max(p.rail.volts[1] / p.target.value, CONTACT_OHM)
+    point = point_of(p, Cases(np.array([p.rail.volts[1]]), p.led.vf_typ, ohms, p.drop_v), state)
+    return tuple((n, float(law(np.abs(point.across(n)))[0])) for n, law in laws_of(p).items())
 
 
 def string_amps(position: Position, point: OperatingPoint) -> FloatArray:

@@ -25,7 +25,7 @@ COLD_SHARE = 0.1
 STEADY_HEAD_V = 1.0
 _START_V = 3.0
 # Relative error of a filament's resistance at rest.
-_CLOSE = 1e-8
+_CLOSE = 1e-6
 _MOST_ROUNDS = 40
 _LEAST_OHM, _MOST_OHM = 1e-4, 1e9
 
@@ -47,12 +47,14 @@ def steady_load(amps: float) -> Law:
     return lambda volts: np.maximum(np.abs(volts), STEADY_HEAD_V) / amps
 
 
-def settled(build: Callable[[Ohms], Circuit], laws: Mapping[str, Law], samples: int) -> OperatingPoint:
+def settled(build: Callable[[Ohms], Circuit], laws: Mapping[str, Law], samples: int,
+            start: Mapping[str, float] | None = None) -> OperatingPoint:  # fmt: skip
     """Solve a circuit with such parts in it.
 
     Args:
         build: makes the circuit from each part's ohms, (samples,), by the name of its resistor.
         laws: the parts by that name, each from volts to ohms; none makes it a single solve.
+        start: ohms near the answer, where they are known.
 
     Raises:
         NotConverged: a case has no answer, or the filaments do not come to rest.
@@ -65,7 +67,10 @@ def settled(build: Callable[[Ohms], Circuit], laws: Mapping[str, Law], samples: 
         point = operating_point(build({n: np.exp(row) for n, row in zip(names, logs, strict=True)})).require()
         return np.log(np.stack([laws[n](np.abs(point.across(n))) for n in names])), point
 
-    logs = np.log(np.stack([laws[n](np.full(samples, _START_V)) for n in names]))
+    if start is None:
+        logs = np.log(np.stack([laws[n](np.full(samples, _START_V)) for n in names]))
+    else:
+        logs = np.log(np.stack([np.full(samples, start[n]) for n in names]))
     for _ in range(_MOST_ROUNDS):
         first, _point = step(logs)
         second, point = step(first)

@@ -1,18 +1,20 @@
 """The lamp's contacts as a port: what volts stand there while the new lamp draws a current."""
 
+from dataclasses import replace
 from functools import lru_cache
 
 import numpy as np
 
 from swapglow.core.circuit.netlist import Circuit, CurrentSource, Dc
+from swapglow.core.parts import led as leds
 from swapglow.core.parts.led import thermal_voltage
 from swapglow.core.parts.rectifier import rectifier
 from swapglow.core.position.circuit import Cases, laws_of, to_circuit
 from swapglow.core.position.filaments import Ohms, settled
 from swapglow.core.position.model import Position
+from swapglow.core.quantities import Figure
 
 
-@lru_cache(maxsize=4096)
 def port_volts(position: Position, amps: float, rail_v: float, drop_v: float) -> float:
     """Volts at the lamp's contacts while ``amps`` are drawn there, the load resistor's not counted in.
 
@@ -25,6 +27,20 @@ def port_volts(position: Position, amps: float, rail_v: float, drop_v: float) ->
     loaded = position.shunt_ohm is not None and position.shunt_across == "assembly"
     if position.driver.plain and not loaded:
         return rail_v - drop_v - amps * position.rail.supply.source_ohm.value
+    return _loaded_port(around(position), amps, rail_v, drop_v)
+
+
+def around(position: Position) -> Position:
+    """What stands around the lamp's contacts, without the LEDs between them: all swaps share its answers."""
+    return replace(
+        position, led=next(iter(leds.catalogue().values())), target=Figure(1e-3), in_series=1, branches=1,
+        resistor_ohm=None, resistor_parts=1, rating_w=None, series_diodes=0, regulator_id="", module=None,
+        band_v=None, lead="positive", ceiling=0.5, rounding="up", capacitor_f=None, lamp=None,
+    )  # fmt: skip
+
+
+@lru_cache(maxsize=4096)
+def _loaded_port(position: Position, amps: float, rail_v: float, drop_v: float) -> float:
     draw = CurrentSource("Ilamp", "", "", Dc(amps))
     cases = Cases(np.array([rail_v]), 0.0, 0.0, np.array([drop_v]))
 

@@ -98,7 +98,7 @@ def _treatments(p: Position) -> Iterable[Candidate]:
     flow = p.rail.supply.flow
     ours = usual_treatment(flow)
     for t in TREATMENTS.values():
-        if flow in t.flows and t.id not in ("bare", "two_colour"):
+        if flow in t.flows and t.id not in ("bare", "two_colour", p.treated.id):
             yield Candidate(f"treat-{t.id}", t.label, _afresh(p, treatment=t.id),
                             "ours for this supply" if t.id == ours else "", t.id == ours)  # fmt: skip
 
