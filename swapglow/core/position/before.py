@@ -8,10 +8,10 @@ import numpy as np
 from swapglow.core.circuit.netlist import Circuit, Resistor
 from swapglow.core.circuit.operating_point import OperatingPoint
 from swapglow.core.driver import State
+from swapglow.core.position.around import around
 from swapglow.core.position.circuit import Cases, laws_of, to_circuit
 from swapglow.core.position.filaments import Ohms, filament, settled
 from swapglow.core.position.model import Position
-from swapglow.core.position.port import around
 
 
 def lamp_before(position: Position, state: State, rail_v: float) -> tuple[float, OperatingPoint] | None:

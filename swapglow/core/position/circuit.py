@@ -32,6 +32,7 @@ from swapglow.core.circuit.spice import write_deck
 from swapglow.core.driver import Driver, State
 from swapglow.core.parts.rectifier import rectifier
 from swapglow.core.parts.transistor import transistor
+from swapglow.core.position.around import around
 from swapglow.core.position.filaments import Law, Ohms, filament, settled, steady_load
 from swapglow.core.position.model import Position
 from swapglow.core.position.treated import LEAST_SOURCE_OHM, Values, led_model, sine, treated_circuit
@@ -49,8 +50,6 @@ BASE_OHM = 10e3
 _UNSETTLED_OHM = 100.0
 # A throttled or power-law module's current source needs next to nothing for itself.
 MODULE_HEAD_V = 0.3
-# Up to so many cases are solved from scratch.
-_FEW = 8
 
 
 @dataclass(frozen=True)
@@ -341,8 +340,8 @@ def point_of(position: Position, cases: Cases, state: State = "on") -> Operating
         NotConverged: a case has no answer.
     """
     laws = laws_of(position)
-    # The typical case first: from its filaments the others are a step away.
-    start = dict(_typical(position, state)) if laws and cases.samples > _FEW else None
+    # From the filaments of a generic LED in the same place those of any are a step or two away.
+    start = dict(_start(around(position), state)) if laws else None
 
     def build(ohms: Ohms) -> Circuit:
         kept = regulated(position, cases, state, ohms)
@@ -352,12 +351,17 @@ def point_of(position: Position, cases: Cases, state: State = "on") -> Operating
 
 
 @lru_cache(maxsize=256)
-def _typical(position: Position, state: State) -> tuple[tuple[str, float], ...]:
-    """Ohms of filaments and steady loads at the usual rail with a string at its target."""
-    p = position
+def _start(position: Position, state: State) -> tuple[tuple[str, float], ...]:
+    """Ohms of filaments and steady loads at the usual rail, with a string at its target."""
+    p, laws = position, laws_of(position)
     ohms = max(p.rail.volts[1] / p.target.value, CONTACT_OHM)
-    point = point_of(p, Cases(np.array([p.rail.volts[1]]), p.led.vf_typ, ohms, p.drop_v), state)
-    return tuple((n, float(law(np.abs(point.across(n)))[0])) for n, law in laws_of(p).items())
+    case = Cases(np.array([p.rail.volts[1]]), p.led.vf_typ, ohms, p.drop_v)
+
+    def build(found: Ohms) -> Circuit:
+        return to_circuit(p, case, stacked=True, state=state, filaments=found)
+
+    point = settled(build, laws, 1)
+    return tuple((n, float(law(np.abs(point.across(n)))[0])) for n, law in laws.items())
 
 
 def string_amps(position: Position, point: OperatingPoint) -> FloatArray:

@@ -1,18 +1,16 @@
 """The lamp's contacts as a port: what volts stand there while the new lamp draws a current."""
 
-from dataclasses import replace
 from functools import lru_cache
 
 import numpy as np
 
 from swapglow.core.circuit.netlist import Circuit, CurrentSource, Dc
-from swapglow.core.parts import led as leds
 from swapglow.core.parts.led import thermal_voltage
 from swapglow.core.parts.rectifier import rectifier
+from swapglow.core.position.around import around
 from swapglow.core.position.circuit import Cases, laws_of, to_circuit
 from swapglow.core.position.filaments import Ohms, settled
 from swapglow.core.position.model import Position
-from swapglow.core.quantities import Figure
 
 
 def port_volts(position: Position, amps: float, rail_v: float, drop_v: float) -> float:
@@ -28,15 +26,6 @@ def port_volts(position: Position, amps: float, rail_v: float, drop_v: float) ->
     if position.driver.plain and not loaded:
         return rail_v - drop_v - amps * position.rail.supply.source_ohm.value
     return _loaded_port(around(position), amps, rail_v, drop_v)
-
-
-def around(position: Position) -> Position:
-    """What stands around the lamp's contacts, without the LEDs between them: all swaps share its answers."""
-    return replace(
-        position, led=next(iter(leds.catalogue().values())), target=Figure(1e-3), in_series=1, branches=1,
-        resistor_ohm=None, resistor_parts=1, rating_w=None, series_diodes=0, regulator_id="", module=None,
-        band_v=None, lead="positive", ceiling=0.5, rounding="up", capacitor_f=None, lamp=None,
-    )  # fmt: skip
 
 
 @lru_cache(maxsize=4096)

@@ -21,7 +21,7 @@ from swapglow.core.sight.seen import Seen, seen
 
 FloatArray = NDArray[np.float64]
 
-SAMPLES = 400
+SAMPLES = 256
 SEED = 7
 # A resistor's usual body, which anything warmer outgrows (common practice: half of a quarter watt).
 WARM_W = 0.125
