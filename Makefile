@@ -73,7 +73,8 @@ shots: $(STAMP)/dev $(STAMP)/built debian
 	$(PY) -m scripts.shots
 
 bench: $(STAMP)/dev debian
-	$(PY) -m scripts.bench
+	@# One thread a process for small matrices: they cost more to share than to solve.
+	OPENBLAS_NUM_THREADS=1 $(PY) -m scripts.bench
 
 lock: | $(STAMP)/venv
 	$(PY) -m pip install --quiet uv

@@ -27,7 +27,7 @@ class Standing:
         most_a, least_a: the ends over rail, LED and resistor.
         line_a: what the lamp's circuit takes from the supply, with a shunt and neighbours, (3,).
         lamp_v: volts at the lamp's own contacts, (3,).
-        rule_amps: current along the slide rule at the three rails, (3, k).
+        rule_amps: current along the slide rule at the three rails, (3, k); empty where it is lit.
         point: the solved circuits; the first three are the typical ones.
     """
 
@@ -109,7 +109,10 @@ def standings(s: Solution) -> tuple[Standing, ...]:
         return ()
     rule = tuple(s.rule_ohm.tolist())
     plain = replace(s.position, lamp=None, rating_w=None)
-    return tuple(_standing(_Key(plain, s.sizing.each_ohm, rule, k), k, label) for k, label in named)
+    # The lit state's rule is the solution's own.
+    return tuple(
+        _standing(_Key(plain, s.sizing.each_ohm, rule if k != "on" else (), k), k, label) for k, label in named
+    )
 
 
 def contacts(position: Position, point: OperatingPoint, state: State) -> tuple[FloatArray, FloatArray]:

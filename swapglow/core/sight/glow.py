@@ -39,6 +39,12 @@ def _filament_hue(kelvin: int) -> str:
     return colour.screen_colour(_filament(kelvin), 1.0)
 
 
+@lru_cache(maxsize=4096)
+def _shade(part: Led, share: float) -> str:
+    """The LED's colour on screen at a share of white."""
+    return colour.screen_colour(_led(part), share)
+
+
 def led_candela(position: Position, amps: float) -> float:
     """Intensity of the whole string: candela at rated current × I/Irated × number of LEDs."""
     led = position.led
@@ -117,7 +123,6 @@ def glow(position: Position, amps: tuple[float, float, float], *, white: float |
                       f"at {volts:.3g} V; {kelvin:.0f} K", Source.COMPUTED),
             )
         )  # fmt: skip
-    of_led = _led(position.led)
     hue = _led_hue(position.led)
     names = position.rail.supply.about.levels
     for key, label, cd, amp in zip(
@@ -126,7 +131,7 @@ def glow(position: Position, amps: tuple[float, float, float], *, white: float |
         ratio = cd / old if old else None
         out.append(
             GlowLamp(
-                key, label, colour.screen_colour(of_led, cd / white), hue,
+                key, label, _shade(position.led, round(cd / white, 6)), hue,
                 float(colour.lightness(np.asarray(cd / white))), ratio,
                 WORDS[seen(cd)] if dark else ratio_text(ratio),
                 shown(cd, CANDELA, f"{position.led.candela * 1e3:g} mcd at "
