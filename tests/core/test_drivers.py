@@ -7,6 +7,7 @@ import numpy as np
 import pytest
 
 from scripts import reference
+from swapglow.core.assess import assess
 from swapglow.core.circuit.netlist import (
     Bjt,
     Circuit,
@@ -226,3 +227,19 @@ def test_trials_the_wrong_way_round_are_refused():
     with pytest.raises(FieldError) as refused:
         on("sense", "8.9V", {"source": "2k", "works": "4k7", "fails": "5k6"})
     assert refused.value.field == "works"
+
+
+def test_a_lamp_of_constant_power_draws_least_at_the_highest_rail():
+    """I = P/V (definition): its ends are the wrong way round for a resistor's, and are told so."""
+    p = driven("direct", "22-28V", band="20-30V", module=TypedModule("20mA", "power"))
+    s = solve(p)
+    assert s.least == pytest.approx(0.020 * 25 / 28, rel=0.01)
+    assert s.most == pytest.approx(0.020 * 25 / 22, rel=0.01)
+
+
+def test_the_rule_of_a_line_reaches_what_the_line_allows():
+    p = on(
+        "sense", "8.6V", {"source": "1.8k", "works": "9.1k", "fails": "7.5k"}, target="10mA", resistor="330R"
+    )
+    zones = {z.id for z in assess(p).rule.zones}
+    assert {"trip", "fits"} <= zones

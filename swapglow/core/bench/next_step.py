@@ -51,9 +51,10 @@ def _sort_out(c: Contradiction) -> NextStep:
 
 
 def _try_on_clips(s: Solution) -> NextStep:
+    bare = s.position.module is not None and s.position.resistor_ohm is None
+    with_ = "" if bare else f" with {show(s.sizing.each_ohm, OHM)}"
     return NextStep(
-        "try", f"Try it on clips with {show(s.sizing.each_ohm, OHM)}"
-        + (" in each lead" if s.sizing.parts == 2 else ""),
+        "try", "Try it on clips" + with_ + (" in each lead" if s.sizing.parts == 2 else ""),
         amp_range(s.most * 1.2), "in series with the LED", "supply on, covers off",
         _expect(s),
         "current", "Clips before solder: the current proves resistor, LED and rail in one.",

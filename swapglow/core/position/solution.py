@@ -12,6 +12,7 @@ from swapglow.core.parts import preferred
 from swapglow.core.position.alternating import AcCases, Cycled, Drawn, joined, solve_and_draw, solve_cycles
 from swapglow.core.position.circuit import Cases, point_of, string_amps
 from swapglow.core.position.model import Position
+from swapglow.core.position.port import ohms_for
 from swapglow.core.position.sizing import Sizing, size
 
 FloatArray = NDArray[np.float64]
@@ -82,12 +83,13 @@ class Solution:
     @property
     def least(self) -> float:
         """The least current of all corners, A."""
-        return float(self.amps[0, 0, 0])
+        # A lamp that takes constant power draws least where the rail is highest.
+        return float(np.nanmin(self.amps))
 
     @property
     def most(self) -> float:
         """The most current of all corners, A."""
-        return float(self.amps[-1, -1, -1])
+        return float(np.nanmax(self.amps))
 
     @cached_property
     def power_w(self) -> float:
@@ -131,6 +133,12 @@ def _rule(position: Position, sizing: Sizing) -> FloatArray:
     if position.module is not None:
         # A resistor before a ready-made lamp dims it: the rule is laid around the lamp's own.
         centre = max(position.module.nominal / position.module.amps, 1.0)
+    supply = position.rail.supply
+    if supply.kind == "sense" and supply.trip is not None:
+        # On a line the rule must reach what the line allows.
+        safe = supply.trip.value * supply.trip_share / position.branches
+        allowed = ohms_for(position, safe, rail_v=position.rail.volts[2], vf=position.led.vf_low, drop_v=0.0)
+        centre = max(centre, (allowed or 0.0) / position.resistor_parts / 4)
     return rule_values(position, centre)
 
 

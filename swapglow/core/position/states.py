@@ -111,7 +111,8 @@ def standings(s: Solution) -> tuple[Standing, ...]:
     plain = replace(s.position, lamp=None, rating_w=None)
     # The lit state's rule is the solution's own.
     return tuple(
-        _standing(_Key(plain, s.sizing.each_ohm, rule if k != "on" else (), k), k, label) for k, label in named
+        _standing(_Key(plain, s.sizing.each_ohm, rule if k != "on" else (), k), k, label)
+        for k, label in named
     )
 
 
