@@ -8,5 +8,10 @@ export default defineConfig(({ command }) => ({
   // The Django template fills the nonce; only the built page has one.
   html: command === "build" ? { cspNonce: "{{ csp_nonce }}" } : {},
   build: { assetsInlineLimit: 0, modulePreload: { polyfill: false }, sourcemap: false },
-  test: { environment: "jsdom", globals: false },
+  test: {
+    // The machines are noisy: a slow answer is not a wrong one.
+    testTimeout: 30_000,
+    environment: "jsdom",
+    globals: false,
+  },
 }));
