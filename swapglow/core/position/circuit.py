@@ -145,7 +145,7 @@ def to_circuit(position: Position, cases: Cases, *, stacked: bool = False, state
         first, second = lamp_in.terminals[:2]
         elements.append(replace(lamp_in, **{first: plus, second: minus}))  # type: ignore[arg-type]
     else:
-        elements += _assembly(position, cases, plus, minus, stacked)
+        elements += _assembly(position, cases, plus, minus, stacked, state)
     shunt = cases.shunt_of(position)
     if shunt is not None and position.shunt_across == "assembly":
         elements.append(Resistor("Rshunt", plus, minus, shunt))
@@ -211,7 +211,8 @@ def _driver_off(position: Position, cases: Cases, node: str) -> list[Element]:
     return out
 
 
-def _assembly(position: Position, cases: Cases, plus: str, minus: str, stacked: bool) -> list[Element]:
+def _assembly(position: Position, cases: Cases, plus: str, minus: str, stacked: bool,
+              state: State) -> list[Element]:  # fmt: skip
     """LEDs, resistor and what goes with them, between the lamp's contacts."""
     p, count = position, position.branches
     # Equal branches are one of their sum: exact, for each carries the same current.
@@ -222,7 +223,9 @@ def _assembly(position: Position, cases: Cases, plus: str, minus: str, stacked: 
     if p.regulator is not None and not p.set_by_ohms:
         r = p.regulator
         out.append(VoltageSource("Vkept", node, "held", Dc(_kept(p, cases))))
-        out.append(CurrentSource("Iregulator", node, minus, Dc(r.quiescent)))
+        if state == "on":
+            # Starved, a regulator takes next to nothing for itself.
+            out.append(CurrentSource("Iregulator", node, minus, Dc(r.quiescent)))
         node = "held"
     if p.regulator is not None and p.set_by_ohms:
         out.append(VoltageSource("Vkept", node, "string", Dc(_kept(p, cases))))
@@ -300,23 +303,13 @@ def regulated(position: Position, cases: Cases, state: State, ohms: Ohms) -> Cas
     """
     p = position
     amps = _held_amps(p, cases)
-    fixed = p.regulator is not None and p.regulator.kind == "fixed"
-    if amps is None and not fixed:
+    if amps is None and p.regulator is None:
         return cases
     name = "Vkept"
-    starved = operating_point(to_circuit(p, cases, stacked=True, state=state, filaments=ohms)).require()
-    if fixed:
-        assert p.regulator is not None
-        r = p.regulator
-        bare = replace(
-            p, regulator_id="", driver=Driver(), rail=replace(p.rail, supply=Supply()), shunt_ohm=None
-        )
-        on_held = replace(cases, rail=np.full(cases.samples, r.volts), drop=0.0, source=0.0)
-        amps = -operating_point(to_circuit(bare, on_held, stacked=True)).require().current("Vrail")
-        head = np.asarray(cases.rail) - cases.drop - (amps + r.quiescent) * cases.source_of(p)
-        return replace(cases, kept=np.maximum(head - r.volts, r.dropout))
-    assert amps is not None
+    if amps is None:
+        amps = _on_held(p, cases)
     plain = to_circuit(p, cases, stacked=True, state=state, filaments=ohms)
+    starved = operating_point(plain).require()
     forced = tuple(
         CurrentSource(name, e.plus, e.minus, Dc(amps))
         if isinstance(e, VoltageSource) and e.name == name
@@ -327,6 +320,22 @@ def regulated(position: Position, cases: Cases, state: State, ohms: Ohms) -> Cas
     enough = starved.current(name) > amps
     dropout = _dropout(p)
     return replace(cases, kept=np.where(enough, np.maximum(point.across(name), dropout), dropout))
+
+
+def _on_held(position: Position, cases: Cases) -> FloatArray:
+    """What LEDs and resistor draw on a fixed regulator's held volts, with a shunt across the LEDs."""
+    p = position
+    assert p.regulator is not None
+    inside = p.shunt_across == "leds"
+    bare = replace(
+        p, regulator_id="", driver=Driver(), rail=replace(p.rail, supply=Supply()),
+        shunt_ohm=p.shunt_ohm if inside else None,
+    )  # fmt: skip
+    held = replace(
+        cases, rail=np.full(cases.samples, p.regulator.volts), drop=0.0, source=0.0,
+        shunt=cases.shunt if inside else None,
+    )  # fmt: skip
+    return -operating_point(to_circuit(bare, held, stacked=True)).require().current("Vrail")
 
 
 def _dropout(position: Position) -> float:

@@ -177,10 +177,6 @@ class Position:
             raise PositionError(f'There is no regulator "{self.regulator_id}": {", ".join(regulators())}.')
         if self.regulator_id and self.module is not None:
             raise PositionError("A ready-made lamp needs no regulator before it: take one or the other.")
-        if self.regulator is not None and self.regulator.kind == "fixed" and not self.driver.plain:
-            raise PositionError(
-                "A fixed regulator behind a shared feed or other lamps is not reckoned with: use a current source."
-            )
         preferred.decade(self.series)
 
     @property

@@ -257,6 +257,6 @@ def _regulated(p: Position) -> Iterable[Candidate]:
     yield Candidate("current-source", "Adjustable regulator as current source",
                     _afresh(p, regulator_id=source, resistor_parts=1), "regulate first")  # fmt: skip
     fixed = "fixed-5-to92" if small else "fixed-5-to220"
-    if p.driver.plain and low - p.drop_v > 6.7 and p.in_series * p.led.vf_high < 4.5:
+    if low - p.drop_v > 6.7 and p.in_series * p.led.vf_high < 4.5:
         yield Candidate("fixed-regulator", "5 V regulator and resistor",
                         _afresh(p, regulator_id=fixed, resistor_parts=1), "regulate first")  # fmt: skip
