@@ -153,7 +153,9 @@ def _reservoir(position: Position, ohms: float) -> float:
 def _resistance_for(position: Position, guess: float, wanted: float, farads: float) -> float | None:
     """The resistance at which the average is the drive wanted, by secants in logarithms."""
     source = position.rail.supply.source_ohm.value
-    at = np.log(guess) + np.log(np.array([0.25, 0.5, 0.8, 1.1, 1.6]))
+    # A held crest makes the guess a near one, and its cycles are dear.
+    near = [0.7, 1.0, 1.4] if position.treated.reservoir else [0.25, 0.5, 0.8, 1.1, 1.6]
+    at = np.log(guess) + np.log(np.array(near))
 
     def amps(logs: FloatArray) -> FloatArray:
         one = np.ones(len(logs))
@@ -166,8 +168,8 @@ def _resistance_for(position: Position, guess: float, wanted: float, farads: flo
     found = amps(at)
     goal = float(np.log(wanted))
     if found[0] < goal:
-        # Even a quarter of the guess does not carry it: a source resistance takes the rest.
-        lower = np.log(guess) + np.log(np.array([1e-3, 1e-2, 0.05, 0.25]))
+        # Even the least of them does not carry it: a source resistance takes the rest.
+        lower = np.log(guess) + np.log(np.array([1e-3, 1e-2, 0.05, 0.25, near[0]]))
         more = amps(lower)
         if more[0] < goal:
             return None
