@@ -59,6 +59,8 @@ const Siblings = styled.nav`
 const Edits = styled.div`
   margin-left: auto;
   display: flex;
+  flex-wrap: wrap;
+  justify-content: flex-end;
   gap: 6px;
 `;
 
