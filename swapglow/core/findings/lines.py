@@ -118,7 +118,7 @@ def _brighter(c: Context, limit: float) -> tuple[Remedy, ...]:
     best = max(better, key=lambda k: k.candela)
     changed = replace(p, led=best, resistor_ohm=None)
     ohms = ohms_for(changed, limit, rail_v=p.rail.volts[2], vf=best.vf_low, drop_v=p.drops[0])
-    if ohms is None:
+    if ohms is None or not 1e-2 <= ohms <= 1e8:
         return ()
     each = preferred.prefer(ohms / (1 - p.ohm_spread) / p.resistor_parts, p.series, "up")
     times = best.candela / p.led.candela

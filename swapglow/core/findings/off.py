@@ -5,6 +5,7 @@ from dataclasses import replace
 
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.parts import led as leds
+from swapglow.core.position.before import lamp_before
 from swapglow.core.position.model import Position
 from swapglow.core.position.shunts import Across, dark_shunt, knee_ohm
 from swapglow.core.position.solution import solve
@@ -34,10 +35,18 @@ def glows_when_off(c: Context) -> Iterable[Finding]:
         f"Off, {show(float(off.amps[1]), AMPERE)} still runs through the LED: {WORDS[where]}.",
         show(off.most_a, AMPERE),
         show(limit, AMPERE),
-        f"{_path(p)} Up to {show(candela, CANDELA, 2)}; a filament stays dark on it, an LED does not. "
-        + _knee(p, off),
+        f"{_path(p)} Up to {show(candela, CANDELA, 2)}; {_filament(p)}. " + _knee(p, off),
         (*_take_out(p), *_shunts(p), *_other_led(p, off), *_diodes(c)),
     )
+
+
+def _filament(p: Position) -> str:
+    """What the old lamp makes of the same trickle."""
+    found = lamp_before(p, "off", p.rail.volts[2])
+    light = None if p.lamp is None or found is None else p.lamp.candela_at(found[0])
+    if light is None:
+        return "a filament hardly shows on a trickle, an LED does"
+    return f"the old lamp was {WORDS[seen(light)]} on it"
 
 
 def _path(p: Position) -> str:
