@@ -24,7 +24,8 @@ WEIGHTS: dict[Weight, str] = {
 }
 # What the user asked for counts so many times.
 ASKED = 4.0
-# How many stand side by side, the position as it stands always among them.
+# So many of the best stand side by side; with the position as it stands, the old lamp and the other
+# schools' ways, so many at the most.
 FEW = 4
 MOST = 7
 # Scores closer than this tell nothing.
