@@ -154,7 +154,7 @@ def _resistance_for(position: Position, guess: float, wanted: float, farads: flo
     """The resistance at which the average is the drive wanted, by secants in logarithms."""
     source = position.rail.supply.source_ohm.value
     # A held crest makes the guess a near one, and its cycles are dear.
-    near = [0.7, 1.0, 1.4] if position.treated.reservoir else [0.25, 0.5, 0.8, 1.1, 1.6]
+    near = [0.7, 0.85, 1.0, 1.2, 1.5] if position.treated.reservoir else [0.25, 0.5, 0.8, 1.1, 1.6]
     at = np.log(guess) + np.log(np.array(near))
 
     def amps(logs: FloatArray) -> FloatArray:
@@ -178,6 +178,10 @@ def _resistance_for(position: Position, guess: float, wanted: float, farads: flo
     if found[-1] < goal < found[0]:
         # Current falls with ohms, so the curve may be read the other way round.
         estimate = float(CubicSpline(-found, at)(-goal))
+        if position.treated.reservoir and at[-1] - at[0] < 1.0:
+            # Through five points so near each other the curve is good to parts in ten thousand, and
+            # another round of cycles would cost as much as the first.
+            return float(np.exp(estimate))
     for _ in range(4):
         here = amps(np.array([estimate - 0.01, estimate + 0.01]))
         slope = float(here[1] - here[0]) / 0.02
