@@ -90,6 +90,14 @@ def test_an_unknown_weight_and_an_unknown_regulator_are_refused(bench):
     assert (status, answer["errors"][0]["field"]) == (422, "regulator_id")
 
 
+def test_a_ready_made_lamp_that_is_none_is_refused(bench):
+    key = bench.made()["position"]
+    for ask in ("take", "assess"):
+        status, answer = bench("POST", f"positions/{key}/{ask}", {"changes": {"module_id": "moon"}})
+        assert status == 422, ask
+        assert "moon" in answer["errors"][0]["message"]
+
+
 def test_the_text_for_a_simulator_follows_the_state(bench):
     key = bench.made()["position"]
     bench("PATCH", f"positions/{key}", {"driver_kind": "low_side"})

@@ -8,8 +8,7 @@ import numpy as np
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.findings.remedies import larger_resistor, ohm_for_most
 from swapglow.core.parts import led as leds
-from swapglow.core.parts import preferred
-from swapglow.core.position.port import ohms_for
+from swapglow.core.position.sizing import each_for_most
 from swapglow.core.quantities import AMPERE, CANDELA, OHM, show
 from swapglow.core.report import Finding, Remedy
 from swapglow.core.sight.glow import led_candela, ratio_text
@@ -117,10 +116,9 @@ def _brighter(c: Context, limit: float) -> tuple[Remedy, ...]:
         return ()
     best = max(better, key=lambda k: k.candela)
     changed = replace(p, led=best, resistor_ohm=None)
-    ohms = ohms_for(changed, limit, rail_v=p.rail.volts[2], vf=best.vf_low, drop_v=p.drops[0])
-    if ohms is None or not 1e-2 <= ohms <= 1e8:
+    each = each_for_most(changed, limit)
+    if each is None:
         return ()
-    each = preferred.prefer(ohms / (1 - p.ohm_spread) / p.resistor_parts, p.series, "up")
     times = best.candela / p.led.candela
     label = f"Use {best.label.lower()} with {show(each, OHM)}: {times:.2g} × the light for the current"
     return (Remedy("brighter-led", label, {"led_id": best.id, "resistor_ohm": each}),)

@@ -3,11 +3,9 @@
 import numpy as np
 
 from swapglow.core.findings.registry import Context
-from swapglow.core.parts import preferred
 from swapglow.core.parts import resistor as resistors
 from swapglow.core.parts.resistor import rating_to_fit
-from swapglow.core.position.port import ohms_for
-from swapglow.core.position.sizing import rectifier_drop
+from swapglow.core.position.sizing import each_for_most, rectifier_drop
 from swapglow.core.quantities import OHM, show
 from swapglow.core.report import Remedy
 
@@ -23,11 +21,7 @@ def ohm_for_most(c: Context, amps: float) -> float | None:
         s = c.solution
         under = np.flatnonzero(s.rule_worst[1] <= amps)
         return float(s.rule_ohm[under[0]]) if len(under) else None
-    ohms = ohms_for(p, amps, rail_v=p.rail.volts[2], vf=p.led.vf_low, drop_v=p.drops[0])
-    if ohms is None:
-        return None
-    each = ohms / (1 - p.ohm_spread) / p.resistor_parts
-    return preferred.prefer(each, p.series, "up") if 1e-3 <= each <= 1e9 else None
+    return each_for_most(p, amps)
 
 
 def larger_resistor(c: Context, amps: float) -> tuple[Remedy, ...]:

@@ -124,7 +124,7 @@ def to_circuit(position: Position, cases: Cases, *, stacked: bool = False, state
             resistance. For equal LEDs in series that is the same circuit, exactly: they carry one
             current, so their voltages add.
         state: what the driver does.
-        filaments: ohms of every filament by the name of its resistor; cold ones else.
+        filaments: ohms of every filament and steady load by the name of its resistor; a stand-in else.
         lamp_in: something else between ``plus`` and ``minus`` in place of LEDs and resistor.
     """
     elements, node = _feed(position, cases, filaments or {})

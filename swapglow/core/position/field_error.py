@@ -36,3 +36,14 @@ def single(name: str, text: str, unit: Unit, *, above: float | None = None,
     if parsed.spread != "none":
         raise FieldError(name, f'"{text}" is a range; one value is wanted here.')
     return parsed.usual
+
+
+def one_of(name: str, text: str, options: tuple[str, ...]) -> str:
+    """A field that takes one of a few.
+
+    Raises:
+        FieldError: it is none of them.
+    """
+    if text not in options:
+        raise FieldError(name, f'"{text}" is none of: {", ".join(o for o in options if o)}.')
+    return text

@@ -13,6 +13,8 @@ from swapglow.core.position.states import Standing
 
 # Less of a change is not worth a line.
 CHANGED = 0.02
+# A resistor larger than this holds nothing.
+LARGEST_OHM = 1e6
 
 
 @dataclass(frozen=True)
@@ -74,7 +76,7 @@ def bleeder(position: Position, led_a: float) -> tuple[float, float] | None:
     if found is None or p.lamp is None:
         return None
     missing = p.lamp.amps_at(found[0]) - led_a
-    if missing <= 0:
+    if missing <= found[0] / LARGEST_OHM:
         return None
     ohm = preferred.prefer(found[0] / missing, "E24", "nearest")
     rating = rating_to_fit((found[0] * p.rail.volts[2] / p.rail.volts[1]) ** 2 / ohm)

@@ -60,6 +60,18 @@ def vf_at_drive(position: Position) -> float:
     return float(position.led.junction(position.led.vf_typ, position.celsius).volts(position.target.value))
 
 
+def each_for_most(position: Position, amps: float) -> float | None:
+    """The preferred value, each part, that keeps the worst current at or under ``amps`` on a steady supply.
+
+    At the highest rail, the driver's least drop and the luckiest LED, over the low end of the
+    resistor's tolerance, rounded up; None where there is no such value.
+    """
+    p = position
+    ohms = ohms_for(p, amps, rail_v=p.rail.volts[2], vf=p.led.vf_low, drop_v=p.drops[0])
+    each = 0.0 if ohms is None else ohms / (1 - p.ohm_spread) / p.resistor_parts
+    return preferred.prefer(each, p.series, "up") if 1e-3 <= each <= 1e9 else None
+
+
 def rectifier_drop(position: Position) -> float:
     """What the rectifier keeps at the drive wanted, V; 0 where nothing alternates or nothing rectifies."""
     if not position.rail.supply.alternates:

@@ -62,8 +62,8 @@ def states_of(position: Position) -> tuple[tuple[State, str], ...]:
 
 
 @lru_cache(maxsize=512)
-def _standing(s: "_Key", state: State, label: str) -> Standing:
-    p, tol = s.position, s.position.ohm_spread
+def _standing(s: "_Key", label: str) -> Standing:
+    p, tol, state = s.position, s.position.ohm_spread, s.state
     rail = np.array(p.rail.volts)
     if p.rail.supply.kind == "logic" and state == "off":
         rail = np.minimum(rail, PIN_LOW_V)
@@ -111,8 +111,7 @@ def standings(s: Solution) -> tuple[Standing, ...]:
     plain = replace(s.position, lamp=None, rating_w=None)
     # The lit state's rule is the solution's own.
     return tuple(
-        _standing(_Key(plain, s.sizing.each_ohm, rule if k != "on" else (), k), k, label)
-        for k, label in named
+        _standing(_Key(plain, s.sizing.each_ohm, rule if k != "on" else (), k), label) for k, label in named
     )
 
 

@@ -13,7 +13,7 @@ from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import Lamp
 from swapglow.core.parts.led import Led, LedError
 from swapglow.core.parts.module import ready_made
-from swapglow.core.position.field_error import FieldError, parse_field, single
+from swapglow.core.position.field_error import FieldError, one_of, parse_field, single
 from swapglow.core.position.model import Changes, Common, Position, PositionError, Rail
 from swapglow.core.position.trials import with_trials
 from swapglow.core.position.typed_driver import TypedDriver, TypedModule, read_driver, read_module
@@ -231,10 +231,10 @@ def read_position(typed: TypedPosition) -> Position:
             glow_floor=typed.glow_floor,
             driver=driver,
             branches=typed.branches,
-            lead=_one_of("lead", typed.lead, ("positive", "negative")),  # type: ignore[arg-type]
-            common=_one_of("common", typed.common, get_args(Common)),  # type: ignore[arg-type]
+            lead=one_of("lead", typed.lead, ("positive", "negative")),  # type: ignore[arg-type]
+            common=one_of("common", typed.common, get_args(Common)),  # type: ignore[arg-type]
             shunt_ohm=single("shunt", typed.shunt, OHM, above=0) if typed.shunt.strip() else None,
-            shunt_across=_one_of("shunt_across", typed.shunt_across, ("leds", "assembly")),  # type: ignore[arg-type]
+            shunt_across=one_of("shunt_across", typed.shunt_across, ("leds", "assembly")),  # type: ignore[arg-type]
             shunt_w=typed.shunt_w,
             series_diodes=typed.series_diodes,
             regulator_id=typed.regulator_id,
@@ -243,12 +243,6 @@ def read_position(typed: TypedPosition) -> Position:
         return with_trials(position, typed.rail)
     except PositionError as problem:
         raise FieldError(_field_of(str(problem)), str(problem)) from None
-
-
-def _one_of(name: str, text: str, options: tuple[str, ...]) -> str:
-    if text not in options:
-        raise FieldError(name, f'"{text}" is none of: {", ".join(options)}.')
-    return text
 
 
 def _treatment(text: str, rail: Rail) -> TreatmentId | None:
@@ -346,9 +340,9 @@ def typed_changes(changes: Changes) -> dict[str, object]:
 
 
 def _module_texts(module_id: str) -> dict[str, object]:
-    """A ready-made lamp of the catalogue as texts; "" takes one out."""
-    if not module_id:
-        return {"module": {}}
+    """A ready-made lamp of the catalogue as texts."""
+    if module_id not in ready_made():
+        raise FieldError("module_id", f'There is no ready-made lamp "{module_id}" in the catalogue.')
     made = ready_made()[module_id]
     m = made.module
     return {

@@ -9,7 +9,7 @@ from swapglow.core.driver import DRIVERS, Driver, DriverKind, Load
 from swapglow.core.driver.model import Place
 from swapglow.core.parts.lamp import Lamp
 from swapglow.core.parts.module import Law, Module
-from swapglow.core.position.field_error import FieldError, parse_field, single
+from swapglow.core.position.field_error import FieldError, one_of, parse_field, single
 from swapglow.core.position.typed_supply import Typed
 from swapglow.core.quantities import AMPERE, OHM, SECOND, VOLT, Figure, Source, Unit
 
@@ -73,19 +73,19 @@ def _driver(t: TypedDriver, lamp: Lamp | None, keeps: tuple[float, float, float]
         leak_a=_value(t, "leak", AMPERE, above=None) or 0.0,
         hangs_on=t.text("hangs_on"),
         others=_left(t, lamp),
-        changed=_choice("changed", t.text("changed") or "no", ("yes", "no")) == "yes",
+        changed=one_of("changed", t.text("changed") or "no", ("yes", "no")) == "yes",
         dropper_ohm=_value(t, "dropper", OHM) or 0.0,
         loads=read_loads(t.text("loads")),
-        counts=_choice("counts", t.text("counts") or "yes", ("yes", "no")) == "yes",
+        counts=one_of("counts", t.text("counts") or "yes", ("yes", "no")) == "yes",
         trip=None
         if trip.empty
         else Figure(single("trip", trip.text, AMPERE, above=0), trip.source, trip.note),
         rest_a=_value(t, "rest", AMPERE, above=None) or 0.0,
         rate=_rate(t.text("rate")),
         duty=_share("duty", t.text("duty"), 0.5),
-        place=_choice("place", t.text("place") or "unknown", get_args(Place)),  # type: ignore[arg-type]
+        place=one_of("place", t.text("place") or "unknown", get_args(Place)),  # type: ignore[arg-type]
         there=_count("there", t.text("there") or "1", MOST_THERE),
-        still_fast=_choice("still_fast", t.text("still_fast"), ("", "yes", "no")),  # type: ignore[arg-type]
+        still_fast=one_of("still_fast", t.text("still_fast"), ("", "yes", "no")),  # type: ignore[arg-type]
         pulse_s=pulse or 0.0,
         period_s=period or 0.0,
         pulse_ohm=_value(t, "pulse_source", OHM, above=None) or 0.0,
@@ -104,12 +104,6 @@ def _count(name: str, text: str, most: int) -> int:
     if not text.isdecimal() or not 1 <= int(text) <= most:
         raise FieldError(name, f'"{text}" is no count: a whole number, 1 to {most}.')
     return int(text)
-
-
-def _choice(name: str, text: str, options: tuple[str, ...]) -> str:
-    if text not in options:
-        raise FieldError(name, f'"{text}" is none of: {", ".join(o for o in options if o)}.')
-    return text
 
 
 def _share(name: str, text: str, usual: float) -> float:
@@ -226,8 +220,8 @@ def read_module(typed: TypedModule, band: tuple[float, float] | None) -> Module 
     amps = single("module_amps", typed.amps, AMPERE, above=0)
     if band is None:
         raise FieldError("band", "A ready-made lamp needs its voltage band, like 10-15V.")
-    law: Literal["resistor", "current", "power"] = _choice("module_law", typed.law, get_args(Law))  # type: ignore[assignment]
-    polarised = _choice("module_polarised", typed.polarised, ("yes", "no")) == "yes"
+    law: Literal["resistor", "current", "power"] = one_of("module_law", typed.law, get_args(Law))  # type: ignore[assignment]
+    polarised = one_of("module_polarised", typed.polarised, ("yes", "no")) == "yes"
     share = _share("module_throttle", typed.throttle, 1.0)
     after = single("module_after", typed.after, SECOND, above=0) if typed.after.strip() else 0.0
     return Module(*band, amps, law, polarised, share, after)

@@ -11,7 +11,7 @@ from swapglow.core.position.model import Changes, Position, with_changes
 from swapglow.core.position.neighbours import bleeder
 from swapglow.core.position.port import ohms_for
 from swapglow.core.position.shunts import Across, dark_shunt
-from swapglow.core.position.sizing import size, vf_at_drive
+from swapglow.core.position.sizing import each_for_most, size, vf_at_drive
 from swapglow.core.position.slide_rule import trip_amps
 from swapglow.core.position.solution import solve
 from swapglow.core.position.states import standings
@@ -107,7 +107,7 @@ def _drivers(p: Position) -> Iterable[Candidate]:
     """What the driver calls for, with a resistor that keeps to the drive limit where the fitted one does not."""
     resize: Changes = {}
     if p.module is None and solve(p, rule=False).most > p.ceiling_a:
-        each = _each_for_most(p, min(p.ceiling_a, p.led.rated_a / 2))
+        each = each_for_most(p, min(p.ceiling_a, p.led.rated_a / 2))
         resize = {} if each is None else {"resistor_ohm": each, "rating_w": None}
     q = with_changes(p, resize)
     value = f", {show(size(q).each_ohm, OHM)}" if resize else ""
@@ -165,21 +165,15 @@ def _drives(p: Position) -> Iterable[Candidate]:
              ("rated", 1.0, "Rated current", "rated current", False))  # fmt: skip
     for key, share, label, school, ours in goals:
         amps = rated * share
-        each = _each_for_most(p, amps) if ours else _each_for_usual(p, amps)
+        each = each_for_most(p, amps) if ours else _each_for_usual(p, amps)
         if each is not None and amps <= line:
             yield Candidate(f"drive-{key}", f"{label}: {show(each, OHM)}",
                             _afresh(p, resistor_ohm=each, in_series=p.in_series), school, ours)  # fmt: skip
     if line < rated:
-        each = _each_for_most(p, line)
+        each = each_for_most(p, line)
         if each is not None:
             yield Candidate("line-safe", f"Least that the line allows: {show(each, OHM)}",
                             _afresh(p, resistor_ohm=each))  # fmt: skip
-
-
-def _each_for_most(p: Position, amps: float) -> float | None:
-    ohms = ohms_for(p, amps, rail_v=p.rail.volts[2], vf=p.led.vf_low, drop_v=p.drops[0])
-    each = None if ohms is None else ohms / (1 - p.ohm_spread) / p.resistor_parts
-    return preferred.prefer(each, p.series, "up") if each and 1e-2 <= each <= 1e8 else None
 
 
 def _each_for_usual(p: Position, amps: float) -> float | None:

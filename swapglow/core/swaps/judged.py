@@ -164,7 +164,7 @@ def _stops(s: Solution, stands: tuple[Standing, ...], off: Seen) -> tuple[str, .
         out.append("over the LED's rated current")
     if s.least < min(50e-6, p.target.value / 10):
         out.append("dark at the lowest rail")
-    if s.most * p.branches > trip_amps(p) * p.branches * slack:
+    if s.most > trip_amps(p) * slack:
         out.append("the line may read as closed")
     if off == "lit_room":
         out.append("glows when off")
