@@ -11,8 +11,10 @@ from swapglow.core.driver import DriverKind
 from swapglow.core.parts.lamp import Lamp
 from swapglow.core.parts.led import Led
 from swapglow.core.position.model import Common
+from swapglow.core.position.shunts import Across
 from swapglow.core.report import Grade, Report, SweepReport
 from swapglow.core.supply.kinds import SupplyKind
+from swapglow.core.swaps import Weight
 from swapglow.document import model as doc
 
 Text60 = Annotated[str, Field(max_length=60)]
@@ -166,12 +168,12 @@ class PositionPatch(Schema):
     lead: doc.Lead | None = None
     common: Common | None = None
     shunt: Text60 | None = None
-    shunt_across: doc.Across | None = None
+    shunt_across: Across | None = None
     shunt_w: Annotated[float, Field(gt=0, le=1000)] | None = None
     series_diodes: doc.Diodes | None = None
     regulator_id: Text60 | None = None
     module: doc.ReadyMade | None = None
-    weigh: Annotated[list[doc.Weight], Field(max_length=5)] | None = None
+    weigh: Annotated[list[Weight], Field(max_length=5)] | None = None
     sweep: Notes | None = None
     sweep_in_series: Text60 | None = None
     sweep_resistor: Text60 | None = None
@@ -263,12 +265,12 @@ class PositionOut(Schema):
     lead: doc.Lead
     common: Common
     shunt: str
-    shunt_across: doc.Across
+    shunt_across: Across
     shunt_w: float | None
     series_diodes: int
     regulator_id: str
     module: doc.ReadyMade
-    weigh: list[doc.Weight]
+    weigh: list[Weight]
     sweep: str
     sweep_in_series: str
     sweep_resistor: str

@@ -6,8 +6,11 @@ from uuid import UUID
 from pydantic import BaseModel, ConfigDict, Field
 
 from swapglow.core.driver import DriverKind
+from swapglow.core.parts.module import Law
 from swapglow.core.position.model import MOST_BRANCHES, MOST_DIODES, Common
+from swapglow.core.position.shunts import Across
 from swapglow.core.supply.kinds import SupplyKind
+from swapglow.core.swaps import Weight
 
 FORMAT = "swapglow-equipment"
 VERSION = 1
@@ -23,10 +26,8 @@ TreatmentName = Literal[
     "bridge_cap",
 ]  # fmt: skip
 Lead = Literal["positive", "negative"]
-Across = Literal["leds", "assembly"]
 Branches = Annotated[int, Field(ge=1, le=MOST_BRANCHES)]
 Diodes = Annotated[int, Field(ge=0, le=MOST_DIODES)]
-Weight = Literal["life", "look", "heat", "parts", "reversible"]
 FunctionName = Literal["dc_volts", "ac_volts", "dc_amps", "ac_amps", "ohms"]
 PointsName = Literal["lamp", "feed", "driver", "frame"]
 Hazard = Literal["mains", "tension", "charge", "vehicle", "static", "heat"]
@@ -58,7 +59,7 @@ class ReadyMade(Part):
     """A ready-made LED lamp as typed; without ``amps`` there is none."""
 
     amps: Short = ""
-    law: Literal["resistor", "current", "power"] = "resistor"
+    law: Law = "resistor"
     polarised: Literal["yes", "no"] = "yes"
     throttle: Short = ""
     after: Short = ""

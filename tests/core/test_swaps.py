@@ -98,6 +98,11 @@ def test_chance_lies_within_the_corners():
     assert judged(plainly(SWINGING)) == judged(plainly(SWINGING))
 
 
+def test_a_cycle_is_not_said_to_be_drawn_by_chance():
+    assert not search(WINDING).by_chance
+    assert search(SWINGING).by_chance
+
+
 def test_the_heat_is_what_ohm_says():
     """28 V, a blue LED and 1.8 kΩ: 0.34 W in the resistor (common practice)."""
     p = on("regulated", "28V", led_id="blue-5-clear", target="14mA", resistor="1k8")

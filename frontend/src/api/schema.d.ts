@@ -2864,12 +2864,16 @@ export interface components {
         /**
          * Swaps
          * @description The few swaps that matter, the best first, and how many were weighed.
+         *
+         *     ``by_chance`` is False where a swap's band is the ends of its corners and not what 90 % lie in.
          */
         Swaps: {
             /** Swaps */
             swaps: components["schemas"]["Swap"][];
             /** Weighed */
             weighed: number;
+            /** By Chance */
+            by_chance: boolean;
             /** Weights */
             weights: components["schemas"]["WeightOption"][];
             /** Asked */

@@ -11,7 +11,7 @@ type Swap = Schemas["Swap"];
 type Weight = Position["weigh"][number];
 
 const ROWS = [
-  ["current", "Current, and where 90 % lie"],
+  ["current", "Current"],
   ["inside", "Within limits"],
   ["heat", "Heat in parts"],
   ["light", "Beside old lamp"],
@@ -115,8 +115,8 @@ export function SwapsPart({ position, patch, onTry }: Props) {
           onChange={(weigh) => void patch({ weigh })}
         />
         <p>
-          {swaps.weighed} weighed at every corner and by chance; these matter. What you pick counts
-          four times.
+          {swaps.weighed} weighed at every corner{swaps.by_chance ? " and by chance" : ""}; these
+          matter. What you pick counts four times.
         </p>
       </Head>
       <Table>
@@ -128,7 +128,11 @@ export function SwapsPart({ position, patch, onTry }: Props) {
             </Why>
             {ROWS.map(([key, label]) => (
               <Figure as="dl" key={key} style={{ margin: 0 }}>
-                <dt>{label}</dt>
+                <dt>
+                  {label}
+                  {key === "current" &&
+                    (swaps.by_chance ? ", and where 90 % lie" : ", and its ends")}
+                </dt>
                 <dd>{said(s, key)}</dd>
               </Figure>
             ))}

@@ -78,6 +78,7 @@ beforeEach(() => {
     "/api/took": { took: "560 Ω", error: "" },
     "/api/positions/p1/swaps": {
       weighed: 12,
+      by_chance: true,
       asked: ["heat"],
       weights: [
         { id: "life", label: "Long life" },
@@ -131,6 +132,7 @@ test("swaps stand side by side, say why, and can be tried unless nothing changes
   expect(best.textContent).toContain("Wins: it pulls out again.");
   expect(best.textContent).toContain("7 mA, 6 mA to 8 mA");
   expect(best.textContent).toContain("add, ours");
+  expect(best.textContent).toContain("where 90 % lie");
   expect(within(screen.getByRole("article", { name: "Leave" })).queryByRole("button")).toBeNull();
   const bare = screen.getByRole("article", { name: "Bare" });
   expect(within(bare).getByRole("img", { name: "Stop" })).toBeTruthy();

@@ -71,10 +71,14 @@ class WeightOption:
 
 @dataclass(frozen=True)
 class Swaps:
-    """The few swaps that matter, the best first, and how many were weighed."""
+    """The few swaps that matter, the best first, and how many were weighed.
+
+    ``by_chance`` is False where a swap's band is the ends of its corners and not what 90 % lie in.
+    """
 
     swaps: tuple[Swap, ...]
     weighed: int
+    by_chance: bool
     weights: tuple[WeightOption, ...]
     asked: tuple[Weight, ...]
 
@@ -112,6 +116,7 @@ def search(position: Position, asked: tuple[Weight, ...] = (),
     shown = _few(ranked)
     return Swaps(
         tuple(_swap(x, best, second, asked, drawer_ohm) for x in shown), len(scored),
+        not position.rail.supply.alternates,
         tuple(WeightOption(k, v) for k, v in WEIGHTS.items()), asked,
     )  # fmt: skip
 
@@ -199,6 +204,7 @@ def _swap(x: _Scored, best: _Scored, second: _Scored, asked: tuple[Weight, ...],
         return _leave(p, plain)
     if f is None:
         return replace(plain, grade="stop")
+    reckoned = not p.rail.supply.alternates or p.driver.kind == "direct"
     return replace(
         plain,
         grade="stop" if f.stops else "fits",
@@ -208,7 +214,7 @@ def _swap(x: _Scored, best: _Scored, second: _Scored, asked: tuple[Weight, ...],
         heat=show(f.heat_w, WATT, 2),
         light=ratio_text(f.ratio).replace(" the old lamp", "") or "not known",
         points=f"{f.points}",
-        off=WORDS[f.off],
+        off=WORDS[f.off] if reckoned else "not worked out on AC",
         reversible="changes board or wiring" if c.board else "pulls out again",
         parts=f.parts,
         stock=_stock(p, drawer),
