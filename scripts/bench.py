@@ -13,7 +13,8 @@ import numpy as np
 
 from scripts import reference
 from swapglow.core.assess import assess
-from swapglow.core.circuit.netlist import (
+from swapglow.core.design.position import Position
+from swapglow.core.engine.netlist import (
     Bjt,
     BjtModel,
     Capacitor,
@@ -26,21 +27,16 @@ from swapglow.core.circuit.netlist import (
     Sine,
     VoltageSource,
 )
-from swapglow.core.circuit.operating_point import operating_point
-from swapglow.core.circuit.steady import steady_state
-from swapglow.core.driver import DriverKind
+from swapglow.core.engine.operating_point import operating_point
+from swapglow.core.engine.periodic import steady_state
 from swapglow.core.parts import lamp, led
-from swapglow.core.position import Position, Rail
-from swapglow.core.position.typed import (
-    Typed,
-    TypedDriver,
-    TypedLamp,
-    TypedPosition,
-    TypedRail,
-    read_position,
-)
 from swapglow.core.quantities import Figure
-from swapglow.core.swaps import search
+from swapglow.core.search import search
+from swapglow.core.supplies.rail import Rail
+from swapglow.inputs.position import PositionInput
+from swapglow.inputs.quantity import Quantity
+from swapglow.inputs.rail import RailInput
+from swapglow.inputs.to_core import position_of
 
 SAMPLES = 10_000
 # Turns of ours and the reference, and how many samples the reference solves in each.
@@ -251,25 +247,31 @@ def main() -> None:
         print(f"{name:<40}{value:>14}")
 
 
+def typed(rail: dict[str, object], **position: object) -> Position:
+    """A position from texts, as the API reads it."""
+    return position_of(PositionInput.model_validate(position), RailInput.model_validate(rail))
+
+
+def texts(**details: str) -> dict[str, dict[str, str]]:
+    """Quantities as typed, by name."""
+    return {name: Quantity(text=text).model_dump() for name, text in details.items()}
+
+
 def on_a_winding(kind: str) -> Position:
-    """A lamp on a bell winding, treated so."""
-    rail = TypedRail(Typed("9.1Vac"), kind="winding", details={"open": Typed("10.4V"), "load": Typed("0.2A")})
-    return read_position(TypedPosition(rail, "red-5-diffused", Typed("5mA"), treatment=kind))
+    """A lamp on a bell winding, rectified so."""
+    rail = {"kind": "winding", "details": texts(open="10.4V", load="0.2A"), **texts(usual="9.1Vac")}
+    return typed(rail, led_id="red-5-diffused", rectification=kind, **texts(target="5mA"))
 
 
 def searches() -> list[tuple[str, str]]:
     """The search for the best swap: a position never seen before, and the same once more."""
 
-    def quantities(texts: dict[str, str]) -> dict[str, Typed]:
-        return {name: Typed(text) for name, text in texts.items()}
-
-    def made(volts: float, kind: DriverKind, details: dict[str, str], count: int = 1) -> Position:
-        rail = TypedRail(Typed(f"{volts:.2f}V"))
-        old = TypedLamp("own", "8V", "0.07A", "0.3")
-        driver = TypedDriver(kind, Typed(), quantities(details))
-        return read_position(
-            TypedPosition(rail, "red-5-diffused", Typed("5mA"), in_series=count, driver=driver, lamp=old)
-        )
+    def made(volts: float, kind: str, details: dict[str, str], count: int = 1) -> Position:
+        return typed(
+            dict(texts(usual=f"{volts:.2f}V")),
+            led_id="red-5-diffused", in_series=count, driver_kind=kind, driver_details=texts(**details),
+            lamp_id="own", lamp_volts="8V", lamp_amps="0.07A", lamp_candela="0.3", **texts(target="5mA"),
+        )  # fmt: skip
 
     kinds: dict[str, Callable[[float], Position]] = {
         "straight from the rail": lambda v: made(v, "direct", {}),
@@ -277,8 +279,8 @@ def searches() -> list[tuple[str, str]]:
         "shared feed": lambda v: made(v + 8, "shared", {"dropper": "82R", "loads": "a 8V 0.05A; b 18mA; c max 16V"}),
         "lamps in series": lambda v: made(v, "series_lamps", {"others": "1"}),
         "flasher": lambda v: made(v, "flasher", {"trip": "0.9A", "place": "metal"}, 3),
-        "AC winding": lambda v: read_position(TypedPosition(
-            TypedRail(Typed(f"{v:.2f}Vac"), kind="winding"), "red-5-diffused", Typed("5mA"))),
+        "AC winding": lambda v: typed(
+            {"kind": "winding", **texts(usual=f"{v:.2f}Vac")}, led_id="red-5-diffused", **texts(target="5mA")),
     }  # fmt: skip
     rows = []
     for name, make in kinds.items():

@@ -81,9 +81,9 @@ def _at(name: str, when: str) -> Callable[[Page], None]:
     return go
 
 
-def _treatment(page: Page) -> None:
+def _rectification(page: Page) -> None:
     _lamp("Middle bracket")(page)
-    page.get_by_role("button", name="Treatment").click()
+    page.get_by_role("button", name="Rectification").click()
     page.get_by_role("dialog").wait_for()
 
 
@@ -116,7 +116,7 @@ VIEWS: list[tuple[str, Callable[[Page], None], str, int, int]] = [
     ("readings-phone", _readings("Fast slew"), "lamp", 390, 844),
     ("position-cycle", _at("Panel lamp", "Over the cycle"), "day", 1280, 800),
     ("position-battery", _at("Torch lamp", "Over its life"), "lamp", 1280, 800),
-    ("position-treatment", _treatment, "day", 1280, 800),
+    ("position-rectification", _rectification, "day", 1280, 800),
     ("position-off", _at("Door running", "Off"), "day", 1280, 800),
     ("position-swaps", _swaps, "day", 1280, 800),
     ("position-driver", _driver, "lamp", 1280, 800),

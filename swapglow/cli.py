@@ -6,14 +6,15 @@ import sys
 from collections.abc import Sequence
 from typing import NoReturn
 
-from swapglow.core.circuit.run_deck import run_deck
-from swapglow.core.circuit.spice import SpiceError, read_deck
-from swapglow.core.circuit.spice.lines import LONGEST_TEXT
 from swapglow.core.constant_vf import ConstantVf, ConstantVfResult, size_constant
+from swapglow.core.design.rectification import RECTIFICATIONS
+from swapglow.core.engine.run_deck import run_deck
+from swapglow.core.engine.spice import SpiceError, read_deck
+from swapglow.core.engine.spice.lines import LONGEST_TEXT
 from swapglow.core.parts import lamp, led, preferred
+from swapglow.core.presentation.report import Report
 from swapglow.core.quantities import AMPERE, OHM, VOLT, Parsed, QuantityError, parse, parse_single, show
 from swapglow.core.quantities.units import WATT
-from swapglow.core.report import Report
 
 BAD_INPUT = 2
 
@@ -234,16 +235,16 @@ def _assess(args: argparse.Namespace) -> int:
 
 def _report_lines(r: Report) -> list[str]:
     """A report in plain lines: supply, sizing, currents, heat, cycle, battery, findings, next thing."""
-    lines = [f"  supply     {r.supply.label}, {r.staircase.stairs[0].text}"]
+    lines = [f"  supply     {r.supply.label}, {r.snapshots[0].staircase.stairs[0].text}"]
     if r.cycle is not None:
         c = r.cycle
-        lines.append(f"  treatment  {c.label}, crest {c.crest.text}")
+        lines.append(f"  rectified  {RECTIFICATIONS[c.rectification].label}, crest {c.crest.text}")
         if c.capacitor is not None:
             rating = f", {c.capacitor_rating.text} or more" if c.capacitor_rating else ""
             lines.append(f"  capacitor  {c.capacitor.text}{rating}")
     exact = r.sizing.exact.text if r.sizing.exact else "none"
     lines += [
-        f"  resistor   {r.sizing.total.text}  (exact {exact}, {r.sizing.rule})",
+        f"  resistor   {r.sizing.total.text}  (exact {exact}, {r.sizing.rounding})",
         f"  current    low {r.current.low.text}  usual {r.current.usual.text}  high {r.current.high.text}",
         f"  heat       {r.power.each.text}" + (f", fit {r.power.to_fit.text}" if r.power.to_fit else ""),
     ]
@@ -251,7 +252,7 @@ def _report_lines(r: Report) -> list[str]:
         before = f", before the swap {r.runtime.lamp.text}" if r.runtime.lamp else ""
         lines.append(f"  lasts      {r.runtime.led.text}{before}")
     lines += [f"  {f.grade:<10} {f.message}" for f in r.findings]
-    lines += [f"  reading    {v.line}" for v in r.verdicts]
+    lines += [f"  reading    {v.line}" for v in r.diagnoses]
     n = r.next_step
     lines.append(f"  next       {n.act}: {n.meter}; {n.points}; {n.state}; expect {n.expect}")
     return lines

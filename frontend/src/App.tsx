@@ -1,15 +1,15 @@
 import { lazy, Suspense } from "react";
 import { BrowserRouter, Route, Routes } from "react-router";
 
-import { BenchView } from "./bench/BenchView";
+import { BenchView } from "./features/bench/BenchView";
 import { Missing } from "./shell/Missing";
 import { Shell } from "./shell/Shell";
 
-const PositionView = lazy(() => import("./position/PositionView"));
-const EquipmentView = lazy(() => import("./equipment/EquipmentView"));
-const TakeInView = lazy(() => import("./equipment/TakeInView"));
-const ReadingsView = lazy(() => import("./position/ReadingsView"));
-const DrawerView = lazy(() => import("./drawer/DrawerView"));
+const PositionView = lazy(() => import("./features/position/PositionView"));
+const EquipmentView = lazy(() => import("./features/equipment/EquipmentView"));
+const TakeInView = lazy(() => import("./features/takein/TakeInView"));
+const ReadingsView = lazy(() => import("./features/readings/ReadingsView"));
+const DrawerView = lazy(() => import("./features/drawer/DrawerView"));
 
 export function App() {
   return (

@@ -8,7 +8,7 @@ import { createRoot } from "react-dom/client";
 import { App } from "./App";
 import { start } from "./api/outbox";
 import { Refused } from "./api/client";
-import { GlobalStyle } from "./look/global";
+import { GlobalStyle } from "./theme/global";
 
 const queries = new QueryClient({
   defaultOptions: {

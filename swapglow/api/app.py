@@ -7,12 +7,11 @@ from ninja import NinjaAPI
 from ninja.errors import ValidationError
 from ninja.security import APIKeyCookie
 
-from swapglow.api import bench, equipment, positions, quick, take_in, transfer
-from swapglow.core.circuit.netlist import CircuitError
+from swapglow.api import bench, catalogue, equipment, positions, quick, readings, take_in, transfer
+from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.parts.led import LedError
 from swapglow.core.parts.preferred import SeriesError
-from swapglow.core.position.model import PositionError
-from swapglow.core.position.typed import FieldError
+from swapglow.core.quantities import InputError
 from swapglow.document.read import DocumentError
 from swapglow.records.journal import NothingToUndo
 from swapglow.records.readings_csv import CsvError
@@ -35,10 +34,12 @@ api = NinjaAPI(
     auth=SamePage(csrf=True),
     docs_url=None,
 )
+api.add_router("", catalogue.router)
 api.add_router("", quick.router)
 api.add_router("", bench.router)
 api.add_router("", equipment.router)
 api.add_router("", positions.router)
+api.add_router("", readings.router)
 api.add_router("", take_in.router)
 api.add_router("", transfer.router)
 
@@ -68,8 +69,8 @@ def _file(request: HttpRequest, problem: DocumentError | CsvError) -> HttpRespon
     return _refused(request, 422, errors)
 
 
-@api.exception_handler(FieldError)
-def _field(request: HttpRequest, problem: FieldError) -> HttpResponse:
+@api.exception_handler(InputError)
+def _field(request: HttpRequest, problem: InputError) -> HttpResponse:
     return _refused(request, 422, [{"field": problem.field, "message": problem.message}])
 
 
@@ -77,7 +78,7 @@ def _core(request: HttpRequest, problem: Exception) -> HttpResponse:
     return _refused(request, 422, [{"field": "", "message": str(problem)}])
 
 
-for _kind in (PositionError, LedError, SeriesError, CircuitError):
+for _kind in (LedError, SeriesError, CircuitError):
     api.add_exception_handler(_kind, _core)
 
 

@@ -3,7 +3,6 @@
 from django.http import HttpRequest
 from ninja import Router, Status
 
-from swapglow.api.outward import steps, summary
 from swapglow.api.schemas import (
     BenchItem,
     BenchOut,
@@ -14,9 +13,10 @@ from swapglow.api.schemas import (
     Problems,
     Scope,
 )
-from swapglow.core.position.typed import FieldError
-from swapglow.core.quantities import OHM, QuantityError, parse_single, show
-from swapglow.records import journal, translate
+from swapglow.api.serializers import steps, summary
+from swapglow.core.quantities import OHM, show
+from swapglow.core.quantities.inputs import read_single
+from swapglow.records import journal, reports
 from swapglow.records.models import DrawerValue, Equipment
 
 router = Router(tags=["bench"])
@@ -25,14 +25,16 @@ router = Router(tags=["bench"])
 @router.get("/bench", response=BenchOut)
 def bench(request: HttpRequest) -> BenchOut:
     """All equipment with its positions as they stand."""
-    at_hand = translate.drawer()
-    items = Equipment.objects.prefetch_related("positions__rail", "positions__readings", "positions__taken")
+    at_hand = reports.drawer()
+    items = Equipment.objects.prefetch_related(
+        "positions__rail", "positions__readings_after", "positions__readings_before"
+    )
     return BenchOut(
         equipment=[
             BenchItem(
                 id=e.id,
-                name=e.name,
-                maker_model=e.maker_model,
+                name=e.input.name,
+                maker_model=e.input.maker_model,
                 positions=[summary(p, at_hand) for p in e.positions.all()],
             )
             for e in items
@@ -65,8 +67,8 @@ def redo(request: HttpRequest, data: Scope) -> Done:
 
 
 def _drawer() -> DrawerOut:
-    values = sorted(translate.drawer())
-    return DrawerOut(values=values, texts=[show(v, OHM, 6) for v in values])
+    values = sorted(reports.drawer())
+    return DrawerOut(texts=[show(v, OHM, 6) for v in values])
 
 
 @router.get("/drawer", response=DrawerOut)
@@ -78,12 +80,7 @@ def drawer(request: HttpRequest) -> DrawerOut:
 @router.put("/drawer", response={200: DrawerOut, 422: Problems})
 def fill_drawer(request: HttpRequest, data: Drawer) -> DrawerOut:
     """Replace the values at hand; all or nothing."""
-    ohms = set()
-    for text in data.values:
-        try:
-            ohms.add(parse_single(text, OHM, above=0))
-        except QuantityError as problem:
-            raise FieldError("values", str(problem)) from None
+    ohms = {read_single("values", text, OHM, above=0) for text in data.values}
     DrawerValue.objects.exclude(ohm__in=ohms).delete()
     DrawerValue.objects.bulk_create([DrawerValue(ohm=o) for o in ohms], ignore_conflicts=True)
     return _drawer()

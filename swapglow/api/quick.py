@@ -1,27 +1,14 @@
-"""The quick sum, the catalogue, and what a text is taken for."""
+"""The quick sum, and what a text is taken for."""
 
 from typing import Any
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Status
 
-from swapglow.api.outward import position_out, report_answer
-from swapglow.api.schemas import (
-    Catalogue,
-    PositionOut,
-    Problems,
-    QuickIn,
-    QuickKeep,
-    ReportAnswer,
-    TookIn,
-    TookOut,
-)
-from swapglow.core.driver import DRIVERS
-from swapglow.core.parts import lamp, led, preferred, resistor
-from swapglow.core.parts.catalogue import source
-from swapglow.core.parts.module import ready_made
-from swapglow.core.parts.regulator import regulators
-from swapglow.core.position.typed import FieldError, Typed, TypedPosition, TypedRail, took
+from swapglow.api.schemas import PositionAnswer, Problems, QuickIn, QuickKeep, ReportAnswer, TookIn, TookOut
+from swapglow.api.serializers import position_answer, report_answer
+from swapglow.core.assess import Bench
+from swapglow.core.presentation.report import Report
 from swapglow.core.quantities import (
     AMPERE,
     AMPERE_HOUR,
@@ -31,68 +18,22 @@ from swapglow.core.quantities import (
     OHM,
     SECOND,
     VOLT,
+    InputError,
     QuantityError,
+    took,
 )
-from swapglow.core.supply import KINDS
-from swapglow.core.supply.battery import chemistries
-from swapglow.core.supply.kinds import Detail
-from swapglow.records import translate
+from swapglow.document.report import remembered
+from swapglow.inputs.equipment import EquipmentInput
+from swapglow.inputs.quantity import Quantity
+from swapglow.inputs.rail import RailInput
+from swapglow.inputs.to_core import position_of
+from swapglow.records import reports
 from swapglow.records.journal import recorded, with_dependants
 from swapglow.records.models import Equipment, Position, Rail
 
 router = Router(tags=["quick"])
 
-_UNITS = {
-    "V": VOLT, "A": AMPERE, "Ω": OHM, "cd": CANDELA, "Hz": HERTZ, "F": FARAD, "Ah": AMPERE_HOUR, "s": SECOND,
-}  # fmt: skip
-_FIELDS = {"usual": "rail", "target": "drive"}
-
-
-def _detail(d: Detail) -> dict[str, Any]:
-    options = [(c.id, c.label) for c in chemistries().values()] if d.id == "chemistry" else list(d.options)
-    return {
-        "id": d.id, "label": d.label, "unit": d.unit.symbol if d.unit else None, "hint": d.hint,
-        "options": [{"id": i, "label": label} for i, label in options],
-    }  # fmt: skip
-
-
-@router.get("/catalogue", response=Catalogue)
-def catalogue(request: HttpRequest) -> dict[str, Any]:
-    """Generic LEDs and lamps, preferred series, resistor ratings."""
-    return {
-        "supplies": [
-            {
-                "id": k.id,
-                "label": k.label,
-                "flow": k.flow,
-                "expect": k.expect,
-                "levels": list(k.levels),
-                "details": [_detail(d) for d in k.details],
-            }
-            for k in KINDS.values()
-        ],
-        "drivers": [
-            {
-                "id": d.id,
-                "label": d.label,
-                "expect": d.expect,
-                "keeps": f"{d.keeps[0]:g}-{d.keeps[2]:g}V" if d.keeps[2] else "0.2V",
-                "details": [_detail(x) for x in d.details],
-            }
-            for d in DRIVERS.values()
-        ],
-        "regulators": [
-            {"id": r.id, "label": r.label, "pins": f"{r.package}, {r.view}: {r.pins}"}
-            for r in regulators().values()
-        ],
-        "modules": [{"id": m.id, "label": m.label, "base": m.base} for m in ready_made().values()],
-        "leds": list(led.catalogue().values()),
-        "lamps": list(lamp.catalogue().values()),
-        "series": list(preferred.SERIES),
-        "ratings_w": list(resistor.RATINGS_W),
-        "led_source": source("leds"),
-        "lamp_source": source("lamps"),
-    }
+_UNITS = {u.symbol: u for u in (VOLT, AMPERE, OHM, CANDELA, HERTZ, FARAD, AMPERE_HOUR, SECOND)}
 
 
 @router.post("/took", response={200: TookOut, 422: Problems})
@@ -104,24 +45,12 @@ def read_text(request: HttpRequest, data: TookIn) -> TookOut:
         return TookOut(took="", error=str(problem))
 
 
-def _typed(q: QuickIn) -> TypedPosition:
-    return TypedPosition(
-        rail=TypedRail(Typed(q.rail)),
-        led_id=q.led_id,
-        target=Typed(q.drive),
-        vf=Typed(q.vf),
-        rated=q.rated,
-        in_series=q.in_series,
-        series=q.series,
-        rounding=q.rounding,
-    )
+def _rail(q: QuickIn) -> RailInput:
+    return RailInput(usual=Quantity(text=q.rail))
 
 
-def _report(q: QuickIn) -> Any:
-    try:
-        return translate.quick_report(_typed(q), translate.drawer())
-    except FieldError as problem:
-        raise FieldError(_FIELDS.get(problem.field, problem.field), problem.message) from None
+def _report(q: QuickIn) -> Report:
+    return remembered(position_of(q.position, _rail(q)), Bench((), reports.drawer()))
 
 
 @router.post("/quick", response={200: ReportAnswer, 422: Problems})
@@ -130,45 +59,33 @@ def quick(request: HttpRequest, data: QuickIn) -> HttpResponse:
     return report_answer(_report(data))
 
 
-@router.post("/quick/keep", response={200: PositionOut, 404: Problems, 422: Problems})
+@router.post("/quick/keep", response={200: PositionAnswer, 404: Problems, 422: Problems})
 def keep(request: HttpRequest, data: QuickKeep) -> Any:
     """Keep a quick sum as a lamp position, in equipment that is there or newly named."""
     _report(data.quick)
     known = Position.objects.filter(pk=data.position).first()
     if known is not None:
-        return position_out(known)
+        return position_answer(known)
     item = Equipment.objects.filter(pk=data.equipment).first() if data.equipment else None
     if data.equipment and item is None:
         return Status(404, {"errors": [{"field": "equipment", "message": "That equipment is gone."}]})
     if item is None and not data.equipment_name.strip():
-        raise FieldError("equipment_name", "Name the equipment this lamp is in.")
+        raise InputError("equipment_name", "Name the equipment this lamp is in.")
     scope = str(item.pk) if item else ""
     with recorded(scope, f"keep {data.name}", [], f"keep:{data.position}") as left:
         made = item or Equipment.objects.create(
-            id=data.new_equipment or data.position,
-            name=data.equipment_name.strip(),
-            order=Equipment.objects.count(),
-        )
+            id=data.new_equipment or data.position, order=Equipment.objects.count(),
+            inputs=EquipmentInput(name=data.equipment_name.strip()).model_dump(mode="json"),
+        )  # fmt: skip
+        count = made.rails.count()
+        typed = _rail(data.quick).model_copy(update={"name": f"Rail {count + 1}"})
         rail = Rail.objects.create(
-            id=data.rail,
-            equipment=made,
-            name=f"Rail {made.rails.count() + 1}",
-            order=made.rails.count(),
-            usual={"text": data.quick.rail, "source": "assumed", "note": ""},
+            id=data.rail, equipment=made, order=count, inputs=typed.model_dump(mode="json")
         )
+        lamp = data.quick.position.model_copy(update={"name": data.name.strip() or "Lamp"})
         position = Position.objects.create(
-            id=data.position,
-            equipment=made,
-            rail=rail,
-            name=data.name.strip() or "Lamp",
-            order=made.positions.count(),
-            led_id=data.quick.led_id,
-            vf={"text": data.quick.vf, "source": "assumed", "note": ""},
-            rated=data.quick.rated,
-            in_series=data.quick.in_series,
-            target={"text": data.quick.drive, "source": "assumed", "note": ""},
-            series=data.quick.series,
-            rounding=data.quick.rounding,
-        )
+            id=data.position, equipment=made, rail=rail, order=made.positions.count(),
+            inputs=lamp.model_dump(mode="json"),
+        )  # fmt: skip
         left += with_dependants(made) if item is None else [rail, position]
-    return position_out(position)
+    return position_answer(position)

@@ -1,4 +1,4 @@
-"""What goes over the wire. Reports are the core's own values, passed on as they are."""
+"""What goes over the wire: the input models with keys, and the core's own values passed on as they are."""
 
 from typing import Annotated, Literal
 from uuid import UUID
@@ -6,25 +6,19 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field
 
-from swapglow.core.bench.worth import Advice
-from swapglow.core.driver import DriverKind
-from swapglow.core.parts.lamp import Lamp
-from swapglow.core.parts.led import Led
-from swapglow.core.position.model import Common
-from swapglow.core.position.shunts import Across
-from swapglow.core.report import Grade, Report, SweepReport
-from swapglow.core.supply.kinds import SupplyKind
-from swapglow.core.swaps import Weight
-from swapglow.document import model as doc
+from swapglow.core.findings.finding import Grade
+from swapglow.core.intake.feasibility import Advice
+from swapglow.core.parts.sweep import SweepReport
+from swapglow.core.presentation.report import Report
+from swapglow.inputs.equipment import EquipmentInput, TakeInInput
+from swapglow.inputs.position import PositionInput
+from swapglow.inputs.quantity import Line, Short
+from swapglow.inputs.rail import RailInput
+from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
+from swapglow.inputs.shape import Shape
 
-Text60 = Annotated[str, Field(max_length=60)]
-SourceName = Literal["measured", "marked", "assumed", "computed"]
-SeriesName = Literal["E3", "E6", "E12", "E24", "E48", "E96", "E192"]
-RoundingName = Literal["up", "nearest", "down"]
-Stage = Literal["sizing", "trial", "fitted", "done"]
-ReadAt = Literal["feed", "lamp"]
-InSeries = Annotated[int, Field(ge=1, le=200)]
-Notes = Annotated[str, Field(max_length=20_000)]
+# What each text was taken for, by field.
+Took = dict[str, str]
 
 
 class FieldProblem(Schema):
@@ -40,242 +34,67 @@ class Problems(Schema):
     errors: list[FieldProblem]
 
 
-class Quantity(Schema):
-    """A quantity as typed, with its source."""
-
-    text: Text60 = ""
-    source: SourceName = "assumed"
-    note: Annotated[str, Field(max_length=200)] = ""
-
-
-class QuantityOut(Quantity):
-    """A quantity with what it was taken for."""
-
-    took: str = ""
-
-
-class DriverDetailOut(doc.DriverDetail):
-    """A driver's detail with what it was taken for."""
-
-    took: str = ""
-
-
-Details = Annotated[dict[Text60, Quantity], Field(max_length=20)]
-
-
-class EquipmentFields(Schema):
-    """What can be written of an item of equipment."""
-
-    name: Annotated[str, Field(min_length=1, max_length=120)]
-    maker_model: Annotated[str, Field(max_length=160)] = ""
-    board_revision: Annotated[str, Field(max_length=80)] = ""
-    owner: Annotated[str, Field(max_length=120)] = ""
-    notes: Notes = ""
-
-
-class EquipmentPatch(Schema):
-    """Fields to change; the rest stay."""
-
-    name: Annotated[str, Field(min_length=1, max_length=120)] | None = None
-    maker_model: Annotated[str, Field(max_length=160)] | None = None
-    board_revision: Annotated[str, Field(max_length=80)] | None = None
-    owner: Annotated[str, Field(max_length=120)] | None = None
-    notes: Notes | None = None
-
-
-class RailFields(Schema):
-    """What can be written of a rail; ``details`` are what its kind asks for, by name."""
+class NewRail(RailInput):
+    """A new rail: what is not given takes its usual value."""
 
     equipment: UUID
-    name: Annotated[str, Field(min_length=1, max_length=80)]
-    kind: SupplyKind = "regulated"
-    read_at: ReadAt = "feed"
-    usual: Quantity = Quantity()
-    low: Quantity = Quantity()
-    high: Quantity = Quantity()
-    details: Details = Field(default_factory=dict)
-    fuse: Text60 = ""
 
 
-class RailPatch(Schema):
-    """Fields to change; the rest stay. ``details`` sent change those named; another kind drops the rest."""
-
-    name: Annotated[str, Field(min_length=1, max_length=80)] | None = None
-    kind: SupplyKind | None = None
-    details: Details | None = None
-    fuse: Text60 | None = None
-    read_at: ReadAt | None = None
-    usual: Quantity | None = None
-    low: Quantity | None = None
-    high: Quantity | None = None
-
-
-class RailOut(Schema):
-    """A rail."""
+class RailAnswer(RailInput):
+    """A rail as kept, with what its texts were taken for and what its kind says of it."""
 
     id: UUID
     equipment: UUID
-    name: str
-    kind: SupplyKind
-    kind_label: str
     levels: list[str]
-    read_at: ReadAt
-    usual: QuantityOut
-    low: QuantityOut
-    high: QuantityOut
-    details: dict[str, QuantityOut]
-    fuse: str
+    took: Took
     reads: str
 
 
-class PositionPatch(Schema):
-    """Fields to change; the rest stay."""
+class PositionPatch(PositionInput):
+    """Fields to change; those not sent stay, and so do the details and parts not named."""
 
-    name: Annotated[str, Field(min_length=1, max_length=120)] | None = None
     rail: UUID | None = None
-    stage: Stage | None = None
-    notes: Notes | None = None
-    lamp_id: Text60 | None = None
-    lamp_volts: Text60 | None = None
-    lamp_amps: Text60 | None = None
-    lamp_candela: Text60 | None = None
-    lamp_base: Text60 | None = None
-    led_id: Text60 | None = None
-    vf: Quantity | None = None
-    rated: Text60 | None = None
-    in_series: InSeries | None = None
-    driver_drop: Quantity | None = None
-    target: Quantity | None = None
-    ceiling: Annotated[float, Field(gt=0, le=1)] | None = None
-    series: SeriesName | None = None
-    rounding: RoundingName | None = None
-    resistor: Text60 | None = None
-    resistor_parts: Literal[1, 2] | None = None
-    resistor_source: SourceName | None = None
-    tolerance: Annotated[float, Field(ge=0, lt=0.5)] | None = None
-    rating_w: Annotated[float, Field(gt=0, le=1000)] | None = None
-    treatment: doc.TreatmentName | None = None
-    capacitor: Text60 | None = None
-    capacitor_v: Text60 | None = None
-    second_led_id: Text60 | None = None
-    band: Text60 | None = None
-    chassis_negative: bool | None = None
-    mains: bool | None = None
-    glow_floor: Annotated[float, Field(gt=0, lt=1)] | None = None
-    driver_kind: DriverKind | None = None
-    driver_details: Annotated[dict[Text60, doc.DriverDetail], Field(max_length=20)] | None = None
-    branches: doc.Branches | None = None
-    lead: doc.Lead | None = None
-    common: Common | None = None
-    shunt: Text60 | None = None
-    shunt_across: Across | None = None
-    shunt_w: Annotated[float, Field(gt=0, le=1000)] | None = None
-    series_diodes: doc.Diodes | None = None
-    regulator_id: Text60 | None = None
-    module: doc.ReadyMade | None = None
-    weigh: Annotated[list[Weight], Field(max_length=5)] | None = None
-    sweep: Notes | None = None
-    sweep_in_series: Text60 | None = None
-    sweep_resistor: Text60 | None = None
 
 
-class PositionFields(PositionPatch):
-    """A new position: what is not given takes its usual value."""
+class NewPosition(PositionPatch):
+    """A new position: what is not given takes its usual value; without a rail it takes the first."""
 
     equipment: UUID
 
 
-class ReadingFields(Schema):
-    """A reading after the swap."""
-
-    position: UUID
-    kind: Literal["current", "resistor_volts", "led_volts"]
-    text: Text60
-    burden: Text60 = ""
-    note: Annotated[str, Field(max_length=200)] = ""
-
-
-class ReadingOut(ReadingFields):
-    """A reading with when it was taken."""
-
-    id: UUID
-    at: str
-
-
-class TakenFields(Schema):
-    """A reading before the swap."""
-
-    position: UUID
-    function: doc.FunctionName
-    text: Text60
-    points: doc.PointsName = "lamp"
-    lamp: Literal["in", "out"] = "in"
-    state: Text60 = ""
-    meter: Text60 = ""
-    true_rms: bool = False
-    note: Annotated[str, Field(max_length=200)] = ""
-
-
-class TakenOut(TakenFields):
-    """A reading before the swap, with when it was taken."""
-
-    id: UUID
-    at: str
-
-
-class PositionOut(Schema):
-    """A position as kept."""
+class PositionAnswer(PositionInput):
+    """A position as kept, with what its texts were taken for."""
 
     id: UUID
     equipment: UUID
     rail: UUID
-    name: str
-    stage: Stage
-    notes: str
-    lamp_id: str
-    lamp_volts: str
-    lamp_amps: str
-    lamp_candela: str
-    lamp_base: str
-    led_id: str
-    vf: QuantityOut
-    rated: str
-    in_series: int
-    driver_drop: QuantityOut
-    target: QuantityOut
-    ceiling: float
-    series: SeriesName
-    rounding: RoundingName
-    resistor: str
-    resistor_parts: int
-    resistor_source: SourceName
-    tolerance: float | None
-    rating_w: float | None
-    treatment: doc.TreatmentName
-    capacitor: str
-    capacitor_v: str
-    second_led_id: str
-    band: str
-    chassis_negative: bool
-    mains: bool
-    glow_floor: float
-    driver_kind: DriverKind
-    driver_details: dict[str, DriverDetailOut]
-    branches: int
-    lead: doc.Lead
-    common: Common
-    shunt: str
-    shunt_across: Across
-    shunt_w: float | None
-    series_diodes: int
-    regulator_id: str
-    module: doc.ReadyMade
-    weigh: list[Weight]
-    sweep: str
-    sweep_in_series: str
-    sweep_resistor: str
-    readings: list[ReadingOut]
-    taken: list[TakenOut]
+    took: Took
+
+
+class NewReadingAfter(ReadingAfterInput):
+    """A reading after the swap."""
+
+    position: UUID
+
+
+class ReadingAfterAnswer(ReadingAfterInput):
+    """A reading after the swap, with when it was taken."""
+
+    id: UUID
+    at: str
+
+
+class NewReadingBefore(ReadingBeforeInput):
+    """A reading before the swap."""
+
+    position: UUID
+
+
+class ReadingBeforeAnswer(ReadingBeforeInput):
+    """A reading before the swap, with when it was taken."""
+
+    id: UUID
+    at: str
 
 
 class Summary(Schema):
@@ -283,7 +102,7 @@ class Summary(Schema):
 
     id: UUID
     name: str
-    stage: Stage
+    stage: str
     rail: str
     glow_colour: str
     glow_lightness: float
@@ -305,39 +124,24 @@ class PhotoOut(Schema):
 
     id: UUID
     caption: str
-    width: int
-    height: int
-
-
-class TakeInPatch(Schema):
-    """Parts of the take-in sheet to replace; the rest stay."""
-
-    dark: Notes | None = None
-    sharing: Notes | None = None
-    grounds: Notes | None = None
-    hazards: Annotated[list[doc.Hazard], Field(max_length=6)] | None = None
-    opening: Annotated[list[doc.OpeningStep], Field(max_length=300)] | None = None
-    wires: Annotated[list[doc.Wire], Field(max_length=300)] | None = None
-    originals: Annotated[list[doc.Original], Field(max_length=300)] | None = None
-    worth: doc.Worth | None = None
 
 
 class TakeInView(Schema):
     """The take-in sheet, what it comes to, and the cautions its hazards ask for."""
 
-    sheet: doc.TakeIn
+    sheet: TakeInInput
     advice: Advice
     wires: list[str]
     cautions: list[str]
     photos: list[PhotoOut]
 
 
-class EquipmentOut(EquipmentFields):
+class EquipmentOut(EquipmentInput):
     """An item of equipment with all in it."""
 
     id: UUID
     take_in: TakeInView
-    rails: list[RailOut]
+    rails: list[RailAnswer]
     positions: list[Summary]
     steps: Steps
 
@@ -361,8 +165,8 @@ class BenchOut(Schema):
 class PositionView(Schema):
     """A position with its rail, its neighbours' names and its report."""
 
-    position: PositionOut
-    rail: RailOut
+    position: PositionAnswer
+    rail: RailAnswer
     equipment_name: str
     fit: SweepReport | None
     siblings: list[Summary]
@@ -390,17 +194,11 @@ class AssessIn(Schema):
     changes: Changes = Field(default_factory=dict)
 
 
-class QuickIn(Schema):
-    """A quick sum: texts as typed."""
+class QuickIn(Shape):
+    """A quick sum: the rail's text, and a position's fields as far as they are known."""
 
-    rail: Text60
-    led_id: Text60 = ""
-    vf: Text60 = ""
-    rated: Text60 = ""
-    in_series: InSeries = 1
-    drive: Text60
-    series: SeriesName = "E24"
-    rounding: RoundingName = "up"
+    rail: Short
+    position: PositionInput
 
 
 class QuickKeep(Schema):
@@ -416,24 +214,27 @@ class QuickKeep(Schema):
 
 
 class BenchReading(Schema):
-    """A reading typed into the next thing: it inks a figure or records a trial."""
+    """A reading typed into the next thing: it sets a figure, or is recorded as a trial.
+
+    ``what`` is a kind of reading after the swap, "led_vf", "driver_drop", "source_short", a level of the
+    rail ("rail_usual"), or a detail that the rail's kind asks for.
+    """
 
     id: UUID
-    what: Literal[
-        "rail_usual", "rail_low", "rail_high", "led_vf", "driver_drop", "source_open", "source_load",
-        "source_short", "trip", "hertz", "grounded",
-        "current", "resistor_volts", "led_volts",
-    ]  # fmt: skip
-    text: Text60
-    burden: Text60 = ""
-    note: Annotated[str, Field(max_length=200)] = ""
+    what: Annotated[str, Field(max_length=40)]
+    text: Short
+    burden: Short = ""
+    note: Line = ""
+
+
+UnitName = Literal["V", "A", "Ω", "cd", "Hz", "F", "Ah", "s"]
 
 
 class TookIn(Schema):
     """A text to read, and the unit it should be in."""
 
-    text: Text60
-    unit: Literal["V", "A", "Ω", "cd", "Hz", "F", "Ah", "s"]
+    text: Short
+    unit: UnitName
 
 
 class TookOut(Schema):
@@ -464,13 +265,12 @@ class Done(Schema):
 class Drawer(Schema):
     """Resistor values at hand, as typed."""
 
-    values: list[Text60]
+    values: list[Short]
 
 
 class DrawerOut(Schema):
-    """Resistor values at hand, Ω and as printed."""
+    """Resistor values at hand, as printed."""
 
-    values: list[float]
     texts: list[str]
 
 
@@ -482,50 +282,44 @@ class OptionOut(Schema):
 
 
 class DetailOut(Schema):
-    """A further figure a kind of supply asks for; no unit for a choice or a count."""
+    """A further figure that a kind asks for; no unit for a choice, words or a count."""
 
     id: str
     label: str
-    unit: Literal["V", "A", "Ω", "Hz", "Ah", "s"] | None
+    unit: UnitName | None
     hint: str
     options: list[OptionOut]
+    long: bool
 
 
-class KindOut(Schema):
-    """A kind of supply."""
+class SupplyOut(Schema):
+    """A kind of supply: what it asks, and what a form must know of it."""
 
-    id: SupplyKind
+    id: str
     label: str
-    flow: Literal["dc", "sine", "reversing", "pulses"]
     expect: str
-    levels: list[str]
     details: list[DetailOut]
+    read_at_offered: bool
+    position_fields: list[str]
+    driver_note: str
 
 
 class DriverOut(Schema):
-    """A kind of driver; ``keeps`` is what it usually keeps, as one would type it."""
+    """A kind of driver; ``usual_drop`` is what it usually keeps, as one would type it."""
 
-    id: DriverKind
+    id: str
     label: str
     expect: str
-    keeps: str
+    usual_drop: str
     details: list[DetailOut]
 
 
-class RegulatorOut(Schema):
-    """A regulator with its package, view and pins in a line."""
+class PartOut(Schema):
+    """A part of the catalogue, with what tells it from the others."""
 
     id: str
     label: str
-    pins: str
-
-
-class ReadyMadeOut(Schema):
-    """A ready-made LED lamp and its base."""
-
-    id: str
-    label: str
-    base: str
+    detail: str
 
 
 class Intent(Schema):
@@ -544,15 +338,15 @@ class Imported(Schema):
 
 
 class Catalogue(Schema):
-    """Generic LEDs and lamps, series and ratings, kinds of supply."""
+    """Kinds, parts, and every choice that a form offers, by field."""
 
-    supplies: list[KindOut]
+    supplies: list[SupplyOut]
     drivers: list[DriverOut]
-    regulators: list[RegulatorOut]
-    modules: list[ReadyMadeOut]
-    leds: list[Led]
-    lamps: list[Lamp]
-    series: list[SeriesName]
-    ratings_w: list[float]
+    regulators: list[PartOut]
+    modules: list[PartOut]
+    leds: list[PartOut]
+    lamps: list[PartOut]
+    choices: dict[str, list[OptionOut]]
+    units: dict[str, UnitName]
     led_source: str
     lamp_source: str

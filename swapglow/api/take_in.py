@@ -7,32 +7,33 @@ from django.shortcuts import get_object_or_404
 from ninja import File, Form, Router, Schema, Status
 from ninja.files import UploadedFile
 
-from swapglow.api.outward import take_in_out
-from swapglow.api.schemas import PhotoOut, Problems, TakeInPatch, TakeInView
-from swapglow.core.position.typed import FieldError
-from swapglow.document.worth import read_worth
+from swapglow.api.schemas import PhotoOut, Problems, TakeInView
+from swapglow.api.serializers import take_in_view
+from swapglow.core.quantities import InputError
+from swapglow.document.model import MOST_PHOTOS
+from swapglow.inputs.equipment import TakeInInput
+from swapglow.inputs.patch import joined, sent
+from swapglow.inputs.to_core import feasibility_of
 from swapglow.records.journal import recorded
 from swapglow.records.models import Equipment, Photo, Picture
 from swapglow.records.photographs import LARGEST_BYTES, keep, reencoded
-from swapglow.records.transfer import take_in_of
 
 router = Router(tags=["take-in"])
 
-MOST_PHOTOS = 200
-
 
 @router.patch("/equipment/{key}/take-in", response={200: TakeInView, 404: Problems, 422: Problems})
-def change(request: HttpRequest, key: UUID, data: TakeInPatch) -> TakeInView:
-    """Replace parts of the take-in sheet; the rest stays."""
+def change(request: HttpRequest, key: UUID, data: TakeInInput) -> TakeInView:
+    """Change the parts of the take-in sheet that were sent; the rest stays."""
     e = get_object_or_404(Equipment, pk=key)
-    parts = {name: getattr(data, name) for name in data.model_fields_set if getattr(data, name) is not None}
-    sheet = take_in_of(e).model_copy(update=parts)
-    read_worth(sheet.worth)
-    with recorded(str(key), f"edit the take-in of {e.name}", [e], f"take-in:{key}:{sorted(parts)}") as left:
+    parts = sent(data)
+    sheet = TakeInInput.model_validate(joined(e.sheet.model_dump(mode="json"), parts))
+    feasibility_of(sheet.feasibility)
+    label, touched = f"edit the take-in of {e.input.name}", f"take-in:{key}:{sorted(parts)}"
+    with recorded(str(key), label, [e], touched) as left:
         e.take_in = sheet.model_dump(mode="json")
         e.save()
         left.append(e)
-    return take_in_out(e)
+    return take_in_view(e)
 
 
 class Caption(Schema):
@@ -50,9 +51,9 @@ def add(
     found = Photo.objects.filter(pk=photo).first()
     if found is None:
         if e.photos.count() >= MOST_PHOTOS:
-            raise FieldError("photo", f"An item takes {MOST_PHOTOS} photographs.")
+            raise InputError("photo", f"An item takes {MOST_PHOTOS} photographs.")
         if (file.size or 0) > LARGEST_BYTES:
-            raise FieldError("photo", f"The photograph is over {LARGEST_BYTES // 2**20} MB.")
+            raise InputError("photo", f"The photograph is over {LARGEST_BYTES // 2**20} MB.")
         jpeg, width, height = reencoded(file.read())
         with recorded(str(key), "add a photograph", [], f"photo:{photo}") as left:
             found = Photo.objects.create(
@@ -64,7 +65,7 @@ def add(
 
 
 def _out(p: Photo) -> PhotoOut:
-    return PhotoOut(id=p.id, caption=p.caption, width=p.width, height=p.height)
+    return PhotoOut(id=p.pk, caption=p.caption)
 
 
 @router.patch("/photos/{key}", response={200: PhotoOut, 404: Problems, 422: Problems})

@@ -9,7 +9,7 @@ from ninja import File, Form, Router
 from ninja.files import UploadedFile
 
 from swapglow.api.schemas import Imported, Intent, Problems
-from swapglow.core.position.typed import FieldError
+from swapglow.core.quantities import InputError
 from swapglow.document.read import LARGEST_BYTES, read_document
 from swapglow.records import readings_csv, transfer
 from swapglow.records.models import Equipment
@@ -24,7 +24,7 @@ def _attached(content: bytes, kind: str, name: str) -> HttpResponse:
 
 def _bytes(file: UploadedFile, largest: int) -> bytes:
     if (file.size or 0) > largest:
-        raise FieldError("file", f"The file is over {largest // 2**20} MB.")
+        raise InputError("file", f"The file is over {largest // 2**20} MB.")
     return bytes(file.read())
 
 
@@ -33,7 +33,7 @@ def document(request: HttpRequest, key: UUID, photographs: bool = True) -> HttpR
     """The item as a document."""
     e = get_object_or_404(Equipment, pk=key)
     made = transfer.to_document(e, photographs=photographs)
-    return _attached(made.model_dump_json(indent=1).encode(), "application/json", f"{e.name}.json")
+    return _attached(made.model_dump_json(indent=1).encode(), "application/json", f"{e.input.name}.json")
 
 
 @router.post("/import/look", response={200: Intent, 422: Problems})
@@ -47,14 +47,16 @@ def look(request: HttpRequest, file: File[UploadedFile]) -> Intent:
 def bring_in(request: HttpRequest, file: File[UploadedFile], as_copy: Form[bool] = False) -> Imported:
     """Import a document whole, or not at all; undo on the bench takes it back."""
     made = transfer.bring_in(read_document(_bytes(file, LARGEST_BYTES)), as_copy=as_copy)
-    return Imported(id=made.pk, name=made.name)
+    return Imported(id=made.pk, name=made.input.name)
 
 
 @router.get("/equipment/{key}/readings.csv", response={404: Problems})
 def readings(request: HttpRequest, key: UUID) -> HttpResponse:
     """All readings of the item."""
     e = get_object_or_404(Equipment, pk=key)
-    return _attached(readings_csv.to_csv(e).encode(), "text/csv; charset=utf-8", f"{e.name}-readings.csv")
+    return _attached(
+        readings_csv.to_csv(e).encode(), "text/csv; charset=utf-8", f"{e.input.name}-readings.csv"
+    )
 
 
 def _count(n: int) -> str:
@@ -69,7 +71,7 @@ def look_readings(request: HttpRequest, key: UUID, file: File[UploadedFile]) -> 
     lines = [f"{_count(len(found.made))} would be added."]
     if found.known:
         lines.append(f"{_count(found.known)} are here already and would be left alone.")
-    return Intent(name=e.name, replaces="", lines=lines)
+    return Intent(name=e.input.name, replaces="", lines=lines)
 
 
 @router.post("/equipment/{key}/readings", response={200: Imported, 404: Problems, 422: Problems})
@@ -77,4 +79,4 @@ def bring_readings(request: HttpRequest, key: UUID, file: File[UploadedFile]) ->
     """Add readings whole, or not at all."""
     e = get_object_or_404(Equipment, pk=key)
     readings_csv.add(e, readings_csv.from_csv(e, _bytes(file, readings_csv.LARGEST_BYTES)))
-    return Imported(id=e.pk, name=e.name)
+    return Imported(id=e.pk, name=e.input.name)

@@ -6,14 +6,17 @@ the circuit instead.
 
 from dataclasses import dataclass
 
+from swapglow.core.analysis.sizing import Sizing
+from swapglow.core.design.position import Position
+from swapglow.core.drivers import DRIVERS
+from swapglow.core.drivers.driver import Driver
 from swapglow.core.findings import Context, judge
+from swapglow.core.findings.finding import Finding
 from swapglow.core.parts import preferred
 from swapglow.core.parts.led import kind_of, with_range
 from swapglow.core.parts.resistor import rating_to_fit
-from swapglow.core.position.model import Position, Rail
-from swapglow.core.position.sizing import Sizing
 from swapglow.core.quantities import Figure, Source
-from swapglow.core.report import Finding
+from swapglow.core.supplies.rail import Rail
 
 
 @dataclass(frozen=True)
@@ -51,7 +54,7 @@ def size_constant(want: ConstantVf) -> ConstantVfResult:
     """Size a resistor for LEDs of constant forward voltage.
 
     Raises:
-        PositionError, LedError, SeriesError: values that no position has.
+        InputError, LedError, SeriesError: values that no position has.
     """
     low, usual, high = want.rail
     vf_low, vf_typ, vf_high = want.vf
@@ -66,7 +69,7 @@ def size_constant(want: ConstantVf) -> ConstantVfResult:
         led=with_range(kind_of(vf_typ), vf_low, vf_typ, vf_high, rated),
         target=Figure(want.amps, Source.ASSUMED),
         in_series=want.in_series,
-        driver_drop=Figure(want.drop, Source.ASSUMED),
+        driver=Driver(DRIVERS.usual, Figure(want.drop, Source.ASSUMED), (want.drop,) * 3),
         ceiling=0.5 if want.rated_a is not None else 1.0,
         series=want.series,
         rounding=want.rounding,
@@ -83,6 +86,6 @@ def size_constant(want: ConstantVf) -> ConstantVfResult:
     power = current[2] ** 2 * ohm if ohm else 0.0
     context = Context(
         position, Sizing(headroom, exact, ohm, ohm or 0.0, 1, False),
-        amps(low, vf_typ), current[1], amps(high, vf_typ), current[0], current[2], power,
+        amps(low, vf_typ), current[1], amps(high, vf_typ), current[0], current[2], current[2], power,
     )  # fmt: skip
     return ConstantVfResult(exact, ohm, current, power, rating_to_fit(power) if ohm else None, judge(context))

@@ -5,9 +5,11 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from swapglow.core.position.typed import FieldError, read_position
-from swapglow.document.model import FORMAT, VERSION, Document, Equipment
-from swapglow.document.typed import core_reading, core_taken, typed_position
+from swapglow.core.engine.netlist import CircuitError
+from swapglow.core.quantities import InputError
+from swapglow.document.model import FORMAT, VERSION, Document, Equipment, Position, Rail
+from swapglow.document.versions import upgraded
+from swapglow.inputs.to_core import position_of, reading_after_of, reading_before_of
 
 # Photographs included.
 LARGEST_BYTES = 64 * 1024 * 1024
@@ -52,7 +54,7 @@ def read_document(text: bytes | str) -> Document:
         raise DocumentError([("document", "It has a number too long to be one.")]) from None
     _check_head(data)
     try:
-        document = Document.model_validate(data)
+        document = Document.model_validate(upgraded(data))
     except ValidationError as problem:
         raise DocumentError(
             [(_place(e["loc"]), _reason(e["msg"])) for e in problem.errors(include_url=False)[:MOST_PROBLEMS]]
@@ -65,9 +67,9 @@ def _check_head(data: Any) -> None:
     if not isinstance(data, dict) or data.get("format") != FORMAT:
         raise DocumentError([("format", f'This is no equipment document: "format" must be "{FORMAT}".')])
     version = data.get("version")
-    if version != VERSION:
+    if version not in range(1, VERSION + 1):
         raise DocumentError(
-            [("version", f"Version {version!r} is not known here: this program reads version {VERSION}.")]
+            [("version", f"Version {version!r} is not known here: this program reads 1 to {VERSION}.")]
         )
 
 
@@ -100,30 +102,32 @@ def check(equipment: Equipment) -> None:
     for n, p in enumerate(equipment.positions):
         place = f"equipment.positions.{n}"
         once(f"{place}.id", p.id)
-        for k, r in enumerate(p.readings):
-            once(f"{place}.readings.{k}.id", r.id)
-        for k, t in enumerate(p.taken):
-            once(f"{place}.taken.{k}.id", t.id)
+        for k, after in enumerate(p.readings_after):
+            once(f"{place}.readings_after.{k}.id", after.id)
+        for k, before in enumerate(p.readings_before):
+            once(f"{place}.readings_before.{k}.id", before.id)
         if p.rail not in rails:
             problems.append((f"{place}.rail", f"No rail of this document has the key {p.rail}."))
             continue
-        problems += _unreadable(place, p, rails)
+        problems += _unreadable(place, p, rails[p.rail])
     for n, photo in enumerate(equipment.photos):
         once(f"equipment.photos.{n}.id", photo.id)
     if problems:
         raise DocumentError(problems)
 
 
-def _unreadable(place: str, p: Any, rails: dict[Any, Any]) -> list[tuple[str, str]]:
+def _unreadable(place: str, p: Position, rail: Rail) -> list[tuple[str, str]]:
     place_of = place
     try:
-        read_position(typed_position(p, rails[p.rail]))
-        for k, r in enumerate(p.readings):
-            place_of = f"{place}.readings.{k}"
-            core_reading(r)
-        for k, t in enumerate(p.taken):
-            place_of = f"{place}.taken.{k}"
-            core_taken(t)
-    except FieldError as problem:
+        position_of(p, rail)
+        for k, after in enumerate(p.readings_after):
+            place_of = f"{place}.readings_after.{k}"
+            reading_after_of(str(after.id), after)
+        for k, before in enumerate(p.readings_before):
+            place_of = f"{place}.readings_before.{k}"
+            reading_before_of(str(before.id), before)
+    except InputError as problem:
         return [(f"{place_of}.{problem.field}", problem.message)]
+    except CircuitError as problem:
+        return [(place_of, str(problem))]
     return []

@@ -6,10 +6,10 @@ from typing import Any
 from pydantic import TypeAdapter
 
 from swapglow.core.assess import Bench, assess
-from swapglow.core.position.typed import read_position
-from swapglow.core.report import Report
+from swapglow.core.intake.stages import DONE
+from swapglow.core.presentation.report import Report
 from swapglow.document.model import Equipment
-from swapglow.document.typed import core_reading, core_taken, typed_position
+from swapglow.inputs.to_core import position_of, reading_after_of, reading_before_of
 
 _REPORT = TypeAdapter(Report)
 
@@ -31,16 +31,16 @@ def reports(equipment: Equipment) -> list[tuple[str, Report]]:
     """Name and report of every lamp position, in order.
 
     Raises:
-        FieldError: a text in it cannot be read.
+        InputError: a text in it cannot be read.
     """
     rails = {r.id: r for r in equipment.rails}
     out = []
     for p in equipment.positions:
-        core = read_position(typed_position(p, rails[p.rail]))
+        core = position_of(p, rails[p.rail])
         bench = Bench(
-            tuple(core_reading(r) for r in p.readings),
-            closed=p.stage == "done",
-            taken=tuple(core_taken(t) for t in p.taken),
+            tuple(reading_after_of(str(r.id), r) for r in p.readings_after),
+            closed=p.stage == DONE,
+            readings_before=tuple(reading_before_of(str(r.id), r) for r in p.readings_before),
         )
         out.append((p.name, remembered(core, bench)))
     return out

@@ -9,7 +9,7 @@ from django.core import serializers
 from django.db import models, transaction
 from django.utils import timezone
 
-from swapglow.records.models import Change, Equipment, Photo, Position, Rail, Reading, Taken
+from swapglow.records.models import Change, Equipment, Photo, Position, Rail, ReadingAfter, ReadingBefore
 
 Row = dict[str, Any]
 
@@ -49,12 +49,13 @@ def with_dependants(record: models.Model) -> list[models.Model]:
 
 def _readings(positions: Iterable[Position]) -> Iterator[models.Model]:
     for p in positions:
-        yield from p.readings.all()
-        yield from p.taken.all()
+        yield from p.readings_after.all()
+        yield from p.readings_before.all()
 
 
 _MODELS: dict[str, type[models.Model]] = {
-    f"records.{m.__name__.lower()}": m for m in (Equipment, Rail, Position, Reading, Taken, Photo)
+    f"records.{m.__name__.lower()}": m
+    for m in (Equipment, Rail, Position, ReadingAfter, ReadingBefore, Photo)
 }
 
 

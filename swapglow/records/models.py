@@ -1,18 +1,22 @@
-"""What is kept. Quantities are kept as typed: {"text", "source", "note"}; the core reads them.
+"""What is kept. What was typed is one JSON column in the shape of its input model; columns stand beside it
+only for what is asked for by the database.
 
 Keys of equipment, rails, positions and readings are made by the client, so that a save that is
 sent twice over a bad connection makes one record.
 """
 
 import uuid
-from typing import Any
+from collections.abc import Mapping
+from typing import Any, ClassVar
 
 from django.db import models
 
-
-def quantity(text: str = "") -> dict[str, str]:
-    """An empty, assumed quantity."""
-    return {"text": text, "source": "assumed", "note": ""}
+from swapglow.inputs.equipment import EquipmentInput, TakeInInput
+from swapglow.inputs.patch import joined
+from swapglow.inputs.position import PositionInput
+from swapglow.inputs.rail import RailInput
+from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
+from swapglow.inputs.shape import Shape
 
 
 class Ordered(models.Model):
@@ -28,122 +32,93 @@ class Ordered(models.Model):
         ordering = ("order", "created")
 
 
-class Equipment(Ordered):
+class Typed(Ordered):
+    """A record of what was typed; ``shape`` is the model that its ``inputs`` have the form of."""
+
+    shape: ClassVar[type[Shape]]
+    inputs = models.JSONField(default=dict)
+
+    class Meta(Ordered.Meta):
+        abstract = True
+
+    def __str__(self) -> str:
+        return str(self.inputs.get("name", "") or self.inputs.get("text", ""))
+
+    def join(self, changes: Mapping[str, Any]) -> None:
+        """Lay changes over what was typed; fields that were not sent stay.
+
+        Raises:
+            pydantic.ValidationError: what comes of it has not the shape.
+        """
+        whole = joined({**self.shape().model_dump(mode="json"), **self.inputs}, changes)
+        self.inputs = self.shape.model_validate(whole).model_dump(mode="json")
+
+
+class Equipment(Typed):
     """An item on the bench."""
 
-    name = models.CharField(max_length=120)
-    maker_model = models.CharField(max_length=160, blank=True, default="")
-    board_revision = models.CharField(max_length=80, blank=True, default="")
-    owner = models.CharField(max_length=120, blank=True, default="")
-    notes = models.TextField(max_length=20_000, blank=True, default="")
-    # The take-in sheet, in the shape of the document's.
+    shape = EquipmentInput
+    # The take-in sheet, in its own shape.
     take_in = models.JSONField(default=dict, blank=True)
 
-    def __str__(self) -> str:
-        return self.name
+    @property
+    def input(self) -> EquipmentInput:
+        """What was typed."""
+        return EquipmentInput.model_validate(self.inputs)
+
+    @property
+    def sheet(self) -> TakeInInput:
+        """The take-in sheet; an empty one where there is none."""
+        return TakeInInput.model_validate(self.take_in or {})
 
 
-class Rail(Ordered):
+class Rail(Typed):
     """A supply rail with its readings."""
 
+    shape = RailInput
     equipment = models.ForeignKey(Equipment, models.CASCADE, related_name="rails")
-    name = models.CharField(max_length=80)
-    read_at = models.CharField(max_length=8, default="feed")
-    low = models.JSONField(default=quantity)
-    usual = models.JSONField(default=quantity)
-    high = models.JSONField(default=quantity)
-    kind = models.CharField(max_length=16, default="regulated")
-    # Further figures that the kind of supply asks for: quantities by name.
-    details = models.JSONField(default=dict, blank=True)
-    fuse = models.CharField(max_length=60, blank=True, default="")
 
-    def __str__(self) -> str:
-        return self.name
+    @property
+    def input(self) -> RailInput:
+        """What was typed."""
+        return RailInput.model_validate(self.inputs)
 
 
-class Position(Ordered):
+class Position(Typed):
     """A lamp position and the swap meant for it."""
 
+    shape = PositionInput
     equipment = models.ForeignKey(Equipment, models.CASCADE, related_name="positions")
     rail = models.ForeignKey(Rail, models.CASCADE, related_name="positions")
-    name = models.CharField(max_length=120)
-    stage = models.CharField(max_length=12, default="sizing")
-    notes = models.TextField(max_length=20_000, blank=True, default="")
-    lamp_id = models.CharField(max_length=40, blank=True, default="")
-    lamp_volts = models.CharField(max_length=60, blank=True, default="")
-    lamp_amps = models.CharField(max_length=60, blank=True, default="")
-    lamp_candela = models.CharField(max_length=60, blank=True, default="")
-    lamp_base = models.CharField(max_length=60, blank=True, default="")
-    led_id = models.CharField(max_length=40, blank=True, default="")
-    vf = models.JSONField(default=quantity)
-    rated = models.CharField(max_length=60, blank=True, default="")
-    in_series = models.PositiveSmallIntegerField(default=1)
-    driver_drop = models.JSONField(default=quantity)
-    target = models.JSONField(default=quantity)
-    ceiling = models.FloatField(default=0.5)
-    series = models.CharField(max_length=8, default="E24")
-    rounding = models.CharField(max_length=8, default="up")
-    resistor = models.CharField(max_length=60, blank=True, default="")
-    resistor_parts = models.PositiveSmallIntegerField(default=1)
-    resistor_source = models.CharField(max_length=12, default="marked")
-    tolerance = models.FloatField(null=True, blank=True)
-    rating_w = models.FloatField(null=True, blank=True)
-    treatment = models.CharField(max_length=20, blank=True, default="")
-    capacitor = models.CharField(max_length=60, blank=True, default="")
-    capacitor_v = models.CharField(max_length=60, blank=True, default="")
-    second_led_id = models.CharField(max_length=40, blank=True, default="")
-    band = models.CharField(max_length=60, blank=True, default="")
-    chassis_negative = models.BooleanField(default=False)
-    mains = models.BooleanField(default=False)
-    glow_floor = models.FloatField(default=0.25)
-    sweep = models.TextField(max_length=20_000, blank=True, default="")
-    driver_kind = models.CharField(max_length=20, default="direct")
-    driver_details = models.JSONField(default=dict, blank=True)
-    branches = models.PositiveSmallIntegerField(default=1)
-    lead = models.CharField(max_length=10, default="positive")
-    common = models.CharField(max_length=10, default="none")
-    shunt = models.CharField(max_length=60, blank=True, default="")
-    shunt_across = models.CharField(max_length=10, default="assembly")
-    shunt_w = models.FloatField(null=True, blank=True)
-    series_diodes = models.PositiveSmallIntegerField(default=0)
-    regulator_id = models.CharField(max_length=40, blank=True, default="")
-    module = models.JSONField(default=dict, blank=True)
-    weigh = models.JSONField(default=list, blank=True)
-    sweep_in_series = models.CharField(max_length=60, blank=True, default="")
-    sweep_resistor = models.CharField(max_length=60, blank=True, default="")
 
-    def __str__(self) -> str:
-        return self.name
+    @property
+    def input(self) -> PositionInput:
+        """What was typed."""
+        return PositionInput.model_validate(self.inputs)
 
 
-class Reading(Ordered):
+class ReadingAfter(Typed):
     """A reading taken after the swap."""
 
-    position = models.ForeignKey(Position, models.CASCADE, related_name="readings")
-    kind = models.CharField(max_length=16)
-    text = models.CharField(max_length=60)
-    burden = models.CharField(max_length=60, blank=True, default="")
-    note = models.CharField(max_length=200, blank=True, default="")
+    shape = ReadingAfterInput
+    position = models.ForeignKey(Position, models.CASCADE, related_name="readings_after")
 
-    def __str__(self) -> str:
-        return f"{self.kind} {self.text}"
+    @property
+    def input(self) -> ReadingAfterInput:
+        """What was typed."""
+        return ReadingAfterInput.model_validate(self.inputs)
 
 
-class Taken(Ordered):
+class ReadingBefore(Typed):
     """A reading taken before the swap."""
 
-    position = models.ForeignKey(Position, models.CASCADE, related_name="taken")
-    function = models.CharField(max_length=16)
-    text = models.CharField(max_length=60)
-    points = models.CharField(max_length=16, default="lamp")
-    lamp = models.CharField(max_length=4, default="in")
-    state = models.CharField(max_length=60, blank=True, default="")
-    meter = models.CharField(max_length=60, blank=True, default="")
-    true_rms = models.BooleanField(default=False)
-    note = models.CharField(max_length=200, blank=True, default="")
+    shape = ReadingBeforeInput
+    position = models.ForeignKey(Position, models.CASCADE, related_name="readings_before")
 
-    def __str__(self) -> str:
-        return f"{self.function} {self.text}"
+    @property
+    def input(self) -> ReadingBeforeInput:
+        """What was typed."""
+        return ReadingBeforeInput.model_validate(self.inputs)
 
 
 class Photo(Ordered):

@@ -6,7 +6,7 @@ import warnings
 
 from PIL import Image, ImageOps, UnidentifiedImageError
 
-from swapglow.core.position.typed import FieldError
+from swapglow.core.quantities import InputError
 from swapglow.records.models import Change, Photo, Picture
 
 LARGEST_BYTES = 25 * 1024 * 1024
@@ -21,24 +21,24 @@ def reencoded(data: bytes) -> tuple[bytes, int, int]:
     """A JPEG of at most LONGEST_SIDE pixels with nothing but the picture in it, and its size.
 
     Raises:
-        FieldError: ``photo``: too large, or no picture.
+        InputError: ``photo``: too large, or no picture.
     """
     if len(data) > LARGEST_BYTES:
-        raise FieldError("photo", f"The photograph is over {LARGEST_BYTES // 2**20} MB.")
+        raise InputError("photo", f"The photograph is over {LARGEST_BYTES // 2**20} MB.")
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("error")
             with Image.open(io.BytesIO(data), formats=KINDS) as opened:
                 if opened.width * opened.height > MOST_PIXELS:
-                    raise FieldError(
+                    raise InputError(
                         "photo", f"The photograph is over {MOST_PIXELS // 10**6} million pixels."
                     )
                 # Pixels only: a new picture takes over no EXIF, no comment, no colour profile.
                 upright = ImageOps.exif_transpose(opened).convert("RGB")
-    except FieldError:
+    except InputError:
         raise
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Warning, Image.DecompressionBombError):
-        raise FieldError(
+        raise InputError(
             "photo", f"This is no picture that can be read. {', '.join(KINDS[:3])} are."
         ) from None
     upright.thumbnail((LONGEST_SIDE, LONGEST_SIDE))

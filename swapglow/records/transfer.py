@@ -3,29 +3,29 @@
 import base64
 import binascii
 import uuid
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any
 
 from django.db import transaction
 from django.utils.dateparse import parse_datetime
 
-from swapglow.core.position.typed import FieldError
+from swapglow.core.quantities import InputError
 from swapglow.document import model as doc
 from swapglow.document.read import DocumentError
+from swapglow.inputs.shape import Shape
 from swapglow.records.journal import recorded, with_dependants
-from swapglow.records.models import Equipment, Photo, Picture, Position, Rail, Reading, Taken
+from swapglow.records.models import (
+    Equipment,
+    Photo,
+    Picture,
+    Position,
+    Rail,
+    ReadingAfter,
+    ReadingBefore,
+    Typed,
+)
 from swapglow.records.photographs import keep, reencoded, unchanged
-
-_RAIL = ("name", "kind", "read_at", "usual", "low", "high", "details", "fuse")
-_POSITION = tuple(f for f in doc.Position.model_fields if f not in ("id", "rail", "readings", "taken"))
-_READING = ("kind", "text", "burden", "note")
-_TAKEN = ("function", "text", "points", "lamp", "state", "meter", "true_rms", "note")
-_EQUIPMENT = ("name", "maker_model", "board_revision", "owner", "notes")
-
-
-def take_in_of(e: Equipment) -> doc.TakeIn:
-    """The take-in sheet of an item; an empty one where there is none."""
-    return doc.TakeIn.model_validate(e.take_in or {})
 
 
 def to_document(e: Equipment, *, photographs: bool) -> doc.Document:
@@ -34,28 +34,25 @@ def to_document(e: Equipment, *, photographs: bool) -> doc.Document:
     Args:
         photographs: put the pictures in, or only their captions.
     """
-    positions = e.positions.prefetch_related("readings", "taken")
+    positions = e.positions.prefetch_related("readings_after", "readings_before")
     return doc.Document(
         equipment=doc.Equipment(
             id=e.id,
-            **_fields(e, _EQUIPMENT),
-            take_in=take_in_of(e),
-            rails=[doc.Rail(id=r.id, **_fields(r, _RAIL)) for r in e.rails.all()],
+            **e.inputs,
+            take_in=e.sheet,
+            rails=[doc.Rail(id=r.id, **r.inputs) for r in e.rails.all()],
             positions=[_position(p) for p in positions],
             photos=[_photo(p, photographs) for p in e.photos.all()],
         )
     )
 
 
-def _fields(record: Any, names: tuple[str, ...]) -> dict[str, Any]:
-    return {name: getattr(record, name) for name in names}
-
-
 def _position(p: Position) -> doc.Position:
+    after, before = p.readings_after.all(), p.readings_before.all()
     return doc.Position(
-        id=p.id, rail=p.rail_id, **_fields(p, _POSITION),
-        readings=[doc.Reading(id=r.id, at=r.created.isoformat(), **_fields(r, _READING)) for r in p.readings.all()],
-        taken=[doc.Taken(id=t.id, at=t.created.isoformat(), **_fields(t, _TAKEN)) for t in p.taken.all()],
+        id=p.id, rail=p.rail_id, **p.inputs,
+        readings_after=[doc.ReadingAfter(id=r.id, at=r.created.isoformat(), **r.inputs) for r in after],
+        readings_before=[doc.ReadingBefore(id=r.id, at=r.created.isoformat(), **r.inputs) for r in before],
     )  # fmt: skip
 
 
@@ -84,7 +81,7 @@ def intent(document: doc.Document) -> Intent:
     """What an import would do."""
     e = document.equipment
     here = Equipment.objects.filter(pk=e.id).first()
-    readings = sum(len(p.readings) + len(p.taken) for p in e.positions)
+    readings = sum(len(p.readings_after) + len(p.readings_before) for p in e.positions)
     pictures = sum(1 for p in e.photos if p.jpeg)
     lines = [
         f"{_count(len(e.rails), 'supply rail')}, {_count(len(e.positions), 'lamp position')}, "
@@ -97,10 +94,10 @@ def intent(document: doc.Document) -> Intent:
         mine = {str(p.id) for p in here.positions.all()}
         theirs = {str(p.id) for p in e.positions}
         lines.append(
-            f"{here.name} is here already: {_count(len(mine & theirs), 'lamp')} would be replaced, "
+            f"{here.input.name} is here already: {_count(len(mine & theirs), 'lamp')} would be replaced, "
             f"{len(theirs - mine)} added, {len(mine - theirs)} removed. Undo brings it back."
         )
-    return Intent(e.name, here.name if here else "", tuple(lines))
+    return Intent(e.name, here.input.name if here else "", tuple(lines))
 
 
 def _count(n: int, noun: str) -> str:
@@ -132,7 +129,10 @@ def bring_in(document: doc.Document, *, as_copy: bool) -> Equipment:
             if here is not None:
                 here.delete()
             made = Equipment.objects.create(
-                id=key(e.id), order=order, take_in=e.take_in.model_dump(mode="json"), **_fields(e, _EQUIPMENT)
+                id=key(e.id),
+                order=order,
+                take_in=e.take_in.model_dump(mode="json"),
+                inputs=_inputs(e, Equipment),
             )
             _rails_and_positions(e, made, key)
             for n, photo in enumerate(e.photos):
@@ -166,7 +166,10 @@ def _not_elsewhere(document: doc.Document, here: Equipment | None) -> None:
 
 def _readings_not_elsewhere(document: doc.Document, here: Equipment | None) -> None:
     for p in document.equipment.positions:
-        for model, ids in ((Reading, [r.id for r in p.readings]), (Taken, [t.id for t in p.taken])):
+        for model, ids in (
+            (ReadingAfter, [r.id for r in p.readings_after]),
+            (ReadingBefore, [r.id for r in p.readings_before]),
+        ):
             taken = model.objects.filter(pk__in=ids)
             if here is not None:
                 taken = taken.exclude(position__equipment=here)
@@ -181,35 +184,38 @@ def _readings_not_elsewhere(document: doc.Document, here: Equipment | None) -> N
                 )
 
 
-def _rails_and_positions(e: doc.Equipment, made: Equipment, key: Any) -> None:
+def _inputs(part: Shape, record: type[Typed]) -> dict[str, Any]:
+    """What was typed of a document's part, without its key and what hangs on it."""
+    return part.model_dump(mode="json", include=set(record.shape.model_fields))
+
+
+def _rails_and_positions(e: doc.Equipment, made: Equipment, key: Callable[[uuid.UUID], uuid.UUID]) -> None:
     for n, r in enumerate(e.rails):
-        plain = r.model_dump(mode="json")
-        Rail.objects.create(id=key(r.id), equipment=made, order=n, **{f: plain[f] for f in _RAIL})
+        Rail.objects.create(id=key(r.id), equipment=made, order=n, inputs=_inputs(r, Rail))
     for n, p in enumerate(e.positions):
-        plain = p.model_dump(mode="json")
         position = Position.objects.create(
-            id=key(p.id), equipment=made, rail_id=key(p.rail), order=n, **{f: plain[f] for f in _POSITION}
+            id=key(p.id), equipment=made, rail_id=key(p.rail), order=n, inputs=_inputs(p, Position)
         )
-        for k, reading in enumerate(p.readings):
-            record = Reading.objects.create(
-                id=key(reading.id), position=position, order=k, **_fields(reading, _READING)
-            )
-            _at(record, reading.at)
-        for k, taken in enumerate(p.taken):
-            _at(
-                Taken.objects.create(id=key(taken.id), position=position, order=k, **_fields(taken, _TAKEN)),
-                taken.at,
-            )
+        _readings(p.readings_after, ReadingAfter, position, key)
+        _readings(p.readings_before, ReadingBefore, position, key)
 
 
-def _at(record: Reading | Taken, at: str) -> None:
+def _readings(readings: Sequence[doc.ReadingAfter | doc.ReadingBefore], model: type[ReadingAfter | ReadingBefore],
+              position: Position, key: Callable[[uuid.UUID], uuid.UUID]) -> None:  # fmt: skip
+    for k, reading in enumerate(readings):
+        made = model(id=key(reading.id), position=position, order=k, inputs=_inputs(reading, model))
+        made.save(force_insert=True)
+        _at(made, reading.at)
+
+
+def _at(record: ReadingAfter | ReadingBefore, at: str) -> None:
     """Keep when the reading was taken, where the document says."""
     try:
         when = parse_datetime(at) if at else None
     except ValueError:
         when = None
     if when is not None and when.tzinfo is not None:
-        type(record).objects.filter(pk=record.pk).update(created=when)
+        type(record)._default_manager.filter(pk=record.pk).update(created=when)
 
 
 def _bring_photo(photo: doc.Photo, n: int, made: Equipment, key: uuid.UUID) -> None:
@@ -222,7 +228,7 @@ def _bring_photo(photo: doc.Photo, n: int, made: Equipment, key: uuid.UUID) -> N
         raise DocumentError([(place, "It is not base64.")]) from None
     try:
         jpeg, width, height = unchanged(data) or reencoded(data)
-    except FieldError as problem:
+    except InputError as problem:
         raise DocumentError([(place, problem.message)]) from None
     Photo.objects.create(
         id=key, equipment=made, caption=photo.caption, order=n, digest=keep(jpeg), width=width, height=height

@@ -32,7 +32,7 @@ def _warm() -> None:
     """Work out every lamp once, so that the bench stands at once when it is opened."""
     from django.db import close_old_connections
 
-    from swapglow.records.translate import warm
+    from swapglow.records.reports import warm
 
     warm()
     close_old_connections()

@@ -24,9 +24,9 @@ def test_details_are_kept_one_at_a_time_and_another_kind_keeps_them(bench):
     assert bench("PATCH", path, {"driver_details": kept})[0] == 200
     status, p = bench("PATCH", path, {"driver_details": {"leak": {"text": "5uA"}}})
     assert status == 200
-    assert p["driver_details"]["keep_warm"]["took"].replace("\u00a0", " ") == "680 Ω"
+    assert p["took"]["driver_details.keep_warm"].replace("\u00a0", " ") == "680 Ω"
     assert set(p["driver_details"]) == {"keep_warm", "leak"}
-    assert [m["id"] for m in report(bench, key)["moments"]] == ["now", "off"]
+    assert [m["id"] for m in report(bench, key)["snapshots"]] == ["now", "off"]
     assert (
         bench("PATCH", path, {"driver_kind": "flasher"})[1]["driver_details"]["keep_warm"]["text"] == "680R"
     )
@@ -41,21 +41,24 @@ def test_a_detail_that_does_not_read_is_refused_and_nothing_changes(bench):
     assert bench("GET", f"positions/{key}")[1]["position"]["driver_details"] == {}
 
 
-@pytest.mark.parametrize("changes", [
-    {"shunt_ohm": 330.0, "shunt_across": "leds", "shunt_w": 0.5}, {"series_diodes": 1}, {"branches": 3},
-    {"lead": "negative"}, {"regulator_id": "adjustable-to92"}, {"driver_counts": 0}, {"module_id": "wedge10-24"},
-    {"keep_warm_ohm": None}, {"others_changed": 1},
+@pytest.mark.parametrize(("driver", "changes"), [
+    ("direct", {"shunt_ohm": 330.0, "shunt_across": "leds", "shunt_w": 0.5}), ("direct", {"series_diodes": 1}),
+    ("direct", {"branches": 3}), ("direct", {"lead": "negative"}), ("direct", {"regulator_id": "adjustable-to92"}),
+    ("direct", {"module_id": "wedge10-24"}), ("direct", {"target": 0.007, "ceiling": 1.0}),
+    ("low_side", {"driver.keep_warm_ohm": None}), ("flasher", {"driver.monitors_current": 0}),
+    ("series_lamps", {"driver.others_changed": 1, "in_series": 2}),
 ])  # fmt: skip
-def test_a_change_tried_is_the_change_taken(bench, changes):
+def test_a_change_tried_is_the_change_taken(bench, driver, changes):
     """The report of a change on trial is that of the record once it is taken."""
     keys = bench.made("24-27V")
     key = keys["position"]
     details = {"keep_warm": {"text": "4k7"}, "trip": {"text": "1A"}}
-    assert bench("PATCH", f"positions/{key}", {"driver_details": details})[0] == 200
+    asked = {"driver_kind": driver, "driver_details": details, "lamp_id": "slide-24"}
+    assert bench("PATCH", f"positions/{key}", asked)[0] == 200
     tried = report(bench, key, changes)
     assert bench("POST", f"positions/{key}/take", {"changes": changes})[0] == 200
     kept = report(bench, key)
-    for part in ("current", "power", "moments"):
+    for part in ("current", "power", "snapshots"):
         assert _values(kept[part]) == _values(tried[part]), part
     assert bench("POST", "undo", {"scope": keys["equipment"]})[0] == 200
     assert bench("GET", f"positions/{key}")[1]["position"]["driver_details"]["keep_warm"]["text"] == "4k7"

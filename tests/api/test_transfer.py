@@ -6,7 +6,7 @@ import uuid
 import pytest
 
 from swapglow.records import demo
-from swapglow.records.models import Change, Equipment, Photo, Picture, Position, Reading, Taken
+from swapglow.records.models import Change, Equipment, Photo, Picture, Position, ReadingAfter, ReadingBefore
 from tests.api.page import Bench
 from tests.api.test_take_in import picture
 
@@ -21,7 +21,7 @@ def bench():
 @pytest.fixture
 def loaded(bench):
     demo.load()
-    return Equipment.objects.get(name="Chart room reading lights")
+    return Equipment.objects.get(inputs__name="Chart room reading lights")
 
 
 def document(bench, e, photographs=True):
@@ -55,7 +55,7 @@ def test_a_round_trip_loses_nothing_photographs_included(bench, loaded):
     "name", ["Dome rotation desk", "Tracked supply sled", "Dome hand paddle", "Red chart torch"]
 )
 def test_every_demo_item_comes_back_as_it_went(bench, loaded, name):
-    before = document(bench, Equipment.objects.get(name=name))
+    before = document(bench, Equipment.objects.get(inputs__name=name))
     empty_bench()
     _, made = bench.send("import", "a.json", before)
     assert json.loads(document(bench, Equipment.objects.get(pk=made["id"]))) == json.loads(before)
@@ -71,10 +71,10 @@ def test_photographs_are_left_out_by_choice_and_that_is_said(bench, loaded):
 
 def test_an_import_says_what_it_will_do_before_it_does_it(bench, loaded):
     content = document(bench, loaded)
-    Position.objects.filter(equipment=loaded, name="Middle bracket").delete()
+    Position.objects.filter(equipment=loaded, inputs__name="Middle bracket").delete()
     status, look = bench.send("import/look", "a.json", content)
     assert status == 200
-    assert look["replaces"] == loaded.name
+    assert look["replaces"] == loaded.input.name
     assert "1 supply rail, 2 lamp positions, 4 readings, 0 photographs." in look["lines"]
     assert any("1 lamp would be replaced, 1 added, 0 removed" in line for line in look["lines"])
     assert loaded.positions.count() == 1  # nothing was done
@@ -90,8 +90,8 @@ def test_a_copy_touches_nothing_that_is_here(bench, loaded):
     _, made = bench.send("import", "a.json", content, as_copy="true")
     assert made["id"] != str(loaded.pk)
     assert Equipment.objects.count() == count + 1
-    names = [p.name for p in Equipment.objects.get(pk=made["id"]).positions.all()]
-    assert names == [p.name for p in loaded.positions.all()]
+    names = [p.input.name for p in Equipment.objects.get(pk=made["id"]).positions.all()]
+    assert names == [p.input.name for p in loaded.positions.all()]
     bench("POST", "undo", {"scope": ""})
     assert Equipment.objects.count() == count
 
@@ -124,7 +124,7 @@ def test_a_bad_document_changes_nothing_at_all(bench, loaded, change, place, say
     before = (
         Equipment.objects.count(),
         Position.objects.count(),
-        Reading.objects.count(),
+        ReadingAfter.objects.count(),
         Photo.objects.count(),
     )
     status, answer = bench.send("import", "a.json", json.dumps(data).encode())
@@ -134,7 +134,7 @@ def test_a_bad_document_changes_nothing_at_all(bench, loaded, change, place, say
     after = (
         Equipment.objects.count(),
         Position.objects.count(),
-        Reading.objects.count(),
+        ReadingAfter.objects.count(),
         Photo.objects.count(),
     )
     assert after == before
@@ -158,8 +158,8 @@ def test_readings_go_out_and_come_in_again(bench, loaded):
     assert b"'=cmd()" in content  # no spreadsheet takes it for a formula
     path = f"equipment/{loaded.pk}/readings"
     assert "5 readings are here already" in bench.send(f"{path}/look", "a.csv", content)[1]["lines"][1]
-    Taken.objects.all().delete()
-    Reading.objects.filter(position=position).delete()
+    ReadingBefore.objects.all().delete()
+    ReadingAfter.objects.filter(position=position).delete()
     assert bench.send(path, "a.csv", content)[0] == 200
     again = csv_of(bench, loaded)
 
@@ -168,7 +168,7 @@ def test_readings_go_out_and_come_in_again(bench, loaded):
 
     assert without_when(again) == without_when(content)
     bench("POST", "undo", {"scope": str(loaded.pk)})
-    assert not Taken.objects.filter(position=position).exists()
+    assert not ReadingBefore.objects.filter(position=position).exists()
 
 
 @pytest.mark.parametrize(
@@ -185,13 +185,13 @@ def test_readings_go_out_and_come_in_again(bench, loaded):
 def test_a_bad_line_is_named_and_nothing_comes_in(bench, loaded, line, place, says):
     head = csv_of(bench, loaded).decode().splitlines()[0]
     good = "Left bracket,before,ac_volts,7.1V,lamp,in,,,no,,"
-    count = Taken.objects.count()
+    count = ReadingBefore.objects.count()
     content = "\r\n".join((head, line, good)).encode()
     status, answer = bench.send(f"equipment/{loaded.pk}/readings", "a.csv", content)
     assert status == 422
     assert answer["errors"][0]["field"] == place
     assert says in answer["errors"][0]["message"]
-    assert Taken.objects.count() == count
+    assert ReadingBefore.objects.count() == count
 
 
 def test_a_file_with_other_columns_is_no_readings(bench, loaded):

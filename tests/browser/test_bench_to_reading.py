@@ -110,7 +110,7 @@ def test_a_reading_inks_the_rail_and_a_wrong_one_is_explained(demo, app):
     app.keyboard.press("r")
     app.keyboard.type("0")
     app.keyboard.press("Enter")
-    off = app.locator("[data-verdict=off]")
+    off = app.locator("[data-diagnosis=off]")
     expect(off).to_be_visible()
     expect(off.get_by_role("list", name="Likely causes")).to_contain_text("turned round")
     saved(app)

@@ -100,7 +100,7 @@ def test_a_flasher_keeps_its_time(demo, app):
     take(app, "misses-current", "Put .* as load")
     expect(fast).to_have_count(0)
     step(app, "Driver")
-    pick(app, "Where a load would sit", "Plastic")
+    choose(app, "Where a load would sit", "Plastic or trim")
     choose(app, "Still fast after the swap?", "Yes")
     saved(app)
     shut(app)

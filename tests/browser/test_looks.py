@@ -8,7 +8,7 @@ from playwright.sync_api import expect
 from tests.browser.conftest import axe
 
 VIEWS = (
-    "bench", "equipment", "position", "sheet", "drawer", "take-in", "readings", "treatment", "rail", "cycle",
+    "bench", "equipment", "position", "sheet", "drawer", "take-in", "readings", "rectification", "rail", "cycle",
     "off", "swaps", "driver",
 )  # fmt: skip
 
@@ -38,14 +38,14 @@ def show(page, view):
     if view == "rail":
         page.get_by_role("button", name="Edit Bell winding").click()
         expect(page.get_by_role("dialog")).to_be_visible()
-    if view in ("readings", "treatment", "cycle"):
+    if view in ("readings", "rectification", "cycle"):
         page.get_by_role("link", name=re.compile("^Left bracket")).click()
         expect(page.get_by_role("slider")).to_be_visible()
     if view == "readings":
         page.get_by_role("button", name="Readings").click()
         expect(page.get_by_text("What they say, inferred")).to_be_visible()
-    if view == "treatment":
-        page.get_by_role("button", name="Treatment").click()
+    if view == "rectification":
+        page.get_by_role("button", name="Rectification").click()
         expect(page.get_by_role("dialog")).to_be_visible()
     if view == "cycle":
         page.get_by_text("Over the cycle").click()

@@ -87,8 +87,8 @@ def test_from_nothing_to_a_sized_ac_position_by_keyboard(app):
     saved(app)
     press(app, "Back to the lamp", "link")
 
-    press(app, "Treatment")
-    pick(app, "Treatment", "Half-wave and capacitor")
+    press(app, "Rectification")
+    pick(app, "Rectification", "Half-wave and capacitor")
     expect(app.get_by_text("a common negative may stay on the frame")).to_be_visible()
     press(app, "Close")
     expect(app.get_by_role("radio", name="Capacitor at its lowest")).to_be_visible()

@@ -1,16 +1,16 @@
 """Positions on each kind of driver, made from texts as a user types them."""
 
-from swapglow.core.position.typed import Typed, TypedDriver
-from swapglow.core.quantities import Source
-from tests.core.supplies import on
+from swapglow.inputs.position import PositionInput
+from tests.core.supplies import on, read
 
-_POSITION = ("led_id", "target", "in_series", "lamp", "shunt", "shunt_across", "lead", "regulator_id", "module",
-             "band", "resistor", "resistor_parts", "series_diodes", "low", "high", "ceiling", "capacitor")  # fmt: skip
+_MORE = {"lamp", "low", "high"}
 
 
 def driven(kind, usual="9.4V", drop="", supply="regulated", supplied=None, branches=1, **details):
     """A position on a driver; ``details`` are its texts, or fields of the position."""
-    more = {k: details.pop(k) for k in list(details) if k in _POSITION}
-    texts = {k: Typed(v, Source.MEASURED) for k, v in details.items()}
-    typed = TypedDriver(kind, Typed(drop, Source.MEASURED) if drop else Typed(), texts)
-    return on(supply, usual, supplied, driver=typed, branches=branches, **more)
+    fields = (set(PositionInput.model_fields) | _MORE) - {"name", "notes", "stage"}
+    more = {k: details.pop(k) for k in list(details) if k in fields}
+    return on(
+        supply, usual, supplied, driver_kind=kind, driver_drop=read(drop), branches=branches,
+        driver_details={k: read(v).model_dump() for k, v in details.items()}, **more,
+    )  # fmt: skip

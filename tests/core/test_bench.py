@@ -5,24 +5,36 @@ import dataclasses
 import numpy as np
 import pytest
 
+from swapglow.core.analysis.solution import current, solve
 from swapglow.core.assess import Bench, assess
-from swapglow.core.bench.ink import led_vf_text
-from swapglow.core.bench.meter import Reading
+from swapglow.core.design.changes import with_changes
+from swapglow.core.design.position import Position
+from swapglow.core.drivers import DRIVERS
+from swapglow.core.drivers.driver import Driver
+from swapglow.core.measurement.apply_reading import led_vf_text
+from swapglow.core.measurement.reading_after import ReadingAfter
+from swapglow.core.network.cases import Cases
 from swapglow.core.parts import led
-from swapglow.core.position import Cases, Position, Rail, with_changes
-from swapglow.core.position.solution import current, solve
-from swapglow.core.position.typed import FieldError, Typed, TypedPosition, TypedRail, read_position
-from swapglow.core.quantities import Figure, Source
+from swapglow.core.quantities import Figure, InputError, Source
+from swapglow.core.supplies.rail import Rail
+from swapglow.inputs.position import PositionInput
+from swapglow.inputs.rail import RailInput
+from swapglow.inputs.to_core import position_of
+
+
+def keeps(volts, source=Source.ASSUMED):
+    """A driver that keeps so many volts."""
+    return Driver(DRIVERS.usual, Figure(volts, source))
 
 
 def position(source=Source.MEASURED, **rest):
     rail = Rail(*(Figure(v, source) for v in (16.0, 17.5, 19.0)))
-    given = {"driver_drop": Figure(0.2, Source.MEASURED), **rest}
+    given = {"driver": keeps(0.2, Source.MEASURED), **rest}
     return Position(rail, led.catalogue()["warm-5-diffused"], Figure(4e-3), **given)
 
 
 def read(p, kind, value, burden=0.0):
-    return assess(p, Bench((Reading("r", kind, value, burden),))).verdicts[0]
+    return assess(p, Bench((ReadingAfter("r", kind, value, burden),))).diagnoses[0]
 
 
 def test_the_first_thing_is_to_read_an_assumed_rail():
@@ -31,16 +43,16 @@ def test_the_first_thing_is_to_read_an_assumed_rail():
 
 
 def test_the_next_reading_is_the_one_that_moves_the_current_most():
-    p = position(led_source=Source.ASSUMED, driver_drop=Figure(0.2, Source.ASSUMED))
+    p = position(led_source=Source.ASSUMED, driver=keeps(0.2))
     report = assess(dataclasses.replace(p, in_series=4))
-    pencilled = [i for i in report.pencil.items if i.source.is_pencil]
+    pencilled = [i for i in report.uncertainty.items if i.source.is_pencil]
     assert report.next_step.reading == pencilled[0].id == "led_vf"
     assert pencilled == sorted(pencilled, key=lambda i: -i.swing_a)
 
 
 def test_ink_leaves_no_pencil():
     p = position(led_source=Source.MEASURED)
-    assert assess(p).pencil.share == 0 and "measured or marked" in assess(p).pencil.line
+    assert assess(p).uncertainty.share == 0 and "measured or marked" in assess(p).uncertainty.line
 
 
 def test_a_reading_in_the_band_agrees():
@@ -77,9 +89,9 @@ def test_each_fault_is_named_from_the_reading_it_makes():
         ({"rail": 14.5}, "other-rail"),
     ):
         amps, _ = fault(p, **change)
-        verdict = read(p, "current", amps)
-        assert not verdict.agrees
-        found = [c for c in verdict.causes if c.id == cause]
+        diagnosis = read(p, "current", amps)
+        assert not diagnosis.agrees
+        found = [c for c in diagnosis.causes if c.id == cause]
         assert found, f"{cause} is not named at {amps}"
         assert found[0].predicted.value == pytest.approx(amps, rel=0.06)
 
@@ -92,9 +104,7 @@ def test_an_led_turned_round_reads_nothing_or_the_whole_rail():
 
 
 def test_another_kind_of_led_is_named():
-    p = dataclasses.replace(
-        position(), rail=Rail(Figure(5.0), Figure(5.0), Figure(5.0)), driver_drop=Figure(0.0)
-    )
+    p = dataclasses.replace(position(), rail=Rail(Figure(5.0), Figure(5.0), Figure(5.0)), driver=keeps(0.0))
     red = with_changes(p, {"led_id": "red-5-diffused"})
     amps = float(current(red, Cases(5.0, 2.0, np.array([solve(p).sizing.total_ohm])))[0])
     assert "other-vf" in {c.id for c in read(p, "current", amps).causes}
@@ -102,34 +112,40 @@ def test_another_kind_of_led_is_named():
 
 def test_a_meters_own_resistance_is_named():
     p = dataclasses.replace(position(), rail=Rail(Figure(3.6), Figure(3.6), Figure(3.6)), target=Figure(8e-3),
-                            driver_drop=Figure(0.0), resistor_ohm=47.0)  # fmt: skip
+                            driver=keeps(0.0), resistor_ohm=47.0)  # fmt: skip
     amps = float(current(p, Cases(3.6, p.led.vf_typ, np.array([47.0 + 120.0])))[0])
-    verdict = read(dataclasses.replace(p, led=led.with_range(p.led, 3.09, 3.1, 3.11, 0.02)), "current", amps)
-    assert "meter-burden" in {c.id for c in verdict.causes}
+    diagnosis = read(
+        dataclasses.replace(p, led=led.with_range(p.led, 3.09, 3.1, 3.11, 0.02)), "current", amps
+    )
+    assert "meter-burden" in {c.id for c in diagnosis.causes}
 
 
 def test_a_forward_voltage_read_at_the_drive_is_kept_at_rated_current():
     p = position()
     at_drive = float(p.led.junction(3.0).volts(4e-3))
     assert float(led_vf_text(p, f"{at_drive:.6f}V").split("\u00a0")[0]) == pytest.approx(3.0, abs=1e-4)
-    with pytest.raises(FieldError, match="forward voltage"):
+    with pytest.raises(InputError, match="forward voltage"):
         led_vf_text(p, "0.1V")
 
 
 @pytest.mark.parametrize(
     ("changes", "field", "says"),
     [
-        ({"rail": TypedRail(Typed("6.3Vac"))}, "usual", "This rail is DC"),
-        ({"rail": TypedRail(Typed("12V"), low=Typed("13V"))}, "low", "above the usual"),
+        ({"rail": {"usual": {"text": "6.3Vac"}}}, "usual", "This rail is DC"),
+        ({"rail": {"usual": {"text": "12V"}, "low": {"text": "13V"}}}, "low", "above the usual"),
         ({"led_id": ""}, "led_id", "Pick an LED"),
-        ({"target": Typed("")}, "target", "drive wanted"),
+        ({"target": {"text": ""}}, "target", "drive wanted"),
         ({"resistor": "0R"}, "resistor", "more than 0"),
-        ({"in_series": 0}, "in_series", "1 to 200"),
-        ({"vf": Typed("2.4-1.9V")}, "vf", "lower to the higher"),
+        ({"shunt": "2GΩ"}, "shunt", "1 GΩ"),
+        ({"capacitor": "2F"}, "capacitor", "1 nF and 1 F"),
+        ({"regulator_id": "nine-volts"}, "regulator_id", "no regulator"),
+        ({"vf": {"text": "2.4-1.9V"}}, "vf", "lower to the higher"),
     ],
 )
 def test_a_refusal_names_its_field(changes, field, says):
-    good = TypedPosition(TypedRail(Typed("12V")), "red-5-diffused", Typed("5mA"))
-    with pytest.raises(FieldError, match=says) as refused:
-        read_position(dataclasses.replace(good, **changes))
+    good = {"rail": {"usual": {"text": "12V"}}, "led_id": "red-5-diffused", "target": {"text": "5mA"}}
+    typed = {**good, **changes}
+    rail = RailInput.model_validate(typed.pop("rail"))
+    with pytest.raises(InputError, match=says) as refused:
+        position_of(PositionInput.model_validate(typed), rail)
     assert refused.value.field == field

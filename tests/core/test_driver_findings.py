@@ -3,16 +3,14 @@
 import numpy as np
 import pytest
 
+from swapglow.core.analysis.check_pulse import flash, swallowing
+from swapglow.core.analysis.load_resistor import load_of
+from swapglow.core.analysis.shunts import knee_ohm
+from swapglow.core.analysis.solution import solve
+from swapglow.core.analysis.states import state_solutions
 from swapglow.core.assess import assess
-from swapglow.core.position.check_pulse import flash, swallowing
-from swapglow.core.position.load import load_of
-from swapglow.core.position.model import with_changes
-from swapglow.core.position.shunts import knee_ohm
-from swapglow.core.position.solution import solve
-from swapglow.core.position.states import standings
-from swapglow.core.position.typed import Typed, TypedDriver, TypedModule
-from swapglow.core.quantities import Source
-from swapglow.core.sight.seen import DARK_ROOM_CD, flash_candela, seen, threshold_lux
+from swapglow.core.design.changes import with_changes
+from swapglow.core.photometry.visibility import DARK_ROOM_CD, flash_candela, threshold_lux, visibility
 from tests.core.drivers import driven
 from tests.core.supplies import lamp, on
 
@@ -35,7 +33,7 @@ def test_the_keep_warm_trickle_of_practice():
 
     At a quarter of the current each LED stands some 0.15 V lower, so that the curve gives more.
     """
-    on_, off = standings(solve(GHOST))
+    on_, off = state_solutions(solve(GHOST))
     assert on_.amps[1] == pytest.approx(21e-3, rel=0.05)
     assert 3.7e-3 < off.amps[1] < 5.2e-3
     # Ohm and Kirchhoff, with the forward voltage at that current.
@@ -81,10 +79,10 @@ def test_a_sense_line_from_two_trials():
     assert safe.resistor_ohm >= 6800
     bright = with_changes(p, remedy(stop, "brighter-led").changes)
     assert found(bright, "line-reads-closed") is None
-    closed = standings(solve(p))[1]
+    closed = state_solutions(solve(p))[1]
     assert closed.state == "closed"
     assert closed.amps.max() < 1e-9
-    assert closed.line_a[1] == pytest.approx(10 / 1000.1, rel=1e-3)
+    assert closed.supply_amps[1] == pytest.approx(10 / 1000.1, rel=1e-3)
 
 
 def test_a_current_between_the_trials_is_not_known_to_be_safe():
@@ -126,7 +124,12 @@ def test_load_resistors_add_up_in_a_closed_space_and_burn_on_plastic():
 def test_a_lamp_that_throttles_starts_the_fast_flash_again():
     """LEDs that throttle as they warm (common practice)."""
     cold = {"band": "10-15V", "trip": "0.4A", **TURN}
-    p = driven("flasher", "12.8V", module=TypedModule("500mA", "current", "yes", "60 %", "40s"), **cold)
+    p = driven(
+        "flasher",
+        "12.8V",
+        module={"amps": "500mA", "law": "current", "polarised": "yes", "throttle": "60 %", "after": "40s"},
+        **cold,
+    )
     assert found(p, "misses-current") is None
     assert "40 s" in found(p, "throttles").message
 
@@ -182,7 +185,7 @@ def test_a_check_pulse_is_seen_and_swallowed():
     quiet = with_changes(PULSED, remedy(note, "swallow-pulse").changes)
     assert (quiet.capacitor_f, quiet.shunt_ohm) == (farads, ohm)
     assert flash(quiet).candela < DARK_ROOM_CD
-    assert found(with_changes(PULSED, {"driver_counts": 0}), "check-pulse-seen") is None
+    assert found(with_changes(PULSED, {"driver.monitors_current": 0}), "check-pulse-seen") is None
 
 
 def test_a_flash_looks_like_a_steady_light():
@@ -196,7 +199,7 @@ def test_the_threshold_of_sight():
     assert threshold_lux(1.0) == pytest.approx(10**-6.667)
     # ICAO's own rounded steps: about 10^-6.0..-5.5 lx by night lighting, 10^-4 by day.
     assert threshold_lux(50) == pytest.approx(10**-5.55, rel=0.1)
-    assert [seen(c) for c in np.geomspace(1e-9, 1, 4)] == ["dark", "dark_room", "lit_room", "lit_room"]
+    assert [visibility(c) for c in np.geomspace(1e-9, 1, 4)] == ["dark", "dark_room", "lit_room", "lit_room"]
 
 
 @pytest.mark.parametrize(("common", "lead", "free"), [
@@ -204,8 +207,7 @@ def test_the_threshold_of_sight():
 ])  # fmt: skip
 def test_in_a_common_wire_the_resistor_goes_in_the_other_lead(common, lead, free):
     """In a common-wire circuit the lead that is not common (common practice, ours)."""
-    driver = TypedDriver("low_side", Typed("0.2V", Source.MEASURED))
-    p = on("regulated", "9V", driver=driver, common=common, lead=lead)
+    p = driven("low_side", "9V", "0.2V", common=common, lead=lead)
     mind = found(p, "resistor-in-common")
     cured = with_changes(p, mind.remedies[0].changes)
     assert cured.lead == free
@@ -218,7 +220,7 @@ def test_regulators_say_their_head_their_heat_and_their_pins():
     p = driven("direct", "6-30V", regulator_id="fixed-5-to92", target="20mA", ceiling=1.0)
     assert found(p, "regulator-dropout") is not None
     hot = found(p, "regulator-hot")
-    watts = 25 * (solve(p).most + 3e-3)
+    watts = 25 * (solve(p).string_current_max + 3e-3)
     assert hot.grade == "stop"
     assert float(hot.figure.split()[0].split("\u00a0")[0]) == pytest.approx(25 + watts * 180, rel=0.02)
     assert "out · ground · in" in found(p, "regulator-pins").message
@@ -238,7 +240,7 @@ def test_what_is_not_known_of_a_driver_is_asked_for(kind, details):
 def test_an_led_that_should_be_dark_is_drawn_dark_beside_the_lit_one():
     """The off box keeps the lit box's white, and the filament stays dark on the same trickle (common practice)."""
     p = driven("low_side", "5V", "0V", in_series=2, keep_warm="220R", lamp=lamp("5V", "0.06A"))
-    off = next(m for m in assess(p).moments if m.id == "off")
+    off = next(m for m in assess(p).snapshots if m.id == "off")
     old, led = off.glow[0], off.glow[2]
     assert old.lightness < 1 < led.lightness < 100
     assert off.rule is not None

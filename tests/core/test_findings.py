@@ -5,9 +5,11 @@ import dataclasses
 import pytest
 
 from swapglow.core.assess import assess
+from swapglow.core.design.changes import with_changes
+from swapglow.core.design.position import Position
 from swapglow.core.parts import lamp, led
-from swapglow.core.position import Position, PositionError, Rail, with_changes
-from swapglow.core.quantities import Figure, Source
+from swapglow.core.quantities import Figure, InputError, Source
+from swapglow.core.supplies.rail import Rail
 
 
 def position(low, usual, high, kind="red-5-diffused", target=5e-3, **rest):
@@ -70,7 +72,7 @@ def test_the_drive_limit_can_be_raised_on_purpose():
 
 @pytest.mark.parametrize("changes", [{"nonsense": 1}, {"led_id": "no such"}, {"in_series": 0}])
 def test_changes_that_are_none_are_refused(changes):
-    with pytest.raises(PositionError):
+    with pytest.raises(InputError):
         with_changes(position(11, 12, 13), changes)
 
 
@@ -78,7 +80,7 @@ def test_changes_that_are_none_are_refused(changes):
     "values", [(0, 1, 2), (3, 2, 4), (1, 5, 4), (float("nan"), 1, 2)], ids=["zero", "low", "high", "nan"]
 )
 def test_a_rail_must_rise(values):
-    with pytest.raises(PositionError):
+    with pytest.raises(InputError):
         Rail(*(Figure(v) for v in values))
 
 
@@ -93,7 +95,7 @@ def test_heat_beyond_every_part_is_a_stop():
 
 
 def test_lamp_volts_are_warned_to_rise_under_a_lighter_load():
-    rail = Rail(*(Figure(v, Source.MEASURED) for v in (6.1, 6.3, 6.6)), "lamp")
+    rail = Rail(*(Figure(v, Source.MEASURED) for v in (6.1, 6.3, 6.6)), read_at="lamp")
     p = Position(rail, led.catalogue()["warm-5-diffused"], Figure(4e-3), lamp=lamp.catalogue()["44"])
     assert "lamp-volts-will-rise" in ids(p)
     assert "lamp-volts-will-rise" not in ids(dataclasses.replace(p, lamp=None))

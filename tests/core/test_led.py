@@ -5,10 +5,14 @@ import pvlib
 import pytest
 from scipy.special import lambertw
 
+from swapglow.core.analysis.solution import current, solve
+from swapglow.core.constants import thermal_voltage
+from swapglow.core.design.position import Position
+from swapglow.core.network.builder import build
+from swapglow.core.network.cases import Cases
 from swapglow.core.parts import led
-from swapglow.core.position import Cases, Position, Rail, to_circuit
-from swapglow.core.position.solution import current, solve
 from swapglow.core.quantities import Figure
+from swapglow.core.supplies.rail import Rail
 
 
 @pytest.mark.parametrize("kind", led.catalogue().values(), ids=lambda k: k.id)
@@ -30,7 +34,7 @@ def _string(rng, n):
         kind = kinds[rng.integers(len(kinds))]
         count = int(rng.integers(1, 6))
         # Beyond 600 n·Vt pvlib's exponential overflows.
-        most = 600 * count * kind.n * led.thermal_voltage(25)
+        most = 600 * count * kind.n * thermal_voltage(25)
         rail = float(rng.uniform(0.5, min(60.0, most)))
         yield kind, count, rail, float(np.exp(rng.uniform(np.log(30), np.log(1e5))))
 
@@ -41,7 +45,7 @@ def test_single_strings_agree_with_pvlib():
         p = Position(Rail(Figure(rail), Figure(rail), Figure(rail)), kind, Figure(1e-3), in_series=count)
         ours = current(p, Cases(np.array([rail]), np.array([kind.vf_typ]), np.array([ohms])))[0]
         j = kind.junction(kind.vf_typ)
-        nvt = count * j.n * led.thermal_voltage(25)
+        nvt = count * j.n * thermal_voltage(25)
         # At the cell's terminals V = rail and I = −(string current); no photocurrent, no shunt.
         theirs = -pvlib.pvsystem.i_from_v(
             voltage=rail, photocurrent=0.0, saturation_current=float(j.i_s),
@@ -54,7 +58,7 @@ def test_lambert_w_by_hand():
     """I = n·Vt/R·W(Is·R/(n·Vt)·exp((V + Is·R)/(n·Vt))) − Is (Banwell and Jayakumar 2000)."""
     kind = led.catalogue()["lime-5-diffused"]
     j, rail, ohms = kind.junction(kind.vf_typ), 5.3, 910.0
-    nvt, r = j.n * led.thermal_voltage(25), ohms + j.r_s
+    nvt, r = j.n * thermal_voltage(25), ohms + j.r_s
     i_s = float(j.i_s)
     expected = nvt / r * lambertw(i_s * r / nvt * np.exp((rail + i_s * r) / nvt)).real - i_s
     p = Position(Rail(Figure(rail), Figure(rail), Figure(rail)), kind, Figure(1e-3))
@@ -62,13 +66,14 @@ def test_lambert_w_by_hand():
 
 
 def test_equal_leds_drawn_as_one_junction_are_the_same_circuit():
-    from swapglow.core.circuit.operating_point import operating_point
+    from swapglow.core.engine.operating_point import operating_point
 
     kind = led.catalogue()["green-5-clear"]
     p = Position(Rail(Figure(20), Figure(24), Figure(28)), kind, Figure(5e-3), in_series=4)
     cases = Cases(24.0, 3.2, 1500.0)
     one, four = (
-        operating_point(to_circuit(p, cases, stacked=s)).require().current("Vrail")[0] for s in (True, False)
+        operating_point(build(p, cases, stacked=s).circuit).require().current("Vrail")[0]
+        for s in (True, False)
     )
     assert one == pytest.approx(four, rel=1e-9)
 
@@ -93,4 +98,6 @@ def test_corners_bound_every_case():
             s.sizing.total_ohm * rng.uniform(0.95, 1.05, 400),
         ),
     )
-    assert s.least <= inside.min() * (1 + 1e-9) and inside.max() <= s.most * (1 + 1e-9)
+    assert s.string_current_min <= inside.min() * (1 + 1e-9) and inside.max() <= s.string_current_max * (
+        1 + 1e-9
+    )

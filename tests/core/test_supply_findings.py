@@ -3,21 +3,21 @@
 import pytest
 
 from swapglow.core.assess import assess
-from swapglow.core.position.model import with_changes
+from swapglow.core.design.changes import with_changes
 from tests.core.supplies import lamp, on
 
 CASES = {
-    "capacitor-over-volts": on("winding", "42Vac", treatment="bridge_cap", capacitor_v="50V"),
+    "capacitor-over-volts": on("winding", "42Vac", rectification="bridge_cap", capacitor_v="50V"),
     "flicker": on("stator", "21Vac", {"hertz_low": "40Hz", "hertz": "90Hz"}, low="11V", high="40V",
-                  treatment="bridge"),
-    "led-reverse": on("winding", "12Vac", treatment="bare"),
-    "bridge-on-frame": on("winding", "12Vac", {"grounded": "yes"}, treatment="bridge_cap", chassis_negative=True),
-    "crest-current": on("winding", "12Vac", treatment="half_wave", target="19mA", ceiling=1.0),
+                  rectification="bridge"),
+    "led-reverse": on("winding", "12Vac", rectification="bare"),
+    "bridge-on-frame": on("winding", "12Vac", {"grounded": "yes"}, rectification="bridge_cap", chassis_negative=True),
+    "crest-current": on("winding", "12Vac", rectification="half_wave", target="19mA", ceiling=1.0),
     "cell-limits-current": on("battery", "", {"chemistry": "coin-20"}, resistor="10R", target="8mA"),
     "pin-over-budget": on("logic", "3.3V", {"pin": "6mA"}, target="9mA"),
     "line-reads-closed": on("sense", "9V", {"source": "1k", "trip": "2mA"}, target="3mA"),
     "module-over-band": on("regulated", "23V", led_id="white-5-clear", band="9-13V", resistor="1k"),
-    "rms-for-peak": on("winding", "9Vac", treatment="bridge_cap", target="7mA", resistor="1k"),
+    "rms-for-peak": on("winding", "9Vac", rectification="bridge_cap", target="7mA", resistor="1k"),
 }  # fmt: skip
 # 42 V AC has a 59 V peak: over 50 V (common practice, a mistake seen).
 
@@ -47,7 +47,7 @@ def test_each_remedy_clears_its_trap(trap):
 
 def test_sound_swaps_raise_none_of_these():
     sound = [
-        on("winding", "12Vac", {"grounded": "no"}, treatment="bridge_cap", capacitor_v="35V"),
+        on("winding", "12Vac", {"grounded": "no"}, rectification="bridge_cap", capacitor_v="35V"),
         on("logic", "3.3V", {"pin": "8mA"}, target="1.5mA"),
         on("sense", "9V", {"source": "1k", "trip": "4mA"}, target="0.5mA"),
         on("battery", "", {"chemistry": "coin-20"}, target="1mA"),
@@ -61,14 +61,14 @@ def test_rms_taken_for_peak_is_named_as_such():
     f = found(CASES["capacitor-over-volts"])["capacitor-over-volts"]
     assert f.grade == "stop"
     assert "RMS was taken for peak" in f.message
-    within = found(on("winding", "42Vac", treatment="bridge_cap", capacitor_v="70V"))
+    within = found(on("winding", "42Vac", rectification="bridge_cap", capacitor_v="70V"))
     assert within["capacitor-over-volts"].grade == "mind"  # over the crest, under 1.25 times it
 
 
 def test_a_bridge_of_unknown_ground_is_minded_and_a_floating_one_is_not():
-    unknown = on("winding", "12Vac", treatment="bridge_cap", chassis_negative=True)
+    unknown = on("winding", "12Vac", rectification="bridge_cap", chassis_negative=True)
     assert found(unknown)["bridge-on-frame"].grade == "mind"
-    floating = on("winding", "12Vac", {"grounded": "no"}, treatment="bridge_cap", chassis_negative=True)
+    floating = on("winding", "12Vac", {"grounded": "no"}, rectification="bridge_cap", chassis_negative=True)
     assert "bridge-on-frame" not in found(floating)
 
 
@@ -88,7 +88,7 @@ def test_a_fuse_that_blows_and_one_that_never_will():
 
 def test_digital_and_reversing_track_say_what_they_are():
     assert "±15" in found(on("digital", "15V"))["digital-track"].message
-    least = found(on("reversing", "9V", low="2.5V", high="13V", treatment="bridge"))["least-track-volts"]
+    least = found(on("reversing", "9V", low="2.5V", high="13V", rectification="bridge"))["least-track-volts"]
     assert 2.5 < float(least.figure.split("\u00a0")[0]) < 3.6  # a red LED and two diodes
 
 

@@ -2,12 +2,12 @@
 
 import pytest
 
-from swapglow.core.position.model import with_changes
-from swapglow.core.position.solution import solve
-from swapglow.core.position.typed import typed_changes
-from swapglow.core.swaps import search
-from swapglow.core.swaps.candidates import candidates
-from swapglow.core.swaps.judged import judged, plainly
+from swapglow.core.analysis.solution import solve
+from swapglow.core.design.changes import with_changes
+from swapglow.core.search import search
+from swapglow.core.search.candidates import candidates
+from swapglow.core.search.evaluate import evaluate, plainly
+from swapglow.inputs.patch import texts_of
 from tests.core.drivers import driven
 from tests.core.supplies import lamp, on
 
@@ -26,11 +26,11 @@ def labels(p):
 
 
 @pytest.mark.parametrize(("p", "wanted"), [
-    (GHOST, {"as-is", "leave", "no-bleed", "shunt-assembly", "shunt-leds", "series-1", "halves", "drive-half"}),
+    (GHOST, {"as-is", "leave", "remove-bleed", "shunt-assembly", "shunt-leds", "series-1", "halves", "drive-half"}),
     (SWINGING, {"series-2", "branches-2", "current-source", "fixed-regulator", "drive-tenth", "drive-rated",
-                "lead-negative", "nearest", "brighter-led"}),
-    (TURN, {"cool", "load", "ready-turn-12", "ready-turn-loaded-12"}),
-    (WINDING, {"treat-inverse_diode", "treat-bridge", "treat-half_wave_cap"}),
+                "other-lead", "nearest", "brighter-led"}),
+    (TURN, {"cool", "load-resistor", "ready-turn-12", "ready-turn-loaded-12"}),
+    (WINDING, {"rectify-inverse-diode", "rectify-bridge", "rectify-half-wave-cap"}),
     (driven("series_lamps", "12V", others="1", lamp=lamp("6V", "0.1A")), {"one-string", "in-branches"}),
     (driven("shared", "18V", dropper="82R", loads="x max 16V", lamp=lamp("6V", "0.1A")), {"bleeder"}),
     (on("sense", "9V", {"source": "2k", "trip": "0.8mA"}, resistor="330R"), {"line-safe", "brighter-led"}),
@@ -45,7 +45,7 @@ def test_every_swap_shown_can_be_taken_and_comes_to_what_it_says(p):
     for s in search(p).swaps:
         if s.id == "leave":
             continue
-        typed_changes(s.changes)  # a record can keep it
+        texts_of(s.changes, p.driver.kind.id)  # a record can keep it
         q = with_changes(p, s.changes)
         assert s.current.replace("\u00a0", " ") == _amps(solve(q).usual[1]), s.id
 
@@ -71,17 +71,17 @@ def test_the_winner_is_forbidden_by_nothing_and_every_swap_says_why(p):
 def test_both_schools_stand_beside_each_other_with_ours_marked():
     """Load resistor or a flasher that does not count; add a part or change the board (common practice)."""
     turn = {s.id: s for s in search(TURN).swaps}
-    assert turn["cool"].ours and not turn["load"].ours
+    assert turn["cool"].ours and not turn["load-resistor"].ours
     ghost = {s.id: s for s in search(GHOST).swaps}
-    assert ghost["shunt-assembly"].ours and not ghost["no-bleed"].ours
-    assert ghost["no-bleed"].reversible != ghost["shunt-assembly"].reversible
+    assert ghost["shunt-assembly"].ours and not ghost["remove-bleed"].ours
+    assert ghost["remove-bleed"].reversible != ghost["shunt-assembly"].reversible
 
 
 @pytest.mark.parametrize("weight", ["life", "look", "heat", "parts", "reversible"])
 def test_what_the_user_weighs_moves_the_ranking_its_way(weight):
     """The winner by a weight is at least as good in it as the winner without."""
-    from swapglow.core.swaps.candidates import candidates as every
-    from swapglow.core.swaps.ranked import _score
+    from swapglow.core.search.candidates import candidates as every
+    from swapglow.core.search.rank import _score
 
     for p in (GHOST, SWINGING):
         marks = {c.id: _score(c, q, ()).marks for c, q in every(p)}
@@ -92,10 +92,12 @@ def test_what_the_user_weighs_moves_the_ranking_its_way(weight):
 def test_chance_lies_within_the_corners():
     """No sample is outside what all ends together give; the same seed gives the same samples."""
     for p in (GHOST, SWINGING, TURN):
-        j = judged(plainly(p))
-        assert j.least_a <= j.low_a <= j.usual_a <= j.high_a <= j.most_a
-    judged.cache_clear()
-    assert judged(plainly(SWINGING)) == judged(plainly(SWINGING))
+        j = evaluate(plainly(p))
+        assert (
+            j.string_current_min <= j.current_low <= j.current_usual <= j.current_high <= j.string_current_max
+        )
+    evaluate.cache_clear()
+    assert evaluate(plainly(SWINGING)) == evaluate(plainly(SWINGING))
 
 
 def test_a_cycle_is_not_said_to_be_drawn_by_chance():
@@ -106,11 +108,11 @@ def test_a_cycle_is_not_said_to_be_drawn_by_chance():
 def test_the_heat_is_what_ohm_says():
     """28 V, a blue LED and 1.8 kΩ: 0.34 W in the resistor (common practice)."""
     p = on("regulated", "28V", led_id="blue-5-clear", target="14mA", resistor="1k8")
-    assert judged(plainly(p)).heat_w == pytest.approx(0.34, rel=0.03)
+    assert evaluate(plainly(p)).heat_w == pytest.approx(0.34, rel=0.03)
 
 
 def test_a_current_source_holds_steadier_than_a_resistor():
     """Where the rail swings the regulated one spreads less (common practice: regulate first)."""
     made = {c.id: q for c, q in candidates(SWINGING)}
-    source, plain = judged(made["current-source"]), judged(plainly(SWINGING))
-    assert (source.high_a - source.low_a) < 0.5 * (plain.high_a - plain.low_a)
+    source, plain = evaluate(made["current-source"]), evaluate(plainly(SWINGING))
+    assert (source.current_high - source.current_low) < 0.5 * (plain.current_high - plain.current_low)

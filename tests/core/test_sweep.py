@@ -4,11 +4,11 @@ import numpy as np
 import pytest
 
 from swapglow.core.assess import assess
+from swapglow.core.constants import thermal_voltage
 from swapglow.core.parts import led
 from swapglow.core.parts.fit import FitError, fit_curve
-from swapglow.core.parts.led import thermal_voltage
-from swapglow.core.position.field_error import FieldError
-from swapglow.core.position.typed_sweep import TypedSweep, fitted_led, read_sweep, read_table
+from swapglow.core.parts.sweep import SweepInput, fitted_led, read_sweep, read_table
+from swapglow.core.quantities import InputError
 from tests.core.supplies import on
 
 VT = thermal_voltage(25.0)
@@ -86,7 +86,7 @@ def test_a_table_as_it_is_typed_pasted_or_saved(text):
      ("-1V 1mA", "Line 1.*0 V or more"), ("1V 1mA\n" * 600, "500 lines")],
 )  # fmt: skip
 def test_a_table_that_cannot_be_read_says_which_line(text, says):
-    with pytest.raises(FieldError, match=says) as refused:
+    with pytest.raises(InputError, match=says) as refused:
         read_table(text)
     assert refused.value.field == "sweep"
 
@@ -97,25 +97,24 @@ def test_the_swept_module_becomes_the_model():
     table = "\n".join(
         f"{v:.4f}V {a * 1e3:.4f}mA" for v, a in zip(volts(amps, 1e-26, 6.0, 90.0), amps, strict=True)
     )
-    typed = TypedSweep(table, "3", "")
+    typed = SweepInput(table, "3", "")
     part = fitted_led(led.catalogue()["white-5-clear"], typed)
     junction = part.junction(part.vf_typ)
     assert junction.volts(7e-3) == pytest.approx(volts(7e-3, 1e-26, 6.0, 90.0), abs=2e-3)
-    p = on("regulated", "14V", led_id="white-5-clear", resistor="330R", sweep=typed)
+    p = on("regulated", "14V", led_id="white-5-clear", resistor="330R", sweep=table, sweep_in_series="3")
     amp = assess(p).current.usual.value
     assert pytest.approx(330 * amp + volts(amp, 1e-26, 6.0, 90.0), abs=5e-3) == 14
     assert p.led_source == "measured"
     assert read_sweep(typed).curve.error_v < 1e-3
-    dull = TypedSweep(table, "no", "")
-    with pytest.raises(FieldError, match="1 to 200"):
+    dull = SweepInput(table, "no", "")
+    with pytest.raises(InputError, match="1 to 200"):
         read_sweep(dull)
 
 
 def test_a_swept_module_is_held_to_its_band_by_its_own_curve():
     """With a resistor that drops the rest it stays in its band; without one it does not."""
     table = "8.6V 1.1mA\n9.1V 2.9mA\n9.8V 6.4mA\n10.6V 10.6mA\n11.9V 17.6mA"
-    typed = TypedSweep(table, "3", "")
-    module = {"led_id": "white-5-clear", "band": "9-13V", "sweep": typed}
+    module = {"led_id": "white-5-clear", "band": "9-13V", "sweep": table, "sweep_in_series": "3"}
     dropped = assess(on("regulated", "23V", resistor="2.2k", **module))
     assert "module-over-band" not in {f.id for f in dropped.findings}
     straight = assess(on("regulated", "23V", resistor="100R", **module))

@@ -36,12 +36,12 @@ def refused(content):
 
 
 def test_the_published_schema_is_that_of_the_code():
-    kept = json.loads((ROOT / "docs/equipment-1.schema.json").read_text())
+    kept = json.loads((ROOT / "docs/equipment-2.schema.json").read_text())
     assert kept == schema(), "run make schema"
 
 
 def test_what_is_written_reads_back_the_same():
-    document = made(treatment="bridge_cap", capacitor="100uF", notes="Ω and “quotes”\n")
+    document = made(rectification="bridge_cap", capacitor="100uF", notes="Ω and “quotes”\n")
     assert read_document(text(document)) == document
     assert read_document(("\ufeff" + text(document)).encode()) == document
 
@@ -53,7 +53,7 @@ def test_what_is_written_reads_back_the_same():
         ("{", "line 1", "not JSON"),
         ("[]", "format", "swapglow-equipment"),
         ('{"format": "other"}', "format", "swapglow-equipment"),
-        ('{"format": "swapglow-equipment", "version": 9, "equipment": {}}', "version", "version 1"),
+        ('{"format": "swapglow-equipment", "version": 9, "equipment": {}}', "version", "reads 1 to 2"),
         ('{"format": "swapglow-equipment", "version": 1, "equipment": {"name": NaN}}', "document", "NaN"),
         ('{"format": "swapglow-equipment", "version": 1}', "equipment", "required"),
         ("[" * 100_000, "document", "nested"),
@@ -78,10 +78,11 @@ def test_a_hostile_file_is_refused_with_place_and_reason(content, place, says):
         (lambda e: e["positions"][0].update(name="x" * 5000), "equipment.positions.0.name"),
         (lambda e: e["positions"][0].update(led_id="sun"), "equipment.positions.0.led_id"),
         (lambda e: e["rails"][0].update(usual={"text": "eight"}), "equipment.positions.0.usual"),
-        (lambda e: e["positions"][0].update(readings=[{"id": str(uuid.uuid4()), "kind": "current", "text": "?"}]),
-         "equipment.positions.0.readings.0.text"),
-        (lambda e: e["positions"][0].update(taken=[{"id": str(uuid.uuid4()), "function": "ohms", "text": "-4"}]),
-         "equipment.positions.0.taken.0.text"),
+        (lambda e: e["positions"][0].update(readings_after=[{"id": str(uuid.uuid4()), "kind": "current", "text": "?"}]),
+         "equipment.positions.0.readings_after.0.text"),
+        (lambda e: e["positions"][0].update(
+            readings_before=[{"id": str(uuid.uuid4()), "function": "ohms", "text": "-4"}]),
+         "equipment.positions.0.readings_before.0.text"),
         (lambda e: e.update(id="../../etc"), "equipment.id"),
     ],
 )  # fmt: skip
@@ -109,12 +110,12 @@ def test_whatever_stands_in_the_equipment_it_is_refused_or_read(anything):
 
 def test_assess_prints_the_report_of_the_screen(tmp_path, capsys):
     path = tmp_path / "gate.json"
-    path.write_text(text(made(treatment="bridge_cap")))
+    path.write_text(text(made(rectification="bridge_cap")))
     assert main(["assess", str(path), "--json"]) == 0
     answer = json.loads(capsys.readouterr().out)
     [row] = answer["positions"]
     assert answer["equipment"] == "Gate bell"
-    assert row["report"]["cycle"]["treatment"] == "bridge_cap"
+    assert row["report"]["cycle"]["rectification"] == "bridge_cap"
     assert main(["assess", str(path)]) == 0
     said = capsys.readouterr().out
     assert "Porch" in said
@@ -144,7 +145,7 @@ def test_the_command_line_and_the_api_report_alike(tmp_path, capsys):
 
     demo.load()
     bench = Bench()
-    e = Record.objects.get(name="Dome hand paddle")
+    e = Record.objects.get(inputs__name="Dome hand paddle")
     path = tmp_path / "paddle.json"
     path.write_bytes(bench.raw(f"equipment/{e.pk}/document.json")[1])
     main(["assess", str(path), "--json"])

@@ -13,9 +13,9 @@ export interface paths {
         };
         /**
          * Catalogue
-         * @description Generic LEDs and lamps, preferred series, resistor ratings.
+         * @description Kinds of supply and driver, generic parts, and the options of every field that takes one of a few.
          */
-        get: operations["swapglow_api_quick_catalogue"];
+        get: operations["swapglow_api_catalogue_catalogue"];
         put?: never;
         post?: never;
         delete?: never;
@@ -315,7 +315,7 @@ export interface paths {
         head?: never;
         /**
          * Change
-         * @description Change fields; refused whole where the position would not read.
+         * @description Change the fields sent; refused whole where the position would not read.
          */
         patch: operations["swapglow_api_positions_change"];
         trace?: never;
@@ -411,9 +411,9 @@ export interface paths {
         put?: never;
         /**
          * Bench Reading
-         * @description A reading at the bench: inks the figure it is of, or is recorded as a trial.
+         * @description A reading at the bench: sets the figure it is of, or is recorded as a trial.
          */
-        post: operations["swapglow_api_positions_bench_reading"];
+        post: operations["swapglow_api_readings_bench_reading"];
         delete?: never;
         options?: never;
         head?: never;
@@ -433,14 +433,14 @@ export interface paths {
          * Infer
          * @description Take over what an inference says of the rail; it stays an inference, marked as computed.
          */
-        post: operations["swapglow_api_positions_infer"];
+        post: operations["swapglow_api_readings_infer"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/taken/{key}": {
+    "/api/readings/before/{key}": {
         parameters: {
             query?: never;
             header?: never;
@@ -449,22 +449,22 @@ export interface paths {
         };
         get?: never;
         /**
-         * Take Reading
+         * Record Before
          * @description Record a reading before the swap; sent twice, it is kept once.
          */
-        put: operations["swapglow_api_positions_take_reading"];
+        put: operations["swapglow_api_readings_record_before"];
         post?: never;
         /**
-         * Strike Taken
+         * Strike Before
          * @description Delete a reading before the swap; undo brings it back.
          */
-        delete: operations["swapglow_api_positions_strike_taken"];
+        delete: operations["swapglow_api_readings_strike_before"];
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/readings/{key}": {
+    "/api/readings/after/{key}": {
         parameters: {
             query?: never;
             header?: never;
@@ -473,16 +473,16 @@ export interface paths {
         };
         get?: never;
         /**
-         * Record
+         * Record After
          * @description Record a reading after the swap; sent twice, it is kept once.
          */
-        put: operations["swapglow_api_positions_record"];
+        put: operations["swapglow_api_readings_record_after"];
         post?: never;
         /**
-         * Strike
-         * @description Delete a reading; undo brings it back.
+         * Strike After
+         * @description Delete a reading after the swap; undo brings it back.
          */
-        delete: operations["swapglow_api_positions_strike"];
+        delete: operations["swapglow_api_readings_strike_after"];
         options?: never;
         head?: never;
         patch?: never;
@@ -503,7 +503,7 @@ export interface paths {
         head?: never;
         /**
          * Change
-         * @description Replace parts of the take-in sheet; the rest stays.
+         * @description Change the parts of the take-in sheet that were sent; the rest stays.
          */
         patch: operations["swapglow_api_take_in_change"];
         trace?: never;
@@ -698,25 +698,29 @@ export interface components {
     schemas: {
         /**
          * Catalogue
-         * @description Generic LEDs and lamps, series and ratings, kinds of supply.
+         * @description Kinds, parts, and every choice that a form offers, by field.
          */
         Catalogue: {
             /** Supplies */
-            supplies: components["schemas"]["KindOut"][];
+            supplies: components["schemas"]["SupplyOut"][];
             /** Drivers */
             drivers: components["schemas"]["DriverOut"][];
             /** Regulators */
-            regulators: components["schemas"]["RegulatorOut"][];
+            regulators: components["schemas"]["PartOut"][];
             /** Modules */
-            modules: components["schemas"]["ReadyMadeOut"][];
+            modules: components["schemas"]["PartOut"][];
             /** Leds */
-            leds: components["schemas"]["Led"][];
+            leds: components["schemas"]["PartOut"][];
             /** Lamps */
-            lamps: components["schemas"]["Lamp"][];
-            /** Series */
-            series: ("E3" | "E6" | "E12" | "E24" | "E48" | "E96" | "E192")[];
-            /** Ratings W */
-            ratings_w: number[];
+            lamps: components["schemas"]["PartOut"][];
+            /** Choices */
+            choices: {
+                [key: string]: components["schemas"]["OptionOut"][];
+            };
+            /** Units */
+            units: {
+                [key: string]: "V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s";
+            };
             /** Led Source */
             led_source: string;
             /** Lamp Source */
@@ -724,7 +728,7 @@ export interface components {
         };
         /**
          * DetailOut
-         * @description A further figure a kind of supply asks for; no unit for a choice or a count.
+         * @description A further figure that a kind asks for; no unit for a choice, words or a count.
          */
         DetailOut: {
             /** Id */
@@ -732,129 +736,29 @@ export interface components {
             /** Label */
             label: string;
             /** Unit */
-            unit: ("V" | "A" | "Ω" | "Hz" | "Ah" | "s") | null;
+            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s") | null;
             /** Hint */
             hint: string;
             /** Options */
             options: components["schemas"]["OptionOut"][];
+            /** Long */
+            long: boolean;
         };
         /**
          * DriverOut
-         * @description A kind of driver; ``keeps`` is what it usually keeps, as one would type it.
+         * @description A kind of driver; ``usual_drop`` is what it usually keeps, as one would type it.
          */
         DriverOut: {
-            /**
-             * Id
-             * @enum {string}
-             */
-            id: "direct" | "low_side" | "high_side" | "darlington" | "series_lamps" | "shared" | "flasher" | "lamp_check";
-            /** Label */
-            label: string;
-            /** Expect */
-            expect: string;
-            /** Keeps */
-            keeps: string;
-            /** Details */
-            details: components["schemas"]["DetailOut"][];
-        };
-        /**
-         * KindOut
-         * @description A kind of supply.
-         */
-        KindOut: {
-            /**
-             * Id
-             * @enum {string}
-             */
-            id: "regulated" | "unregulated" | "vehicle" | "battery" | "winding" | "stator" | "reversing" | "digital" | "logic" | "sense";
-            /** Label */
-            label: string;
-            /**
-             * Flow
-             * @enum {string}
-             */
-            flow: "dc" | "sine" | "reversing" | "pulses";
-            /** Expect */
-            expect: string;
-            /** Levels */
-            levels: string[];
-            /** Details */
-            details: components["schemas"]["DetailOut"][];
-        };
-        /**
-         * Lamp
-         * @description A filament lamp by its rating: volts, amps, candela (mean spherical), base.
-         */
-        Lamp: {
             /** Id */
             id: string;
             /** Label */
             label: string;
-            /** Volts */
-            volts: number;
-            /** Amps */
-            amps: number;
-            /** Candela */
-            candela: number | null;
-            /** Base */
-            base: string;
-            /**
-             * Colour K
-             * @default 2300
-             */
-            colour_k: number;
-        };
-        /**
-         * Led
-         * @description An LED as its data sheet gives it.
-         *
-         *     Attributes:
-         *         vf_low, vf_typ, vf_high: forward voltage at rated current, V, at 25 °C.
-         *         rated_a: rated forward current, A.
-         *         n: emission coefficient.
-         *         rs_v: ohmic share of the forward voltage at rated current, V.
-         *         reverse_v: reverse rating, V.
-         *         tempco_v_k: change of forward voltage with temperature, V/K.
-         *         candela: axial intensity at rated current, cd.
-         *         peak_nm, fwhm_nm: the emission band; ``phosphor_k`` the colour temperature of a white part.
-         */
-        Led: {
-            /** Id */
-            id: string;
-            /** Label */
-            label: string;
-            /** Colour */
-            colour: string;
-            /** Material */
-            material: string;
-            /** Size */
-            size: string;
-            /** Vf Low */
-            vf_low: number;
-            /** Vf Typ */
-            vf_typ: number;
-            /** Vf High */
-            vf_high: number;
-            /** Rated A */
-            rated_a: number;
-            /** Candela */
-            candela: number;
-            /** Angle Deg */
-            angle_deg: number;
-            /** Peak Nm */
-            peak_nm: number;
-            /** Fwhm Nm */
-            fwhm_nm: number;
-            /** Phosphor K */
-            phosphor_k: number | null;
-            /** N */
-            n: number;
-            /** Rs V */
-            rs_v: number;
-            /** Reverse V */
-            reverse_v: number;
-            /** Tempco V K */
-            tempco_v_k: number;
+            /** Expect */
+            expect: string;
+            /** Usual Drop */
+            usual_drop: string;
+            /** Details */
+            details: components["schemas"]["DetailOut"][];
         };
         /**
          * OptionOut
@@ -867,28 +771,36 @@ export interface components {
             label: string;
         };
         /**
-         * ReadyMadeOut
-         * @description A ready-made LED lamp and its base.
+         * PartOut
+         * @description A part of the catalogue, with what tells it from the others.
          */
-        ReadyMadeOut: {
+        PartOut: {
             /** Id */
             id: string;
             /** Label */
             label: string;
-            /** Base */
-            base: string;
+            /** Detail */
+            detail: string;
         };
         /**
-         * RegulatorOut
-         * @description A regulator with its package, view and pins in a line.
+         * SupplyOut
+         * @description A kind of supply: what it asks, and what a form must know of it.
          */
-        RegulatorOut: {
+        SupplyOut: {
             /** Id */
             id: string;
             /** Label */
             label: string;
-            /** Pins */
-            pins: string;
+            /** Expect */
+            expect: string;
+            /** Details */
+            details: components["schemas"]["DetailOut"][];
+            /** Read At Offered */
+            read_at_offered: boolean;
+            /** Position Fields */
+            position_fields: string[];
+            /** Driver Note */
+            driver_note: string;
         };
         /**
          * TookOut
@@ -985,34 +897,29 @@ export interface components {
         };
         /**
          * CurrentReport
-         * @description Typical LED at three rails, the ends of all corners, and every corner.
+         * @description Currents of one string: typical LED at three rails, and every corner; ``supply`` is all strings' most.
          */
         CurrentReport: {
             low: components["schemas"]["Shown"];
             usual: components["schemas"]["Shown"];
             high: components["schemas"]["Shown"];
-            least: components["schemas"]["Shown"];
-            most: components["schemas"]["Shown"];
-            rated: components["schemas"]["Shown"];
-            ceiling: components["schemas"]["Shown"];
+            supply: components["schemas"]["Shown"];
             /** Corners */
             corners: components["schemas"]["Corner"][];
         };
         /**
          * Cycle
-         * @description A treated LED over the cycle.
+         * @description A rectified LED over the cycle.
          *
          *     ``amps`` are the LED's current over ``degrees`` at the low, usual and high level.
          */
         Cycle: {
-            /** Treatment */
-            treatment: string;
-            /** Label */
-            label: string;
+            /** Rectification */
+            rectification: string;
             /** Why */
             why: string;
             /** Options */
-            options: components["schemas"]["TreatmentOption"][];
+            options: components["schemas"]["RectificationOption"][];
             /** Levels */
             levels: components["schemas"]["CycleLevel"][];
             crest: components["schemas"]["Shown"];
@@ -1038,7 +945,6 @@ export interface components {
         CycleLevel: {
             /** Label */
             label: string;
-            hertz: components["schemas"]["Shown"] | null;
             average: components["schemas"]["Shown"];
             peak: components["schemas"]["Shown"];
             reverse: components["schemas"]["Shown"];
@@ -1049,6 +955,26 @@ export interface components {
             modulation: number;
             /** Limit */
             limit: number | null;
+        };
+        /**
+         * Diagnosis
+         * @description A reading after the swap against the expected band.
+         */
+        Diagnosis: {
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            reading: components["schemas"]["Shown"];
+            expected: components["schemas"]["Shown"];
+            low: components["schemas"]["Shown"];
+            high: components["schemas"]["Shown"];
+            /** Agrees */
+            agrees: boolean;
+            /** Line */
+            line: string;
+            /** Causes */
+            causes: components["schemas"]["Cause"][];
         };
         /**
          * Finding
@@ -1081,8 +1007,8 @@ export interface components {
          * @description A lamp as it looks in the glow box.
          *
          *     ``colour`` is the lamp as seen against the brightest, ``hue`` its colour at full light.
-         *     ``lightness`` is L* against the brightest lamp in the box; ``ratio`` is intensity against the
-         *     original lamp at the usual rail, None where that is not known.
+         *     ``lightness`` is L* against the brightest lamp in the box; ``ratio_text`` compares intensity with the
+         *     original lamp at the usual rail, or says where a lamp that should be dark is seen.
          */
         GlowLamp: {
             /** Id */
@@ -1095,8 +1021,6 @@ export interface components {
             hue: string;
             /** Lightness */
             lightness: number;
-            /** Ratio */
-            ratio: number | null;
             /** Ratio Text */
             ratio_text: string;
             intensity: components["schemas"]["Shown"];
@@ -1131,40 +1055,21 @@ export interface components {
             means: string;
         };
         /**
-         * Moment
-         * @description A staircase at one instant of the supply, or in one state of the driver.
-         *
-         *     Where a state changes what the other instruments show, ``glow`` and ``rule`` are theirs, ``reads``
-         *     what each of the rule's scales reads under the cursor, and ``line`` says it in a sentence.
-         */
-        Moment: {
-            /** Id */
-            id: string;
-            /** Label */
-            label: string;
-            staircase: components["schemas"]["Staircase"];
-            /**
-             * Glow
-             * @default []
-             */
-            glow: components["schemas"]["GlowLamp"][];
-            rule?: components["schemas"]["SlideRule"] | null;
-            /** Reads */
-            reads?: {
-                [key: string]: string;
-            };
-            /**
-             * Line
-             * @default
-             */
-            line: string;
-        };
-        /**
          * NextStep
-         * @description The one thing to do now.
+         * @description One thing to do.
          *
-         *     ``reading`` names the figure the typed reading would ink, None where there is none to take.
-         *     ``meanings`` say what each answer would mean.
+         *     Attributes:
+         *         id: names the step.
+         *         act: what to do, in a line.
+         *         meter: function and range.
+         *         points: between which points.
+         *         state: of the switch and of all that matters.
+         *         expect: what the meter should show.
+         *         reading: the figure that the typed reading sets, None where there is none to take.
+         *         why: what it settles.
+         *         caution: the usual caution at this step.
+         *         meanings: what each answer would mean.
+         *         example: a reading as one would type it.
          */
         NextStep: {
             /** Id */
@@ -1190,50 +1095,54 @@ export interface components {
              * @default []
              */
             meanings: components["schemas"]["Meaning"][];
-        };
-        /**
-         * Pencil
-         * @description How much of the result still rests on assumption.
-         */
-        Pencil: {
-            /** Items */
-            items: components["schemas"]["PencilItem"][];
-            /** Share */
-            share: number;
-            /** Line */
-            line: string;
-        };
-        /**
-         * PencilItem
-         * @description A figure the result rests on, with what its doubt does to the current.
-         */
-        PencilItem: {
-            /** Id */
-            id: string;
-            /** Label */
-            label: string;
-            /** Text */
-            text: string;
-            source: components["schemas"]["Source"];
-            /** Swing A */
-            swing_a: number;
-            /** Swing Text */
-            swing_text: string;
+            /**
+             * Example
+             * @default
+             */
+            example: string;
         };
         /**
          * PowerReport
-         * @description Heat in each resistor part at the highest rail, and the rating it needs.
+         * @description Heat in each resistor part at the highest rail, and the smallest rating that runs at half load.
          */
         PowerReport: {
             each: components["schemas"]["Shown"];
             to_fit: components["schemas"]["Shown"] | null;
-            rating: components["schemas"]["Shown"] | null;
-            /** Load */
-            load: number | null;
+        };
+        /**
+         * ReadingReport
+         * @description A reading before the swap, and what it would have been without the meter, where that differs.
+         */
+        ReadingReport: {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /** Corrected */
+            corrected: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * RectificationOption
+         * @description A way to make the LED live on a supply that alternates; ``asks`` are the position's fields it needs.
+         */
+        RectificationOption: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Asks */
+            asks: string[];
         };
         /**
          * Remedy
-         * @description A change that clears a finding; ``changes`` are fields of the position.
+         * @description A change that clears a finding.
+         *
+         *     Attributes:
+         *         id: names it among the finding's remedies.
+         *         label: what to do, in a line.
+         *         changes: fields of the position and what they become.
          */
         Remedy: {
             /** Id */
@@ -1241,7 +1150,7 @@ export interface components {
             /** Label */
             label: string;
             /** Changes */
-            changes: {
+            changes?: {
                 [key: string]: number | string | null;
             };
         };
@@ -1254,9 +1163,8 @@ export interface components {
             current: components["schemas"]["CurrentReport"];
             power: components["schemas"]["PowerReport"];
             supply: components["schemas"]["SupplyReport"];
-            staircase: components["schemas"]["Staircase"];
-            /** Moments */
-            moments: components["schemas"]["Moment"][];
+            /** Snapshots */
+            snapshots: components["schemas"]["Snapshot"][];
             cycle: components["schemas"]["Cycle"] | null;
             runtime: components["schemas"]["Runtime"] | null;
             rule: components["schemas"]["SlideRule"];
@@ -1264,10 +1172,10 @@ export interface components {
             glow: components["schemas"]["GlowLamp"][];
             /** Findings */
             findings: components["schemas"]["Finding"][];
-            pencil: components["schemas"]["Pencil"];
+            uncertainty: components["schemas"]["Uncertainty"];
             next_step: components["schemas"]["NextStep"];
-            /** Verdicts */
-            verdicts: components["schemas"]["Verdict"][];
+            /** Diagnoses */
+            diagnoses: components["schemas"]["Diagnosis"][];
             survey: components["schemas"]["Survey"];
         };
         /**
@@ -1315,8 +1223,6 @@ export interface components {
         RuntimePoint: {
             /** Hours */
             hours: number;
-            /** Volts */
-            volts: number;
             /** Light */
             light: number;
         };
@@ -1329,8 +1235,6 @@ export interface components {
             id: string;
             /** Label */
             label: string;
-            /** Unit */
-            unit: string;
             /** Ticks */
             ticks: components["schemas"]["Tick"][];
         };
@@ -1351,22 +1255,23 @@ export interface components {
         };
         /**
          * SizingReport
-         * @description Exact and preferred resistance, and what is fitted.
+         * @description From the drive wanted to the resistor.
+         *
+         *     Attributes:
+         *         headroom: what is left for the resistor at the usual rail.
+         *         exact: resistance for the drive wanted; None where the rail does not reach.
+         *         preferred: its preferred value, one part.
+         *         each, total: what is fitted, one part and all.
+         *         rounding: the rule that made it, in words.
          */
         SizingReport: {
             headroom: components["schemas"]["Shown"];
-            /** Headroom Share */
-            headroom_share: number;
             exact: components["schemas"]["Shown"] | null;
             preferred: components["schemas"]["Shown"] | null;
             each: components["schemas"]["Shown"];
-            /** Parts */
-            parts: number;
             total: components["schemas"]["Shown"];
-            /** Is Own */
-            is_own: boolean;
-            /** Rule */
-            rule: string;
+            /** Rounding */
+            rounding: string;
         };
         /**
          * SlideRule
@@ -1388,6 +1293,35 @@ export interface components {
             hot: components["schemas"]["Zone"] | null;
         };
         /**
+         * Snapshot
+         * @description A staircase at one instant of the supply, or in one state of the driver.
+         *
+         *     Where a state changes what the other instruments show, ``glow`` and ``rule`` are theirs, ``reads``
+         *     what each of the rule's scales reads under the cursor, and ``line`` says it in a sentence.
+         */
+        Snapshot: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            staircase: components["schemas"]["Staircase"];
+            /**
+             * Glow
+             * @default []
+             */
+            glow: components["schemas"]["GlowLamp"][];
+            rule?: components["schemas"]["SlideRule"] | null;
+            /** Reads */
+            reads?: {
+                [key: string]: string;
+            };
+            /**
+             * Line
+             * @default
+             */
+            line: string;
+        };
+        /**
          * Source
          * @description Where a number comes from. Only ``ASSUMED`` is pencil.
          * @enum {string}
@@ -1404,7 +1338,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rail" | "source" | "shared" | "lamps" | "rectifier" | "driver" | "regulator" | "resistor" | "inside" | "diode" | "led" | "ground";
+            kind: "rail" | "source" | "feed" | "lamps" | "rectifier" | "driver" | "regulator" | "resistor" | "inside" | "diode" | "led" | "ground";
             /** Label */
             label: string;
             /** Detail */
@@ -1427,25 +1361,11 @@ export interface components {
         };
         /**
          * SupplyReport
-         * @description What feeds the rail, and what to expect of it.
-         *
-         *     ``levels`` name the lowest, usual and highest rail.
+         * @description What the supply is called.
          */
         SupplyReport: {
-            /** Kind */
-            kind: string;
             /** Label */
             label: string;
-            /**
-             * Flow
-             * @enum {string}
-             */
-            flow: "dc" | "sine" | "reversing" | "pulses";
-            /** Expect */
-            expect: string;
-            /** Levels */
-            levels: string[];
-            source_ohm: components["schemas"]["Shown"] | null;
         };
         /**
          * Survey
@@ -1453,7 +1373,7 @@ export interface components {
          */
         Survey: {
             /** Readings */
-            readings: components["schemas"]["TakenReport"][];
+            readings: components["schemas"]["ReadingReport"][];
             /** Inferences */
             inferences: components["schemas"]["Inference"][];
             /** Contradictions */
@@ -1463,18 +1383,26 @@ export interface components {
             plan: components["schemas"]["NextStep"][];
         };
         /**
-         * TakenReport
-         * @description A reading before the swap, and what it would have been without the meter, where that differs.
+         * Swing
+         * @description A figure the result rests on, with what its uncertainty does to the current.
+         *
+         *     Attributes:
+         *         id, label, text, source: the figure.
+         *         swing_a: how far the usual current moves between its ends, A.
+         *         swing_text: half of that either way, as printed.
          */
-        TakenReport: {
+        Swing: {
             /** Id */
             id: string;
+            /** Label */
+            label: string;
             /** Text */
             text: string;
-            /** Corrected */
-            corrected: string;
-            /** Why */
-            why: string;
+            source: components["schemas"]["Source"];
+            /** Swing A */
+            swing_a: number;
+            /** Swing Text */
+            swing_text: string;
         };
         /**
          * Tick
@@ -1492,26 +1420,12 @@ export interface components {
             weight: 1 | 2 | 3;
         };
         /**
-         * TreatmentOption
-         * @description A way to make the LED live on a supply that alternates.
-         */
-        TreatmentOption: {
-            /** Id */
-            id: string;
-            /** Label */
-            label: string;
-            /** Why */
-            why: string;
-        };
-        /**
          * Truth
          * @description The switch states side by side; ``line`` says plainly where the logic is inverted.
          */
         Truth: {
             /** Rows */
             rows: components["schemas"]["TruthRow"][];
-            /** Inverted */
-            inverted: boolean;
             /** Line */
             line: string;
         };
@@ -1530,24 +1444,16 @@ export interface components {
             closed: string;
         };
         /**
-         * Verdict
-         * @description A reading after the swap against the expected band.
+         * Uncertainty
+         * @description How much of the result still rests on assumption: 0 to 1, and in a line.
          */
-        Verdict: {
-            /** Id */
-            id: string;
-            /** Kind */
-            kind: string;
-            reading: components["schemas"]["Shown"];
-            expected: components["schemas"]["Shown"];
-            low: components["schemas"]["Shown"];
-            high: components["schemas"]["Shown"];
-            /** Agrees */
-            agrees: boolean;
+        Uncertainty: {
+            /** Items */
+            items: components["schemas"]["Swing"][];
+            /** Share */
+            share: number;
             /** Line */
             line: string;
-            /** Causes */
-            causes: components["schemas"]["Cause"][];
         };
         /**
          * Zone
@@ -1567,22 +1473,86 @@ export interface components {
             to_ohm: number;
         };
         /**
-         * QuickIn
-         * @description A quick sum: texts as typed.
+         * DriverDetail
+         * @description A further figure of a driver as typed; what else a feed feeds takes several lines.
          */
-        QuickIn: {
-            /** Rail */
-            rail: string;
+        DriverDetail: {
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Source
+             * @default assumed
+             * @enum {string}
+             */
+            source: "measured" | "marked" | "assumed" | "computed";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * PositionInput
+         * @description A lamp position and the swap meant for it.
+         */
+        PositionInput: {
+            /**
+             * Name
+             * @default Lamp
+             */
+            name: string;
+            /**
+             * Stage
+             * @default sizing
+             * @enum {string}
+             */
+            stage: "sizing" | "trial" | "fitted" | "done";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Lamp Id
+             * @default
+             */
+            lamp_id: string;
+            /**
+             * Lamp Volts
+             * @default
+             */
+            lamp_volts: string;
+            /**
+             * Lamp Amps
+             * @default
+             */
+            lamp_amps: string;
+            /**
+             * Lamp Candela
+             * @default
+             */
+            lamp_candela: string;
+            /**
+             * Lamp Base
+             * @default
+             */
+            lamp_base: string;
             /**
              * Led Id
              * @default
              */
             led_id: string;
             /**
-             * Vf
-             * @default
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
              */
-            vf: string;
+            vf: components["schemas"]["Quantity"];
             /**
              * Rated
              * @default
@@ -1593,8 +1563,27 @@ export interface components {
              * @default 1
              */
             in_series: number;
-            /** Drive */
-            drive: string;
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            driver_drop: components["schemas"]["Quantity"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            target: components["schemas"]["Quantity"];
+            /**
+             * Ceiling
+             * @default 0.5
+             */
+            ceiling: number;
             /**
              * Series
              * @default E24
@@ -1607,179 +1596,151 @@ export interface components {
              * @enum {string}
              */
             rounding: "up" | "nearest" | "down";
-        };
-        /**
-         * DriverDetailOut
-         * @description A driver's detail with what it was taken for.
-         */
-        DriverDetailOut: {
             /**
-             * Text
+             * Resistor
              * @default
              */
-            text: string;
-            /**
-             * Source
-             * @default assumed
-             * @enum {string}
-             */
-            source: "measured" | "marked" | "assumed" | "computed";
-            /**
-             * Note
-             * @default
-             */
-            note: string;
-            /**
-             * Took
-             * @default
-             */
-            took: string;
-        };
-        /**
-         * PositionOut
-         * @description A position as kept.
-         */
-        PositionOut: {
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            /**
-             * Equipment
-             * Format: uuid
-             */
-            equipment: string;
-            /**
-             * Rail
-             * Format: uuid
-             */
-            rail: string;
-            /** Name */
-            name: string;
-            /**
-             * Stage
-             * @enum {string}
-             */
-            stage: "sizing" | "trial" | "fitted" | "done";
-            /** Notes */
-            notes: string;
-            /** Lamp Id */
-            lamp_id: string;
-            /** Lamp Volts */
-            lamp_volts: string;
-            /** Lamp Amps */
-            lamp_amps: string;
-            /** Lamp Candela */
-            lamp_candela: string;
-            /** Lamp Base */
-            lamp_base: string;
-            /** Led Id */
-            led_id: string;
-            vf: components["schemas"]["QuantityOut"];
-            /** Rated */
-            rated: string;
-            /** In Series */
-            in_series: number;
-            driver_drop: components["schemas"]["QuantityOut"];
-            target: components["schemas"]["QuantityOut"];
-            /** Ceiling */
-            ceiling: number;
-            /**
-             * Series
-             * @enum {string}
-             */
-            series: "E3" | "E6" | "E12" | "E24" | "E48" | "E96" | "E192";
-            /**
-             * Rounding
-             * @enum {string}
-             */
-            rounding: "up" | "nearest" | "down";
-            /** Resistor */
             resistor: string;
-            /** Resistor Parts */
+            /**
+             * Resistor Parts
+             * @default 1
+             */
             resistor_parts: number;
             /**
              * Resistor Source
+             * @default marked
              * @enum {string}
              */
             resistor_source: "measured" | "marked" | "assumed" | "computed";
             /** Tolerance */
-            tolerance: number | null;
+            tolerance?: number | null;
             /** Rating W */
-            rating_w: number | null;
+            rating_w?: number | null;
             /**
-             * Treatment
+             * Rectification
+             * @default
              * @enum {string}
              */
-            treatment: "" | "bare" | "inverse_diode" | "back_to_back" | "two_colour" | "half_wave" | "half_wave_cap" | "bridge" | "bridge_cap";
-            /** Capacitor */
+            rectification: "" | "bridge_cap" | "bridge" | "half_wave_cap" | "half_wave" | "inverse_diode" | "back_to_back" | "two_colour" | "bare";
+            /**
+             * Capacitor
+             * @default
+             */
             capacitor: string;
-            /** Capacitor V */
+            /**
+             * Capacitor V
+             * @default
+             */
             capacitor_v: string;
-            /** Second Led Id */
+            /**
+             * Second Led Id
+             * @default
+             */
             second_led_id: string;
-            /** Band */
+            /**
+             * Band
+             * @default
+             */
             band: string;
-            /** Chassis Negative */
+            /**
+             * Chassis Negative
+             * @default false
+             */
             chassis_negative: boolean;
-            /** Mains */
+            /**
+             * Mains
+             * @default false
+             */
             mains: boolean;
-            /** Glow Floor */
+            /**
+             * Glow Floor
+             * @default 0.25
+             */
             glow_floor: number;
             /**
              * Driver Kind
+             * @default direct
              * @enum {string}
              */
             driver_kind: "direct" | "low_side" | "high_side" | "darlington" | "series_lamps" | "shared" | "flasher" | "lamp_check";
             /** Driver Details */
-            driver_details: {
-                [key: string]: components["schemas"]["DriverDetailOut"];
+            driver_details?: {
+                [key: string]: components["schemas"]["DriverDetail"];
             };
-            /** Branches */
+            /**
+             * Branches
+             * @default 1
+             */
             branches: number;
             /**
              * Lead
+             * @default positive
              * @enum {string}
              */
             lead: "positive" | "negative";
             /**
              * Common
+             * @default none
              * @enum {string}
              */
             common: "none" | "positive" | "negative" | "chassis";
-            /** Shunt */
+            /**
+             * Shunt
+             * @default
+             */
             shunt: string;
             /**
              * Shunt Across
+             * @default assembly
              * @enum {string}
              */
-            shunt_across: "leds" | "assembly";
+            shunt_across: "assembly" | "leds";
             /** Shunt W */
-            shunt_w: number | null;
-            /** Series Diodes */
+            shunt_w?: number | null;
+            /**
+             * Series Diodes
+             * @default 0
+             */
             series_diodes: number;
-            /** Regulator Id */
+            /**
+             * Regulator Id
+             * @default
+             */
             regulator_id: string;
+            /**
+             * @default {
+             *       "amps": "",
+             *       "law": "resistor",
+             *       "polarised": "yes",
+             *       "throttle": "",
+             *       "after": "",
+             *       "candela": ""
+             *     }
+             */
             module: components["schemas"]["ReadyMade"];
             /** Weigh */
-            weigh: ("life" | "look" | "heat" | "parts" | "reversible")[];
-            /** Sweep */
+            weigh?: ("life" | "look" | "heat" | "parts" | "reversible")[];
+            /**
+             * Sweep
+             * @default
+             */
             sweep: string;
-            /** Sweep In Series */
+            /**
+             * Sweep In Series
+             * @default
+             */
             sweep_in_series: string;
-            /** Sweep Resistor */
+            /**
+             * Sweep Resistor
+             * @default
+             */
             sweep_resistor: string;
-            /** Readings */
-            readings: components["schemas"]["ReadingOut"][];
-            /** Taken */
-            taken: components["schemas"]["TakenOut"][];
         };
         /**
-         * QuantityOut
-         * @description A quantity with what it was taken for.
+         * Quantity
+         * @description A quantity as typed, with where it comes from. It is saved whole: a text brings its own source.
          */
-        QuantityOut: {
+        Quantity: {
             /**
              * Text
              * @default
@@ -1796,46 +1757,15 @@ export interface components {
              * @default
              */
             note: string;
-            /**
-             * Took
-             * @default
-             */
-            took: string;
         };
         /**
-         * ReadingOut
-         * @description A reading with when it was taken.
+         * QuickIn
+         * @description A quick sum: the rail's text, and a position's fields as far as they are known.
          */
-        ReadingOut: {
-            /**
-             * Position
-             * Format: uuid
-             */
-            position: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "current" | "resistor_volts" | "led_volts";
-            /** Text */
-            text: string;
-            /**
-             * Burden
-             * @default
-             */
-            burden: string;
-            /**
-             * Note
-             * @default
-             */
-            note: string;
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            /** At */
-            at: string;
+        QuickIn: {
+            /** Rail */
+            rail: string;
+            position: components["schemas"]["PositionInput"];
         };
         /**
          * ReadyMade
@@ -1876,61 +1806,265 @@ export interface components {
             candela: string;
         };
         /**
-         * TakenOut
-         * @description A reading before the swap, with when it was taken.
+         * PositionAnswer
+         * @description A position as kept, with what its texts were taken for.
          */
-        TakenOut: {
+        PositionAnswer: {
             /**
-             * Position
-             * Format: uuid
+             * Name
+             * @default Lamp
              */
-            position: string;
+            name: string;
             /**
-             * Function
+             * Stage
+             * @default sizing
              * @enum {string}
              */
-            function: "dc_volts" | "ac_volts" | "dc_amps" | "ac_amps" | "ohms";
-            /** Text */
-            text: string;
+            stage: "sizing" | "trial" | "fitted" | "done";
             /**
-             * Points
-             * @default lamp
-             * @enum {string}
-             */
-            points: "lamp" | "feed" | "driver" | "frame";
-            /**
-             * Lamp
-             * @default in
-             * @enum {string}
-             */
-            lamp: "in" | "out";
-            /**
-             * State
+             * Notes
              * @default
              */
-            state: string;
+            notes: string;
             /**
-             * Meter
+             * Lamp Id
              * @default
              */
-            meter: string;
+            lamp_id: string;
             /**
-             * True Rms
+             * Lamp Volts
+             * @default
+             */
+            lamp_volts: string;
+            /**
+             * Lamp Amps
+             * @default
+             */
+            lamp_amps: string;
+            /**
+             * Lamp Candela
+             * @default
+             */
+            lamp_candela: string;
+            /**
+             * Lamp Base
+             * @default
+             */
+            lamp_base: string;
+            /**
+             * Led Id
+             * @default
+             */
+            led_id: string;
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            vf: components["schemas"]["Quantity"];
+            /**
+             * Rated
+             * @default
+             */
+            rated: string;
+            /**
+             * In Series
+             * @default 1
+             */
+            in_series: number;
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            driver_drop: components["schemas"]["Quantity"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            target: components["schemas"]["Quantity"];
+            /**
+             * Ceiling
+             * @default 0.5
+             */
+            ceiling: number;
+            /**
+             * Series
+             * @default E24
+             * @enum {string}
+             */
+            series: "E3" | "E6" | "E12" | "E24" | "E48" | "E96" | "E192";
+            /**
+             * Rounding
+             * @default up
+             * @enum {string}
+             */
+            rounding: "up" | "nearest" | "down";
+            /**
+             * Resistor
+             * @default
+             */
+            resistor: string;
+            /**
+             * Resistor Parts
+             * @default 1
+             */
+            resistor_parts: number;
+            /**
+             * Resistor Source
+             * @default marked
+             * @enum {string}
+             */
+            resistor_source: "measured" | "marked" | "assumed" | "computed";
+            /** Tolerance */
+            tolerance?: number | null;
+            /** Rating W */
+            rating_w?: number | null;
+            /**
+             * Rectification
+             * @default
+             * @enum {string}
+             */
+            rectification: "" | "bridge_cap" | "bridge" | "half_wave_cap" | "half_wave" | "inverse_diode" | "back_to_back" | "two_colour" | "bare";
+            /**
+             * Capacitor
+             * @default
+             */
+            capacitor: string;
+            /**
+             * Capacitor V
+             * @default
+             */
+            capacitor_v: string;
+            /**
+             * Second Led Id
+             * @default
+             */
+            second_led_id: string;
+            /**
+             * Band
+             * @default
+             */
+            band: string;
+            /**
+             * Chassis Negative
              * @default false
              */
-            true_rms: boolean;
+            chassis_negative: boolean;
             /**
-             * Note
+             * Mains
+             * @default false
+             */
+            mains: boolean;
+            /**
+             * Glow Floor
+             * @default 0.25
+             */
+            glow_floor: number;
+            /**
+             * Driver Kind
+             * @default direct
+             * @enum {string}
+             */
+            driver_kind: "direct" | "low_side" | "high_side" | "darlington" | "series_lamps" | "shared" | "flasher" | "lamp_check";
+            /** Driver Details */
+            driver_details?: {
+                [key: string]: components["schemas"]["DriverDetail"];
+            };
+            /**
+             * Branches
+             * @default 1
+             */
+            branches: number;
+            /**
+             * Lead
+             * @default positive
+             * @enum {string}
+             */
+            lead: "positive" | "negative";
+            /**
+             * Common
+             * @default none
+             * @enum {string}
+             */
+            common: "none" | "positive" | "negative" | "chassis";
+            /**
+             * Shunt
              * @default
              */
-            note: string;
+            shunt: string;
+            /**
+             * Shunt Across
+             * @default assembly
+             * @enum {string}
+             */
+            shunt_across: "assembly" | "leds";
+            /** Shunt W */
+            shunt_w?: number | null;
+            /**
+             * Series Diodes
+             * @default 0
+             */
+            series_diodes: number;
+            /**
+             * Regulator Id
+             * @default
+             */
+            regulator_id: string;
+            /**
+             * @default {
+             *       "amps": "",
+             *       "law": "resistor",
+             *       "polarised": "yes",
+             *       "throttle": "",
+             *       "after": "",
+             *       "candela": ""
+             *     }
+             */
+            module: components["schemas"]["ReadyMade"];
+            /** Weigh */
+            weigh?: ("life" | "look" | "heat" | "parts" | "reversible")[];
+            /**
+             * Sweep
+             * @default
+             */
+            sweep: string;
+            /**
+             * Sweep In Series
+             * @default
+             */
+            sweep_in_series: string;
+            /**
+             * Sweep Resistor
+             * @default
+             */
+            sweep_resistor: string;
             /**
              * Id
              * Format: uuid
              */
             id: string;
-            /** At */
-            at: string;
+            /**
+             * Equipment
+             * Format: uuid
+             */
+            equipment: string;
+            /**
+             * Rail
+             * Format: uuid
+             */
+            rail: string;
+            /** Took */
+            took: {
+                [key: string]: string;
+            };
         };
         /**
          * QuickKeep
@@ -2011,11 +2145,8 @@ export interface components {
             id: string;
             /** Name */
             name: string;
-            /**
-             * Stage
-             * @enum {string}
-             */
-            stage: "sizing" | "trial" | "fitted" | "done";
+            /** Stage */
+            stage: string;
             /** Rail */
             rail: string;
             /** Glow Colour */
@@ -2060,11 +2191,9 @@ export interface components {
         };
         /**
          * DrawerOut
-         * @description Resistor values at hand, Ω and as printed.
+         * @description Resistor values at hand, as printed.
          */
         DrawerOut: {
-            /** Values */
-            values: number[];
             /** Texts */
             texts: string[];
         };
@@ -2098,7 +2227,10 @@ export interface components {
          * @description An item of equipment with all in it.
          */
         EquipmentOut: {
-            /** Name */
+            /**
+             * Name
+             * @default New equipment
+             */
             name: string;
             /**
              * Maker Model
@@ -2127,10 +2259,56 @@ export interface components {
             id: string;
             take_in: components["schemas"]["TakeInView"];
             /** Rails */
-            rails: components["schemas"]["RailOut"][];
+            rails: components["schemas"]["RailAnswer"][];
             /** Positions */
             positions: components["schemas"]["Summary"][];
             steps: components["schemas"]["Steps"];
+        };
+        /**
+         * FeasibilityInput
+         * @description Whether the swap should be done at all.
+         */
+        FeasibilityInput: {
+            /**
+             * Access
+             * @default
+             * @enum {string}
+             */
+            access: "" | "screws" | "clips" | "sealed" | "welded";
+            /**
+             * Brittle
+             * @default
+             * @enum {string}
+             */
+            brittle: "" | "sound" | "aged" | "brittle";
+            /**
+             * Serviceable
+             * @default
+             * @enum {string}
+             */
+            serviceable: "" | "yes" | "no";
+            /**
+             * Hours
+             * @default
+             */
+            hours: string;
+            /**
+             * Price
+             * @default
+             */
+            price: string;
+            /**
+             * Hour Price
+             * @default
+             */
+            hour_price: string;
+            /** Others */
+            others?: components["schemas"]["Other"][];
+            /**
+             * Overruled
+             * @default
+             */
+            overruled: string;
         };
         /**
          * OpeningStep
@@ -2183,16 +2361,62 @@ export interface components {
             id: string;
             /** Caption */
             caption: string;
-            /** Width */
-            width: number;
-            /** Height */
-            height: number;
         };
         /**
-         * RailOut
-         * @description A rail.
+         * RailAnswer
+         * @description A rail as kept, with what its texts were taken for and what its kind says of it.
          */
-        RailOut: {
+        RailAnswer: {
+            /**
+             * Name
+             * @default Rail
+             */
+            name: string;
+            /**
+             * Kind
+             * @default regulated
+             * @enum {string}
+             */
+            kind: "regulated" | "unregulated" | "vehicle" | "battery" | "winding" | "stator" | "reversing" | "digital" | "logic" | "sense";
+            /**
+             * Read At
+             * @default feed
+             * @enum {string}
+             */
+            read_at: "feed" | "lamp";
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            usual: components["schemas"]["Quantity"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            low: components["schemas"]["Quantity"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            high: components["schemas"]["Quantity"];
+            /** Details */
+            details?: {
+                [key: string]: components["schemas"]["Quantity"];
+            };
+            /**
+             * Fuse
+             * @default
+             */
+            fuse: string;
             /**
              * Id
              * Format: uuid
@@ -2203,39 +2427,20 @@ export interface components {
              * Format: uuid
              */
             equipment: string;
-            /** Name */
-            name: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "regulated" | "unregulated" | "vehicle" | "battery" | "winding" | "stator" | "reversing" | "digital" | "logic" | "sense";
-            /** Kind Label */
-            kind_label: string;
             /** Levels */
             levels: string[];
-            /**
-             * Read At
-             * @enum {string}
-             */
-            read_at: "feed" | "lamp";
-            usual: components["schemas"]["QuantityOut"];
-            low: components["schemas"]["QuantityOut"];
-            high: components["schemas"]["QuantityOut"];
-            /** Details */
-            details: {
-                [key: string]: components["schemas"]["QuantityOut"];
+            /** Took */
+            took: {
+                [key: string]: string;
             };
-            /** Fuse */
-            fuse: string;
             /** Reads */
             reads: string;
         };
         /**
-         * TakeIn
+         * TakeInInput
          * @description The take-in sheet of an item.
          */
-        TakeIn: {
+        TakeInInput: {
             /**
              * Dark
              * @default
@@ -2271,14 +2476,14 @@ export interface components {
              *       "overruled": ""
              *     }
              */
-            worth: components["schemas"]["Worth"];
+            feasibility: components["schemas"]["FeasibilityInput"];
         };
         /**
          * TakeInView
          * @description The take-in sheet, what it comes to, and the cautions its hazards ask for.
          */
         TakeInView: {
-            sheet: components["schemas"]["TakeIn"];
+            sheet: components["schemas"]["TakeInInput"];
             advice: components["schemas"]["Advice"];
             /** Wires */
             wires: string[];
@@ -2317,57 +2522,14 @@ export interface components {
             found_with: string;
         };
         /**
-         * Worth
-         * @description Whether the swap should be done at all.
+         * EquipmentInput
+         * @description What can be written of an item.
          */
-        Worth: {
+        EquipmentInput: {
             /**
-             * Access
-             * @default
-             * @enum {string}
+             * Name
+             * @default New equipment
              */
-            access: "" | "screws" | "clips" | "sealed" | "welded";
-            /**
-             * Brittle
-             * @default
-             * @enum {string}
-             */
-            brittle: "" | "sound" | "aged" | "brittle";
-            /**
-             * Serviceable
-             * @default
-             * @enum {string}
-             */
-            serviceable: "" | "yes" | "no";
-            /**
-             * Hours
-             * @default
-             */
-            hours: string;
-            /**
-             * Price
-             * @default
-             */
-            price: string;
-            /**
-             * Hour Price
-             * @default
-             */
-            hour_price: string;
-            /** Others */
-            others?: components["schemas"]["Other"][];
-            /**
-             * Overruled
-             * @default
-             */
-            overruled: string;
-        };
-        /**
-         * EquipmentFields
-         * @description What can be written of an item of equipment.
-         */
-        EquipmentFields: {
-            /** Name */
             name: string;
             /**
              * Maker Model
@@ -2391,54 +2553,75 @@ export interface components {
             notes: string;
         };
         /**
-         * EquipmentPatch
-         * @description Fields to change; the rest stay.
+         * NewRail
+         * @description A new rail: what is not given takes its usual value.
          */
-        EquipmentPatch: {
-            /** Name */
-            name?: string | null;
-            /** Maker Model */
-            maker_model?: string | null;
-            /** Board Revision */
-            board_revision?: string | null;
-            /** Owner */
-            owner?: string | null;
-            /** Notes */
-            notes?: string | null;
-        };
-        /**
-         * Quantity
-         * @description A quantity as typed, with its source.
-         */
-        Quantity: {
+        NewRail: {
             /**
-             * Text
-             * @default
+             * Name
+             * @default Rail
              */
-            text: string;
+            name: string;
             /**
-             * Source
-             * @default assumed
+             * Kind
+             * @default regulated
              * @enum {string}
              */
-            source: "measured" | "marked" | "assumed" | "computed";
+            kind: "regulated" | "unregulated" | "vehicle" | "battery" | "winding" | "stator" | "reversing" | "digital" | "logic" | "sense";
             /**
-             * Note
+             * Read At
+             * @default feed
+             * @enum {string}
+             */
+            read_at: "feed" | "lamp";
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            usual: components["schemas"]["Quantity"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            low: components["schemas"]["Quantity"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            high: components["schemas"]["Quantity"];
+            /** Details */
+            details?: {
+                [key: string]: components["schemas"]["Quantity"];
+            };
+            /**
+             * Fuse
              * @default
              */
-            note: string;
-        };
-        /**
-         * RailFields
-         * @description What can be written of a rail; ``details`` are what its kind asks for, by name.
-         */
-        RailFields: {
+            fuse: string;
             /**
              * Equipment
              * Format: uuid
              */
             equipment: string;
-            /** Name */
+        };
+        /**
+         * RailInput
+         * @description A supply rail; ``details`` are the further figures its kind asks for, by name.
+         */
+        RailInput: {
+            /**
+             * Name
+             * @default Rail
+             */
             name: string;
             /**
              * Kind
@@ -2487,33 +2670,12 @@ export interface components {
             fuse: string;
         };
         /**
-         * RailPatch
-         * @description Fields to change; the rest stay. ``details`` sent change those named; another kind drops the rest.
-         */
-        RailPatch: {
-            /** Name */
-            name?: string | null;
-            /** Kind */
-            kind?: ("regulated" | "unregulated" | "vehicle" | "battery" | "winding" | "stator" | "reversing" | "digital" | "logic" | "sense") | null;
-            /** Details */
-            details?: {
-                [key: string]: components["schemas"]["Quantity"];
-            } | null;
-            /** Fuse */
-            fuse?: string | null;
-            /** Read At */
-            read_at?: ("feed" | "lamp") | null;
-            usual?: components["schemas"]["Quantity"] | null;
-            low?: components["schemas"]["Quantity"] | null;
-            high?: components["schemas"]["Quantity"] | null;
-        };
-        /**
          * PositionView
          * @description A position with its rail, its neighbours' names and its report.
          */
         PositionView: {
-            position: components["schemas"]["PositionOut"];
-            rail: components["schemas"]["RailOut"];
+            position: components["schemas"]["PositionAnswer"];
+            rail: components["schemas"]["RailAnswer"];
             /** Equipment Name */
             equipment_name: string;
             fit: components["schemas"]["SweepReport"] | null;
@@ -2544,128 +2706,253 @@ export interface components {
             /** N */
             n: number;
             r_s: components["schemas"]["Shown"];
-            error: components["schemas"]["Shown"];
             worst: components["schemas"]["Shown"];
             /** Line */
             line: string;
         };
         /**
-         * DriverDetail
-         * @description A further figure of a driver as typed; what else a feed feeds takes several lines.
+         * NewPosition
+         * @description A new position: what is not given takes its usual value; without a rail it takes the first.
          */
-        DriverDetail: {
+        NewPosition: {
             /**
-             * Text
-             * @default
+             * Name
+             * @default Lamp
              */
-            text: string;
+            name: string;
             /**
-             * Source
-             * @default assumed
+             * Stage
+             * @default sizing
              * @enum {string}
              */
-            source: "measured" | "marked" | "assumed" | "computed";
+            stage: "sizing" | "trial" | "fitted" | "done";
             /**
-             * Note
+             * Notes
              * @default
              */
-            note: string;
-        };
-        /**
-         * PositionFields
-         * @description A new position: what is not given takes its usual value.
-         */
-        PositionFields: {
-            /** Name */
-            name?: string | null;
-            /** Rail */
-            rail?: string | null;
-            /** Stage */
-            stage?: ("sizing" | "trial" | "fitted" | "done") | null;
-            /** Notes */
-            notes?: string | null;
-            /** Lamp Id */
-            lamp_id?: string | null;
-            /** Lamp Volts */
-            lamp_volts?: string | null;
-            /** Lamp Amps */
-            lamp_amps?: string | null;
-            /** Lamp Candela */
-            lamp_candela?: string | null;
-            /** Lamp Base */
-            lamp_base?: string | null;
-            /** Led Id */
-            led_id?: string | null;
-            vf?: components["schemas"]["Quantity"] | null;
-            /** Rated */
-            rated?: string | null;
-            /** In Series */
-            in_series?: number | null;
-            driver_drop?: components["schemas"]["Quantity"] | null;
-            target?: components["schemas"]["Quantity"] | null;
-            /** Ceiling */
-            ceiling?: number | null;
-            /** Series */
-            series?: ("E3" | "E6" | "E12" | "E24" | "E48" | "E96" | "E192") | null;
-            /** Rounding */
-            rounding?: ("up" | "nearest" | "down") | null;
-            /** Resistor */
-            resistor?: string | null;
-            /** Resistor Parts */
-            resistor_parts?: (1 | 2) | null;
-            /** Resistor Source */
-            resistor_source?: ("measured" | "marked" | "assumed" | "computed") | null;
+            notes: string;
+            /**
+             * Lamp Id
+             * @default
+             */
+            lamp_id: string;
+            /**
+             * Lamp Volts
+             * @default
+             */
+            lamp_volts: string;
+            /**
+             * Lamp Amps
+             * @default
+             */
+            lamp_amps: string;
+            /**
+             * Lamp Candela
+             * @default
+             */
+            lamp_candela: string;
+            /**
+             * Lamp Base
+             * @default
+             */
+            lamp_base: string;
+            /**
+             * Led Id
+             * @default
+             */
+            led_id: string;
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            vf: components["schemas"]["Quantity"];
+            /**
+             * Rated
+             * @default
+             */
+            rated: string;
+            /**
+             * In Series
+             * @default 1
+             */
+            in_series: number;
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            driver_drop: components["schemas"]["Quantity"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            target: components["schemas"]["Quantity"];
+            /**
+             * Ceiling
+             * @default 0.5
+             */
+            ceiling: number;
+            /**
+             * Series
+             * @default E24
+             * @enum {string}
+             */
+            series: "E3" | "E6" | "E12" | "E24" | "E48" | "E96" | "E192";
+            /**
+             * Rounding
+             * @default up
+             * @enum {string}
+             */
+            rounding: "up" | "nearest" | "down";
+            /**
+             * Resistor
+             * @default
+             */
+            resistor: string;
+            /**
+             * Resistor Parts
+             * @default 1
+             */
+            resistor_parts: number;
+            /**
+             * Resistor Source
+             * @default marked
+             * @enum {string}
+             */
+            resistor_source: "measured" | "marked" | "assumed" | "computed";
             /** Tolerance */
             tolerance?: number | null;
             /** Rating W */
             rating_w?: number | null;
-            /** Treatment */
-            treatment?: ("" | "bare" | "inverse_diode" | "back_to_back" | "two_colour" | "half_wave" | "half_wave_cap" | "bridge" | "bridge_cap") | null;
-            /** Capacitor */
-            capacitor?: string | null;
-            /** Capacitor V */
-            capacitor_v?: string | null;
-            /** Second Led Id */
-            second_led_id?: string | null;
-            /** Band */
-            band?: string | null;
-            /** Chassis Negative */
-            chassis_negative?: boolean | null;
-            /** Mains */
-            mains?: boolean | null;
-            /** Glow Floor */
-            glow_floor?: number | null;
-            /** Driver Kind */
-            driver_kind?: ("direct" | "low_side" | "high_side" | "darlington" | "series_lamps" | "shared" | "flasher" | "lamp_check") | null;
+            /**
+             * Rectification
+             * @default
+             * @enum {string}
+             */
+            rectification: "" | "bridge_cap" | "bridge" | "half_wave_cap" | "half_wave" | "inverse_diode" | "back_to_back" | "two_colour" | "bare";
+            /**
+             * Capacitor
+             * @default
+             */
+            capacitor: string;
+            /**
+             * Capacitor V
+             * @default
+             */
+            capacitor_v: string;
+            /**
+             * Second Led Id
+             * @default
+             */
+            second_led_id: string;
+            /**
+             * Band
+             * @default
+             */
+            band: string;
+            /**
+             * Chassis Negative
+             * @default false
+             */
+            chassis_negative: boolean;
+            /**
+             * Mains
+             * @default false
+             */
+            mains: boolean;
+            /**
+             * Glow Floor
+             * @default 0.25
+             */
+            glow_floor: number;
+            /**
+             * Driver Kind
+             * @default direct
+             * @enum {string}
+             */
+            driver_kind: "direct" | "low_side" | "high_side" | "darlington" | "series_lamps" | "shared" | "flasher" | "lamp_check";
             /** Driver Details */
             driver_details?: {
                 [key: string]: components["schemas"]["DriverDetail"];
-            } | null;
-            /** Branches */
-            branches?: number | null;
-            /** Lead */
-            lead?: ("positive" | "negative") | null;
-            /** Common */
-            common?: ("none" | "positive" | "negative" | "chassis") | null;
-            /** Shunt */
-            shunt?: string | null;
-            /** Shunt Across */
-            shunt_across?: ("leds" | "assembly") | null;
+            };
+            /**
+             * Branches
+             * @default 1
+             */
+            branches: number;
+            /**
+             * Lead
+             * @default positive
+             * @enum {string}
+             */
+            lead: "positive" | "negative";
+            /**
+             * Common
+             * @default none
+             * @enum {string}
+             */
+            common: "none" | "positive" | "negative" | "chassis";
+            /**
+             * Shunt
+             * @default
+             */
+            shunt: string;
+            /**
+             * Shunt Across
+             * @default assembly
+             * @enum {string}
+             */
+            shunt_across: "assembly" | "leds";
             /** Shunt W */
             shunt_w?: number | null;
-            /** Series Diodes */
-            series_diodes?: number | null;
-            /** Regulator Id */
-            regulator_id?: string | null;
-            module?: components["schemas"]["ReadyMade"] | null;
+            /**
+             * Series Diodes
+             * @default 0
+             */
+            series_diodes: number;
+            /**
+             * Regulator Id
+             * @default
+             */
+            regulator_id: string;
+            /**
+             * @default {
+             *       "amps": "",
+             *       "law": "resistor",
+             *       "polarised": "yes",
+             *       "throttle": "",
+             *       "after": "",
+             *       "candela": ""
+             *     }
+             */
+            module: components["schemas"]["ReadyMade"];
             /** Weigh */
-            weigh?: ("life" | "look" | "heat" | "parts" | "reversible")[] | null;
-            /** Sweep */
-            sweep?: string | null;
-            /** Sweep In Series */
-            sweep_in_series?: string | null;
-            /** Sweep Resistor */
-            sweep_resistor?: string | null;
+            weigh?: ("life" | "look" | "heat" | "parts" | "reversible")[];
+            /**
+             * Sweep
+             * @default
+             */
+            sweep: string;
+            /**
+             * Sweep In Series
+             * @default
+             */
+            sweep_in_series: string;
+            /**
+             * Sweep Resistor
+             * @default
+             */
+            sweep_resistor: string;
+            /** Rail */
+            rail?: string | null;
             /**
              * Equipment
              * Format: uuid
@@ -2674,99 +2961,247 @@ export interface components {
         };
         /**
          * PositionPatch
-         * @description Fields to change; the rest stay.
+         * @description Fields to change; those not sent stay, and so do the details and parts not named.
          */
         PositionPatch: {
-            /** Name */
-            name?: string | null;
-            /** Rail */
-            rail?: string | null;
-            /** Stage */
-            stage?: ("sizing" | "trial" | "fitted" | "done") | null;
-            /** Notes */
-            notes?: string | null;
-            /** Lamp Id */
-            lamp_id?: string | null;
-            /** Lamp Volts */
-            lamp_volts?: string | null;
-            /** Lamp Amps */
-            lamp_amps?: string | null;
-            /** Lamp Candela */
-            lamp_candela?: string | null;
-            /** Lamp Base */
-            lamp_base?: string | null;
-            /** Led Id */
-            led_id?: string | null;
-            vf?: components["schemas"]["Quantity"] | null;
-            /** Rated */
-            rated?: string | null;
-            /** In Series */
-            in_series?: number | null;
-            driver_drop?: components["schemas"]["Quantity"] | null;
-            target?: components["schemas"]["Quantity"] | null;
-            /** Ceiling */
-            ceiling?: number | null;
-            /** Series */
-            series?: ("E3" | "E6" | "E12" | "E24" | "E48" | "E96" | "E192") | null;
-            /** Rounding */
-            rounding?: ("up" | "nearest" | "down") | null;
-            /** Resistor */
-            resistor?: string | null;
-            /** Resistor Parts */
-            resistor_parts?: (1 | 2) | null;
-            /** Resistor Source */
-            resistor_source?: ("measured" | "marked" | "assumed" | "computed") | null;
+            /**
+             * Name
+             * @default Lamp
+             */
+            name: string;
+            /**
+             * Stage
+             * @default sizing
+             * @enum {string}
+             */
+            stage: "sizing" | "trial" | "fitted" | "done";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Lamp Id
+             * @default
+             */
+            lamp_id: string;
+            /**
+             * Lamp Volts
+             * @default
+             */
+            lamp_volts: string;
+            /**
+             * Lamp Amps
+             * @default
+             */
+            lamp_amps: string;
+            /**
+             * Lamp Candela
+             * @default
+             */
+            lamp_candela: string;
+            /**
+             * Lamp Base
+             * @default
+             */
+            lamp_base: string;
+            /**
+             * Led Id
+             * @default
+             */
+            led_id: string;
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            vf: components["schemas"]["Quantity"];
+            /**
+             * Rated
+             * @default
+             */
+            rated: string;
+            /**
+             * In Series
+             * @default 1
+             */
+            in_series: number;
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            driver_drop: components["schemas"]["Quantity"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            target: components["schemas"]["Quantity"];
+            /**
+             * Ceiling
+             * @default 0.5
+             */
+            ceiling: number;
+            /**
+             * Series
+             * @default E24
+             * @enum {string}
+             */
+            series: "E3" | "E6" | "E12" | "E24" | "E48" | "E96" | "E192";
+            /**
+             * Rounding
+             * @default up
+             * @enum {string}
+             */
+            rounding: "up" | "nearest" | "down";
+            /**
+             * Resistor
+             * @default
+             */
+            resistor: string;
+            /**
+             * Resistor Parts
+             * @default 1
+             */
+            resistor_parts: number;
+            /**
+             * Resistor Source
+             * @default marked
+             * @enum {string}
+             */
+            resistor_source: "measured" | "marked" | "assumed" | "computed";
             /** Tolerance */
             tolerance?: number | null;
             /** Rating W */
             rating_w?: number | null;
-            /** Treatment */
-            treatment?: ("" | "bare" | "inverse_diode" | "back_to_back" | "two_colour" | "half_wave" | "half_wave_cap" | "bridge" | "bridge_cap") | null;
-            /** Capacitor */
-            capacitor?: string | null;
-            /** Capacitor V */
-            capacitor_v?: string | null;
-            /** Second Led Id */
-            second_led_id?: string | null;
-            /** Band */
-            band?: string | null;
-            /** Chassis Negative */
-            chassis_negative?: boolean | null;
-            /** Mains */
-            mains?: boolean | null;
-            /** Glow Floor */
-            glow_floor?: number | null;
-            /** Driver Kind */
-            driver_kind?: ("direct" | "low_side" | "high_side" | "darlington" | "series_lamps" | "shared" | "flasher" | "lamp_check") | null;
+            /**
+             * Rectification
+             * @default
+             * @enum {string}
+             */
+            rectification: "" | "bridge_cap" | "bridge" | "half_wave_cap" | "half_wave" | "inverse_diode" | "back_to_back" | "two_colour" | "bare";
+            /**
+             * Capacitor
+             * @default
+             */
+            capacitor: string;
+            /**
+             * Capacitor V
+             * @default
+             */
+            capacitor_v: string;
+            /**
+             * Second Led Id
+             * @default
+             */
+            second_led_id: string;
+            /**
+             * Band
+             * @default
+             */
+            band: string;
+            /**
+             * Chassis Negative
+             * @default false
+             */
+            chassis_negative: boolean;
+            /**
+             * Mains
+             * @default false
+             */
+            mains: boolean;
+            /**
+             * Glow Floor
+             * @default 0.25
+             */
+            glow_floor: number;
+            /**
+             * Driver Kind
+             * @default direct
+             * @enum {string}
+             */
+            driver_kind: "direct" | "low_side" | "high_side" | "darlington" | "series_lamps" | "shared" | "flasher" | "lamp_check";
             /** Driver Details */
             driver_details?: {
                 [key: string]: components["schemas"]["DriverDetail"];
-            } | null;
-            /** Branches */
-            branches?: number | null;
-            /** Lead */
-            lead?: ("positive" | "negative") | null;
-            /** Common */
-            common?: ("none" | "positive" | "negative" | "chassis") | null;
-            /** Shunt */
-            shunt?: string | null;
-            /** Shunt Across */
-            shunt_across?: ("leds" | "assembly") | null;
+            };
+            /**
+             * Branches
+             * @default 1
+             */
+            branches: number;
+            /**
+             * Lead
+             * @default positive
+             * @enum {string}
+             */
+            lead: "positive" | "negative";
+            /**
+             * Common
+             * @default none
+             * @enum {string}
+             */
+            common: "none" | "positive" | "negative" | "chassis";
+            /**
+             * Shunt
+             * @default
+             */
+            shunt: string;
+            /**
+             * Shunt Across
+             * @default assembly
+             * @enum {string}
+             */
+            shunt_across: "assembly" | "leds";
             /** Shunt W */
             shunt_w?: number | null;
-            /** Series Diodes */
-            series_diodes?: number | null;
-            /** Regulator Id */
-            regulator_id?: string | null;
-            module?: components["schemas"]["ReadyMade"] | null;
+            /**
+             * Series Diodes
+             * @default 0
+             */
+            series_diodes: number;
+            /**
+             * Regulator Id
+             * @default
+             */
+            regulator_id: string;
+            /**
+             * @default {
+             *       "amps": "",
+             *       "law": "resistor",
+             *       "polarised": "yes",
+             *       "throttle": "",
+             *       "after": "",
+             *       "candela": ""
+             *     }
+             */
+            module: components["schemas"]["ReadyMade"];
             /** Weigh */
-            weigh?: ("life" | "look" | "heat" | "parts" | "reversible")[] | null;
-            /** Sweep */
-            sweep?: string | null;
-            /** Sweep In Series */
-            sweep_in_series?: string | null;
-            /** Sweep Resistor */
-            sweep_resistor?: string | null;
+            weigh?: ("life" | "look" | "heat" | "parts" | "reversible")[];
+            /**
+             * Sweep
+             * @default
+             */
+            sweep: string;
+            /**
+             * Sweep In Series
+             * @default
+             */
+            sweep_in_series: string;
+            /**
+             * Sweep Resistor
+             * @default
+             */
+            sweep_resistor: string;
+            /** Rail */
+            rail?: string | null;
         };
         /**
          * AssessIn
@@ -2902,7 +3337,10 @@ export interface components {
         };
         /**
          * BenchReading
-         * @description A reading typed into the next thing: it inks a figure or records a trial.
+         * @description A reading typed into the next thing: it sets a figure, or is recorded as a trial.
+         *
+         *     ``what`` is a kind of reading after the swap, "led_vf", "driver_drop", "source_short", a level of the
+         *     rail ("rail_usual"), or a detail that the rail's kind asks for.
          */
         BenchReading: {
             /**
@@ -2910,11 +3348,8 @@ export interface components {
              * Format: uuid
              */
             id: string;
-            /**
-             * What
-             * @enum {string}
-             */
-            what: "rail_usual" | "rail_low" | "rail_high" | "led_vf" | "driver_drop" | "source_open" | "source_load" | "source_short" | "trip" | "hertz" | "grounded" | "current" | "resistor_volts" | "led_volts";
+            /** What */
+            what: string;
             /** Text */
             text: string;
             /**
@@ -2929,21 +3364,20 @@ export interface components {
             note: string;
         };
         /**
-         * TakenFields
-         * @description A reading before the swap.
+         * ReadingBeforeAnswer
+         * @description A reading before the swap, with when it was taken.
          */
-        TakenFields: {
-            /**
-             * Position
-             * Format: uuid
-             */
-            position: string;
+        ReadingBeforeAnswer: {
             /**
              * Function
+             * @default dc_volts
              * @enum {string}
              */
             function: "dc_volts" | "ac_volts" | "dc_amps" | "ac_amps" | "ohms";
-            /** Text */
+            /**
+             * Text
+             * @default
+             */
             text: string;
             /**
              * Points
@@ -2977,23 +3411,83 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** At */
+            at: string;
         };
         /**
-         * ReadingFields
-         * @description A reading after the swap.
+         * NewReadingBefore
+         * @description A reading before the swap.
          */
-        ReadingFields: {
+        NewReadingBefore: {
+            /**
+             * Function
+             * @default dc_volts
+             * @enum {string}
+             */
+            function: "dc_volts" | "ac_volts" | "dc_amps" | "ac_amps" | "ohms";
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Points
+             * @default lamp
+             * @enum {string}
+             */
+            points: "lamp" | "feed" | "driver" | "frame";
+            /**
+             * Lamp
+             * @default in
+             * @enum {string}
+             */
+            lamp: "in" | "out";
+            /**
+             * State
+             * @default
+             */
+            state: string;
+            /**
+             * Meter
+             * @default
+             */
+            meter: string;
+            /**
+             * True Rms
+             * @default false
+             */
+            true_rms: boolean;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
             /**
              * Position
              * Format: uuid
              */
             position: string;
+        };
+        /**
+         * ReadingAfterAnswer
+         * @description A reading after the swap, with when it was taken.
+         */
+        ReadingAfterAnswer: {
             /**
              * Kind
+             * @default current
              * @enum {string}
              */
             kind: "current" | "resistor_volts" | "led_volts";
-            /** Text */
+            /**
+             * Text
+             * @default
+             */
             text: string;
             /**
              * Burden
@@ -3005,27 +3499,45 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** At */
+            at: string;
         };
         /**
-         * TakeInPatch
-         * @description Parts of the take-in sheet to replace; the rest stay.
+         * NewReadingAfter
+         * @description A reading after the swap.
          */
-        TakeInPatch: {
-            /** Dark */
-            dark?: string | null;
-            /** Sharing */
-            sharing?: string | null;
-            /** Grounds */
-            grounds?: string | null;
-            /** Hazards */
-            hazards?: ("mains" | "tension" | "charge" | "vehicle" | "static" | "heat")[] | null;
-            /** Opening */
-            opening?: components["schemas"]["OpeningStep"][] | null;
-            /** Wires */
-            wires?: components["schemas"]["Wire"][] | null;
-            /** Originals */
-            originals?: components["schemas"]["Original"][] | null;
-            worth?: components["schemas"]["Worth"] | null;
+        NewReadingAfter: {
+            /**
+             * Kind
+             * @default current
+             * @enum {string}
+             */
+            kind: "current" | "resistor_volts" | "led_volts";
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Burden
+             * @default
+             */
+            burden: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Position
+             * Format: uuid
+             */
+            position: string;
         };
         /**
          * Caption
@@ -3072,7 +3584,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    swapglow_api_quick_catalogue: {
+    swapglow_api_catalogue_catalogue: {
         parameters: {
             query?: never;
             header?: never;
@@ -3177,7 +3689,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PositionOut"];
+                    "application/json": components["schemas"]["PositionAnswer"];
                 };
             };
             /** @description Not Found */
@@ -3430,7 +3942,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["EquipmentFields"];
+                "application/json": components["schemas"]["EquipmentInput"];
             };
         };
         responses: {
@@ -3485,7 +3997,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["EquipmentPatch"];
+                "application/json": components["schemas"]["EquipmentInput"];
             };
         };
         responses: {
@@ -3529,7 +4041,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RailFields"];
+                "application/json": components["schemas"]["NewRail"];
             };
         };
         responses: {
@@ -3539,7 +4051,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RailOut"];
+                    "application/json": components["schemas"]["RailAnswer"];
                 };
             };
             /** @description Not Found */
@@ -3602,7 +4114,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RailPatch"];
+                "application/json": components["schemas"]["RailInput"];
             };
         };
         responses: {
@@ -3612,7 +4124,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RailOut"];
+                    "application/json": components["schemas"]["RailAnswer"];
                 };
             };
             /** @description Not Found */
@@ -3743,7 +4255,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PositionFields"];
+                "application/json": components["schemas"]["NewPosition"];
             };
         };
         responses: {
@@ -3753,7 +4265,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PositionOut"];
+                    "application/json": components["schemas"]["PositionAnswer"];
                 };
             };
             /** @description Not Found */
@@ -3817,7 +4329,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PositionOut"];
+                    "application/json": components["schemas"]["PositionAnswer"];
                 };
             };
             /** @description Not Found */
@@ -3955,6 +4467,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
         };
     };
     swapglow_api_positions_take: {
@@ -3978,7 +4499,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PositionOut"];
+                    "application/json": components["schemas"]["PositionAnswer"];
                 };
             };
             /** @description Not Found */
@@ -4001,7 +4522,7 @@ export interface operations {
             };
         };
     };
-    swapglow_api_positions_bench_reading: {
+    swapglow_api_readings_bench_reading: {
         parameters: {
             query?: never;
             header?: never;
@@ -4043,7 +4564,7 @@ export interface operations {
             };
         };
     };
-    swapglow_api_positions_infer: {
+    swapglow_api_readings_infer: {
         parameters: {
             query?: never;
             header?: never;
@@ -4061,7 +4582,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PositionOut"];
+                    "application/json": components["schemas"]["PositionAnswer"];
                 };
             };
             /** @description Not Found */
@@ -4084,7 +4605,7 @@ export interface operations {
             };
         };
     };
-    swapglow_api_positions_take_reading: {
+    swapglow_api_readings_record_before: {
         parameters: {
             query?: never;
             header?: never;
@@ -4095,7 +4616,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TakenFields"];
+                "application/json": components["schemas"]["NewReadingBefore"];
             };
         };
         responses: {
@@ -4105,7 +4626,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TakenOut"];
+                    "application/json": components["schemas"]["ReadingBeforeAnswer"];
                 };
             };
             /** @description Not Found */
@@ -4128,7 +4649,7 @@ export interface operations {
             };
         };
     };
-    swapglow_api_positions_strike_taken: {
+    swapglow_api_readings_strike_before: {
         parameters: {
             query?: never;
             header?: never;
@@ -4148,7 +4669,7 @@ export interface operations {
             };
         };
     };
-    swapglow_api_positions_record: {
+    swapglow_api_readings_record_after: {
         parameters: {
             query?: never;
             header?: never;
@@ -4159,7 +4680,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ReadingFields"];
+                "application/json": components["schemas"]["NewReadingAfter"];
             };
         };
         responses: {
@@ -4169,7 +4690,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadingOut"];
+                    "application/json": components["schemas"]["ReadingAfterAnswer"];
                 };
             };
             /** @description Not Found */
@@ -4192,7 +4713,7 @@ export interface operations {
             };
         };
     };
-    swapglow_api_positions_strike: {
+    swapglow_api_readings_strike_after: {
         parameters: {
             query?: never;
             header?: never;
@@ -4223,7 +4744,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TakeInPatch"];
+                "application/json": components["schemas"]["TakeInInput"];
             };
         };
         responses: {

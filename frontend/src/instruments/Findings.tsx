@@ -2,8 +2,8 @@ import { Disclosure, DisclosurePanel, Button as AriaButton, Heading } from "reac
 import styled from "styled-components";
 
 import type { Changes, Finding, Report } from "../api/client";
-import { SmallButton } from "../controls/Button";
-import { GradeMark } from "../controls/GradeMark";
+import { SmallButton } from "../ui/Button";
+import { GradeMark } from "../ui/GradeMark";
 
 const Wrap = styled.section`
   height: 100%;
@@ -72,20 +72,21 @@ const Bare = styled(Heading)`
 
 interface Props {
   findings: Finding[];
-  verdicts: Report["verdicts"];
+  /** What each reading after the swap says; the newest stands first. */
+  diagnoses: Report["diagnoses"];
   /** Try a remedy: it is previewed on all instruments until it is taken or put back. */
   onTry?: (label: string, changes: Changes) => void;
   onStrike?: (readingId: string) => void;
 }
 
-/** Judgements with figure, limit, reason and remedies; the newest reading's verdict comes first. */
-export function Findings({ findings, verdicts, onTry, onStrike }: Props) {
-  const latest = verdicts[verdicts.length - 1];
+/** Judgements with figure, limit, reason and remedies; the newest reading's diagnosis comes first. */
+export function Findings({ findings, diagnoses, onTry, onStrike }: Props) {
+  const latest = diagnoses[diagnoses.length - 1];
   return (
     <Wrap aria-label="Findings" tabIndex={0} role="region">
       {!latest && findings.length === 0 && <Message>Nothing to mind with these figures.</Message>}
       <List>
-        {latest && <Verdict verdict={latest} {...(onStrike ? { onStrike } : {})} />}
+        {latest && <Diagnosis diagnosis={latest} {...(onStrike ? { onStrike } : {})} />}
         {findings.map((f) => (
           <Item key={f.id} data-finding={f.id}>
             <Disclosure>
@@ -105,7 +106,7 @@ export function Findings({ findings, verdicts, onTry, onStrike }: Props) {
             {onTry && f.remedies.length > 0 && (
               <Acts>
                 {f.remedies.map((r) => (
-                  <SmallButton key={r.id} onPress={() => onTry(r.label, r.changes)}>
+                  <SmallButton key={r.id} onPress={() => onTry(r.label, r.changes ?? {})}>
                     Try: {r.label}
                   </SmallButton>
                 ))}
@@ -118,8 +119,8 @@ export function Findings({ findings, verdicts, onTry, onStrike }: Props) {
   );
 }
 
-interface VerdictProps {
-  verdict: Report["verdicts"][number];
+interface DiagnosisProps {
+  diagnosis: Report["diagnoses"][number];
   onStrike?: (readingId: string) => void;
 }
 
@@ -129,21 +130,21 @@ const Causes = styled.ol`
   font-size: 0.95rem;
 `;
 
-function Verdict({ verdict, onStrike }: VerdictProps) {
+function Diagnosis({ diagnosis, onStrike }: DiagnosisProps) {
   return (
-    <Item data-verdict={verdict.agrees ? "agrees" : "off"}>
+    <Item data-diagnosis={diagnosis.agrees ? "agrees" : "off"}>
       <Head>
-        {verdict.agrees ? <Agrees /> : <GradeMark grade="stop" />}
+        {diagnosis.agrees ? <Agrees /> : <GradeMark grade="stop" />}
         {onStrike && (
-          <Why onPress={() => onStrike(verdict.id)} aria-label="Strike this reading">
+          <Why onPress={() => onStrike(diagnosis.id)} aria-label="Strike this reading">
             strike
           </Why>
         )}
       </Head>
-      <Message>{verdict.line}</Message>
-      {verdict.causes.length > 0 && (
+      <Message>{diagnosis.line}</Message>
+      {diagnosis.causes.length > 0 && (
         <Causes aria-label="Likely causes">
-          {verdict.causes.map((c) => (
+          {diagnosis.causes.map((c) => (
             <li key={c.id}>{c.message}</li>
           ))}
         </Causes>

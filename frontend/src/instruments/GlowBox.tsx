@@ -2,7 +2,7 @@ import { useId } from "react";
 import styled from "styled-components";
 
 import type { Report } from "../api/client";
-import { Figure } from "../controls/Figure";
+import { Figure } from "../ui/Figure";
 
 /* The box is dark in both looks: it is a viewing box, and its lamps are computed. */
 const Box = styled.section`

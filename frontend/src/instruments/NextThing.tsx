@@ -3,10 +3,8 @@ import styled from "styled-components";
 
 import { Refused, type Report, type Schemas } from "../api/client";
 import { useDraft } from "../api/useDraft";
-import { MainButton } from "../controls/Button";
-import { Field } from "../controls/Field";
-
-type Kind = Schemas["BenchReading"]["what"];
+import { MainButton } from "../ui/Button";
+import { Field } from "../ui/Field";
 
 const Wrap = styled.section`
   display: grid;
@@ -116,8 +114,9 @@ export function NextThing({ positionId, step, onRead }: Props) {
         <Entry
           key={step.reading}
           positionId={positionId}
-          kind={step.reading as Kind}
+          kind={step.reading}
           meter={step.meter}
+          example={step.example}
           onRead={onRead}
         />
       )}
@@ -125,25 +124,17 @@ export function NextThing({ positionId, step, onRead }: Props) {
   );
 }
 
-const EXAMPLES: Partial<Record<Kind, string>> = {
-  current: "2.4mA",
-  led_vf: "2.85V",
-  driver_drop: "0.15V",
-  source_load: "0.11A",
-  source_short: "2.1mA",
-  trip: "0.9mA",
-  hertz: "50Hz",
-  grounded: "yes or no",
-};
-
 interface EntryProps {
   positionId: string;
-  kind: Kind;
+  /** Which of the readings after the swap it is, or which figure it gives. */
+  kind: string;
   meter: string;
+  /** How such a reading is written. */
+  example: string;
   onRead: Props["onRead"];
 }
 
-function Entry({ positionId, kind, meter, onRead }: EntryProps) {
+function Entry({ positionId, kind, meter, example, onRead }: EntryProps) {
   const draft = useDraft(`reading.${positionId}.${kind}`, "");
   const burden = useDraft(`burden.${positionId}`, "5R");
   const [refusal, setRefusal] = useState<Refused>();
@@ -181,7 +172,7 @@ function Entry({ positionId, kind, meter, onRead }: EntryProps) {
         error={
           refusal?.of("text") ?? (refusal && !refusal.of("burden") ? refusal.message : undefined)
         }
-        placeholder={EXAMPLES[kind] ?? "24.1V"}
+        placeholder={example}
       />
       {isCurrent ? (
         <Field

@@ -57,13 +57,17 @@ const Table = styled.table`
   }
 `;
 
+interface Props {
+  uncertainty: Report["uncertainty"];
+}
+
 /** What still rests on pencil; opens the list of every figure behind the result. */
-export function PencilLine({ pencil }: { pencil: Report["pencil"] }) {
+export function PencilLine({ uncertainty }: Props) {
   return (
     <DialogTrigger>
       <Line>
-        <Bar share={pencil.share} />
-        <span>{pencil.line}</span>
+        <Bar share={uncertainty.share} />
+        <span>{uncertainty.line}</span>
       </Line>
       <Sheet placement="top start">
         <Dialog aria-label="Ink and pencil">
@@ -77,7 +81,7 @@ export function PencilLine({ pencil }: { pencil: Report["pencil"] }) {
               </tr>
             </thead>
             <tbody>
-              {pencil.items.map((i) => (
+              {uncertainty.items.map((i) => (
                 <tr key={i.id}>
                   <td>{i.label}</td>
                   <td className="num" data-pencil={i.source === "assumed"}>

@@ -32,7 +32,6 @@ const rule = {
     {
       id: "ohm",
       label: "Each resistor",
-      unit: "Ω",
       ticks: values.map((v) => ({ at_ohm: v.ohm, text: v.text, weight: 2 as const })),
     },
   ],

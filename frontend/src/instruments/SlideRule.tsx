@@ -73,6 +73,7 @@ export function SlideRule({ rule, cursor, reads, onMove }: Props) {
   const narrow = width < 700;
   const left = narrow ? 8 : 158;
   const right = Math.max(left + 40, width - (narrow ? 8 : 132));
+  const ends = { left, right, width, narrow };
   const x = scaleLog([rule.low_ohm, rule.high_ohm], [left, right]).clamp(true);
   const row = narrow ? ROW + 18 : ROW;
   const height = ZONE + rule.scales.length * row + 6;
@@ -84,22 +85,10 @@ export function SlideRule({ rule, cursor, reads, onMove }: Props) {
     if (next && next.ohm !== cursor) onMove(next.ohm);
   };
   const keys = (e: KeyboardEvent) => {
-    const off = value && Math.abs(value.ohm / cursor - 1) > 1e-6;
-    const moves: Record<string, number> = {
-      ArrowRight: off && value.ohm > cursor ? here : here + 1,
-      ArrowUp: off && value.ohm > cursor ? here : here + 1,
-      ArrowLeft: off && value.ohm < cursor ? here : here - 1,
-      ArrowDown: off && value.ohm < cursor ? here : here - 1,
-      PageUp: here + 6,
-      PageDown: here - 6,
-      Home: 0,
-      End: rule.values.length - 1,
-    };
-    const to = moves[e.key];
-    if (to !== undefined) {
-      e.preventDefault();
-      go(to);
-    }
+    const to = target(e.key, rule, cursor);
+    if (to === undefined) return;
+    e.preventDefault();
+    go(to);
   };
   const drag = (e: PointerEvent) => {
     if (e.buttons !== 1 || !svg.current) return;
@@ -130,41 +119,17 @@ export function SlideRule({ rule, cursor, reads, onMove }: Props) {
         onPointerMove={drag}
       >
         <Zones rule={rule} x={x} height={height} />
-        {rule.scales.map((scale, k) => {
-          const base = ZONE + k * row + row - 5;
-          return (
-            <g key={scale.id}>
-              <line x1={left} x2={right} y1={base} y2={base} stroke="var(--ink)" />
-              <text className="name" x={narrow ? left : 0} y={narrow ? base - 34 : base - 7}>
-                {scale.label}
-              </text>
-              <Ticks scale={scale} rule={rule} x={x} base={base} narrow={narrow} />
-              {scale.id === "power" && rule.hot && (
-                <g>
-                  <line
-                    x1={x(rule.hot.from_ohm)}
-                    x2={x(rule.hot.to_ohm)}
-                    y1={base}
-                    y2={base}
-                    stroke="var(--stop)"
-                    strokeWidth="5"
-                  />
-                  <text className="hot" x={x(rule.hot.to_ohm) + 6} y={base + 4}>
-                    {rule.hot.label}
-                  </text>
-                </g>
-              )}
-              <text
-                className="read"
-                x={narrow ? right : width}
-                y={narrow ? base - 32 : base - 5}
-                textAnchor="end"
-              >
-                {reads[scale.id] ?? ""}
-              </text>
-            </g>
-          );
-        })}
+        {rule.scales.map((scale, k) => (
+          <ScaleRow
+            key={scale.id}
+            scale={scale}
+            rule={rule}
+            x={x}
+            base={ZONE + k * row + row - 5}
+            ends={ends}
+            read={reads[scale.id] ?? ""}
+          />
+        ))}
         <Cursor at={x(cursor)} height={height} />
       </Draw>
     </Wrap>
@@ -172,6 +137,73 @@ export function SlideRule({ rule, cursor, reads, onMove }: Props) {
 }
 
 type X = (ohm: number) => number;
+
+interface Ends {
+  left: number;
+  right: number;
+  width: number;
+  /** Names and readings stand above the scale, not beside it. */
+  narrow: boolean;
+}
+
+interface ScaleRowProps {
+  scale: Rule["scales"][number];
+  rule: Rule;
+  x: X;
+  /** Pixels down to its line. */
+  base: number;
+  ends: Ends;
+  /** What it reads under the cursor. */
+  read: string;
+}
+
+function ScaleRow({ scale, rule, x, base, ends, read }: ScaleRowProps) {
+  const { left, right, width, narrow } = ends;
+  return (
+    <g>
+      <line x1={left} x2={right} y1={base} y2={base} stroke="var(--ink)" />
+      <text className="name" x={narrow ? left : 0} y={narrow ? base - 34 : base - 7}>
+        {scale.label}
+      </text>
+      <Ticks scale={scale} rule={rule} x={x} base={base} narrow={narrow} />
+      {scale.id === "power" && rule.hot && <Hot hot={rule.hot} x={x} base={base} />}
+      <text
+        className="read"
+        x={narrow ? right : width}
+        y={narrow ? base - 32 : base - 5}
+        textAnchor="end"
+      >
+        {read}
+      </text>
+    </g>
+  );
+}
+
+interface HotProps {
+  hot: NonNullable<Rule["hot"]>;
+  x: X;
+  /** Pixels down to its scale's line. */
+  base: number;
+}
+
+/** Where the resistor is too hot to touch. */
+function Hot({ hot, x, base }: HotProps) {
+  return (
+    <g>
+      <line
+        x1={x(hot.from_ohm)}
+        x2={x(hot.to_ohm)}
+        y1={base}
+        y2={base}
+        stroke="var(--stop)"
+        strokeWidth="5"
+      />
+      <text className="hot" x={x(hot.to_ohm) + 6} y={base + 4}>
+        {hot.label}
+      </text>
+    </g>
+  );
+}
 
 function Zones({ rule, x, height }: { rule: Rule; x: X; height: number }) {
   return (
@@ -252,6 +284,26 @@ function Cursor({ at, height }: { at: number; height: number }) {
       <path d={`M${at - 9} ${height}h18l-9 -13z`} fill="var(--mark)" />
     </g>
   );
+}
+
+/** Where a key takes the cursor: the next preferred value, six of them, or an end. */
+function target(key: string, rule: Rule, cursor: number): number | undefined {
+  const here = nearest(rule, cursor);
+  const value = rule.values[here];
+  const off = value && Math.abs(value.ohm / cursor - 1) > 1e-6;
+  const up = off && value.ohm > cursor ? here : here + 1;
+  const down = off && value.ohm < cursor ? here : here - 1;
+  const moves: Record<string, number> = {
+    ArrowRight: up,
+    ArrowUp: up,
+    ArrowLeft: down,
+    ArrowDown: down,
+    PageUp: here + 6,
+    PageDown: here - 6,
+    Home: 0,
+    End: rule.values.length - 1,
+  };
+  return moves[key];
 }
 
 function nearest(rule: Rule, ohm: number): number {

@@ -1,9 +1,9 @@
-import { scaleLinear } from "d3-scale";
+import { scaleLinear, type ScaleLinear } from "d3-scale";
 import { area, curveStepAfter, line } from "d3-shape";
 import { Button, Radio, RadioGroup } from "react-aria-components";
 import styled from "styled-components";
 
-import type { Report } from "../api/client";
+import type { Report, Schemas } from "../api/client";
 import { CycleTrace } from "./CycleTrace";
 import { LifeTrace } from "./LifeTrace";
 
@@ -119,11 +119,11 @@ const W = 480;
 const H = 240;
 const GUTTER = 46;
 
-type Stair = Report["staircase"]["stairs"][number];
+type Stair = Schemas["Staircase"]["stairs"][number];
 
 interface Props {
   /** The staircase at the instants and states the supply has. */
-  moments: Report["moments"];
+  snapshots: Report["snapshots"];
   cycle: Report["cycle"];
   runtime: Report["runtime"];
   /** What is chosen to be seen; the other instruments follow it. */
@@ -133,12 +133,12 @@ interface Props {
 }
 
 /** The rail drawn as height at a chosen instant; over a cycle or a battery's life it is a curve. */
-export function Staircase({ moments, cycle, runtime, chosen, onChoose, onEdit }: Props) {
-  const choices: (readonly [string, string])[] = moments.map((m) => [m.id, m.label]);
+export function Staircase({ snapshots, cycle, runtime, chosen, onChoose, onEdit }: Props) {
+  const choices: (readonly [string, string])[] = snapshots.map((s) => [s.id, s.label]);
   if (cycle) choices.push(["cycle", "Over the cycle"]);
   if (runtime) choices.push(["life", "Over its life"]);
   const at = choices.find(([id]) => id === chosen)?.[0] ?? choices[0]?.[0] ?? "";
-  const moment = moments.find((m) => m.id === at);
+  const snapshot = snapshots.find((s) => s.id === at);
   return (
     <Wrap aria-label="Volt staircase">
       {choices.length > 1 && (
@@ -150,8 +150,8 @@ export function Staircase({ moments, cycle, runtime, chosen, onChoose, onEdit }:
           ))}
         </Tabs>
       )}
-      {moment?.line && <Line role="status">{moment.line}</Line>}
-      {moment && <Steep staircase={moment.staircase} onEdit={onEdit} />}
+      {snapshot?.line && <Line role="status">{snapshot.line}</Line>}
+      {snapshot && <Steep staircase={snapshot.staircase} onEdit={onEdit} />}
       {at === "cycle" && cycle && <CycleTrace cycle={cycle} />}
       {at === "life" && runtime && <LifeTrace runtime={runtime} />}
     </Wrap>
@@ -159,7 +159,7 @@ export function Staircase({ moments, cycle, runtime, chosen, onChoose, onEdit }:
 }
 
 interface SteepProps {
-  staircase: Report["staircase"];
+  staircase: Schemas["Staircase"];
   onEdit: Props["onEdit"];
 }
 
@@ -184,29 +184,10 @@ function Steep({ staircase, onEdit }: SteepProps) {
   return (
     <>
       <Draw viewBox={`0 0 ${W} ${H}`} preserveAspectRatio="none" aria-hidden="true">
-        {y.ticks(5).map((t) => (
-          <g key={t}>
-            <line x1={GUTTER} x2={W} y1={y(t)} y2={y(t)} stroke="var(--rule-soft)" />
-            <text x={GUTTER - 6} y={y(t) + 4} textAnchor="end">
-              {t} V
-            </text>
-          </g>
-        ))}
+        <Axis y={y} />
         <path d={band(points) ?? ""} fill="var(--mark)" opacity="0.22" />
         <path d={usual(points) ?? ""} fill="none" stroke="var(--ink)" strokeWidth="3" />
-        {shown.map((s, k) =>
-          k === 0 ? null : (
-            <line
-              key={s.id}
-              x1={x(k)}
-              x2={x(k)}
-              y1={y(shown[k - 1]?.level.usual ?? 0)}
-              y2={y(s.level.usual)}
-              stroke={s.kind === "resistor" ? "var(--mark)" : "var(--ink)"}
-              strokeWidth={s.kind === "resistor" ? 7 : 3}
-            />
-          ),
-        )}
+        <Falls shown={shown} x={x} y={y} />
       </Draw>
       <Steps>
         {shown.map((s) => (
@@ -217,6 +198,52 @@ function Steep({ staircase, onEdit }: SteepProps) {
           </Step>
         ))}
       </Steps>
+    </>
+  );
+}
+
+interface AxisProps {
+  y: ScaleLinear<number, number>;
+}
+
+function Axis({ y }: AxisProps) {
+  return (
+    <>
+      {y.ticks(5).map((t) => (
+        <g key={t}>
+          <line x1={GUTTER} x2={W} y1={y(t)} y2={y(t)} stroke="var(--rule-soft)" />
+          <text x={GUTTER - 6} y={y(t) + 4} textAnchor="end">
+            {t} V
+          </text>
+        </g>
+      ))}
+    </>
+  );
+}
+
+interface FallsProps {
+  shown: Stair[];
+  x: (k: number) => number;
+  y: (volts: number) => number;
+}
+
+/** The falls from one level to the next; the resistor's is what the slide rule turns. */
+function Falls({ shown, x, y }: FallsProps) {
+  return (
+    <>
+      {shown.map((s, k) =>
+        k === 0 ? null : (
+          <line
+            key={s.id}
+            x1={x(k)}
+            x2={x(k)}
+            y1={y(shown[k - 1]?.level.usual ?? 0)}
+            y2={y(s.level.usual)}
+            stroke={s.kind === "resistor" ? "var(--mark)" : "var(--ink)"}
+            strokeWidth={s.kind === "resistor" ? 7 : 3}
+          />
+        ),
+      )}
     </>
   );
 }

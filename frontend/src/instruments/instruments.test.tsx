@@ -2,10 +2,10 @@ import { useState } from "react";
 import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
-import { Figure } from "../controls/Figure";
-import { GradeMark } from "../controls/GradeMark";
+import { Figure } from "../ui/Figure";
+import { GradeMark } from "../ui/GradeMark";
 import { show } from "../test/providers";
-import { cycle, finding, glow, off, pencil, shown, staircase, step } from "../test/report";
+import { cycle, finding, glow, off, shown, staircase, step, uncertainty } from "../test/report";
 import { Findings } from "./Findings";
 import { GlowBox } from "./GlowBox";
 import { LifeTrace } from "./LifeTrace";
@@ -20,26 +20,26 @@ const press = (element: HTMLElement) => fireEvent.click(element);
 
 test("a finding is told by word, and its remedy is tried with its changes", () => {
   const onTry = vi.fn();
-  show(<Findings findings={[finding]} verdicts={[]} onTry={onTry} />);
+  show(<Findings findings={[finding]} diagnoses={[]} onTry={onTry} />);
   expect(screen.getByRole("img", { name: "Mind" })).toBeTruthy();
   press(screen.getByRole("button", { name: "Try: Fit 1.5 kΩ" }));
   expect(onTry).toHaveBeenCalledWith("Fit 1.5 kΩ", { resistor_ohm: 1500 });
 });
 
 test("why opens the reason with figure and limit", () => {
-  show(<Findings findings={[finding]} verdicts={[]} />);
+  show(<Findings findings={[finding]} diagnoses={[]} />);
   press(screen.getByRole("button", { name: /^Why/ }));
   expect(screen.getByText(/Here 12 mA; limit 10 mA/)).toBeTruthy();
 });
 
 test("without a way to try, no remedy is offered", () => {
-  show(<Findings findings={[finding]} verdicts={[]} />);
+  show(<Findings findings={[finding]} diagnoses={[]} />);
   expect(screen.queryByRole("button", { name: /^Try/ })).toBeNull();
 });
 
 test("a reading that is off stands first with its causes in order, and can be struck", () => {
   const onStrike = vi.fn();
-  show(<Findings findings={[finding]} verdicts={[off]} onStrike={onStrike} />);
+  show(<Findings findings={[finding]} diagnoses={[off]} onStrike={onStrike} />);
   const first = screen.getAllByRole("listitem")[0];
   expect(first?.textContent).toContain("400 µA is under");
   const causes = within(screen.getByRole("list", { name: "Likely causes" })).getAllByRole(
@@ -55,12 +55,12 @@ test("a reading that is off stands first with its causes in order, and can be st
 
 test("only the newest reading is judged", () => {
   const newer = { ...off, id: "r2", agrees: true, line: "4 mA agrees.", causes: [] };
-  show(<Findings findings={[]} verdicts={[off, newer]} />);
+  show(<Findings findings={[]} diagnoses={[off, newer]} />);
   expect(screen.getByText("4 mA agrees.")).toBeTruthy();
   expect(screen.queryByText(/400 µA/)).toBeNull();
 });
 
-const moment = (id: string, label: string, drawn: typeof staircase) => ({
+const snapshot = (id: string, label: string, drawn: typeof staircase) => ({
   id,
   label,
   staircase: drawn,
@@ -73,7 +73,7 @@ const moment = (id: string, label: string, drawn: typeof staircase) => ({
 const steady = {
   chosen: undefined,
   onChoose: () => undefined,
-  moments: [moment("now", "Steady", staircase)],
+  snapshots: [snapshot("now", "Steady", staircase)],
   cycle: null,
   runtime: null,
 };
@@ -183,7 +183,7 @@ test("where there is nothing to read there is no field", () => {
 });
 
 test("the pencil line opens every figure behind the result", async () => {
-  show(<PencilLine pencil={pencil} />);
+  show(<PencilLine uncertainty={uncertainty} />);
   press(screen.getByRole("button", { name: /40 % of the doubt/ }));
   const rows = await screen.findAllByRole("row");
   expect(rows.map((r) => r.textContent)).toEqual([
@@ -195,13 +195,13 @@ test("the pencil line opens every figure behind the result", async () => {
 
 test("the staircase follows the instant chosen, and a cycle is drawn as curves with their units", () => {
   const later = { ...staircase, stairs: staircase.stairs.map((s) => ({ ...s, text: "1.00 V" })) };
-  const moments = [
-    moment("crest", "Crest", staircase),
-    { ...moment("back", "Reverse crest", later), line: "Off: 1 mA in the LED." },
+  const snapshots = [
+    snapshot("crest", "Crest", staircase),
+    { ...snapshot("back", "Reverse crest", later), line: "Off: 1 mA in the LED." },
   ];
   function Chosen() {
     const [chosen, choose] = useState<string>();
-    const rest = { moments, cycle, runtime: null, onEdit: () => undefined };
+    const rest = { snapshots, cycle, runtime: null, onEdit: () => undefined };
     return <Staircase {...rest} chosen={chosen} onChoose={choose} />;
   }
   show(<Chosen />);

@@ -3,9 +3,9 @@ import { NavLink, Link as RouterLink } from "react-router";
 import styled from "styled-components";
 
 import { subscribe, unsaved } from "../api/outbox";
-import { Button } from "../controls/Button";
-import { Sheet } from "../controls/Sheet";
-import { useLook } from "../look/useLook";
+import { Button } from "../ui/Button";
+import { Sheet } from "../ui/Sheet";
+import { useLook } from "../theme/useLook";
 
 const Bar = styled.header`
   display: flex;
@@ -87,10 +87,18 @@ const Keys = styled.dl`
   }
 `;
 
+interface Undo {
+  /** What undo would undo; empty for nothing. */
+  undo: string;
+  redo: string;
+  onUndo: () => void;
+  onRedo: () => void;
+}
+
 interface Props {
   children: ReactNode;
   /** Step back and forth in this view; the label says what would be undone. */
-  undo?: { undo: string; redo: string; onUndo: () => void; onRedo: () => void };
+  undo?: Undo;
 }
 
 function isTyping(target: EventTarget | null) {
@@ -103,25 +111,7 @@ export function Shell({ children, undo }: Props) {
   const [help, setHelp] = useState(false);
   const waiting = useSyncExternalStore(subscribe, unsaved);
 
-  useEffect(() => {
-    const keys = (e: KeyboardEvent) => {
-      if (isTyping(e.target)) return;
-      const meta = e.ctrlKey || e.metaKey;
-      if (e.key === "?") setHelp(true);
-      else if (meta && e.key.toLowerCase() === "z" && undo) {
-        e.preventDefault();
-        if (e.shiftKey) undo.onRedo();
-        else undo.onUndo();
-      } else if (!meta && e.key === "l") flip();
-      else if (!meta && e.key === "r") document.querySelector<HTMLElement>("form input")?.focus();
-      else if (!meta && e.key === "s")
-        document.querySelector<HTMLElement>("[role=slider]")?.focus();
-      else return;
-      e.preventDefault();
-    };
-    window.addEventListener("keydown", keys);
-    return () => window.removeEventListener("keydown", keys);
-  }, [flip, undo]);
+  useKeys(undo, flip, () => setHelp(true));
 
   return (
     <>
@@ -140,24 +130,7 @@ export function Shell({ children, undo }: Props) {
           <NavLink to="/drawer">Drawer</NavLink>
         </Nav>
         <Right>
-          {undo && (
-            <>
-              <Quiet
-                isDisabled={!undo.undo}
-                onPress={undo.onUndo}
-                aria-label={undo.undo ? `Undo ${undo.undo}` : "Undo"}
-              >
-                Undo
-              </Quiet>
-              <Quiet
-                isDisabled={!undo.redo}
-                onPress={undo.onRedo}
-                aria-label={undo.redo ? `Redo ${undo.redo}` : "Redo"}
-              >
-                Redo
-              </Quiet>
-            </>
-          )}
+          {undo && <Steps undo={undo} />}
           <Quiet onPress={flip}>{look === "day" ? "Lamp room" : "Day"}</Quiet>
           <Quiet onPress={() => setHelp(true)} aria-label="Keys">
             ?
@@ -173,24 +146,83 @@ export function Shell({ children, undo }: Props) {
         )}
       </div>
       <Page>{children}</Page>
-      <Sheet title="Keys" open={help} onClose={() => setHelp(false)}>
-        <Keys>
-          <dt>s</dt>
-          <dd>Go to the slide rule</dd>
-          <dt>← →</dt>
-          <dd>On the slide rule: the next preferred value; Page up and down by six; Home, End</dd>
-          <dt>r</dt>
-          <dd>Type a reading</dd>
-          <dt>l</dt>
-          <dd>Day look, lamp-room look</dd>
-          <dt>Ctrl Z</dt>
-          <dd>Undo; with Shift, redo</dd>
-          <dt>Esc</dt>
-          <dd>Close a sheet</dd>
-          <dt>?</dt>
-          <dd>These keys</dd>
-        </Keys>
-      </Sheet>
+      <KeysSheet open={help} onClose={() => setHelp(false)} />
     </>
+  );
+}
+
+/** Keys that work anywhere but in a field. */
+function useKeys(undo: Undo | undefined, flip: () => void, help: () => void) {
+  useEffect(() => {
+    const keys = (e: KeyboardEvent) => {
+      if (isTyping(e.target)) return;
+      const meta = e.ctrlKey || e.metaKey;
+      if (e.key === "?") help();
+      else if (meta && e.key.toLowerCase() === "z" && undo) {
+        e.preventDefault();
+        if (e.shiftKey) undo.onRedo();
+        else undo.onUndo();
+      } else if (!meta && e.key === "l") flip();
+      else if (!meta && e.key === "r") document.querySelector<HTMLElement>("form input")?.focus();
+      else if (!meta && e.key === "s")
+        document.querySelector<HTMLElement>("[role=slider]")?.focus();
+      else return;
+      e.preventDefault();
+    };
+    window.addEventListener("keydown", keys);
+    return () => window.removeEventListener("keydown", keys);
+  }, [undo, flip, help]);
+}
+
+interface StepsProps {
+  undo: Undo;
+}
+
+function Steps({ undo }: StepsProps) {
+  return (
+    <>
+      <Quiet
+        isDisabled={!undo.undo}
+        onPress={undo.onUndo}
+        aria-label={undo.undo ? `Undo ${undo.undo}` : "Undo"}
+      >
+        Undo
+      </Quiet>
+      <Quiet
+        isDisabled={!undo.redo}
+        onPress={undo.onRedo}
+        aria-label={undo.redo ? `Redo ${undo.redo}` : "Redo"}
+      >
+        Redo
+      </Quiet>
+    </>
+  );
+}
+
+interface KeysSheetProps {
+  open: boolean;
+  onClose: () => void;
+}
+
+function KeysSheet({ open, onClose }: KeysSheetProps) {
+  return (
+    <Sheet title="Keys" open={open} onClose={onClose}>
+      <Keys>
+        <dt>s</dt>
+        <dd>Go to the slide rule</dd>
+        <dt>← →</dt>
+        <dd>On the slide rule: the next preferred value; Page up and down by six; Home, End</dd>
+        <dt>r</dt>
+        <dd>Type a reading</dd>
+        <dt>l</dt>
+        <dd>Day look, lamp-room look</dd>
+        <dt>Ctrl Z</dt>
+        <dd>Undo; with Shift, redo</dd>
+        <dt>Esc</dt>
+        <dd>Close a sheet</dd>
+        <dt>?</dt>
+        <dd>These keys</dd>
+      </Keys>
+    </Sheet>
   );
 }

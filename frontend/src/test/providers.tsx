@@ -4,6 +4,13 @@ import type { ReactElement } from "react";
 import { MemoryRouter } from "react-router";
 import { vi } from "vitest";
 
+import type { Schemas } from "../api/client";
+import { RecordContext, type RecordScope } from "../ui/record/record";
+import served from "./catalogue.json";
+
+/** The catalogue as the server has it. */
+export const catalogue = served as Schemas["Catalogue"];
+
 // jsdom has no CSS.escape, which overlays use to find their triggers.
 Object.assign(globalThis, { CSS: { escape: (text: string) => text } });
 
@@ -21,8 +28,18 @@ export function show(element: ReactElement) {
 
 type Answers = Record<string, unknown>;
 
-/** Stand in for the server: answers by path; anything else is a fault of the test. */
-export function answer(answers: Answers) {
+/** Render fields of one record. */
+export function showRecord(element: ReactElement, record: Partial<RecordScope>) {
+  const scope = { id: "r", shape: "position", values: {}, save: async () => undefined, ...record };
+  return show(<RecordContext value={scope}>{element}</RecordContext>);
+}
+
+/**
+ * Stand in for the server: answers by path; anything but the catalogue that is not given is a fault
+ * of the test.
+ */
+export function answer(given: Answers) {
+  const answers: Answers = { "/api/catalogue": catalogue, ...given };
   const asked: { path: string; method: string; body: unknown }[] = [];
   const stub = vi.fn(async (input: Request | string, init?: RequestInit) => {
     const request = typeof input === "string" ? null : input;

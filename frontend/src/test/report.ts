@@ -1,4 +1,4 @@
-import type { Finding, Report, Shown } from "../api/client";
+import type { Finding, Report, Schemas, Shown } from "../api/client";
 
 /** A figure for tests. */
 export function shown(
@@ -20,10 +20,10 @@ export const finding: Finding = {
   remedies: [{ id: "larger-resistor", label: "Fit 1.5 kΩ", changes: { resistor_ohm: 1500 } }],
 };
 
-type Verdict = Report["verdicts"][number];
+type Diagnosis = Report["diagnoses"][number];
 
 /** A reading that is off, with two causes. */
-export const off: Verdict = {
+export const off: Diagnosis = {
   id: "r1",
   kind: "current",
   reading: shown(0.0004, "400", "µA", "measured"),
@@ -42,7 +42,7 @@ export const off: Verdict = {
   ],
 };
 
-export const staircase: Report["staircase"] = {
+export const staircase: Schemas["Staircase"] = {
   top_v: 24,
   stairs: [
     {
@@ -99,9 +99,10 @@ export const step: Report["next_step"] = {
   why: "The resistor is sized on it.",
   caution: "Mains in the case: leave it to someone qualified.",
   meanings: [],
+  example: "24.1V",
 };
 
-export const pencil: Report["pencil"] = {
+export const uncertainty: Report["uncertainty"] = {
   share: 0.4,
   line: "40 % of the doubt in the current is pencil.",
   items: [
@@ -131,7 +132,6 @@ export const glow: Report["glow"] = [
     colour: "#806040",
     hue: "#ffb060",
     lightness: 50,
-    ratio: 1,
     ratio_text: "the old lamp",
     intensity: shown(0.2, "200", "mcd"),
   },
@@ -141,24 +141,15 @@ export const glow: Report["glow"] = [
     colour: "#ff0000",
     hue: "#ff0000",
     lightness: 100,
-    ratio: 4.2,
     ratio_text: "4.2 × the old lamp",
     intensity: shown(0.84, "840", "mcd"),
   },
 ];
 
-export const supply: Report["supply"] = {
-  kind: "regulated",
-  label: "Regulated DC",
-  flow: "dc",
-  expect: "Steady within a few per cent.",
-  levels: ["lowest", "usual", "highest"],
-  source_ohm: null,
-};
+export const supply: Report["supply"] = { label: "Regulated DC" };
 
 const level = (label: string, mA: number): NonNullable<Report["cycle"]>["levels"][number] => ({
   label,
-  hertz: shown(50, "50", "Hz"),
   average: shown(mA / 1e3, String(mA), "mA"),
   peak: shown(mA / 400, String(mA * 2.5), "mA"),
   reverse: shown(0.7, "700", "mV"),
@@ -170,12 +161,11 @@ const level = (label: string, mA: number): NonNullable<Report["cycle"]>["levels"
 
 /** A bridge on a winding, three instants long. */
 export const cycle: NonNullable<Report["cycle"]> = {
-  treatment: "bridge",
-  label: "Bridge",
+  rectification: "bridge",
   why: "Both half-cycles, no reverse volts.",
   options: [
-    { id: "bridge", label: "Bridge", why: "Both half-cycles." },
-    { id: "inverse_diode", label: "Inverse diode across the LED", why: "One part." },
+    { id: "bridge", label: "Bridge", asks: [] },
+    { id: "inverse_diode", label: "Inverse diode across the LED", asks: [] },
   ],
   levels: [level("mains low", 3), level("usual", 4), level("mains high", 5)],
   crest: shown(13, "13", "V"),

@@ -1,23 +1,9 @@
-"""Judgements on a position, one rule a function, gathered by a registry."""
+"""Judgements on a position. Each file holds rules with their wording and remedies; new ones are found here."""
 
-from swapglow.core.findings import (  # noqa: F401
-    alternating,
-    drive,
-    flasher,
-    headroom,
-    heat,
-    light,
-    lines,
-    measured,
-    modules,
-    neighbours,
-    off,
-    polarity,
-    pulses,
-    supplies,
-    unknown,
-    wiring,
-)
-from swapglow.core.findings.registry import Context, judge
+import sys
+
+from swapglow.core.findings.registry import Context, judge, scan
+
+scan(sys.modules[__name__])
 
 __all__ = ["Context", "judge"]

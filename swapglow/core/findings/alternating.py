@@ -2,22 +2,28 @@
 
 from collections.abc import Iterable
 
+from swapglow.core.analysis.cycle_figures import crest_v, flicker_hertz, modulation, reverse_per_led
+from swapglow.core.design.rectification import RECTIFICATIONS, Rectification, without_bridge
+from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, rule
-from swapglow.core.position.cycle import crest_v, modulation, reverse_per_led
+from swapglow.core.parts.ratings import CAPACITOR_MARGIN, capacitor_volts
+from swapglow.core.photometry.flicker import flicker_limit
 from swapglow.core.quantities import AMPERE, FARAD, HERTZ, OHM, VOLT, show
-from swapglow.core.report import Finding, Remedy
-from swapglow.core.supply.ratings import CAPACITOR_MARGIN, capacitor_volts, flicker_limit
-from swapglow.core.supply.treatment import TREATMENTS, TreatmentId
+from swapglow.core.supplies.waveform import Waveform
 
 # Half-cycles are long beside the die's warming: past twice the rated current at the crest it is
 # judged as if steady. Data sheets allow more only for pulses of a millisecond (from memory).
 MOST_CREST = 2.0
 
 
-def _treat(kind: TreatmentId, label: str = "") -> Remedy:
-    words = label or f"Use {TREATMENTS[kind].label.lower()}"
-    changes: dict[str, float | int | str | None] = {"treatment": kind, "resistor_ohm": None}
-    return Remedy(f"treat-{kind.replace('_', '-')}", words, changes)
+def rectify(way: Rectification) -> Remedy:
+    """Another way to rectify, its resistor worked out anew."""
+    return Remedy(f"rectify-{way.id.replace('_', '-')}", f"Use {way.label[0].lower()}{way.label[1:]}",
+                  {"rectification_id": way.id, "resistor_ohm": None})  # fmt: skip
+
+
+def _rectify(*ids: str) -> tuple[Remedy, ...]:
+    return tuple(rectify(RECTIFICATIONS[id_]) for id_ in ids)
 
 
 @rule
@@ -29,12 +35,8 @@ def led_in_reverse(c: Context) -> Iterable[Finding]:
     volts, limit = reverse_per_led(s.ac, p.in_series), p.led.reverse_v
     if volts <= limit * (1 + 1e-9):
         return
-    behind = p.treated.id == "half_wave"
-    remedies = [_treat("inverse_diode")]
-    if p.rail.supply.flow == "sine":
-        remedies.append(_treat("bridge_cap"))
-    else:
-        remedies += [_treat("bridge"), _treat("two_colour")]
+    behind = p.rectification.topology == "series"
+    others = ("bridge_cap",) if p.rail.supply.waveform is Waveform.SINE else ("bridge", "two_colour")
     yield Finding(
         "led-reverse",
         "note" if behind else "stop",
@@ -46,7 +48,7 @@ def led_in_reverse(c: Context) -> Iterable[Finding]:
         "An inverse diode across the LED settles it."
         if behind
         else "Every half-cycle drives the LED into breakdown, and it fades within weeks.",
-        tuple(remedies),
+        _rectify("inverse_diode", *others),
     )
 
 
@@ -54,21 +56,22 @@ def led_in_reverse(c: Context) -> Iterable[Finding]:
 def crest_current(c: Context) -> Iterable[Finding]:
     """A fair average hides a crest."""
     s, p = c.solution, c.position
-    if s is None or s.ac is None or p.rail.supply.flow == "reversing":
+    if s is None or s.ac is None or p.rail.supply.waveform is Waveform.EITHER_WAY:
         return
-    peak, limit = float(s.ac.corners.peak[10]), MOST_CREST * p.led.rated_a
+    peak, limit = float(s.ac.most.peak[0]), MOST_CREST * p.led.rated_a
     if peak <= limit:
         return
     yield Finding(
         "crest-current",
         "mind",
-        f"At the crest the LED carries {show(peak, AMPERE)}, {peak / max(c.most_a, 1e-9):.1f} times its "
+        f"At the crest the LED carries {show(peak, AMPERE)}, {peak / max(c.string_current_max, 1e-9):.1f} times its "
         "average.",
         show(peak, AMPERE),
         show(limit, AMPERE),
         f"Twice rated at the crest is the limit here. A half-wave packs the light into "
-        f"{p.treated.halves} half-cycle{'s' if p.treated.halves > 1 else ''} of two; a capacitor spreads it.",
-        (_treat("bridge_cap"),) if p.rail.supply.flow == "sine" else (),
+        f"{p.rectification.halves} half-cycle{'s' if p.rectification.halves > 1 else ''} of two; "
+        "a capacitor spreads it.",
+        _rectify("bridge_cap") if p.rail.supply.waveform is Waveform.SINE else (),
     )
 
 
@@ -76,23 +79,23 @@ def crest_current(c: Context) -> Iterable[Finding]:
 def flicker(c: Context) -> Iterable[Finding]:
     """Modulation past low-risk at the slowest the supply runs."""
     s, p = c.solution, c.position
-    if s is None or s.ac is None or p.rail.supply.flow != "sine" or c.usual_a <= 0:
+    if s is None or s.ac is None or p.rail.supply.waveform is not Waveform.SINE or c.current_usual <= 0:
         return
     moves = modulation(s.ac)
-    rates = [h * p.treated.halves for h in p.rail.supply.hertz]
+    rates = flicker_hertz(s)
     worst = max(range(3), key=lambda k: moves[k] / flicker_limit(rates[k]))
     limit = flicker_limit(rates[worst])
     if moves[worst] <= limit:
         return
-    where = f" at {p.rail.supply.about.levels[worst]}" if p.rail.supply.kind == "stator" else ""
-    if p.treated.reservoir:
+    where = f" at {p.rail.supply.kind.levels[worst]}" if p.rail.supply.kind.levels_apart else ""
+    if p.rectification.reservoir:
         needed = s.sizing.needed_f
         larger: dict[str, float | int | str | None] = {"capacitor_f": None}
         remedies: tuple[Remedy, ...] = ()
         if p.capacitor_f is not None and needed is not None and needed > p.capacitor_f:
             remedies = (Remedy("larger-capacitor", f"Fit {show(needed, FARAD)}", larger),)
     else:
-        remedies = (_treat("bridge_cap"), _treat("half_wave_cap"))
+        remedies = _rectify("bridge_cap", "half_wave_cap")
     yield Finding(
         "flicker",
         "mind",
@@ -109,7 +112,7 @@ def flicker(c: Context) -> Iterable[Finding]:
 def capacitor_volts_short(c: Context) -> Iterable[Finding]:
     """A capacitor that does not stand the highest peak."""
     s, p = c.solution, c.position
-    if s is None or s.ac is None or not p.treated.reservoir or p.capacitor_v is None:
+    if s is None or s.ac is None or not p.rectification.reservoir or p.capacitor_v is None:
         return
     crest, rated = crest_v(s), p.capacitor_v
     need = crest * CAPACITOR_MARGIN
@@ -139,7 +142,7 @@ def capacitor_volts_short(c: Context) -> Iterable[Finding]:
 def no_capacitor_high_enough(c: Context) -> Iterable[Finding]:
     """Past the highest rating there is."""
     s, p = c.solution, c.position
-    if s is None or s.ac is None or not p.treated.reservoir or capacitor_volts(crest_v(s)) is not None:
+    if s is None or s.ac is None or not p.rectification.reservoir or capacitor_volts(crest_v(s)) is not None:
         return
     yield Finding(
         "no-capacitor-fits",
@@ -148,7 +151,7 @@ def no_capacitor_high_enough(c: Context) -> Iterable[Finding]:
         show(crest_v(s), VOLT),
         "360 V",
         "At these volts it is mains work in all but name: leave the capacitor out.",
-        (_treat("inverse_diode"),),
+        _rectify("inverse_diode"),
     )
 
 
@@ -156,12 +159,12 @@ def no_capacitor_high_enough(c: Context) -> Iterable[Finding]:
 def sized_on_rms(c: Context) -> Iterable[Finding]:
     """A resistor worked out as if the RMS reading were DC."""
     s, p = c.solution, c.position
-    if s is None or s.ac is None or p.rail.supply.flow != "sine" or p.resistor_ohm is None:
+    if s is None or s.ac is None or p.rail.supply.waveform is not Waveform.SINE or p.resistor_ohm is None:
         return
     vf = float(p.led.junction(p.led.vf_typ, p.celsius).volts(p.target.value))
     naive = (p.rail.usual.value - p.in_series * vf) / p.target.value
     exact = s.sizing.exact_ohm
-    if naive <= 0 or exact is None or not p.treated.reservoir:
+    if naive <= 0 or exact is None or not p.rectification.reservoir:
         return
     if abs(s.sizing.total_ohm / naive - 1) > 0.12 or abs(exact / naive - 1) < 0.15:
         return
@@ -185,13 +188,12 @@ def sized_on_rms(c: Context) -> Iterable[Finding]:
 def bridge_on_the_frame(c: Context) -> Iterable[Finding]:
     """A bridge's negative that meets the frame of a grounded source."""
     p = c.position
-    if not p.rail.supply.alternates or not p.treated.id.startswith("bridge") or not p.chassis_negative:
+    if not p.rail.supply.alternates or not p.rectification.folds or not p.chassis_negative:
         return
     known = p.rail.supply.grounded
     if known == "no":
         return
     crest = show(p.rail.peaks[2], VOLT)
-    half: TreatmentId = "half_wave_cap" if p.rail.supply.flow == "sine" else "half_wave"
     yield Finding(
         "bridge-on-frame",
         "stop" if known == "yes" else "mind",
@@ -202,7 +204,7 @@ def bridge_on_the_frame(c: Context) -> Iterable[Finding]:
         "0 V: the DC side off the frame",
         "A bridge on a grounded source keeps its whole DC side off the frame. A module whose case is its "
         "negative counts as tied.",
-        (_treat(half),
+        (rectify(without_bridge(p.rail.supply.waveform)),
          Remedy("off-frame", "Keep the LED's negative off the frame", {"chassis_negative": False})),
     )  # fmt: skip
 
@@ -211,7 +213,7 @@ def bridge_on_the_frame(c: Context) -> Iterable[Finding]:
 def digital_track(c: Context) -> Iterable[Finding]:
     """Neither DC nor a sine."""
     p = c.position
-    if p.rail.supply.flow != "pulses":
+    if p.rail.supply.waveform is not Waveform.SQUARE:
         return
     yield Finding(
         "digital-track",
@@ -228,13 +230,12 @@ def digital_track(c: Context) -> Iterable[Finding]:
 def least_track_volts(c: Context) -> Iterable[Finding]:
     """The least track voltage that lights it."""
     s, p = c.solution, c.position
-    if s is None or p.rail.supply.flow != "reversing":
+    if s is None or p.rail.supply.waveform is not Waveform.EITHER_WAY:
         return
-    diodes = {"bridge": 2, "half_wave": 1}.get(p.treated.id, 0)
     # The knee of each LED at a twentieth of the rated current, and 0.6 V a diode.
-    knee = (
-        float(p.led.junction(p.led.vf_typ, p.celsius).volts(p.led.rated_a / 20)) * p.in_series + 0.6 * diodes
-    )
+    diodes = p.rectification.diodes + p.series_diodes
+    knee = float(p.led.junction(p.led.vf_typ, p.celsius).volts(p.led.rated_a / 20)) * p.in_series
+    knee += 0.6 * diodes
     share = knee / p.rail.peaks[2]
     yield Finding(
         "least-track-volts",
@@ -243,6 +244,6 @@ def least_track_volts(c: Context) -> Iterable[Finding]:
         show(knee, VOLT, 2),
         show(p.rail.low.value, VOLT),
         "Below that the train runs dark, and standing it is dark anyway. "
-        + ("A two-colour LED shows the direction." if p.treated.id != "two_colour" else
+        + ("A two-colour LED shows the direction." if not p.rectification.second_colour else
            "The colour shows the direction."),
     )  # fmt: skip

@@ -2,10 +2,10 @@
 
 from collections.abc import Iterable
 
+from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.findings.remedies import larger_resistor
 from swapglow.core.quantities import AMPERE, show
-from swapglow.core.report import Finding, Remedy
 
 _SLACK = 1 + 1e-9
 
@@ -16,12 +16,12 @@ def over_rated(c: Context) -> Iterable[Finding]:
     rated = c.position.led.rated_a
     if c.position.module is not None:
         return  # A ready-made lamp is bound by its volts.
-    if c.most_a > rated * _SLACK:
+    if c.string_current_max > rated * _SLACK:
         yield Finding(
             "over-rated-current",
             "stop",
-            f"The LED can carry {show(c.most_a, AMPERE)}, over its rated {show(rated, AMPERE)}.",
-            show(c.most_a, AMPERE),
+            f"The LED can carry {show(c.string_current_max, AMPERE)}, over its rated {show(rated, AMPERE)}.",
+            show(c.string_current_max, AMPERE),
             show(rated, AMPERE),
             "At the highest rail, with the lowest forward voltage and the resistor at the low end "
             "of its tolerance. Past its rating an LED runs hot, fades and fails early.",
@@ -33,14 +33,15 @@ def over_rated(c: Context) -> Iterable[Finding]:
 def over_ceiling(c: Context) -> Iterable[Finding]:
     """More than the drive ceiling, though under the rating."""
     p = c.position
-    if p.module is None and p.ceiling_a * _SLACK < c.most_a <= p.led.rated_a * _SLACK:
+    if p.module is None and p.ceiling_a * _SLACK < c.string_current_max <= p.led.rated_a * _SLACK:
         share = p.ceiling * 100
         raised = Remedy("raise-ceiling", "Raise the limit to rated current", {"ceiling": 1.0})
         yield Finding(
             "over-drive-ceiling",
             "mind",
-            f"The drive reaches {show(c.most_a, AMPERE)}; the limit set here is {show(p.ceiling_a, AMPERE)}.",
-            show(c.most_a, AMPERE),
+            f"The drive reaches {show(c.string_current_max, AMPERE)}; "
+            f"the limit set here is {show(p.ceiling_a, AMPERE)}.",
+            show(c.string_current_max, AMPERE),
             show(p.ceiling_a, AMPERE),
             f"Ours is {share:.0f} % of rated at the highest rail: cooler, longer-lived, and most "
             "complaints are of too much light. Others drive to the rated current; raise the limit "

@@ -2,24 +2,42 @@
 
 from collections.abc import Iterable
 
-from swapglow.core.driver.kinds import LEGAL_RATE
+from swapglow.core.analysis.load_resistor import HOT_C, LoadResistor, Watch, load_for, load_of, watch
+from swapglow.core.design.position import Position
+from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, rule
-from swapglow.core.position.load import HOT_C, LoadResistor, load_for, load_of, watch
 from swapglow.core.quantities import AMPERE, CELSIUS, OHM, WATT, show
-from swapglow.core.report import Finding, Remedy
 
+# Flashes a minute that law allows a turn lamp (UN R48, FMVSS 108).
+LEGAL_RATE = (60.0, 120.0)
 _CARE = (
     "Bare metal, never plastic or trim; screws must not come out through the outer skin. Lamp colour, "
     "brightness, rate and approval are law on roads and differ by country."
 )
 
 
-def _cool(c: Context) -> Remedy:
-    flasher = c.position.driver.kind == "flasher"
-    label = "Fit an electronic flasher that does not count current: no heat" if flasher else (
-        "Have the controller coded for LEDs: no warning, no pulses, no heat"
-    )  # fmt: skip
-    return Remedy("cool", label, {"driver_counts": 0})
+def cool(p: Position) -> Remedy:
+    """The cure that burns nothing."""
+    return Remedy("cool", p.driver.kind.cool, {"driver.monitors_current": 0})
+
+
+def load_remedy(p: Position, w: Watch) -> tuple[Remedy, ...]:
+    """A load resistor that burns what is missing.
+
+    Args:
+        p: the swap.
+        w: what its circuit wants and sees.
+
+    Returns:
+        The remedy; none where no part will do.
+    """
+    load = load_for(p, w)
+    if load is None or load.rating_w is None:
+        return ()
+    changes: dict[str, float | str | None] = {
+        "shunt_ohm": load.ohm, "shunt_across": "assembly", "shunt_w": load.rating_w,
+    }  # fmt: skip
+    return (Remedy("load-resistor", f"Put {_load_line(load)}", changes),)
 
 
 def _load_line(r: LoadResistor) -> str:
@@ -33,36 +51,27 @@ def _load_line(r: LoadResistor) -> str:
 @rule
 def misses_current(c: Context) -> Iterable[Finding]:
     """The circuit takes the LED for a failed lamp."""
-    on = c.standing("on")
+    on = c.state("on")
     w = None if on is None else watch(c.position, on)
     if w is None or w.missing <= 0:
         return
     p = c.position
-    flasher = p.driver.kind == "flasher"
-    load = load_for(p, w)
-    remedies = [_cool(c)]
-    if load is not None and load.rating_w is not None:
-        remedies.append(Remedy(
-            "load-resistor", f"Put {_load_line(load)}",
-            {"shunt_ohm": load.ohm, "shunt_across": "assembly", "shunt_w": load.rating_w},
-        ))  # fmt: skip
-    what = "flashes fast" if flasher else "warns of a failed lamp"
     yield Finding(
         "misses-current",
         "stop",
-        f"It {what}: {show(w.sees, AMPERE)} of the {show(w.needs.value, AMPERE)} that it wants.",
+        f"It {p.driver.kind.misses}: {show(w.sees, AMPERE)} of the {show(w.needs.value, AMPERE)} that it wants.",
         show(w.sees, AMPERE),
         show(w.needs.value, AMPERE),
         f"It counts current; {show(w.missing, AMPERE)} is missing. Two schools: one that does not count, or "
         "a load resistor that burns what is missing. Ours is the cool one first. " + _CARE,
-        tuple(remedies),
+        (cool(p), *load_remedy(p, w)),
     )
 
 
 @rule
 def throttles(c: Context) -> Iterable[Finding]:
     """A ready-made lamp that turns itself down once warm may start the fast flash again."""
-    p, on = c.position, c.standing("on")
+    p, on = c.position, c.state("on")
     m = p.module
     if m is None or on is None or m.throttle >= 1:
         return
@@ -77,7 +86,7 @@ def throttles(c: Context) -> Iterable[Finding]:
         show(warm.sees, AMPERE),
         show(warm.needs.value, AMPERE),
         "Cold it is content. Try it for a full minute before closing up.",
-        (_cool(c),),
+        (cool(p),),
     )
 
 
@@ -85,7 +94,7 @@ def throttles(c: Context) -> Iterable[Finding]:
 def load_runs_hot(c: Context) -> Iterable[Finding]:
     """A load resistor's heat, where it sits, with all the others there."""
     p, d = c.position, c.position.driver
-    if d.kind not in ("flasher", "lamp_check") or p.shunt_ohm is None or p.shunt_across != "assembly":
+    if not d.kind.watches or p.shunt_ohm is None or p.shunt_across != "assembly":
         return
     r = load_of(p, p.shunt_ohm)
     if p.shunt_w is not None and r.lit_w > p.shunt_w / 2:
@@ -113,7 +122,7 @@ def load_runs_hot(c: Context) -> Iterable[Finding]:
         show(HOT_C, CELSIUS),
         f"{show(r.lit_w, WATT, 2)} while lit, {show(r.average_w, WATT, 2)} on average. {many}It burns skin and "
         f"softens plastic. {_CARE}",
-        (_cool(c), Remedy("no-load", "Take the load resistor out", {"shunt_ohm": None})),
+        (cool(p), Remedy("no-load", "Take the load resistor out", {"shunt_ohm": None})),
     )
 
 
@@ -121,7 +130,7 @@ def load_runs_hot(c: Context) -> Iterable[Finding]:
 def outside_the_law(c: Context) -> Iterable[Finding]:
     """A flash rate outside what turn lamps may have."""
     rate = c.position.driver.rate
-    if c.position.driver.kind != "flasher" or rate is None or LEGAL_RATE[0] <= rate <= LEGAL_RATE[1]:
+    if rate is None or LEGAL_RATE[0] <= rate <= LEGAL_RATE[1]:
         return
     yield Finding(
         "flash-rate", "mind", f"{rate:g} flashes a minute is outside what a turn lamp may have.",

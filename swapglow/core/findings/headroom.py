@@ -2,11 +2,12 @@
 
 from collections.abc import Iterable
 
+from swapglow.core.analysis.sizing import rectifier_drop
+from swapglow.core.findings.finding import Finding
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.findings.remedies import fewer_in_series
-from swapglow.core.position.sizing import rectifier_drop
 from swapglow.core.quantities import AMPERE, VOLT, show
-from swapglow.core.report import Finding
+from swapglow.core.supplies.waveform import Waveform
 
 # Below a fifth of the rail the current follows the LED's luck (common practice).
 LEAST_SHARE = 0.2
@@ -16,7 +17,7 @@ DARK_A = 50e-6
 
 
 def _dark(c: Context) -> bool:
-    return c.least_a < min(DARK_A, c.position.target.value / 10)
+    return c.string_current_min < min(DARK_A, c.position.target.value / 10)
 
 
 @rule
@@ -26,13 +27,13 @@ def will_not_light(c: Context) -> Iterable[Finding]:
         return
     p = c.position
     need = p.drop_v + rectifier_drop(p) + p.in_series * p.led.vf_high
-    what = "a crest of " if p.rail.supply.flow == "sine" else ""
+    what = "a crest of " if p.rail.supply.waveform is Waveform.SINE else ""
     yield Finding(
         "will-not-light",
         "stop",
         f"It will not light at the lowest rail: {what}{show(p.rail.peaks[0], VOLT)} where up to "
         f"{show(need, VOLT)} is needed.",
-        show(c.least_a, AMPERE),
+        show(c.string_current_min, AMPERE),
         show(min(DARK_A, p.target.value / 10), AMPERE),
         f"{p.in_series} × {show(p.led.vf_high, VOLT)} for the LED of highest forward voltage"
         + (f", and the driver keeps {show(p.drop_v, VOLT)}" if p.drop_v else "")
@@ -48,7 +49,7 @@ def thin_headroom(c: Context) -> Iterable[Finding]:
     share = c.sizing.headroom_v / p.rail.peaks[1]
     if share >= LEAST_SHARE or _dark(c) or p.module is not None or p.set_by_ohms:
         return
-    swing = f"{show(c.least_a, AMPERE)} to {show(c.most_a, AMPERE)}"
+    swing = f"{show(c.string_current_min, AMPERE)} to {show(c.string_current_max, AMPERE)}"
     yield Finding(
         "headroom-small",
         "mind",

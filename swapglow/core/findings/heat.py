@@ -2,11 +2,11 @@
 
 from collections.abc import Iterable
 
+from swapglow.core.findings.finding import Finding
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.findings.remedies import larger_part, two_halves
 from swapglow.core.parts.resistor import RATINGS_W, WORKING_FRACTION, rating_to_fit
 from swapglow.core.quantities import WATT, show
-from swapglow.core.report import Finding
 
 _SLACK = 1 + 1e-9
 

@@ -4,14 +4,14 @@ from collections.abc import Iterable
 
 import numpy as np
 
+from swapglow.core.analysis.limits import DIM_SHARE
+from swapglow.core.analysis.terminals import ohms_for
+from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.parts import led as leds
 from swapglow.core.parts import preferred
-from swapglow.core.position.port import ohms_for
-from swapglow.core.position.slide_rule import DIM_SHARE
+from swapglow.core.photometry.intensity import amps_for, led_candela
 from swapglow.core.quantities import OHM, show
-from swapglow.core.report import Finding, Remedy
-from swapglow.core.sight.glow import amps_for, led_candela
 
 # Twice the old lamp is plain to see (common practice); four times is glare.
 BRIGHT_RATIO = 4.0
@@ -20,9 +20,9 @@ BRIGHT_RATIO = 4.0
 @rule
 def dimmer(c: Context) -> Iterable[Finding]:
     """Under a quarter of the old lamp at the usual rail."""
-    if not c.old_candela or c.usual_a <= 0:
+    if not c.old_candela or c.current_usual <= 0:
         return
-    ratio = led_candela(c.position, c.usual_a) / c.old_candela
+    ratio = led_candela(c.position, c.current_usual) / c.old_candela
     if ratio >= DIM_SHARE:
         return
     p = c.position
@@ -50,7 +50,7 @@ def brighter(c: Context) -> Iterable[Finding]:
     """Over four times the old lamp at the usual rail."""
     if not c.old_candela:
         return
-    ratio = led_candela(c.position, c.usual_a) / c.old_candela
+    ratio = led_candela(c.position, c.current_usual) / c.old_candela
     if ratio <= BRIGHT_RATIO:
         return
     p = c.position

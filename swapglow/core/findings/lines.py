@@ -5,39 +5,47 @@ from dataclasses import replace
 
 import numpy as np
 
+from swapglow.core.analysis.sizing import each_for_most
+from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.findings.remedies import larger_resistor, ohm_for_most
 from swapglow.core.parts import led as leds
-from swapglow.core.position.sizing import each_for_most
+from swapglow.core.photometry.intensity import led_candela
+from swapglow.core.photometry.words import ratio_text
 from swapglow.core.quantities import AMPERE, CANDELA, OHM, show
-from swapglow.core.report import Finding, Remedy
-from swapglow.core.sight.glow import led_candela, ratio_text
+from swapglow.core.supplies.supply import BUDGET_A
 
-# A sane budget for one pin (common practice: 2 to 8 mA).
-BUDGET_A = 8e-3
 # A base resistor that a line hardly notices, and what a base keeps (common practice).
 BASE_OHM = 100e3
 BASE_V = 0.65
 
 
+def _strings(c: Context) -> str:
+    """How many strings make the current, where several do."""
+    count = c.position.branches
+    return f" to {count} strings of {show(c.string_current_max, AMPERE)}" if count > 1 else ""
+
+
 @rule
 def pin_budget(c: Context) -> Iterable[Finding]:
     """More than the pin may give."""
-    pin = c.position.rail.supply.pin
-    if pin is None or c.most_a <= min(pin.value, BUDGET_A):
+    p = c.position
+    pin = p.rail.supply.output_limit
+    amps = c.supply_current_max
+    if pin is None or amps <= min(pin.value, BUDGET_A):
         return
-    beyond = c.most_a > pin.value
+    beyond = amps > pin.value
     limit = pin.value if beyond else BUDGET_A
     yield Finding(
         "pin-over-budget",
         "stop" if beyond else "mind",
-        f"The pin gives {show(c.most_a, AMPERE)}; "
+        f"The pin gives {show(amps, AMPERE)}{_strings(c)}; "
         + (f"it may give {show(limit, AMPERE)}." if beyond else f"a sane budget is {show(limit, AMPERE)}."),
-        show(c.most_a, AMPERE),
+        show(amps, AMPERE),
         show(limit, AMPERE),
         "Past its limit the level falls, and what else reads the pin reads it wrong. A modern LED is plain "
         "at 1 mA; for more, a transistor from a real rail.",
-        larger_resistor(c, min(pin.value, BUDGET_A) / 2),
+        larger_resistor(c, min(pin.value, BUDGET_A) / 2 / p.branches),
     )
 
 
@@ -46,47 +54,48 @@ def taken_for_closed(c: Context) -> Iterable[Finding]:
     """The LED's current reads as a closed contact."""
     p = c.position
     supply = p.rail.supply
-    if supply.kind != "sense":
+    if not supply.kind.reads_line:
         return
+    amps = c.supply_current_max
     if supply.trip is None:
         yield Finding(
             "trip-unknown",
             "mind",
-            f"The LED takes {show(c.most_a, AMPERE)}; at what current the equipment takes the line for "
+            f"It takes {show(amps, AMPERE)}; at what current the equipment takes the line for "
             "closed is not known.",
-            show(c.most_a, AMPERE),
+            show(amps, AMPERE),
             "the trip current",
             "Try resistors across the contact, largest first, until the unit switches: the trip lies "
             "between the last two.",
         )
         return
     limit = supply.trip.value * supply.trip_share
-    if c.most_a * p.branches <= limit:
+    if amps <= limit:
         return
     proved = supply.trip_fails
     certain = proved.value if proved is not None else supply.trip.value
-    closed = c.most_a * p.branches >= certain
+    closed = amps >= certain
     trips = show(certain, AMPERE)
     if closed:
-        message = (
-            f"With {show(c.most_a, AMPERE)} through the LED the line reads as closed: it trips at {trips}."
-        )
+        message = f"With {show(amps, AMPERE)} through it the line reads as closed: it trips at {trips}."
     elif proved is not None:
         message = (
-            f"{show(c.most_a, AMPERE)} lies between the {show(limit, AMPERE)} that still switched and the "
+            f"{show(amps, AMPERE)} lies between the {show(limit, AMPERE)} that still switched and the "
             f"{trips} that did not."
         )
     else:
-        message = f"{show(c.most_a, AMPERE)} is close to the {trips} that trips the line."
+        message = f"{show(amps, AMPERE)} is close to the {trips} that trips the line."
     yield Finding(
         "line-reads-closed",
         "stop" if closed else "mind",
         message,
-        show(c.most_a, AMPERE),
+        show(amps, AMPERE),
         show(limit, AMPERE),
-        "The equipment can no longer tell the switch. " + _light_left(c, limit) + " Try both switch states. "
+        "The equipment can no longer tell the switch. "
+        + _light_left(c, limit / p.branches)
+        + " Try both switch states. "
         "Else a transistor from a real rail, driven by the line, or a spare contact.",
-        (*larger_resistor(c, limit), *_brighter(c, limit)),
+        (*larger_resistor(c, limit / p.branches), *_brighter(c, limit / p.branches)),
     )
 
 
@@ -129,9 +138,9 @@ def transistor_instead(c: Context) -> Iterable[Finding]:
     """What the line would give if it only drove a transistor's base."""
     p = c.position
     supply = p.rail.supply
-    if supply.kind != "sense" or supply.trip is None:
+    if not supply.kind.reads_line or supply.trip is None:
         return
-    if c.most_a * p.branches <= supply.trip.value * supply.trip_share:
+    if c.supply_current_max <= supply.trip.value * supply.trip_share:
         return
     base = (p.rail.volts[2] - BASE_V) / (BASE_OHM + supply.source_ohm.value)
     yield Finding(

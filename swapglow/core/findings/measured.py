@@ -2,9 +2,9 @@
 
 from collections.abc import Iterable
 
+from swapglow.core.findings.finding import Finding
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.quantities import VOLT, Source, show
-from swapglow.core.report import Finding
 
 
 @rule
@@ -47,7 +47,7 @@ def read_at_lamp(c: Context) -> Iterable[Finding]:
     p = c.position
     if p.rail.read_at != "lamp" or p.lamp is None:
         return
-    ratio = c.usual_a / p.lamp.amps
+    ratio = c.current_usual / p.lamp.amps
     if ratio >= 0.5:
         return
     yield Finding(

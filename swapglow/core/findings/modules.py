@@ -4,16 +4,16 @@ from collections.abc import Iterable
 
 import numpy as np
 
+from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, rule
-from swapglow.core.position.typed_sweep import SWEPT
+from swapglow.core.parts.sweep import SWEPT
 from swapglow.core.quantities import VOLT, show
-from swapglow.core.report import Finding, Remedy
 
 
 def _most_volts(c: Context) -> float:
     """The most volts a module sees: by its own swept curve, or all of the rail where it has none."""
     p, s = c.position, c.solution
-    on = c.standing("on")
+    on = c.state("on")
     if p.module is not None and on is not None:
         return float(on.lamp_v[2])
     if p.led.id == SWEPT and s is not None:
@@ -23,7 +23,7 @@ def _most_volts(c: Context) -> float:
 
 def _least_volts(c: Context) -> float:
     """The least volts a module sees."""
-    p, on = c.position, c.standing("on")
+    p, on = c.position, c.state("on")
     if p.module is not None and on is not None:
         return float(on.lamp_v[0])
     return (p.rail.volts[0] - p.drop_v) / p.in_series

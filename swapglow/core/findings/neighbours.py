@@ -2,10 +2,11 @@
 
 from collections.abc import Iterable
 
+from swapglow.core.analysis.shared_feed import Neighbour, bleeder, neighbours
+from swapglow.core.design.position import Position
+from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, rule
-from swapglow.core.position.neighbours import Neighbour, bleeder, neighbours
 from swapglow.core.quantities import AMPERE, OHM, VOLT, show
-from swapglow.core.report import Finding, Remedy
 
 # A filament's life goes as V^−12: five per cent more volts nearly halves it.
 LAMP_MARGIN = 1.05
@@ -14,7 +15,7 @@ LAMP_MARGIN = 1.05
 @rule
 def over_its_volts(c: Context) -> Iterable[Finding]:
     """A part on the shared feed that now sees more than it may."""
-    for n in _worst(neighbours(c.position, c.standings)):
+    for n in _worst(neighbours(c.position, c.states)):
         most = n.load.most_v or (n.load.lamp.volts * LAMP_MARGIN if n.load.lamp else None)
         if most is None or n.highest_v <= most:
             continue
@@ -45,7 +46,7 @@ def over_its_volts(c: Context) -> Iterable[Finding]:
 @rule
 def changed(c: Context) -> Iterable[Finding]:
     """Volts on the others move, though nothing is over its limit."""
-    every = [n for n in neighbours(c.position, c.standings) if n.state == "on" and n.before_v]
+    every = [n for n in neighbours(c.position, c.states) if n.state == "on" and n.before_v]
     moved = [n for n in every if n.moved]
     if not moved:
         return
@@ -85,7 +86,20 @@ def _worst(every: tuple[Neighbour, ...]) -> list[Neighbour]:
 
 def _bleeder(c: Context) -> tuple[Remedy, ...]:
     p = c.position
-    found = None if p.shunt_ohm is not None else bleeder(p, c.usual_a * p.branches)
+    return () if p.shunt_ohm is not None else hold_feed(p, c.current_usual * p.branches)
+
+
+def hold_feed(p: Position, led_a: float) -> tuple[Remedy, ...]:
+    """A resistor across the LED that draws what the old lamp drew beyond it.
+
+    Args:
+        p: the swap.
+        led_a: what the LEDs draw, all branches, A.
+
+    Returns:
+        The remedy; none where nothing is missing or no part will do.
+    """
+    found = bleeder(p, led_a)
     if found is None:
         return ()
     ohm, rating = found
@@ -99,12 +113,11 @@ def _bleeder(c: Context) -> tuple[Remedy, ...]:
 @rule
 def others_go_dark(c: Context) -> Iterable[Finding]:
     """Filaments left in series with an LED."""
-    p, on = c.position, c.standing("on")
-    others = p.driver.left
+    p, on = c.position, c.state("on")
+    others = p.driver.remaining_lamps
     if not others or on is None:
         return
-    volts = float(abs(on.point.across("Rleft1")[1]))
-    count = len(others) + 1
+    volts = float(abs(on.point.across("Rleft1")[on.typical[1]]))
     yield Finding(
         "others-go-dark",
         "stop" if volts < others[0].volts / 3 else "mind",
@@ -114,10 +127,16 @@ def others_go_dark(c: Context) -> Iterable[Finding]:
         show(others[0].volts, VOLT),
         "In series they all carry the LED's current. Change them all: one string with one resistor, or "
         "branches with a resistor each.",
-        (
-            Remedy("one-string", f"Change all {count}: one string of {count} LEDs",
-                   {"others_changed": 1, "in_series": count, "resistor_ohm": None}),
-            Remedy("in-branches", f"Change all {count}: {count} LEDs side by side, a resistor each",
-                   {"others_changed": 1, "branches": count, "in_series": 1, "resistor_ohm": None}),
-        ),
+        change_all(p),
+    )
+
+
+def change_all(p: Position) -> tuple[Remedy, Remedy]:
+    """All lamps of a loop changed: one string, or branches."""
+    count = len(p.driver.others) + 1
+    return (
+        Remedy("one-string", f"Change all {count}: one string of {count} LEDs",
+               {"driver.others_changed": 1, "in_series": count, "resistor_ohm": None}),
+        Remedy("in-branches", f"Change all {count}: {count} LEDs side by side, a resistor each",
+               {"driver.others_changed": 1, "branches": count, "in_series": 1, "resistor_ohm": None}),
     )  # fmt: skip

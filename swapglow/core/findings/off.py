@@ -3,28 +3,28 @@
 from collections.abc import Iterable
 from dataclasses import replace
 
+from swapglow.core.analysis.original_lamp import original_point
+from swapglow.core.analysis.shunts import dark_shunt, knee_ohm
+from swapglow.core.analysis.solution import solve
+from swapglow.core.analysis.states import StateSolution, state_solutions
+from swapglow.core.design.position import Across, Position
+from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.parts import led as leds
-from swapglow.core.position.before import lamp_before
-from swapglow.core.position.model import Position
-from swapglow.core.position.shunts import Across, dark_shunt, knee_ohm
-from swapglow.core.position.solution import solve
-from swapglow.core.position.states import Standing, standings
+from swapglow.core.photometry.intensity import amps_for, led_candela
+from swapglow.core.photometry.visibility import DARK_ROOM_CD, LIT_ROOM_CD, WORDS, visibility
 from swapglow.core.quantities import AMPERE, CANDELA, OHM, VOLT, WATT, show
-from swapglow.core.report import Finding, Remedy
-from swapglow.core.sight.glow import amps_for, led_candela
-from swapglow.core.sight.seen import DARK_ROOM_CD, LIT_ROOM_CD, WORDS, seen
 
 
 @rule
 def glows_when_off(c: Context) -> Iterable[Finding]:
     """The trickle past the driver is seen."""
-    off = c.standing("off")
-    if off is None or c.position.rail.supply.kind == "logic":
+    off = c.state("off")
+    if off is None or not c.position.rail.supply.kind.glow_in_any_state:
         return
     p = c.position
-    candela = led_candela(p, off.most_a)
-    where = seen(candela)
+    candela = led_candela(p, off.string_current_max)
+    where = visibility(candela)
     if where == "dark":
         return
     in_lit = where == "lit_room"
@@ -33,20 +33,20 @@ def glows_when_off(c: Context) -> Iterable[Finding]:
         "glows-when-off",
         "stop" if in_lit else "mind",
         f"Off, {show(float(off.amps[1]), AMPERE)} still runs through the LED: {WORDS[where]}.",
-        show(off.most_a, AMPERE),
+        show(off.string_current_max, AMPERE),
         show(limit, AMPERE),
         f"{_path(p)} Up to {show(candela, CANDELA, 2)}; {_filament(p)}. " + _knee(p, off),
-        (*_take_out(p), *_shunts(p), *_other_led(p, off), *_diodes(c)),
+        (*take_out(p), *shunts(p), *_other_led(p, off), *_diodes(c)),
     )
 
 
 def _filament(p: Position) -> str:
     """What the old lamp makes of the same trickle."""
-    found = lamp_before(p, "off", p.rail.volts[2])
+    found = original_point(p, "off", p.rail.volts[2])
     light = None if p.lamp is None or found is None else p.lamp.candela_at(found[0])
     if light is None:
         return "a filament hardly shows on a trickle, an LED does"
-    return f"the old lamp was {WORDS[seen(light)]} on it"
+    return f"the old lamp was {WORDS[visibility(light)]} on it"
 
 
 def _path(p: Position) -> str:
@@ -59,7 +59,7 @@ def _path(p: Position) -> str:
     return f"The driver leaks {show(d.leak_a, AMPERE)}."
 
 
-def _knee(p: Position, off: Standing) -> str:
+def _knee(p: Position, off: StateSolution) -> str:
     ohm = knee_ohm(p)
     if ohm is None:
         return ""
@@ -70,16 +70,18 @@ def _knee(p: Position, off: Standing) -> str:
     )
 
 
-def _take_out(p: Position) -> tuple[Remedy, ...]:
+def take_out(p: Position) -> tuple[Remedy, ...]:
+    """Take out the keep-warm resistor; none where there is none."""
     keep = p.driver.keep_warm_ohm
     if keep is None:
         return ()
     after = f", and prove that {p.driver.hangs_on} still works" if p.driver.hangs_on else ""
     return (Remedy("remove-bleed", f"Take out the {show(keep, OHM)} keep-warm resistor{after}",
-                   {"keep_warm_ohm": None}),)  # fmt: skip
+                   {"driver.keep_warm_ohm": None}),)  # fmt: skip
 
 
-def _shunts(p: Position) -> Iterable[Remedy]:
+def shunts(p: Position) -> Iterable[Remedy]:
+    """A shunt across the whole assembly or the LED alone that keeps it dark."""
     places: tuple[tuple[Across, str], ...] = (("assembly", "LED and resistor"), ("leds", "the LED alone"))
     for across, what in places:
         found = dark_shunt(p, across, DARK_ROOM_CD)
@@ -93,14 +95,14 @@ def _shunts(p: Position) -> Iterable[Remedy]:
         )
 
 
-def _other_led(p: Position, off: Standing) -> Iterable[Remedy]:
+def _other_led(p: Position, off: StateSolution) -> Iterable[Remedy]:
     """An LED of the same colour and forward voltage that is too dim to be seen on the trickle."""
     alike = [
         k for k in leds.catalogue().values()
         if k.colour == p.led.colour and k.material == p.led.material and k.candela < p.led.candela
-        and k.candela / p.led.candela * led_candela(p, off.most_a) < LIT_ROOM_CD
+        and k.candela / p.led.candela * led_candela(p, off.string_current_max) < LIT_ROOM_CD
     ]  # fmt: skip
-    if alike and seen(led_candela(p, off.most_a)) == "lit_room":
+    if alike and visibility(led_candela(p, off.string_current_max)) == "lit_room":
         best = max(alike, key=lambda k: k.candela)
         yield Remedy("dimmer-led", f"Use {best.label.lower()}: dark in a lit room", {"led_id": best.id})
 
@@ -111,10 +113,10 @@ def _diodes(c: Context) -> Iterable[Remedy]:
     for count in range(p.series_diodes + 1, 4):
         trial = replace(p, series_diodes=count, resistor_ohm=None)
         s = solve(trial)
-        off = next((t for t in standings(s) if t.state == "off"), None)
-        if off is None or s.least < p.target.value / 4:
+        off = next((t for t in state_solutions(s) if t.state == "off"), None)
+        if off is None or s.string_current_min < p.target.value / 4:
             return
-        if seen(led_candela(p, off.most_a)) == "dark":
+        if visibility(led_candela(p, off.string_current_max)) == "dark":
             many = "a diode" if count == 1 else f"{count} diodes"
             yield Remedy("series-diodes", f"Put {many} in series with the LED",
                          {"series_diodes": count, "resistor_ohm": None})  # fmt: skip

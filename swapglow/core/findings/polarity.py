@@ -2,9 +2,9 @@
 
 from collections.abc import Iterable
 
+from swapglow.core.findings.finding import Finding
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.quantities import VOLT, show
-from swapglow.core.report import Finding
 
 
 @rule

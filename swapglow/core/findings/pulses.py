@@ -2,25 +2,35 @@
 
 from collections.abc import Iterable
 
+from swapglow.core.analysis.check_pulse import flash, swallowing
+from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, rule
-from swapglow.core.position.check_pulse import flash, swallowing
+from swapglow.core.network.builder import CannotBuild
+from swapglow.core.photometry.visibility import DARK_ROOM_CD, LIT_ROOM_CD, WORDS, visibility
 from swapglow.core.quantities import AMPERE, CANDELA, FARAD, HERTZ, OHM, SECOND, show
-from swapglow.core.report import Finding, Remedy
-from swapglow.core.sight.seen import DARK_ROOM_CD, LIT_ROOM_CD, WORDS, seen
 
 
 @rule
 def pulses_are_seen(c: Context) -> Iterable[Finding]:
     """The LED flashes on the controller's check pulses."""
     p, d = c.position, c.position.driver
-    found = flash(p)
+    try:
+        found = flash(p)
+    except CannotBuild as problem:
+        yield Finding(
+            "check-pulse-unknown", "mind", f"What it shows of the check pulses is not known: {problem.message}",
+            "not worked out", "dark", "Look for a flash with the controller awake and the lamp off.",
+        )  # fmt: skip
+        return
     if found is None:
         return
-    where = seen(found.candela)
+    where = visibility(found.candela)
     if where == "dark":
         return
     limit = LIT_ROOM_CD if where == "lit_room" else DARK_ROOM_CD
-    remedies = [Remedy("coding", "Have the controller coded for LEDs: no pulses", {"driver_counts": 0})]
+    remedies = [
+        Remedy("coding", "Have the controller coded for LEDs: no pulses", {"driver.monitors_current": 0})
+    ]
     swallow = swallowing(p, DARK_ROOM_CD)
     if swallow is not None:
         farads, ohm = swallow

@@ -1,14 +1,17 @@
-"""The registry of rules and what they are given."""
+"""The rules, found by scanning their folder, and what they are given."""
 
+import importlib
+import pkgutil
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
+from types import ModuleType
 
-from swapglow.core.driver import State
-from swapglow.core.position.model import Position
-from swapglow.core.position.sizing import Sizing
-from swapglow.core.position.solution import Solution
-from swapglow.core.position.states import Standing
-from swapglow.core.report import Finding
+from swapglow.core.analysis.sizing import Sizing
+from swapglow.core.analysis.solution import Solution
+from swapglow.core.analysis.states import StateSolution
+from swapglow.core.design.position import Position
+from swapglow.core.drivers.driver import State
+from swapglow.core.findings.finding import GRADES, Finding
 
 
 @dataclass(frozen=True)
@@ -18,36 +21,37 @@ class Context:
     Attributes:
         position: the swap.
         sizing: exact, preferred and fitted resistance.
-        low_a, usual_a, high_a: typical LED at the three rails, A.
-        least_a, most_a: the ends of all corners, A.
+        current_low, current_usual, current_high: one string, typical LED, at the three rails, A.
+        string_current_min, string_current_max: the ends of all corners of one string, A.
+        supply_current_max: the most the whole circuit takes from its supply, A.
         power_w: most heat in each resistor part, W.
         old_candela: the original lamp at the usual rail, where known.
         solution: what was solved, where it was solved by the engine.
-        standings: every state of the driver, solved.
+        states: every state of the driver, solved.
     """
 
     position: Position
     sizing: Sizing
-    low_a: float
-    usual_a: float
-    high_a: float
-    least_a: float
-    most_a: float
+    current_low: float
+    current_usual: float
+    current_high: float
+    string_current_min: float
+    string_current_max: float
+    supply_current_max: float
     power_w: float
     old_candela: float | None = None
     solution: Solution | None = None
-    standings: tuple[Standing, ...] = ()
+    states: tuple[StateSolution, ...] = ()
 
-    def standing(self, state: State) -> Standing | None:
+    def state(self, state: State) -> StateSolution | None:
         """How the position stands in a state, where it has it."""
-        return next((t for t in self.standings if t.state == state), None)
+        return next((t for t in self.states if t.state == state), None)
 
 
 # A judgement: none, one or several findings.
 Rule = Callable[[Context], Iterable[Finding]]
 
 _RULES: list[Rule] = []
-_ORDER = {"stop": 0, "mind": 1, "note": 2}
 
 
 def rule(function: Rule) -> Rule:
@@ -56,7 +60,13 @@ def rule(function: Rule) -> Rule:
     return function
 
 
+def scan(package: ModuleType) -> None:
+    """Import every module of a package, so that its rules are registered."""
+    for found in pkgutil.iter_modules(package.__path__, f"{package.__name__}."):
+        importlib.import_module(found.name)
+
+
 def judge(context: Context) -> tuple[Finding, ...]:
     """All findings, the gravest first."""
     found = [f for r in _RULES for f in r(context)]
-    return tuple(sorted(found, key=lambda f: _ORDER[f.grade]))
+    return tuple(sorted(found, key=lambda f: GRADES.index(f.grade)))

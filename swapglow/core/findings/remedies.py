@@ -2,12 +2,12 @@
 
 import numpy as np
 
+from swapglow.core.analysis.sizing import each_for_most, rectifier_drop
+from swapglow.core.findings.finding import Remedy
 from swapglow.core.findings.registry import Context
 from swapglow.core.parts import resistor as resistors
 from swapglow.core.parts.resistor import rating_to_fit
-from swapglow.core.position.sizing import each_for_most, rectifier_drop
 from swapglow.core.quantities import OHM, show
-from swapglow.core.report import Remedy
 
 
 def ohm_for_most(c: Context, amps: float) -> float | None:

@@ -4,13 +4,12 @@ from collections.abc import Iterable
 
 import numpy as np
 
+from swapglow.core.analysis.solution import current
+from swapglow.core.findings.finding import Finding
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.findings.remedies import larger_resistor
-from swapglow.core.position.circuit import Cases
-from swapglow.core.position.solution import current
+from swapglow.core.network.cases import Cases
 from swapglow.core.quantities import AMPERE, OHM, VOLT, show
-from swapglow.core.report import Finding
-from swapglow.core.supply.kinds import VEHICLE_LEVELS, VEHICLE_SURGE
 
 # A through-hole LED stands five times its rated current for a moment (data sheets, 0.1 ms at a
 # tenth duty; from memory): past that a surge is more than a flash.
@@ -39,9 +38,9 @@ def _at(c: Context, volts: float, source: float | None = None) -> float:
 def below_charging(c: Context) -> Iterable[Finding]:
     """Sized under the charging voltage of a vehicle."""
     p = c.position
-    if p.rail.supply.kind != "vehicle" or c.solution is None:
+    charging = p.rail.supply.charging_v
+    if charging is None or c.solution is None:
         return
-    charging = VEHICLE_LEVELS[p.rail.supply.system][2]
     if p.rail.high.value >= charging * 0.97:
         return
     amps = _at(c, charging)
@@ -62,9 +61,9 @@ def below_charging(c: Context) -> Iterable[Finding]:
 def surge(c: Context) -> Iterable[Finding]:
     """A suppressed load dump."""
     p = c.position
-    if p.rail.supply.kind != "vehicle" or c.solution is None:
+    volts = p.rail.supply.surge_v
+    if volts is None or c.solution is None:
         return
-    volts = VEHICLE_SURGE[p.rail.supply.system]
     amps, limit = _at(c, volts), SURGE_TIMES * p.led.rated_a
     beyond = amps > limit
     yield Finding(
@@ -84,12 +83,12 @@ def surge(c: Context) -> Iterable[Finding]:
 def cranking(c: Context) -> Iterable[Finding]:
     """Dark while the starter turns."""
     p, s = c.position, c.solution
-    crank = p.rail.supply.crank
-    if crank is None or s is None or c.usual_a <= 0:
+    crank = p.rail.supply.dip
+    if crank is None or s is None or c.current_usual <= 0:
         return
     amps = float(current(p, Cases(np.array([crank.value]), np.array([p.led.vf_typ]),
                                   np.array([s.sizing.total_ohm]), p.drop_v))[0])  # fmt: skip
-    share = amps / c.usual_a
+    share = amps / c.current_usual
     if share >= 0.1:
         return
     yield Finding(
@@ -97,7 +96,7 @@ def cranking(c: Context) -> Iterable[Finding]:
         "note",
         f"While cranking, at {show(crank.value, VOLT)}, it falls to {share * 100:.1f} % of its light.",
         show(amps, AMPERE),
-        show(c.usual_a * 0.1, AMPERE),
+        show(c.current_usual * 0.1, AMPERE),
         "For a lamp that must be read during starting use fewer LEDs in series.",
     )
 
@@ -132,27 +131,28 @@ def cell_limits_current(c: Context) -> Iterable[Finding]:
 def fuse(c: Context) -> Iterable[Finding]:
     """The fuse against the new load."""
     p = c.position
-    rated = p.rail.supply.fuse_a
-    if rated is None or c.most_a <= 0:
+    rated, amps = p.rail.fuse_a, c.supply_current_max
+    if rated is None or amps <= 0:
         return
-    if c.most_a > rated:
+    if amps > rated:
+        own = "The LED's" if p.branches == 1 else f"{p.branches} strings together: their"
         yield Finding(
             "fuse-too-small", "stop",
-            f"The LED's {show(c.most_a, AMPERE)} is over the {show(rated, AMPERE)} fuse.",
-            show(c.most_a, AMPERE), show(rated, AMPERE),
+            f"{own} {show(amps, AMPERE)} is over the {show(rated, AMPERE)} fuse.",
+            show(amps, AMPERE), show(rated, AMPERE),
             "It will blow. Never fit a larger fuse than the wiring was given.",
-            larger_resistor(c, rated / 2),
+            larger_resistor(c, rated / 2 / p.branches),
         )  # fmt: skip
         return
-    times = rated / c.most_a
+    times = rated / amps
     if times < FUSE_TIMES:
         return
     yield Finding(
         "fuse-wide",
         "note",
-        f"The fuse is {show(rated, AMPERE)}, {times:.0f} times the new load of {show(c.most_a, AMPERE)}.",
+        f"The fuse is {show(rated, AMPERE)}, {times:.0f} times the new load of {show(amps, AMPERE)}.",
         show(rated, AMPERE),
-        show(c.most_a * FUSE_TIMES, AMPERE),
+        show(amps * FUSE_TIMES, AMPERE),
         "It still guards the wiring, which it was chosen for; it will not notice a fault in the LED. "
         "Leave it unless this lamp is all it feeds.",
     )
@@ -163,9 +163,9 @@ def sag_not_reckoned(c: Context) -> Iterable[Finding]:
     """A sag is known, but not the load that made it."""
     p = c.position
     supply = p.rail.supply
-    if supply.kind not in ("unregulated", "winding"):
+    if not supply.kind.sags:
         return
-    if supply.lift == 1.0:
+    if supply.open_to_loaded_ratio == 1.0:
         yield Finding(
             "sag-unknown", "note",
             f"Only the loaded {show(p.rail.usual.value, VOLT)} is known: under the LED's lighter load it "
@@ -174,11 +174,11 @@ def sag_not_reckoned(c: Context) -> Iterable[Finding]:
             "Read the contacts once with the lamp out: the two readings give the source resistance, "
             "R = (Vopen − Vloaded)/I.",
         )  # fmt: skip
-    elif supply.source_ohm.value == 0 and supply.lift > 1 + SAG_SHARE:
+    elif supply.source_ohm.value == 0 and supply.open_to_loaded_ratio > 1 + SAG_SHARE:
         yield Finding(
             "load-unknown", "note",
-            f"It sags {100 * (1 - 1 / supply.lift):.0f} %, but the load that made it is not known: the open "
-            f"{show(p.rail.volts[1], VOLT)} is reckoned with.",
-            f"{100 * (1 - 1 / supply.lift):.0f} %", "0 A of load",
+            f"It sags {100 * (1 - 1 / supply.open_to_loaded_ratio):.0f} %, but the load that made it is not "
+            f"known: the open {show(p.rail.volts[1], VOLT)} is reckoned with.",
+            f"{100 * (1 - 1 / supply.open_to_loaded_ratio):.0f} %", "0 A of load",
             "Type the old lamp's current, or read it: it turns the sag into a resistance.",
         )  # fmt: skip

@@ -2,31 +2,49 @@
 
 from collections.abc import Iterable
 
+from swapglow.core.findings.finding import Finding
 from swapglow.core.findings.registry import Context, rule
-from swapglow.core.report import Finding
 
 
 @rule
 def driver_unknown(c: Context) -> Iterable[Finding]:
     """A figure without which the driver's own trouble cannot be worked out."""
     p, d = c.position, c.position.driver
-    asks = {
-        "series_lamps": (not d.others, "what the lamps left in the loop are marked with", "whether they stay lit"),
-        "shared": (not d.dropper_ohm, "the shared dropping resistor", "what the LED and its neighbours see"),
-        "flasher": (d.counts and d.trip is None and p.lamp is None,
-                    "the old lamp, or the current under which it flashes fast", "whether the flasher keeps time"),
-        "lamp_check": (d.counts and not (d.pulse_s and d.period_s),
-                       "how long a check pulse lasts and how often it comes", "whether it is seen"),
-    }  # fmt: skip
-    missing, what, decides = asks.get(d.kind, (False, "", ""))
-    if p.rail.supply.alternates and d.kind != "direct":
+    if p.rail.supply.alternates:
+        return
+    missing = d.kind.unknown(d, p.lamp)
+    if missing is not None:
         yield Finding(
-            "driver-on-ac", "mind", "On a supply that alternates only the driver's drop is reckoned with.",
-            d.about.label.lower(), "a steady supply",
-            "What leaks past it, shares its feed or watches it is worked out on DC only.",
+            "driver-unknown", "mind", f"Not known: {missing.what}.", "not known", "a figure",
+            f"It decides {missing.decides}. It is asked for at the driver's step.",
         )  # fmt: skip
-    elif missing:
-        yield Finding(
-            "driver-unknown", "mind", f"Not known: {what}.", "not known", "a figure",
-            f"It decides {decides}. It is asked for at the driver's step.",
-        )  # fmt: skip
+
+
+@rule
+def not_worked_out_on_ac(c: Context) -> Iterable[Finding]:
+    """What a driver does to a lamp on a supply that alternates, where that is not worked out."""
+    p, d = c.position, c.position.driver
+    if not p.rail.supply.alternates:
+        return
+    parts = []
+    if d.leads_off:
+        parts.append("what leads past it when it is off")
+    if d.kind.watches and d.monitors_current:
+        parts.append("the current it counts")
+    if d.kind.pulses:
+        parts.append("its check pulses")
+    if not d.kind.contact:
+        parts.append("its off state")
+    if not parts:
+        return
+    yield Finding(
+        "driver-on-ac", "mind",
+        f"On a supply that alternates not all of the driver is worked out: {_list(parts)}.",
+        d.kind.label.lower(), "a steady supply",
+        "Its drop, and what stands in the lit lamp's circuit, are reckoned with; the rest is worked out on DC "
+        "only. Try it on the bench.",
+    )  # fmt: skip
+
+
+def _list(parts: list[str]) -> str:
+    return parts[0] if len(parts) == 1 else f"{', '.join(parts[:-1])} and {parts[-1]}"

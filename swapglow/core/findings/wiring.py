@@ -4,9 +4,10 @@ from collections.abc import Iterable
 
 import numpy as np
 
+from swapglow.core.design.position import FREE_LEAD, LEADS, Lead
+from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.quantities import AMPERE, CELSIUS, VOLT, WATT, show
-from swapglow.core.report import Finding, Remedy
 
 # A regulator's junction, most and with a margin (data sheets, from memory).
 MOST_C = 125.0
@@ -17,12 +18,12 @@ WARM_C = 85.0
 def resistor_in_the_common_wire(c: Context) -> Iterable[Finding]:
     """One resistor in the wire that other lamps share."""
     p = c.position
-    shared = {"positive": "positive", "negative": "negative", "chassis": "negative"}.get(p.common)
-    if shared is None or p.module is not None or p.set_by_ohms:
+    free = FREE_LEAD.get(p.common)
+    if free is None or p.module is not None or p.set_by_ohms:
         return
-    if p.resistor_parts == 1 and p.lead != shared:
+    if p.resistor_parts == 1 and p.lead == free:
         return
-    free = "negative" if shared == "positive" else "positive"
+    shared = next(lead for lead in LEADS if lead != free)
     wire = "The chassis" if p.common == "chassis" else f"The {shared} wire"
     yield Finding(
         "resistor-in-common",
@@ -31,9 +32,14 @@ def resistor_in_the_common_wire(c: Context) -> Iterable[Finding]:
         f"{shared} lead", f"{free} lead",
         "The current is the same in either lead, but there the next lamp's current would run through it "
         "too, and a lead that touches the frame bridges it. Put it in the lead that is not common.",
-        (Remedy("other-lead", f"Put it in the {free} lead",
-                {"lead": free, "resistor_parts": 1, "resistor_ohm": None}),),
+        (move_to(free),),
     )  # fmt: skip
+
+
+def move_to(lead: Lead) -> Remedy:
+    """The resistor in one lead, worked out anew."""
+    changes = {"lead": lead, "resistor_parts": 1, "resistor_ohm": None}
+    return Remedy("other-lead", f"Put it in the {lead} lead", changes)
 
 
 @rule
@@ -57,13 +63,13 @@ def turned_module(c: Context) -> Iterable[Finding]:
 @rule
 def regulator_heat(c: Context) -> Iterable[Finding]:
     """(Vin − Vout)·I in a regulator, and whether it has the head it needs."""
-    p, on = c.position, c.standing("on")
+    p, on = c.position, c.state("on")
     r = p.regulator
     if r is None or on is None:
         return
     low, high = float(on.lamp_v[0]), float(on.lamp_v[2])
-    amps = c.most_a * p.branches
-    string = float(np.max(on.point.across("D1")[:3]))
+    amps = c.string_current_max * p.branches
+    string = float(np.max(on.point.across("D1")[on.typical]))
     out = r.volts if r.kind == "fixed" else string
     need = out + r.dropout
     watts = max(0.0, high - out) * (amps + r.quiescent)

@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.optimize import least_squares
 
-from swapglow.core.parts.led import REFERENCE_C, thermal_voltage
+from swapglow.core.constants import REFERENCE_C, thermal_voltage
 
 FloatArray = NDArray[np.float64]
 

@@ -4,11 +4,15 @@ from dataclasses import dataclass
 from functools import cache
 
 from swapglow.core.parts.catalogue import rows
+from swapglow.core.quantities import InputError
 
 # Exponents on V/Vrated (miniature lamp handbooks, from memory).
 CURRENT_EXPONENT = 0.55
 LIGHT_EXPONENT = 3.5
 COLOUR_EXPONENT = 0.42
+
+# The id of a lamp that is known by its own figures.
+OWN = "own"
 
 # 1 MSCP is 4π lm, so an even radiator of 1 MSCP shows 1 cd in every direction.
 
@@ -59,3 +63,32 @@ def estimate_candela(volts: float, amps: float) -> float:
     Typical indicator lamps give 4 to 12 lm/W (common practice); 1 MSCP = 4π lm.
     """
     return volts * amps * 6.0 / 12.566370614359172
+
+
+def choose_lamp(id_: str) -> Lamp | None:
+    """A lamp of the catalogue; None for an empty text.
+
+    Raises:
+        InputError: ``lamp_id``: there is no such lamp.
+    """
+    if not id_:
+        return None
+    found = catalogue().get(id_)
+    if found is None:
+        raise InputError("lamp_id", f'There is no lamp "{id_}" in the catalogue.')
+    return found
+
+
+def own_lamp(volts: float, amps: float, candela: float | None, base: str) -> Lamp:
+    """A lamp by its own figures.
+
+    Args:
+        volts, amps: its rating.
+        candela: mean spherical, cd; None guesses from the rating.
+        base: in words.
+
+    Returns:
+        The lamp.
+    """
+    light = estimate_candela(volts, amps) if candela is None else candela
+    return Lamp(OWN, "Own lamp", volts, amps, light, base)

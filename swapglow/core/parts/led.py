@@ -7,12 +7,9 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from swapglow.core.constants import REFERENCE_C, thermal_voltage
 from swapglow.core.parts.catalogue import rows
 
-BOLTZMANN = 1.380649e-23  # J/K, SI 2019
-CHARGE = 1.602176634e-19  # C, SI 2019
-ZERO_C = 273.15
-REFERENCE_C = 25.0
 # No junction of one part, nor a small module of several, is above this.
 LARGEST_VF = 25.0
 
@@ -21,11 +18,6 @@ FloatArray = NDArray[np.float64]
 
 class LedError(ValueError):
     """LED data that cannot be a diode's."""
-
-
-def thermal_voltage(celsius: float) -> float:
-    """kT/q in volts."""
-    return BOLTZMANN * (celsius + ZERO_C) / CHARGE
 
 
 @dataclass(frozen=True)

@@ -8,12 +8,16 @@ import numpy as np
 from numpy.typing import NDArray
 
 Rounding = Literal["up", "nearest", "down"]
+# The ways to round, as they are offered and as a sum says them.
+ROUNDINGS: dict[Rounding, str] = {"up": "Next up, ours", "nearest": "Nearest", "down": "Next down"}
+ROUNDING_WORDS: dict[Rounding, str] = {"up": "next up", "nearest": "nearest", "down": "next down"}
 
 _E24 = (
     10, 11, 12, 13, 15, 16, 18, 20, 22, 24, 27, 30, 33, 36, 39, 43, 47, 51, 56, 62, 68, 75, 82, 91,
 )  # fmt: skip
 
 SERIES = ("E3", "E6", "E12", "E24", "E48", "E96", "E192")
+SERIES_LABELS = {name: name for name in SERIES}
 
 # Tolerance IEC 60063 ties to each series; used as the assumed tolerance of a part.
 # E3 and E6 parts sold today are 5 % film like E24: common practice, from memory.
@@ -80,7 +84,7 @@ def prefer(ohms: float, series: str = "E24", rounding: Rounding = "up") -> float
     """
     if not (math.isfinite(ohms) and 1e-6 <= ohms <= 1e12):
         raise SeriesError("A resistance must lie between 1 µΩ and 1 TΩ.")
-    if rounding not in ("up", "nearest", "down"):
+    if rounding not in ROUNDINGS:
         raise SeriesError(f'"{rounding}" is no rounding. Use up, nearest or down.')
     near = values(series, ohms / 10, ohms * 10)
     if rounding == "up":

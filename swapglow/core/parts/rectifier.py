@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from functools import cache
 
-from swapglow.core.circuit.netlist import DiodeModel
+from swapglow.core.engine.netlist import DiodeModel
 from swapglow.core.parts.catalogue import rows
 
 

@@ -24,6 +24,14 @@ def packages() -> tuple[Package, ...]:
     return tuple(Package(r["id"], r["label"], float(r["power_w"]), r["mount"]) for r in rows("packages"))
 
 
+_FRACTIONS = {0.125: "⅛", 0.25: "¼", 0.5: "½"}
+
+
+def rating_text(watts: float) -> str:
+    """A rating as the part is called: "¼ W", "2 W"."""
+    return f"{_FRACTIONS.get(watts, f'{watts:g}')} W"
+
+
 RATINGS_W: tuple[float, ...] = tuple(sorted({p.power_w for p in packages() if p.mount == "leaded"}))
 
 

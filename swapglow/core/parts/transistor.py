@@ -3,7 +3,7 @@
 from functools import cache
 from typing import Literal
 
-from swapglow.core.circuit.netlist import BjtModel
+from swapglow.core.engine.netlist import BjtModel
 from swapglow.core.parts.catalogue import rows
 
 

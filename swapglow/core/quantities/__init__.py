@@ -1,8 +1,11 @@
 """Values as people write them, and where each came from."""
 
+from swapglow.core.quantities.inputs import Input, InputError
 from swapglow.core.quantities.parse import Parsed, QuantityError, parse, parse_single
 from swapglow.core.quantities.provenance import Figure, Source
 from swapglow.core.quantities.show import engineering, show
+from swapglow.core.quantities.shown import Shown, shown
+from swapglow.core.quantities.took import took
 from swapglow.core.quantities.units import (
     AMPERE,
     AMPERE_HOUR,
@@ -29,12 +32,17 @@ __all__ = [
     "VOLT",
     "WATT",
     "Figure",
+    "Input",
+    "InputError",
     "Parsed",
     "QuantityError",
+    "Shown",
     "Source",
     "Unit",
     "engineering",
     "parse",
     "parse_single",
     "show",
+    "shown",
+    "took",
 ]

@@ -24,7 +24,7 @@ DRIVERS: list[dict[str, Any]] = [
              "driver_kind": "low_side", "driver_drop": reading("0.15V", "across the transistor, lit"),
              "driver_details": {"keep_warm": quantity("390R", "marked", "bands")}, "series": "E12",
              "shunt": "180R", "shunt_across": "assembly", "shunt_w": 0.5, "resistor": "270R",
-             "readings": [("current", "7.6mA", "2R", "20 mA range")]},
+             "readings_after": [("current", "7.6mA", "2R", "20 mA range")]},
         ],
     },
     {

@@ -4,17 +4,19 @@ All of it is invented: the place, the equipment, the figures.
 """
 
 import uuid
+from typing import Any
 
 from django.db import transaction
 
-from swapglow.core.position.typed import read_position
-from swapglow.document import model as doc
-from swapglow.document.typed import core_taken
-from swapglow.records import translate
+from swapglow.inputs.equipment import EquipmentInput, TakeInInput
+from swapglow.inputs.position import PositionInput
+from swapglow.inputs.rail import RailInput
+from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
+from swapglow.inputs.to_core import position_of, reading_before_of
 from swapglow.records.demo.drivers import DRIVERS
 from swapglow.records.demo.observatory import EQUIPMENT
 from swapglow.records.demo.supplies import SUPPLIES
-from swapglow.records.models import DrawerValue, Equipment, Position, Rail, Reading, Taken
+from swapglow.records.models import DrawerValue, Equipment, Position, Rail, ReadingAfter, ReadingBefore
 
 # Keys made from names, so that loading the demo again finds what it made.
 _SPACE = uuid.UUID("5b0f2c9a-6f4e-4a53-9d2e-5a9c1d0e7f31")
@@ -34,37 +36,50 @@ def is_loaded() -> bool:
 def load() -> int:
     """Make the demo's records; returns the number of lamp positions."""
     DrawerValue.objects.bulk_create([DrawerValue(ohm=o) for o in _DRAWER], ignore_conflicts=True)
-    count = 0
-    for place, spec in enumerate((*EQUIPMENT, *SUPPLIES, *DRIVERS)):
-        plain = {k: v for k, v in spec.items() if k not in ("rails", "positions")}
-        sheet = doc.TakeIn.model_validate(plain.pop("take_in", {}))
-        item = Equipment.objects.create(
-            id=uuid.uuid5(_SPACE, spec["name"]), order=place, take_in=sheet.model_dump(mode="json"), **plain
+    specs = (*EQUIPMENT, *SUPPLIES, *DRIVERS)
+    return sum(_item(spec, place) for place, spec in enumerate(specs))
+
+
+def _item(spec: dict[str, Any], place: int) -> int:
+    """One item with all in it."""
+    typed = {k: v for k, v in spec.items() if k in EquipmentInput.model_fields}
+    item = Equipment.objects.create(
+        id=uuid.uuid5(_SPACE, spec["name"]), order=place, inputs=EquipmentInput(**typed).model_dump(mode="json"),
+        take_in=TakeInInput.model_validate(spec.get("take_in", {})).model_dump(mode="json"),
+    )  # fmt: skip
+    rails = []
+    for k, r in enumerate(spec["rails"]):
+        rail = Rail(id=uuid.uuid5(_SPACE, f"{spec['name']}/{r['name']}"), equipment=item, order=k,
+                    inputs=RailInput(**r).model_dump(mode="json"))  # fmt: skip
+        rail.save()
+        rails.append(rail)
+    for k, p in enumerate(spec["positions"]):
+        _position(spec, p, item, rails[p.get("on", 0)], k)
+    return len(spec["positions"])
+
+
+def _position(spec: dict[str, Any], p: dict[str, Any], item: Equipment, rail: Rail, place: int) -> None:
+    typed = PositionInput(**{k: v for k, v in p.items() if k in PositionInput.model_fields})
+    # A demo that does not read is a fault of ours: find it here.
+    position_of(typed, rail.input)
+    key = uuid.uuid5(_SPACE, f"{spec['name']}/{p['name']}")
+    position = Position.objects.create(
+        id=key, equipment=item, rail=rail, order=place, inputs=typed.model_dump(mode="json")
+    )
+    for n, (kind, text, burden, note) in enumerate(p.get("readings_after", ())):
+        after = ReadingAfterInput(kind=kind, text=text, burden=burden, note=note)
+        ReadingAfter.objects.create(
+            id=uuid.uuid5(_SPACE, f"{key}/{n}"),
+            position=position,
+            order=n,
+            inputs=after.model_dump(mode="json"),
         )
-        rails = [
-            Rail.objects.create(
-                id=uuid.uuid5(_SPACE, f"{spec['name']}/{r['name']}"), equipment=item, order=k, **r
-            )
-            for k, r in enumerate(spec["rails"])
-        ]
-        for k, p in enumerate(spec["positions"]):
-            fields = {key: v for key, v in p.items() if key not in ("readings", "taken", "on")}
-            position = Position.objects.create(
-                id=uuid.uuid5(_SPACE, f"{spec['name']}/{p['name']}"),
-                equipment=item, rail=rails[p.get("on", 0)], order=k, **fields,
-            )  # fmt: skip
-            # A demo that does not read is a fault of ours: find it here.
-            read_position(translate.typed_position(position))
-            for n, (kind, text, burden, note) in enumerate(p.get("readings", ())):
-                Reading.objects.create(
-                    id=uuid.uuid5(_SPACE, f"{position.pk}/{n}"), position=position, order=n,
-                    kind=kind, text=text, burden=burden, note=note,
-                )  # fmt: skip
-            for n, taken in enumerate(p.get("taken", ())):
-                record = Taken(
-                    id=uuid.uuid5(_SPACE, f"{position.pk}/t{n}"), position=position, order=n, **taken
-                )
-                core_taken(record)
-                record.save()
-            count += 1
-    return count
+    for n, fields in enumerate(p.get("readings_before", ())):
+        before = ReadingBeforeInput(**fields)
+        reading_before_of("", before)
+        ReadingBefore.objects.create(
+            id=uuid.uuid5(_SPACE, f"{key}/t{n}"),
+            position=position,
+            order=n,
+            inputs=before.model_dump(mode="json"),
+        )

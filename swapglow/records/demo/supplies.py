@@ -5,7 +5,7 @@ from typing import Any
 from swapglow.records.demo.words import quantity, reading
 
 
-def _taken(function: str, text: str, lamp: str = "in", **more: Any) -> dict[str, Any]:
+def _before(function: str, text: str, lamp: str = "in", **more: Any) -> dict[str, Any]:
     return {"function": function, "text": text, "lamp": lamp, **more}
 
 
@@ -35,7 +35,7 @@ SUPPLIES: list[dict[str, Any]] = [
                  "found_with": "continuity"},
             ],
             "originals": [{"what": "Three screw-base lamps", "where": "bag 21, shelf C"}],
-            "worth": {"access": "screws", "brittle": "aged", "serviceable": "yes", "hours": "1.5", "price": "9",
+            "feasibility": {"access": "screws", "brittle": "aged", "serviceable": "yes", "hours": "1.5", "price": "9",
                       "others": [{"what": "a bracket of the same pattern", "price": "140"}]},
         },
         "rails": [
@@ -48,15 +48,15 @@ SUPPLIES: list[dict[str, Any]] = [
         "positions": [
             {"name": "Left bracket", "stage": "sizing", "lamp_id": "own", "lamp_volts": "7V", "lamp_amps": "0.14A",
              "lamp_base": "miniature screw", "led_id": "warm-5-diffused", "target": quantity("7mA"),
-             "treatment": "bridge_cap", "series": "E12", "rating_w": 0.25,
-             "taken": [
-                 _taken("ac_volts", "7.4V", meter="10M"), _taken("dc_volts", "0.02V", meter="10M"),
-                 _taken("ac_volts", "8.8V", "out", meter="10M"),
-                 _taken("ohms", "5.1R", "out", note="filament cold"),
+             "rectification": "bridge_cap", "series": "E12", "rating_w": 0.25,
+             "readings_before": [
+                 _before("ac_volts", "7.4V", meter="10M"), _before("dc_volts", "0.02V", meter="10M"),
+                 _before("ac_volts", "8.8V", "out", meter="10M"),
+                 _before("ohms", "5.1R", "out", note="filament cold"),
              ]},
             {"name": "Middle bracket", "stage": "trial", "lamp_id": "own", "lamp_volts": "7V",
              "lamp_amps": "0.14A", "lamp_base": "miniature screw", "led_id": "warm-5-diffused",
-             "target": quantity("7mA"), "treatment": "half_wave_cap", "capacitor": "220uF", "capacitor_v": "10V",
+             "target": quantity("7mA"), "rectification": "half_wave_cap", "capacitor": "220uF", "capacitor_v": "10V",
              "resistor": "680R", "series": "E12", "rating_w": 0.25,
              "notes": "Capacitor from the box under the bench: rated by the AC reading."},
         ],
@@ -134,7 +134,7 @@ SUPPLIES: list[dict[str, Any]] = [
         ],
         "positions": [
             {"name": "Panel lamp", "stage": "trial", "lamp_id": "own", "lamp_volts": "24V", "lamp_amps": "0.12A",
-             "led_id": "white-5-clear", "in_series": 2, "target": quantity("3mA"), "treatment": "bridge",
+             "led_id": "white-5-clear", "in_series": 2, "target": quantity("3mA"), "rectification": "bridge",
              "chassis_negative": True, "resistor": "3.9k", "rating_w": 0.5, "series": "E12",
              "notes": "Bridge and a holder with its case on the panel: the fuse wire went at once."},
         ],
@@ -151,7 +151,7 @@ SUPPLIES: list[dict[str, Any]] = [
         ],
         "positions": [
             {"name": "Mars carriage", "stage": "sizing", "lamp_id": "grain-12", "led_id": "red-3-diffused",
-             "target": quantity("3mA"), "treatment": "two_colour", "second_led_id": "amber-5-diffused",
+             "target": quantity("3mA"), "rectification": "two_colour", "second_led_id": "amber-5-diffused",
              "series": "E12"},
         ],
     },
@@ -164,7 +164,7 @@ SUPPLIES: list[dict[str, Any]] = [
         "rails": [{"name": "Track", "kind": "digital", "usual": quantity("15.8V", "marked", "on the booster")}],
         "positions": [
             {"name": "Coach light", "stage": "sizing", "led_id": "warm-3-diffused", "target": quantity("1.5mA"),
-             "treatment": "bridge", "series": "E12"},
+             "rectification": "bridge", "series": "E12"},
         ],
     },
     {
@@ -197,8 +197,8 @@ SUPPLIES: list[dict[str, Any]] = [
         "positions": [
             {"name": "Fast slew", "stage": "sizing", "led_id": "red-3-diffused", "target": quantity("0.35mA"),
              "series": "E12",
-             "taken": [_taken("dc_volts", "7.5V", "out", state="off", points="lamp"),
-                       _taken("dc_volts", "0.04V", "out", state="slew", points="lamp")]},
+             "readings_before": [_before("dc_volts", "7.5V", "out", state="off", points="lamp"),
+                       _before("dc_volts", "0.04V", "out", state="slew", points="lamp")]},
         ],
     },
     {
@@ -208,11 +208,11 @@ SUPPLIES: list[dict[str, Any]] = [
         "owner": "Fernhollow Observatory",
         "notes": "For the electrician.",
         "take_in": {"hazards": ["mains"],
-                    "worth": {"access": "sealed", "brittle": "brittle", "serviceable": "no", "hours": "6"}},
+                    "feasibility": {"access": "sealed", "brittle": "brittle", "serviceable": "no", "hours": "6"}},
         "rails": [{"name": "Mains", "kind": "winding", "usual": quantity("230Vac", "marked")}],
         "positions": [
             {"name": "Safelight", "stage": "sizing", "led_id": "red-5-diffused", "target": quantity("4mA"),
-             "mains": True, "treatment": "inverse_diode"},
+             "mains": True, "rectification": "inverse_diode"},
         ],
     },
 ]  # fmt: skip

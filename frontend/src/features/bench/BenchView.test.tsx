@@ -1,0 +1,134 @@
+import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { afterEach, beforeEach, expect, test, vi } from "vitest";
+
+import { answer, show } from "../../test/providers";
+import { BenchView } from "./BenchView";
+
+const lamp = {
+  id: "p1",
+  name: "Dial",
+  stage: "sizing",
+  rail: "Main, 12 V",
+  glow_colour: "#ff8800",
+  glow_lightness: 60,
+  grade: "stop",
+  line: "It will not light.",
+  next_act: "Read the rail",
+  pencil_share: 0.5,
+};
+const bench = {
+  equipment: [
+    { id: "e1", name: "Tide gauge", maker_model: "drum recorder", positions: [lamp] },
+    { id: "e2", name: "Fog bell", maker_model: "", positions: [] },
+  ],
+  steps: { undo: "delete Barograph", redo: "" },
+};
+beforeEach(() => {
+  localStorage.clear();
+  vi.stubGlobal("matchMedia", () => ({ matches: false }));
+});
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+function open(more: Record<string, unknown> = {}) {
+  const asked = answer({ "/api/bench": bench, ...more });
+  show(<BenchView />);
+  return asked;
+}
+
+test("every item shows its lamps with stage, gravest grade and next thing", async () => {
+  open();
+  const link = await screen.findByRole("link", { name: /Dial/ });
+  await waitFor(() => expect(link.textContent).toContain("Sizing. Next: Read the rail"));
+  expect(within(link).getByRole("img", { name: "Stop" })).toBeTruthy();
+  expect(screen.getByText("No lamps yet")).toBeTruthy();
+});
+
+test("undo says what it would undo, redo is off where there is nothing", async () => {
+  open();
+  const undo = await screen.findByRole("button", { name: "Undo delete Barograph" });
+  expect(undo.hasAttribute("data-disabled")).toBe(false);
+  expect(screen.getByRole("button", { name: "Redo" }).hasAttribute("data-disabled")).toBe(true);
+});
+
+test("the first item cannot go up, the last cannot go down", async () => {
+  open();
+  const up = await screen.findByRole("button", { name: "Move Tide gauge up" });
+  expect(up.hasAttribute("data-disabled")).toBe(true);
+  expect(
+    screen.getByRole("button", { name: "Move Fog bell down" }).hasAttribute("data-disabled"),
+  ).toBe(true);
+});
+
+test("moving an item sends the whole order", async () => {
+  const asked = open({ "/api/equipment/order": { status: 204 } });
+  fireEvent.click(await screen.findByRole("button", { name: "Move Fog bell up" }));
+  await waitFor(() => {
+    const order = asked.find((a) => a.path === "/api/equipment/order");
+    expect(order?.body).toEqual({ ids: ["e2", "e1"] });
+  });
+});
+
+test("deleting says so and offers undo at once", async () => {
+  const asked = open({
+    "/api/equipment/e1": { status: 204 },
+    "/api/undo": { label: "delete Tide gauge" },
+  });
+  fireEvent.click(await screen.findByRole("button", { name: "Delete Tide gauge" }));
+  const said = await screen.findByText("Deleted Tide gauge.");
+  fireEvent.click(
+    within(said.closest("[role=status]") as HTMLElement).getByRole("button", { name: "Undo" }),
+  );
+  await waitFor(() => expect(asked.some((a) => a.path === "/api/undo")).toBe(true));
+});
+
+test("an empty bench says how to begin", async () => {
+  answer({
+    "/api/bench": { equipment: [], steps: { undo: "", redo: "" } },
+  });
+  show(<BenchView />);
+  expect(await screen.findByText(/Nothing here yet/)).toBeTruthy();
+});
+
+test("a refused rail is told at its field and kept", async () => {
+  open({
+    "/api/quick": { status: 422, body: { errors: [{ field: "rail", message: "Not a voltage." }] } },
+  });
+  const rail = await screen.findByLabelText<HTMLInputElement>("Rail");
+  fireEvent.change(rail, { target: { value: "a lot" } });
+  expect(await screen.findByText("Not a voltage.")).toBeTruthy();
+  expect(rail.value).toBe("a lot");
+  expect(localStorage.getItem("swapglow.draft.quick.rail")).toBe("a lot");
+});
+
+test("a count that is refused is told at its field", async () => {
+  const asked = open({
+    "/api/quick": {
+      status: 422,
+      body: { errors: [{ field: "position.in_series", message: "A whole number." }] },
+    },
+  });
+  fireEvent.change(await screen.findByLabelText("In series"), { target: { value: "none" } });
+  fireEvent.change(screen.getByLabelText("Rail"), { target: { value: "12V" } });
+  expect(await screen.findByText("A whole number.")).toBeTruthy();
+  const sent = asked.findLast((a) => a.path === "/api/quick")?.body;
+  expect(sent).toMatchObject({ rail: "12V", position: { in_series: "none" } });
+});
+
+test("keys are told on ?", async () => {
+  open();
+  await screen.findByRole("link", { name: /Dial/ });
+  fireEvent.keyDown(window, { key: "?" });
+  expect(await screen.findByRole("dialog", { name: "Keys" })).toBeTruthy();
+});
+
+test("l turns the look, and typing does not", async () => {
+  open();
+  await screen.findByRole("link", { name: /Dial/ });
+  fireEvent.keyDown(window, { key: "l" });
+  expect(document.documentElement.dataset.look).toBe("lamp");
+  fireEvent.keyDown(screen.getByLabelText("Rail"), { key: "l" });
+  expect(document.documentElement.dataset.look).toBe("lamp");
+});

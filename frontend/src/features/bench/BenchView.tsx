@@ -1,0 +1,182 @@
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
+import styled from "styled-components";
+
+import type { Schemas } from "../../api/client";
+import { useBench, useSave } from "../../api/queries";
+import { Button, SmallButton } from "../../ui/Button";
+import { BringIn } from "../equipment/Files";
+import { Lamp } from "../../ui/Lamp";
+import { Movers } from "../../ui/Movers";
+import { Missing } from "../../shell/Missing";
+import { Shell } from "../../shell/Shell";
+import { useUndo } from "../../shell/useUndo";
+import { QuickSum } from "./QuickSum";
+
+const Head = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 16px;
+  align-items: center;
+  justify-content: space-between;
+  margin: 16px 0 4px;
+`;
+
+const Title = styled.h2`
+  font-size: 1.35rem;
+  font-weight: 650;
+`;
+
+const Item = styled.li`
+  display: grid;
+  grid-template-columns: 250px minmax(0, 1fr) auto;
+  gap: 4px 20px;
+  align-items: start;
+  padding: 10px 0;
+  border-top: 1.5px solid var(--rule);
+  @media (max-width: 760px) {
+    grid-template-columns: 1fr auto;
+  }
+`;
+
+const Name = styled(Link)`
+  display: inline-block;
+  min-height: 24px;
+  font-size: 1.125rem;
+  font-weight: 650;
+  text-decoration-thickness: 1.5px;
+  text-underline-offset: 0.2em;
+`;
+
+const Model = styled.p`
+  font-size: 0.9rem;
+  color: var(--ink-soft);
+`;
+
+const Lamps = styled.ul`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(270px, 1fr));
+  gap: 6px 18px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  @media (max-width: 760px) {
+    grid-column: 1 / -1;
+    order: 3;
+  }
+`;
+
+const Acts = styled.div`
+  display: flex;
+  gap: 4px;
+`;
+
+const Say = styled.p`
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 6px 12px;
+  border: 1.5px solid var(--ink);
+  border-radius: 4px;
+  background: var(--sheet);
+`;
+
+/** The opening screen: the quick sum, and all equipment in work. */
+export function BenchView() {
+  const bench = useBench();
+  const save = useSave();
+  const undo = useUndo("", bench.data?.steps);
+  const go = useNavigate();
+  const [said, setSaid] = useState("");
+
+  const add = async () => {
+    const id = crypto.randomUUID();
+    await save("PUT", `/api/equipment/${id}`, { name: "New equipment" });
+    await go(`/equipment/${id}`);
+  };
+  const remove = async (id: string, name: string) => {
+    await save("DELETE", `/api/equipment/${id}`);
+    setSaid(`Deleted ${name}.`);
+  };
+  const move = (from: number, by: number) => {
+    const ids = (bench.data?.equipment ?? []).map((e) => e.id);
+    const [moved] = ids.splice(from, 1);
+    if (moved) ids.splice(from + by, 0, moved);
+    void save("POST", "/api/equipment/order", { ids });
+  };
+  const items = bench.data?.equipment ?? [];
+
+  return (
+    <Shell undo={undo}>
+      <QuickSum equipment={items} />
+      <Head>
+        <Title>On the bench</Title>
+        <Acts>
+          <BringIn />
+          <Button onPress={() => void add()}>Add equipment</Button>
+        </Acts>
+      </Head>
+      {said && (
+        <Say role="status">
+          {said}
+          <SmallButton
+            onPress={() => {
+              undo.onUndo();
+              setSaid("");
+            }}
+          >
+            Undo
+          </SmallButton>
+        </Say>
+      )}
+      {bench.isError && !bench.data && <Missing problem={bench.error} />}
+      {bench.data && items.length === 0 && (
+        <p>
+          Nothing here yet. Do a quick sum above and keep it, or add the equipment that is open in
+          front of you.
+        </p>
+      )}
+      <Lamps as="ul" style={{ display: "block" }}>
+        {items.map((e, k) => (
+          <EquipmentRow
+            key={e.id}
+            item={e}
+            first={k === 0}
+            last={k === items.length - 1}
+            onMove={(by) => move(k, by)}
+            onDelete={() => void remove(e.id, e.name)}
+          />
+        ))}
+      </Lamps>
+    </Shell>
+  );
+}
+
+interface RowProps {
+  item: Schemas["BenchItem"];
+  first: boolean;
+  last: boolean;
+  /** Up is -1, down is 1. */
+  onMove: (by: number) => void;
+  onDelete: () => void;
+}
+
+function EquipmentRow({ item, ...moves }: RowProps) {
+  return (
+    <Item>
+      <div>
+        <Name to={`/equipment/${item.id}`}>{item.name}</Name>
+        <Model>{item.maker_model}</Model>
+      </div>
+      <Lamps>
+        {item.positions.map((p) => (
+          <Lamp key={p.id} lamp={p} />
+        ))}
+        {item.positions.length === 0 && <li>No lamps yet</li>}
+      </Lamps>
+      <Acts>
+        <Movers name={item.name} {...moves} />
+      </Acts>
+    </Item>
+  );
+}

@@ -1,0 +1,96 @@
+import { useDeferredValue, useState } from "react";
+import styled from "styled-components";
+
+import { Refused, type Schemas } from "../../api/client";
+import { useQuick } from "../../api/queries";
+import { Findings } from "../../instruments/Findings";
+import { KeepSheet } from "./quick/KeepSheet";
+import { QuickAnswer } from "./quick/QuickAnswer";
+import { QuickCurrents } from "./quick/QuickCurrents";
+import { QuickInputs } from "./quick/QuickInputs";
+import { useQuickTexts } from "./quick/useQuickTexts";
+
+const Results = styled.div`
+  display: grid;
+  grid-template-columns: 300px 400px minmax(0, 1fr);
+  gap: 12px 28px;
+  align-items: start;
+  padding-top: 8px;
+  border-top: 2px solid var(--ink);
+  margin-top: 4px;
+  transition: opacity 0.1s;
+  &[data-stale="true"] {
+    opacity: 0.45;
+  }
+  @media (max-width: 1100px) {
+    grid-template-columns: 1fr 1fr;
+  }
+  @media (max-width: 760px) {
+    grid-template-columns: 1fr;
+  }
+`;
+
+const Judged = styled.div`
+  max-height: 230px;
+  overflow: hidden;
+  & > section {
+    max-height: 230px;
+  }
+`;
+
+const Hidden = styled.h1`
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
+`;
+
+interface Props {
+  /** Where a sum may be kept. */
+  equipment: Schemas["BenchItem"][];
+}
+
+/** Rail, LED, how many, how much: the resistor, before anything is saved. */
+export function QuickSum({ equipment }: Props) {
+  const { texts, input, ready } = useQuickTexts();
+  const [keeping, setKeeping] = useState(false);
+  const quick = useQuick(useDeferredValue(input), ready);
+  const refused = ready && quick.error instanceof Refused ? quick.error : undefined;
+  const report = quick.data?.report;
+  const current = ready && !refused && !quick.isPlaceholderData;
+
+  return (
+    <section aria-label="Quick sum">
+      <Hidden>Bench: quick sum</Hidden>
+      <QuickInputs texts={texts} refused={refused} />
+      {report ? (
+        <Results data-stale={!current} aria-live="polite" aria-busy={quick.isFetching}>
+          <QuickAnswer report={report} current={current} onKeep={() => setKeeping(true)} />
+          <QuickCurrents report={report} />
+          <Judged>
+            <Findings findings={report.findings} diagnoses={[]} />
+          </Judged>
+        </Results>
+      ) : (
+        <Results>
+          <p>
+            Type the rail as you read it, such as 24V, 13.8 or 12.0-14.4V. The answer stands here.
+          </p>
+        </Results>
+      )}
+      {report && (
+        <KeepSheet
+          open={keeping}
+          onClose={() => setKeeping(false)}
+          quick={input}
+          equipment={equipment}
+          onKept={() => {
+            texts.rail.clear();
+            setKeeping(false);
+          }}
+        />
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,56 @@
+import { useMemo } from "react";
+
+import type { Schemas } from "../../../api/client";
+import { useDraft } from "../../../api/useDraft";
+
+type Draft = ReturnType<typeof useDraft>;
+
+/** What is typed for a quick sum, each kept until it is typed over. */
+export interface QuickTexts {
+  rail: Draft;
+  led: Draft;
+  vf: Draft;
+  count: Draft;
+  drive: Draft;
+  series: Draft;
+  rounding: Draft;
+}
+
+/** The texts of a quick sum, and what they ask the server. */
+export function useQuickTexts() {
+  const texts: QuickTexts = {
+    rail: useDraft("quick.rail", ""),
+    led: useDraft("quick.led", "warm-5-diffused"),
+    vf: useDraft("quick.vf", ""),
+    count: useDraft("quick.count", "1"),
+    drive: useDraft("quick.drive", "5mA"),
+    series: useDraft("quick.series", "E24"),
+    rounding: useDraft("quick.rounding", "up"),
+  };
+  const [rail, led, vf, count, drive, series, rounding] = [
+    texts.rail.value,
+    texts.led.value,
+    texts.vf.value,
+    texts.count.value,
+    texts.drive.value,
+    texts.series.value,
+    texts.rounding.value,
+  ];
+  const input = useMemo(
+    () =>
+      // A count that is no number is sent as it is, for the server to refuse by name.
+      ({
+        rail,
+        position: {
+          led_id: led,
+          vf: { text: vf, source: "assumed", note: "" },
+          in_series: /^\s*\d+\s*$/.test(count) ? Number(count) : count,
+          target: { text: drive, source: "assumed", note: "" },
+          series,
+          rounding,
+        },
+      }) as unknown as Schemas["QuickIn"],
+    [rail, led, vf, count, drive, series, rounding],
+  );
+  return { texts, input, ready: rail.trim() !== "" && drive.trim() !== "" };
+}

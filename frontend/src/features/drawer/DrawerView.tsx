@@ -1,0 +1,109 @@
+import { useState } from "react";
+import styled from "styled-components";
+
+import { Refused } from "../../api/client";
+import { useDrawer, useSave } from "../../api/queries";
+import { useDraft } from "../../api/useDraft";
+import { MainButton, SmallButton } from "../../ui/Button";
+import { Field } from "../../ui/Field";
+import { Shell } from "../../shell/Shell";
+
+const Title = styled.h1`
+  font-size: 1.9rem;
+  font-weight: 650;
+`;
+
+const Add = styled.form`
+  display: grid;
+  grid-template-columns: minmax(0, 420px) auto;
+  gap: 10px;
+  align-items: start;
+  margin: 12px 0 16px;
+  & > button {
+    margin-top: 22px;
+    justify-self: start;
+  }
+`;
+
+const Values = styled.ul`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  border-top: 2px solid var(--ink);
+  li {
+    display: flex;
+    align-items: center;
+    justify-content: space-between;
+    gap: 8px;
+    padding: 6px 16px 6px 0;
+    border-bottom: 1px solid var(--rule-soft);
+    font: 600 1.3rem var(--mono);
+  }
+  button {
+    font-family: var(--sans);
+  }
+`;
+
+/** Resistors at hand: the slide rule fills their ticks. */
+export default function DrawerView() {
+  const drawer = useDrawer();
+  const save = useSave();
+  const typed = useDraft("drawer.add", "");
+  const [wrong, setWrong] = useState<string>();
+  const texts = drawer.data?.texts ?? [];
+
+  const put = async (values: string[]) => {
+    try {
+      await save("PUT", "/api/drawer", { values });
+      setWrong(undefined);
+      typed.clear();
+    } catch (problem) {
+      if (problem instanceof Refused) setWrong(problem.message);
+    }
+  };
+  const add = () => {
+    const more = typed.value.split(/[\s;]+|,\s+/).filter((t) => t !== "");
+    if (more.length > 0) void put([...texts, ...more]);
+  };
+
+  return (
+    <Shell>
+      <Title>Drawer</Title>
+      <p>Resistors at hand. The slide rule fills the ticks of these values.</p>
+      <Add
+        onSubmit={(e) => {
+          e.preventDefault();
+          add();
+        }}
+      >
+        <Field
+          label="Add values"
+          value={typed.value}
+          onChange={(t) => {
+            setWrong(undefined);
+            typed.type(t);
+          }}
+          hint="470R 1k 4k7, one or several"
+          error={wrong}
+        />
+        <MainButton type="submit">Add</MainButton>
+      </Add>
+      {drawer.data && texts.length === 0 && <p>The drawer is empty: type the values you keep.</p>}
+      <Values>
+        {texts.map((t) => (
+          <li key={t}>
+            {t}
+            <SmallButton
+              aria-label={`Take out ${t}`}
+              onPress={() => void put(texts.filter((x) => x !== t))}
+            >
+              Take out
+            </SmallButton>
+          </li>
+        ))}
+      </Values>
+    </Shell>
+  );
+}

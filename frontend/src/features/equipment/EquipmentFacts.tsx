@@ -1,0 +1,53 @@
+import styled from "styled-components";
+
+import type { Schemas } from "../../api/client";
+import { useSave } from "../../api/queries";
+import { RecordContext } from "../../ui/record/record";
+import { SavedNotes } from "../../ui/record/SavedNotes";
+import { SavedText } from "../../ui/record/SavedText";
+
+const Facts = styled.div`
+  display: flex;
+  flex-direction: column;
+  gap: 2px;
+`;
+
+const Advice = styled.p`
+  margin: 6px 0 10px;
+  &[data-verdict="leave"] strong {
+    color: var(--stop);
+  }
+`;
+
+interface Props {
+  item: Schemas["EquipmentOut"];
+}
+
+/** What the item is, whose it is, and what take-in advised. */
+export function EquipmentFacts({ item }: Props) {
+  const save = useSave();
+  const { advice, sheet } = item.take_in;
+  const { overruled } = sheet.feasibility;
+  return (
+    <RecordContext
+      value={{
+        id: item.id,
+        shape: "equipment",
+        values: item,
+        save: (fields) => save("PATCH", `/api/equipment/${item.id}`, fields),
+      }}
+    >
+      <Facts>
+        <SavedText field="name" label="Name" />
+        <SavedText field="maker_model" label="Maker and model" />
+        <SavedText field="board_revision" label="Board revision" />
+        <SavedText field="owner" label="Owner" />
+        <Advice data-verdict={advice.verdict}>
+          <strong>Take-in:</strong> {advice.line}
+          {overruled ? ` Decided otherwise: ${overruled}` : ""}
+        </Advice>
+        <SavedNotes field="notes" label="Notes" />
+      </Facts>
+    </RecordContext>
+  );
+}

@@ -1,0 +1,159 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { FileTrigger } from "react-aria-components";
+import { useNavigate } from "react-router";
+import styled from "styled-components";
+
+import { Refused, type Schemas } from "../../api/client";
+import { upload } from "../../api/upload";
+import { Button, MainButton } from "../../ui/Button";
+import { Sheet } from "../../ui/Sheet";
+
+const Wrong = styled.p`
+  color: var(--stop);
+  font-weight: 600;
+`;
+
+const Out = styled.a`
+  display: inline-flex;
+  align-items: center;
+  min-height: 44px;
+  text-underline-offset: 0.2em;
+`;
+
+type Intent = Schemas["Intent"];
+
+function useBringIn(path: string) {
+  const queries = useQueryClient();
+  const [file, setFile] = useState<File>();
+  const [intent, setIntent] = useState<Intent>();
+  const [wrong, setWrong] = useState<string[]>([]);
+  const attempt = async <T,>(work: () => Promise<T>): Promise<T | undefined> => {
+    try {
+      const made = await work();
+      setWrong([]);
+      return made;
+    } catch (problem) {
+      setWrong(
+        problem instanceof Refused
+          ? problem.problems.map((p) => p.message)
+          : ["The connection dropped: nothing was brought in. Try again."],
+      );
+      return undefined;
+    }
+  };
+  const look = async (picked: File) => {
+    setIntent(undefined);
+    setFile(picked);
+    setIntent(await attempt(() => upload<Intent>(`${path}/look`, picked)));
+  };
+  const bring = async (fields: Record<string, string> = {}) => {
+    if (!file) return undefined;
+    const made = await attempt(() => upload<Schemas["Imported"]>(path, file, fields));
+    if (made) {
+      setIntent(undefined);
+      await queries.invalidateQueries();
+    }
+    return made;
+  };
+  return { file, intent, wrong, look, bring };
+}
+
+function Problems({ wrong }: { wrong: string[] }) {
+  return wrong.length === 0 ? null : (
+    <div role="alert">
+      <p>Nothing was brought in.</p>
+      {wrong.map((w) => (
+        <Wrong key={w}>{w}</Wrong>
+      ))}
+    </div>
+  );
+}
+
+/** Bring in an item from its document: first what would happen, then the act. */
+export function BringIn() {
+  const [open, setOpen] = useState(false);
+  const go = useNavigate();
+  const { intent, wrong, look, bring } = useBringIn("/api/import");
+  const act = async (asCopy: boolean) => {
+    const made = await bring({ as_copy: String(asCopy) });
+    if (made) {
+      setOpen(false);
+      await go(`/equipment/${made.id}`);
+    }
+  };
+  return (
+    <>
+      <Button onPress={() => setOpen(true)}>Bring in a document</Button>
+      <Sheet title="Bring in equipment" open={open} onClose={() => setOpen(false)}>
+        <p>
+          A document saved from an item&apos;s page holds its rails, lamps, readings and
+          photographs. It comes in whole or not at all.
+        </p>
+        <FileTrigger
+          acceptedFileTypes={["application/json", ".json"]}
+          onSelect={(files) => files?.[0] && void look(files[0])}
+        >
+          <Button>Choose a file</Button>
+        </FileTrigger>
+        <Problems wrong={wrong} />
+        {intent && (
+          <>
+            <h3>{intent.name}</h3>
+            {intent.lines.map((l) => (
+              <p key={l}>{l}</p>
+            ))}
+            <MainButton onPress={() => void act(false)}>
+              {intent.replaces ? `Replace ${intent.replaces}` : "Bring it in"}
+            </MainButton>
+            {intent.replaces && (
+              <Button onPress={() => void act(true)}>Bring it in as a copy</Button>
+            )}
+          </>
+        )}
+      </Sheet>
+    </>
+  );
+}
+
+/** Take an item out as a document or its readings as CSV, and bring readings in. */
+export function TakeOut({ id }: { id: string }) {
+  const [open, setOpen] = useState(false);
+  const { intent, wrong, look, bring } = useBringIn(`/api/equipment/${id}/readings`);
+  return (
+    <>
+      <Button onPress={() => setOpen(true)}>Files</Button>
+      <Sheet title="Files" open={open} onClose={() => setOpen(false)}>
+        <h3>Out</h3>
+        <Out href={`/api/equipment/${id}/document.json`} download>
+          Document with photographs (JSON)
+        </Out>
+        <Out href={`/api/equipment/${id}/document.json?photographs=false`} download>
+          Document without photographs (JSON)
+        </Out>
+        <Out href={`/api/equipment/${id}/readings.csv`} download>
+          Readings (CSV)
+        </Out>
+        <h3>In</h3>
+        <p>Readings in the same columns as they go out. They come in whole or not at all.</p>
+        <FileTrigger
+          acceptedFileTypes={["text/csv", ".csv"]}
+          onSelect={(files) => files?.[0] && void look(files[0])}
+        >
+          <Button>Choose readings (CSV)</Button>
+        </FileTrigger>
+        <Problems wrong={wrong} />
+        {intent && (
+          <>
+            {intent.lines.map((l) => (
+              <p key={l}>{l}</p>
+            ))}
+            <MainButton onPress={() => void bring().then((made) => made && setOpen(false))}>
+              Add them
+            </MainButton>
+          </>
+        )}
+      </Sheet>
+    </>
+  );
+}

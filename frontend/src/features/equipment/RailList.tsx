@@ -1,0 +1,117 @@
+import { useState } from "react";
+import styled from "styled-components";
+
+import type { Schemas } from "../../api/client";
+import { useCatalogue, useSave } from "../../api/queries";
+import { Button, SmallButton } from "../../ui/Button";
+import { Movers } from "../../ui/Movers";
+import { Sheet } from "../../ui/Sheet";
+import { Acts, Head, Line, List, Section } from "./List";
+import { RailEditor } from "./RailEditor";
+
+const RailLine = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 2px 18px;
+  strong {
+    font-weight: 650;
+  }
+`;
+
+const Level = styled.span`
+  font-family: var(--mono);
+  font-size: 1.2rem;
+  &[data-pencil="true"] {
+    color: var(--pencil);
+    font-style: italic;
+    text-decoration: underline dotted 2px;
+    text-underline-offset: 0.18em;
+  }
+`;
+
+type Rail = Schemas["RailAnswer"];
+
+interface Props {
+  /** The equipment's key. */
+  equipment: string;
+  rails: Rail[];
+  /** Do something, and show why if the server refuses. */
+  act: (work: () => Promise<unknown>) => Promise<void>;
+  onMove: (from: number, by: number) => void;
+}
+
+/** The supply rails of an item, each with its sheet. */
+export function RailList({ equipment, rails, act, onMove }: Props) {
+  const save = useSave();
+  const [editing, setEditing] = useState<string>();
+  const rail = rails.find((r) => r.id === editing);
+  const add = () =>
+    act(async () => {
+      const key = crypto.randomUUID();
+      await save("PUT", `/api/rails/${key}`, {
+        equipment,
+        name: `Rail ${rails.length + 1}`,
+        usual: { text: "12V", source: "assumed" },
+      });
+      setEditing(key);
+    });
+  return (
+    <Section>
+      <Head>
+        <h2>Supply rails</h2>
+        <Button onPress={() => void add()}>Add rail</Button>
+      </Head>
+      {rails.length === 0 && <p>A lamp needs a rail: add the one that feeds it.</p>}
+      <List>
+        {rails.map((r, k) => (
+          <li key={r.id}>
+            <Line>
+              <RailSummary rail={r} />
+              <Acts>
+                <SmallButton onPress={() => setEditing(r.id)} aria-label={`Edit ${r.name}`}>
+                  Edit
+                </SmallButton>
+                <Movers
+                  name={r.name}
+                  first={k === 0}
+                  last={k === rails.length - 1}
+                  onMove={(by) => onMove(k, by)}
+                  onDelete={() => void act(() => save("DELETE", `/api/rails/${r.id}`))}
+                />
+              </Acts>
+            </Line>
+          </li>
+        ))}
+      </List>
+      <Sheet
+        title={rail?.name ?? "Rail"}
+        open={rail !== undefined}
+        onClose={() => setEditing(undefined)}
+      >
+        {rail && <RailEditor rail={rail} />}
+      </Sheet>
+    </Section>
+  );
+}
+
+interface RailSummaryProps {
+  rail: Rail;
+}
+
+function RailSummary({ rail }: RailSummaryProps) {
+  const choices = useCatalogue().data?.choices;
+  const label = (field: string, id: string) =>
+    choices?.[`rail.${field}`]?.find((o) => o.id === id)?.label ?? "";
+  return (
+    <RailLine>
+      <strong>{rail.name}</strong>
+      <span>
+        {label("kind", rail.kind)}
+        {rail.read_at === "lamp" ? ", read at the lamp, lit" : ""}
+      </span>
+      <Level data-pencil={rail.usual.source === "assumed"}>{rail.reads}</Level>
+      {rail.fuse && <span>fuse {rail.fuse}</span>}
+    </RailLine>
+  );
+}

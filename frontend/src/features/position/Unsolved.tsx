@@ -1,0 +1,31 @@
+import { Button } from "../../ui/Button";
+import type { Part } from "./parts/part";
+import { Trying } from "./Trying";
+
+const MENDABLE: readonly (readonly [Part, string])[] = [
+  ["rail", "Rail"],
+  ["driver", "Driver"],
+  ["resistor", "Resistor"],
+  ["led", "LED"],
+  ["lamp", "Old lamp"],
+];
+
+interface Props {
+  /** Why it cannot be worked out. */
+  why: string;
+  onEdit: (part: Part) => void;
+}
+
+/** What is said where there is no report: the reason, and the sheets it may be mended in. */
+export function Unsolved({ why, onEdit }: Props) {
+  return (
+    <Trying role="alert">
+      <p>It cannot be worked out as it stands. {why}</p>
+      {MENDABLE.map(([part, label]) => (
+        <Button key={part} onPress={() => onEdit(part)}>
+          {label}
+        </Button>
+      ))}
+    </Trying>
+  );
+}

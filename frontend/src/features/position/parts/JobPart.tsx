@@ -1,0 +1,22 @@
+import { SavedChoice } from "../../../ui/record/SavedChoice";
+import { SavedNotes } from "../../../ui/record/SavedNotes";
+import { SavedText } from "../../../ui/record/SavedText";
+import { SpiceText } from "./SpiceText";
+import type { Position } from "./part";
+
+interface Props {
+  position: Position;
+}
+
+/** The job: what the lamp is called, how far it is, and what was noted. */
+export function JobPart({ position }: Props) {
+  return (
+    <>
+      <SavedText field="name" label="Lamp" />
+      <SavedChoice field="stage" label="Stage" />
+      <SavedChoice field="mains" label="Connected with the mains?" />
+      <SavedNotes field="notes" label="Notes" />
+      <SpiceText id={position.id} />
+    </>
+  );
+}

@@ -1,0 +1,41 @@
+import { useCatalogue } from "../../../api/queries";
+import { SavedPart } from "../../../ui/record/SavedPart";
+import { SavedText } from "../../../ui/record/SavedText";
+import type { Position } from "./part";
+
+const OWN = "own";
+/** Figures to begin with, where none were typed before. */
+const BEGIN = { lamp_volts: "12V", lamp_amps: "0.1A" };
+
+interface Props {
+  position: Position;
+}
+
+/** The original lamp: a generic kind, or its own figures as marked. */
+export function OldLampPart({ position }: Props) {
+  const catalogue = useCatalogue().data;
+  return (
+    <>
+      <SavedPart
+        field="lamp_id"
+        label="Original lamp"
+        parts={catalogue && [{ id: OWN, label: "Type its figures" }, ...catalogue.lamps]}
+        none="Not known"
+        also={(id) => (id === OWN && !position.lamp_volts ? BEGIN : {})}
+      />
+      {position.lamp_id === OWN && (
+        <>
+          <SavedText field="lamp_volts" label="Volts" hint="As marked: 6.3V" />
+          <SavedText field="lamp_amps" label="Amps" hint="As marked: 0.15A" />
+          <SavedText
+            field="lamp_candela"
+            label="Candela"
+            hint="Mean spherical; empty guesses 6 lm/W"
+          />
+          <SavedText field="lamp_base" label="Base" hint="Bayonet, screw, wedge, festoon" />
+        </>
+      )}
+      <p>{catalogue?.lamp_source}.</p>
+    </>
+  );
+}

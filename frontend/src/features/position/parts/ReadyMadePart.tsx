@@ -1,0 +1,65 @@
+import { useCatalogue } from "../../../api/queries";
+import { Picker } from "../../../ui/Picker";
+import { SavedChoice } from "../../../ui/record/SavedChoice";
+import { SavedText } from "../../../ui/record/SavedText";
+import { RecordContext, useRecord } from "../../../ui/record/record";
+import type { Position, Take } from "./part";
+
+const NONE = "none";
+const AS_IT_IS = "own";
+
+interface Props {
+  position: Position;
+  take: Take;
+}
+
+/** A ready-made LED lamp in place of LEDs and resistor: its band, its current law, its habits. */
+export function ReadyMadePart({ position, take }: Props) {
+  const catalogue = useCatalogue().data;
+  const record = useRecord();
+  const lamp = position.module;
+  const pick = (id: string) => {
+    if (id === NONE && lamp.amps) void record.save({ module: { amps: "" }, band: "" });
+    if (id !== NONE && id !== AS_IT_IS) void take({ module_id: id });
+  };
+  return (
+    <RecordContext
+      value={{
+        ...record,
+        id: `${position.id}.module`,
+        shape: "module",
+        values: lamp,
+        prefix: "module.",
+        save: (fields) => record.save({ module: fields }),
+      }}
+    >
+      {catalogue && (
+        <Picker
+          key={lamp.amps}
+          label="Ready-made LED lamp"
+          value={lamp.amps ? AS_IT_IS : NONE}
+          items={[
+            { id: NONE, label: "None: LEDs of its own" },
+            ...(lamp.amps ? [{ id: AS_IT_IS, label: "As below" }] : []),
+            ...catalogue.modules,
+          ]}
+          onChange={pick}
+        />
+      )}
+      {lamp.amps && (
+        <>
+          <SavedText field="amps" label="It draws" hint="In the middle of its band: 45mA" />
+          <SavedChoice field="law" label="Current law" />
+          <SavedChoice field="polarised" label="Polarised" />
+          <SavedText
+            field="throttle"
+            label="Turns down to"
+            hint="Once warm: 70 %. Empty: it does not"
+          />
+          <SavedText field="after" label="after" hint="40s" />
+          <SavedText field="candela" label="Its light" hint="On axis: 3cd" />
+        </>
+      )}
+    </RecordContext>
+  );
+}

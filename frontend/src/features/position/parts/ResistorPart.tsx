@@ -1,0 +1,34 @@
+import { SavedChoice } from "../../../ui/record/SavedChoice";
+import { SavedQuantity } from "../../../ui/record/SavedQuantity";
+import { AddedPart } from "./AddedPart";
+import type { Position } from "./part";
+
+interface Props {
+  position: Position;
+}
+
+/** The series resistor: what it should pass, how it is rounded, where it stands, what it must stand. */
+export function ResistorPart({ position }: Props) {
+  return (
+    <>
+      <SavedQuantity field="target" label="Drive wanted" plain />
+      <SavedQuantity
+        field="resistor"
+        label={position.resistor_parts === 2 ? "Each resistor" : "Resistor"}
+        hint="Empty follows the sum; 4k7, 470R to fit your own"
+      />
+      <SavedChoice field="series" label="Series" />
+      <SavedChoice field="rounding" label="Rounding" />
+      <SavedChoice field="resistor_parts" label="Resistors" also={() => ({ resistor: "" })} />
+      <SavedChoice field="lead" label="Which lead" />
+      <p>
+        The current is the same in either lead. One habit a shop: ours is the positive. Half in each
+        shares the heat, and keeps some of it where a lead may touch the chassis. Where lamps share
+        a wire it goes in the lead that is not common.
+      </p>
+      <SavedChoice field="rating_w" label="Power rating of each" />
+      <SavedChoice field="ceiling" label="Drive limit" />
+      <AddedPart position={position} />
+    </>
+  );
+}

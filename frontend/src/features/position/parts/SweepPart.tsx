@@ -1,0 +1,91 @@
+import { FileTrigger, Label, TextArea, TextField } from "react-aria-components";
+import styled from "styled-components";
+
+import type { Schemas } from "../../../api/client";
+import { useDraft } from "../../../api/useDraft";
+import { SweepTrace } from "../../../instruments/SweepTrace";
+import { Button } from "../../../ui/Button";
+import { useField } from "../../../ui/record/record";
+import { SavedText } from "../../../ui/record/SavedText";
+import { useRefusal } from "../../../ui/record/useRefusal";
+import type { Position } from "./part";
+
+const Area = styled(TextArea)`
+  width: 100%;
+  min-height: 110px;
+  padding: 8px 10px;
+  border: 1.5px solid var(--ink-soft);
+  border-radius: 4px;
+  background: var(--sheet);
+  font: 1rem/1.4 var(--mono);
+  resize: vertical;
+`;
+
+const Name = styled(Label)`
+  font-size: 0.9rem;
+  font-weight: 600;
+`;
+
+const Wrong = styled.p`
+  color: var(--stop);
+  font-weight: 600;
+`;
+
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+`;
+
+interface Props {
+  position: Position;
+  /** The curve fitted through the sweep, if there is one. */
+  fit: Schemas["SweepReport"] | null;
+}
+
+/** A sweep of volts and amps: typed, pasted or from a CSV file; its fitted curve is used from then on. */
+export function SweepPart({ position, fit }: Props) {
+  const { id, name, save } = useField("sweep");
+  const draft = useDraft(id, position.sweep);
+  const { refusal, tell } = useRefusal(name);
+  const commit = async (text: string) => {
+    if (await tell(() => save(text))) draft.clear();
+  };
+  return (
+    <>
+      <TextField
+        value={draft.value}
+        onChange={draft.type}
+        onBlur={() => draft.dirty && void commit(draft.value)}
+        maxLength={20000}
+      >
+        <Name>Sweep: volts and amps, one reading a line</Name>
+        <Area placeholder={"2.61V 1.0mA\n2.74V 3.1mA\n2.88V 8.0mA"} spellCheck={false} />
+      </TextField>
+      {refusal && <Wrong role="alert">{refusal}</Wrong>}
+      <Row>
+        <FileTrigger
+          acceptedFileTypes={["text/csv", "text/plain", ".csv", ".txt"]}
+          onSelect={(files) => {
+            const file = files?.[0];
+            if (file) void file.text().then((text) => (draft.type(text), commit(text)));
+          }}
+        >
+          <Button>Read a CSV file</Button>
+        </FileTrigger>
+        {position.sweep && <Button onPress={() => void commit("")}>Forget the sweep</Button>}
+      </Row>
+      {position.sweep && (
+        <>
+          <SavedText field="sweep_in_series" label="LEDs in series inside" hint="Empty takes one" />
+          <SavedText
+            field="sweep_resistor"
+            label="Resistor known inside"
+            hint="Empty leaves it to the fit"
+          />
+        </>
+      )}
+      {fit && <SweepTrace fit={fit} />}
+    </>
+  );
+}

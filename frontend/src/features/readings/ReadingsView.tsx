@@ -1,0 +1,76 @@
+import { Link, useParams } from "react-router";
+import styled from "styled-components";
+
+import { usePosition, useReport, useSave } from "../../api/queries";
+import { NextThing } from "../../instruments/NextThing";
+import { Missing } from "../../shell/Missing";
+import { Shell } from "../../shell/Shell";
+import { useUndo } from "../../shell/useUndo";
+import { SurveyPart } from "./Survey";
+import { TakeReading } from "./TakeReading";
+
+const Title = styled.h1`
+  font-size: 1.45rem;
+  font-weight: 650;
+  line-height: 1.2;
+  margin-bottom: 8px;
+  a {
+    font-size: 1rem;
+    font-weight: 400;
+    margin-left: 14px;
+    text-underline-offset: 0.2em;
+  }
+`;
+
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 480px) minmax(0, 1fr);
+  gap: 14px 40px;
+  margin-top: 14px;
+  @media (max-width: 900px) {
+    grid-template-columns: 1fr;
+  }
+`;
+
+/** Readings before the swap: take them, see what they say together, and what to read next. */
+export default function ReadingsView() {
+  const { id = "" } = useParams();
+  const view = usePosition(id);
+  const answer = useReport(id, {});
+  const save = useSave();
+  const report = answer.data?.report;
+  const undo = useUndo(view.data?.position.equipment ?? "", view.data?.steps);
+  if (view.isError && !view.data) {
+    return (
+      <Shell>
+        <Missing problem={view.error} />
+      </Shell>
+    );
+  }
+  if (!view.data || !report) return <Shell>{null}</Shell>;
+  const { position } = view.data;
+  return (
+    <Shell undo={undo}>
+      <Title>
+        {position.name}: readings before the swap
+        <Link to={`/position/${id}`}>Back to the lamp</Link>
+      </Title>
+      <NextThing
+        positionId={id}
+        step={report.next_step}
+        onRead={(reading) => save("POST", `/api/positions/${id}/reading`, reading)}
+      />
+      <Columns>
+        {position.mains ? (
+          <p>
+            This lamp is marked as connected with the mains. No live readings are taken or kept
+            here.
+          </p>
+        ) : (
+          <TakeReading id={id} />
+        )}
+        <SurveyPart id={id} survey={report.survey} />
+      </Columns>
+    </Shell>
+  );
+}

@@ -1,0 +1,119 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState, type ReactNode } from "react";
+import { FileTrigger } from "react-aria-components";
+import styled from "styled-components";
+
+import { Refused, type Schemas } from "../../api/client";
+import { useSave } from "../../api/queries";
+import { upload } from "../../api/upload";
+import { Button, SmallButton } from "../../ui/Button";
+import { TextControl } from "../../ui/record/TextControl";
+
+const Pictures = styled.ul`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(180px, 1fr));
+  gap: 14px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  img {
+    display: block;
+    width: 100%;
+    height: 140px;
+    object-fit: cover;
+    background: var(--sheet);
+    border: 1.5px solid var(--rule);
+    border-radius: 4px;
+  }
+`;
+
+const Wrong = styled.p`
+  color: var(--stop);
+  font-weight: 600;
+`;
+
+interface Props {
+  /** The equipment's key. */
+  id: string;
+  photos: Schemas["PhotoOut"][];
+}
+
+/** The photographs taken at take-in. */
+export function Photos({ id, photos }: Props) {
+  const queries = useQueryClient();
+  const [wrong, setWrong] = useState("");
+  const [busy, setBusy] = useState("");
+  const add = async (files: File[]) => {
+    setWrong("");
+    try {
+      for (const [n, file] of files.entries()) {
+        setBusy(`Taking in ${n + 1} of ${files.length}`);
+        await upload(`/api/equipment/${id}/photos/${crypto.randomUUID()}`, file);
+      }
+    } catch (problem) {
+      setWrong(
+        problem instanceof Refused
+          ? problem.message
+          : "The connection dropped: the photograph is not in yet. Take it in again.",
+      );
+    } finally {
+      setBusy("");
+      await queries.invalidateQueries({ queryKey: ["equipment", id] });
+    }
+  };
+  let note: ReactNode = null;
+  if (busy) note = <p role="status">{busy}</p>;
+  else if (photos.length === 0) {
+    note = <p>Take one before each thing that comes apart. They stay on this machine.</p>;
+  }
+  return (
+    <>
+      {note}
+      {wrong && <Wrong role="alert">{wrong}</Wrong>}
+      <Pictures>
+        {photos.map((p) => (
+          <Photo key={p.id} photo={p} />
+        ))}
+      </Pictures>
+      <FileTrigger
+        acceptedFileTypes={["image/*"]}
+        allowsMultiple
+        onSelect={(files) => files && void add([...files])}
+      >
+        <Button>Add photographs</Button>
+      </FileTrigger>
+    </>
+  );
+}
+
+interface PhotoProps {
+  photo: Schemas["PhotoOut"];
+}
+
+function Photo({ photo }: PhotoProps) {
+  const save = useSave();
+  return (
+    <li>
+      <a href={`/api/photos/${photo.id}/picture.jpg`} target="_blank" rel="noreferrer">
+        <img
+          src={`/api/photos/${photo.id}/picture.jpg`}
+          alt={photo.caption || "Photograph without a caption"}
+          loading="lazy"
+        />
+      </a>
+      <TextControl
+        id={`${photo.id}.caption`}
+        name="caption"
+        label="Shows"
+        saved={photo.caption}
+        onSave={(caption) => save("PATCH", `/api/photos/${photo.id}`, { caption })}
+      />
+      <SmallButton
+        aria-label={`Delete ${photo.caption || "photograph"}`}
+        onPress={() => void save("DELETE", `/api/photos/${photo.id}`)}
+      >
+        Delete
+      </SmallButton>
+    </li>
+  );
+}

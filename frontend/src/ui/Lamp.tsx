@@ -1,0 +1,74 @@
+import { Link } from "react-router";
+import styled from "styled-components";
+
+import type { Schemas } from "../api/client";
+import { useCatalogue } from "../api/queries";
+import { GradeMark } from "./GradeMark";
+
+const Row = styled.li`
+  display: grid;
+  grid-template-columns: 40px minmax(0, 1fr);
+  gap: 10px;
+`;
+
+const Words = styled(Link)`
+  display: block;
+  min-height: 44px;
+  text-decoration: none;
+  strong {
+    display: inline-flex;
+    align-items: center;
+    gap: 6px;
+    font-weight: 650;
+    text-decoration: underline;
+    text-underline-offset: 0.2em;
+  }
+  span {
+    display: block;
+    font-size: 0.9rem;
+    line-height: 1.25;
+    color: var(--ink-soft);
+  }
+`;
+
+interface Props {
+  lamp: Schemas["Summary"];
+}
+
+/** A lamp position as it stands: its glow, its stage, its one next thing. */
+export function Lamp({ lamp }: Props) {
+  const stages = useCatalogue().data?.choices["position.stage"];
+  const stage = stages?.find((o) => o.id === lamp.stage)?.label ?? "";
+  return (
+    <Row>
+      <Glow colour={lamp.glow_colour} lightness={lamp.glow_lightness} />
+      <Words to={`/position/${lamp.id}`}>
+        <strong>
+          {lamp.name}
+          {lamp.grade && lamp.grade !== "note" && <GradeMark grade={lamp.grade} bare />}
+        </strong>
+        <span>
+          {stage && `${stage}. `}
+          {lamp.stage !== "done" && `Next: ${lamp.next_act}`}
+        </span>
+      </Words>
+    </Row>
+  );
+}
+
+interface GlowProps {
+  colour: string;
+  /** 0 to 100. */
+  lightness: number;
+}
+
+/** A lamp in its dark cell. */
+export function Glow({ colour, lightness }: GlowProps) {
+  return (
+    <svg width="40" height="40" viewBox="-20 -20 40 40" aria-hidden="true">
+      <rect x="-20" y="-20" width="40" height="40" rx="5" fill="#050606" />
+      <circle r="16" fill={colour} opacity={0.0035 * lightness} />
+      <circle r="9" fill={colour} stroke="#2c2f2d" />
+    </svg>
+  );
+}

@@ -1,0 +1,39 @@
+import styled from "styled-components";
+
+import { Choice } from "./Choice";
+import { Picker, type Pick } from "./Picker";
+
+const Alert = styled.p`
+  font-size: 0.9rem;
+  font-weight: 600;
+  color: var(--stop);
+`;
+
+interface Props {
+  label: string;
+  value: string;
+  options: readonly Pick[];
+  onChange: (id: string) => void;
+  error?: string | undefined;
+}
+
+/** What still reads at a glance as a row of buttons. */
+const FEW = 7;
+const SHORT = 64;
+
+/** One of some: in a row while they are few and short, else picked by name. */
+export function OneOfSome({ label, value, options, onChange, error }: Props) {
+  const known = options.some((o) => o.id === value);
+  const all = known || value === "" ? options : [...options, { id: value, label: value }];
+  const letters = all.reduce((sum, o) => sum + o.label.length, 0);
+  return (
+    <div>
+      {all.length <= FEW && letters <= SHORT ? (
+        <Choice label={label} value={value} options={all} onChange={onChange} />
+      ) : (
+        <Picker key={value} label={label} value={value} items={[...all]} onChange={onChange} />
+      )}
+      {error !== undefined && <Alert role="alert">{error}</Alert>}
+    </div>
+  );
+}

@@ -1,0 +1,33 @@
+import { Picker, type Pick } from "../Picker";
+import { useField, type FieldName } from "./record";
+
+interface Props {
+  field: FieldName;
+  label: string;
+  /** The parts of the catalogue; none while it is on its way. */
+  parts: readonly Pick[] | undefined;
+  /** What the empty value is called, where it may be empty. */
+  none?: string;
+  /** Other fields that change with it, by the part chosen. */
+  also?: (id: string) => Record<string, unknown>;
+}
+
+const NONE = "none";
+
+/** A part of the record, picked from the catalogue by name. */
+export function SavedPart({ field, label, parts, none, also }: Props) {
+  const { value, save } = useField(field);
+  const id = String(value || NONE);
+  if (!parts) return null;
+  return (
+    <Picker
+      key={id}
+      label={label}
+      value={id}
+      items={[...(none ? [{ id: NONE, label: none }] : []), ...parts]}
+      onChange={(picked) => {
+        if (picked !== id) void save(picked === NONE ? "" : picked, also?.(picked));
+      }}
+    />
+  );
+}

@@ -1,0 +1,33 @@
+import type { Schemas } from "../../api/client";
+import { QuantityControl } from "./QuantityControl";
+import { useField, type FieldName } from "./record";
+
+interface Props {
+  field: FieldName;
+  label: string;
+  hint?: string;
+  /** Leave out the source where it cannot be anything but typed. */
+  plain?: boolean;
+}
+
+/** A quantity of the record, with its source; or a plain text that is read as one. */
+export function SavedQuantity({ field, label, hint, plain = false }: Props) {
+  const { id, name, value, took, unit, save } = useField(field);
+  const text = typeof value === "string" ? value : undefined;
+  if (!unit) return null;
+  return (
+    <QuantityControl
+      id={id}
+      name={name}
+      label={label}
+      unit={unit}
+      value={
+        text === undefined ? (value as Schemas["Quantity"]) : { text, source: "marked", note: "" }
+      }
+      took={took}
+      hint={hint}
+      plain={plain || text !== undefined}
+      onSave={(quantity) => save(text === undefined ? quantity : quantity.text)}
+    />
+  );
+}

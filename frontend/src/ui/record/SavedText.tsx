@@ -1,0 +1,41 @@
+import { TextControl } from "./TextControl";
+import { useField, type FieldName } from "./record";
+
+interface Props {
+  field: FieldName;
+  label: string;
+  hint?: string;
+  /** Words that may run over a line. */
+  long?: boolean;
+}
+
+/** A text of the record. */
+export function SavedText({ field, label, hint, long }: Props) {
+  const { id, name, value, save } = useField(field);
+  return (
+    <TextControl
+      id={id}
+      name={name}
+      label={label}
+      saved={String(value ?? "")}
+      hint={hint}
+      long={long ?? false}
+      onSave={save}
+    />
+  );
+}
+
+/** A whole number of the record, typed; anything else is sent as it is, for the server to refuse. */
+export function SavedCount({ field, label, hint }: Props) {
+  const { id, name, value, save } = useField(field);
+  return (
+    <TextControl
+      id={id}
+      name={name}
+      label={label}
+      saved={String(value ?? "")}
+      hint={hint}
+      onSave={(text) => save(/^\s*\d+\s*$/.test(text) ? Number(text) : text)}
+    />
+  );
+}

@@ -1,0 +1,2 @@
+/** A figure as one text: "4.7 kΩ". */
+export const say = (figure: { number: string; unit: string }) => `${figure.number} ${figure.unit}`;

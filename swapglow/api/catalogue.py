@@ -1,0 +1,69 @@
+"""The catalogue: kinds, parts, and every choice that a form offers."""
+
+from collections.abc import Iterable
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import Router
+
+from swapglow.api.schemas import Catalogue
+from swapglow.core.drivers import DRIVERS
+from swapglow.core.kinds.detail import Detail
+from swapglow.core.parts import lamp, led
+from swapglow.core.parts.catalogue import source
+from swapglow.core.parts.ready_made import ready_made
+from swapglow.core.parts.regulator import regulators
+from swapglow.core.supplies import SUPPLIES
+from swapglow.inputs.choices import choices, units
+
+router = Router(tags=["catalogue"])
+
+
+def _options(pairs: Iterable[tuple[str, str]]) -> list[dict[str, str]]:
+    return [{"id": id_, "label": label} for id_, label in pairs]
+
+
+def _detail(d: Detail) -> dict[str, Any]:
+    return {
+        "id": d.id, "label": d.label, "unit": d.unit.symbol if d.unit else None, "hint": d.hint,
+        "options": _options(d.options), "long": d.long,
+    }  # fmt: skip
+
+
+@router.get("/catalogue", response=Catalogue)
+def catalogue(request: HttpRequest) -> dict[str, Any]:
+    """Kinds of supply and driver, generic parts, and the options of every field that takes one of a few."""
+    return {
+        "supplies": [
+            {
+                "id": k.id, "label": k.label, "expect": k.expect, "details": [_detail(d) for d in k.details],
+                "read_at_offered": k.read_at_offered, "position_fields": list(k.position_fields),
+                "driver_note": k.driver_note,
+            }
+            for k in SUPPLIES.values()
+        ],
+        "drivers": [
+            {
+                "id": k.id, "label": k.label, "expect": k.expect, "details": [_detail(d) for d in k.details],
+                "usual_drop": f"{k.usual_drop[0]:g}-{k.usual_drop[2]:g}V" if k.usual_drop[2] else "0.2V",
+            }
+            for k in DRIVERS.values()
+        ],
+        "regulators": [
+            {"id": r.id, "label": r.label, "detail": f"{r.package}, {r.view}: {r.pins}"}
+            for r in regulators().values()
+        ],
+        "modules": [{"id": m.id, "label": m.label, "detail": m.base} for m in ready_made().values()],
+        "leds": [
+            {"id": k.id, "label": k.label, "detail": f"{k.vf_low:g}–{k.vf_high:g} V"}
+            for k in led.catalogue().values()
+        ],
+        "lamps": [
+            {"id": k.id, "label": f"{k.label}, {k.base}", "detail": f"{k.volts:g} V {k.amps:g} A"}
+            for k in lamp.catalogue().values()
+        ],
+        "choices": {field: _options(labels.items()) for field, labels in choices().items()},
+        "units": units(),
+        "led_source": source("leds"),
+        "lamp_source": source("lamps"),
+    }  # fmt: skip

@@ -1,0 +1,290 @@
+"""A position on a supply that alternates or reverses, solved over its cycle.
+
+Without a reservoir every instant stands for itself: the instants of a cycle are solved as one batch
+of operating points. With one, the settled cycle is solved whole (``engine.periodic``). A stator's
+three frequencies are solved on one clock: with all else resistive only the product of frequency and
+capacitance counts, so a case at twice the frequency is one with twice the capacitance.
+"""
+
+from dataclasses import dataclass, fields
+
+import numpy as np
+from numpy.typing import NDArray
+
+from swapglow.core.design.position import Position
+from swapglow.core.engine.netlist import Circuit, Dc, Param, Wave
+from swapglow.core.engine.operating_point import OperatingPoint, operating_point
+from swapglow.core.engine.periodic import SteadyStates, steady_states
+from swapglow.core.network.builder import build
+from swapglow.core.network.cases import Cases
+from swapglow.core.network.solve import string_amps
+from swapglow.core.network.sources import sine
+from swapglow.core.supplies.waveform import Waveform
+
+FloatArray = NDArray[np.float64]
+
+# Instants in a quarter of a sine; the midpoint rule's error goes with their square.
+QUARTER = 48
+# Instants of a drawn cycle.
+DRAWN = 120
+CLOCK_HZ = 50.0
+
+
+@dataclass(frozen=True)
+class AcCases:
+    """Cases of one length.
+
+    Attributes:
+        peak: highest instant of the source, open, V.
+        vf, ohms, source: as in :class:`Cases`.
+        speed: frequency over the usual one.
+    """
+
+    peak: FloatArray
+    vf: FloatArray
+    ohms: FloatArray
+    source: FloatArray
+    speed: FloatArray
+
+
+def joined(*several: AcCases) -> AcCases:
+    """Cases one after another."""
+    return AcCases(
+        *(np.concatenate([getattr(c, f) for c in several]) for f in ("peak", "vf", "ohms", "source", "speed"))
+    )
+
+
+@dataclass(frozen=True)
+class Cycled:
+    """What a cycle comes to, each (cases,).
+
+    Attributes:
+        average: forward current of one string over the cycle, A. Where two strings light by turns
+            it is that of the first; equal strings carry the same.
+        peak: its highest instant.
+        rms: of the current through one string's resistor.
+        reverse: most reverse volts across the string.
+        supply_rms: of what the whole circuit takes from the supply.
+    """
+
+    average: FloatArray
+    peak: FloatArray
+    rms: FloatArray
+    reverse: FloatArray
+    supply_rms: FloatArray
+
+    def pick(self, index: NDArray[np.intp]) -> "Cycled":
+        """Some of the cases."""
+        return Cycled(*(getattr(self, f.name)[index] for f in fields(self)))
+
+
+@dataclass(frozen=True)
+class Drawn:
+    """A cycle to draw: DRAWN even instants from the zero crossing, each (cases, DRAWN).
+
+    Attributes:
+        source: open volts of the supply.
+        contacts: volts at the lamp's own contacts.
+        amps: forward current of the first string.
+        light: of all strings together, as amps.
+        string: volts across the first string.
+        series: volts across the resistor.
+        held: volts on the capacitor; zeros without one.
+    """
+
+    source: FloatArray
+    contacts: FloatArray
+    amps: FloatArray
+    light: FloatArray
+    string: FloatArray
+    series: FloatArray
+    held: FloatArray
+
+
+def _circuit(position: Position, wave: Wave, vf: Param, ohms: Param, source: Param,
+             farads: Param = 0.0) -> Circuit:  # fmt: skip
+    """The position on its own waveform, a bridge of equal diodes folded."""
+    cases = Cases(0.0, vf, ohms, source=source)
+    folded = position.rectification.folds
+    return build(position, cases, wave=wave, stacked=True, folded=folded, farads=farads).circuit
+
+
+def _contacts(position: Position, at: "OperatingPoint | SteadyStates") -> FloatArray:
+    """Volts at the lamp's own contacts."""
+    nodes = at.nodes
+    plus = next(n for n in ("behind", "loaded", "feed") if n in nodes)
+    return np.asarray(at.voltage(plus))
+
+
+def _through(at: "OperatingPoint | SteadyStates", position: Position) -> FloatArray:
+    """Current of one string's resistor, either way."""
+    return np.asarray(at.current("R1") / position.branches)
+
+
+def _resistor_volts(at: "OperatingPoint | SteadyStates") -> FloatArray:
+    """Volts over the resistor, or over both its halves."""
+    volts = at.across("R1")
+    return np.asarray(volts + at.across("R2") if "return" in at.nodes and "string" in at.nodes else volts)
+
+
+def solve_cycles(position: Position, cases: AcCases, farads: float) -> Cycled:
+    """Solve every case over its cycle.
+
+    Raises:
+        NotConverged: a case has no answer.
+    """
+    if position.rectification.reservoir:
+        return _summed(position, _settled(position, cases, farads), cases)
+    return _instant_by_instant(position, cases)
+
+
+def _levels(position: Position) -> tuple[FloatArray, FloatArray]:
+    """Instants as shares of the peak, and the weight of each in an average over the cycle."""
+    waveform = position.rail.supply.waveform
+    if waveform is Waveform.EITHER_WAY:
+        # One way round at a time: the figures are those of the way that lights it.
+        return np.array([1.0, -1.0]), np.array([1.0, 0.0])
+    if waveform is Waveform.SQUARE:
+        return np.array([1.0, -1.0]), np.array([0.5, 0.5])
+    quarter = np.sin((np.arange(QUARTER) + 0.5) / QUARTER * np.pi / 2)
+    if position.rectification.folds:
+        share, weight = quarter, np.full(QUARTER, 1.0 / QUARTER)
+    else:
+        share = np.concatenate([quarter, -quarter])
+        weight = np.full(2 * QUARTER, 0.5 / QUARTER)
+    # The crests themselves weigh nothing in the average but give the peaks.
+    return np.append(share, [1.0, -1.0]), np.append(weight, [0.0, 0.0])
+
+
+def _instant_by_instant(position: Position, cases: AcCases) -> Cycled:
+    share, weight = _levels(position)
+    if position.rectification.folds:
+        share = np.abs(share)
+    count, instants = len(cases.peak), len(share)
+
+    def spread(values: FloatArray) -> FloatArray:
+        return np.repeat(values, instants)
+
+    wave = Dc((cases.peak[:, None] * share).ravel())
+    circuit = _circuit(position, wave, spread(cases.vf), spread(cases.ohms), spread(cases.source))
+    point = operating_point(circuit).require()
+    shape = (count, instants)
+    amps = string_amps(position, point).reshape(shape)
+    through = _through(point, position).reshape(shape)
+    supplied = point.current("Vrail").reshape(shape)
+    across = point.across("D1").reshape(shape)
+    # A resistor works whichever way round the track runs; the harder way counts.
+    either_way = position.rail.supply.waveform is Waveform.EITHER_WAY
+
+    def rms(values: FloatArray) -> FloatArray:
+        squares = values**2
+        return np.asarray(np.sqrt(squares.max(axis=1) if either_way else (squares * weight).sum(axis=1)))
+
+    return Cycled(
+        (amps * weight).sum(axis=1), amps.max(axis=1), rms(through), np.maximum(-across.min(axis=1), 0.0),
+        rms(supplied),
+    )  # fmt: skip
+
+
+def _summed(position: Position, s: SteadyStates, cases: AcCases) -> Cycled:
+    amps = np.maximum(s.current("D1"), 0.0) / position.branches
+    return Cycled(
+        _wide(s.averages(amps), cases), _wide(amps.max(axis=-1), cases),
+        _wide(np.sqrt(s.averages(_through(s, position) ** 2)), cases), np.zeros(len(cases.peak)),
+        _wide(np.sqrt(s.averages(s.current("Vrail") ** 2)), cases),
+    )  # fmt: skip
+
+
+def _settled(position: Position, cases: AcCases, farads: float) -> SteadyStates:
+    """The settled cycles; half a bridge's cycle is the whole of a folded sine's."""
+    wave = sine(_same(cases.peak), CLOCK_HZ, folded=position.rectification.folds)
+    farad = _same(_clocked(position, farads) * cases.speed)
+    return steady_states(
+        _circuit(position, wave, _same(cases.vf), _same(cases.ohms), _same(cases.source), farad)
+    )
+
+
+def _clocked(position: Position, farads: float) -> float:
+    """The capacitance that does at CLOCK_HZ what ``farads`` does at the usual frequency."""
+    return farads * position.rail.supply.hertz[1] / CLOCK_HZ
+
+
+def _same(values: FloatArray) -> Param:
+    """Several values, or the one number: the engine then shares the work."""
+    return float(values[0]) if len(values) == 1 else values
+
+
+def _wide(values: FloatArray, cases: AcCases) -> FloatArray:
+    return np.asarray(np.broadcast_to(values, (len(cases.peak),)))
+
+
+def solve_and_draw(position: Position, cases: AcCases, farads: float,
+                   pick: tuple[int, ...]) -> tuple[Cycled, Drawn]:  # fmt: skip
+    """Solve every case, and draw the cycles of those picked; one solution serves both.
+
+    Raises:
+        NotConverged: a case has no answer.
+    """
+    if not position.rectification.reservoir:
+        some = AcCases(*(getattr(cases, f.name)[list(pick)] for f in fields(cases)))
+        return _instant_by_instant(position, cases), draw_cycles(position, some, farads)
+    s = _settled(position, cases, farads)
+    return _summed(position, s, cases), _drawn(position, s, cases.peak, pick)
+
+
+def draw_cycles(position: Position, cases: AcCases, farads: float) -> Drawn:
+    """Every case over one cycle of the supply, instant by instant.
+
+    Raises:
+        NotConverged: a case has no answer.
+    """
+    if position.rectification.reservoir:
+        every = tuple(range(len(cases.peak)))
+        return _drawn(position, _settled(position, cases, farads), cases.peak, every)
+    count = len(cases.peak)
+    source = cases.peak[:, None] * _shape(position)
+    drive = np.abs(source) if position.rectification.folds else source
+    circuit = _circuit(
+        position, Dc(drive.ravel()), np.repeat(cases.vf, DRAWN), np.repeat(cases.ohms, DRAWN),
+        np.repeat(cases.source, DRAWN),
+    )  # fmt: skip
+    point = operating_point(circuit).require()
+
+    def shaped(values: FloatArray) -> FloatArray:
+        return values.reshape(count, DRAWN)
+
+    amps = shaped(string_amps(position, point))
+    light = amps
+    if position.rectification.guard == "led":
+        light = amps + shaped(np.maximum(point.current("D2"), 0.0) / position.branches)
+    return Drawn(
+        source, shaped(_contacts(position, point)), amps, light, shaped(point.across("D1")),
+        shaped(_resistor_volts(point)), np.zeros((count, DRAWN)),
+    )  # fmt: skip
+
+
+def _shape(position: Position) -> FloatArray:
+    """The supply over a drawn cycle, as shares of its peak."""
+    phase = np.arange(DRAWN) / DRAWN * 2 * np.pi
+    return (
+        np.sin(phase)
+        if position.rail.supply.waveform is Waveform.SINE
+        else np.where(phase < np.pi, 1.0, -1.0)
+    )
+
+
+def _drawn(position: Position, s: SteadyStates, peak: FloatArray, pick: tuple[int, ...]) -> Drawn:
+    seconds = np.arange(DRAWN) / DRAWN / CLOCK_HZ % s.period
+    grid = np.append(s.t, s.period)
+    rows = list(pick)
+
+    def on_grid(values: FloatArray) -> FloatArray:
+        every = np.broadcast_to(values, (len(peak), values.shape[1]))[rows]
+        closed = np.concatenate([every, every[:, :1]], axis=1)
+        return np.stack([np.interp(seconds, grid, row) for row in closed])
+
+    amps = on_grid(np.maximum(s.current("D1"), 0.0) / position.branches)
+    return Drawn(
+        peak[rows, None] * _shape(position), on_grid(_contacts(position, s)), amps, amps,
+        on_grid(s.across("D1")), on_grid(_resistor_volts(s)), on_grid(s.voltage("dc")),
+    )  # fmt: skip

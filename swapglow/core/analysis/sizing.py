@@ -1,0 +1,215 @@
+"""From the drive wanted to the resistor and the capacitor fitted."""
+
+from dataclasses import dataclass, replace
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.interpolate import CubicSpline
+
+from swapglow.core.analysis.ac_cycle import AcCases, solve_cycles
+from swapglow.core.analysis.terminals import diode_volts, ohms_for, room
+from swapglow.core.constants import NOMINAL_C, thermal_voltage
+from swapglow.core.design.position import Position
+from swapglow.core.parts import preferred, resistor
+from swapglow.core.parts.ratings import next_capacitance
+from swapglow.core.parts.rectifier import rectifier
+from swapglow.core.photometry.flicker import flicker_limit
+from swapglow.core.quantities import Figure, Source
+from swapglow.core.supplies.waveform import Waveform
+
+FloatArray = NDArray[np.float64]
+
+# Fitted where nothing lights anyway, so that the picture still has a resistor to move.
+_FALLBACK_OHM = 1000.0
+LEAD_OHM = 0.1
+_FALLBACK_FARAD = 100e-6
+_LARGEST_FARAD = 0.1
+
+
+@dataclass(frozen=True)
+class Sizing:
+    """From the exact resistance to what is fitted.
+
+    Attributes:
+        headroom_v: usual rail (its peak, where it alternates) − driver's and rectifier's drops −
+            n·Vf at the drive wanted.
+        exact_ohm: resistance for the drive wanted; None where there is no headroom.
+        preferred_ohm: the preferred value by the position's rule, one part.
+        each_ohm: each fitted part.
+        parts: how many parts.
+        is_own: True where the user fitted a value of their own.
+        needed_f: capacitance for low-risk flicker, F; None without a reservoir.
+        farads: the capacitance fitted, F; 0 without a reservoir.
+    """
+
+    headroom_v: float
+    exact_ohm: float | None
+    preferred_ohm: float | None
+    each_ohm: float
+    parts: int
+    is_own: bool
+    needed_f: float | None = None
+    farads: float = 0.0
+
+    @property
+    def total_ohm(self) -> float:
+        """All fitted parts in series."""
+        return self.each_ohm * self.parts
+
+
+def vf_at_drive(position: Position) -> float:
+    """Forward voltage of the typical LED at the drive wanted, V."""
+    return float(position.led.junction(position.led.vf_typ, position.celsius).volts(position.target.value))
+
+
+def each_for_most(position: Position, amps: float) -> float | None:
+    """The preferred value, each part, that keeps the worst current at or under ``amps`` on a steady supply.
+
+    At the highest rail, the driver's least drop and the luckiest LED, over the low end of the
+    resistor's tolerance, rounded up; None where there is no such value.
+    """
+    p = position
+    ohms = ohms_for(p, amps, rail_v=p.rail.volts[2], vf=p.led.vf_low, drop_v=p.drops[0])
+    each = 0.0 if ohms is None else ohms / (1 - p.ohm_spread) / p.resistor_parts
+    return preferred.prefer(each, p.series, "up") if 1e-3 <= each <= 1e9 else None
+
+
+def rectifier_drop(position: Position) -> float:
+    """What the rectifier keeps at the drive wanted, V; 0 where nothing alternates or nothing rectifies."""
+    if not position.rail.supply.alternates:
+        return 0.0
+    m = rectifier("power").model
+    # At the temperature the models are given for: n·Vt·ln(I/Is + 1) (Shockley 1949).
+    nvt = float(m.n) * thermal_voltage(NOMINAL_C)
+    one = nvt * np.log1p(position.target.value * position.branches / float(m.i_s))
+    return float(one * position.rectification.diodes)
+
+
+@lru_cache(maxsize=256)
+def size(position: Position) -> Sizing:
+    """Exact and preferred resistance for the usual rail and the typical LED.
+
+    Steady: R = (volts at the lamp's contacts − n·Vf(I)) / I (Ohm, Kirchhoff), with Vf at the drive
+    wanted and the contacts' volts from the whole circuit. Alternating: the resistance at which the
+    average over the solved cycle is the drive wanted.
+    """
+    wanted = position.target.value
+    headroom = (
+        position.rail.peaks[1] - position.drop_v - rectifier_drop(position)
+        - position.in_series * vf_at_drive(position) - diode_volts(position, wanted)
+    )  # fmt: skip
+    needed: float | None = None
+    farads = 0.0
+    if position.rail.supply.alternates:
+        exact, needed, farads = _exact_alternating(_unsized(position), headroom)
+    elif position.module is not None:
+        headroom = room(position, wanted, position.rail.volts[1], position.led.vf_typ, position.drop_v)[0]
+        exact = None
+    else:
+        at = {"rail_v": position.rail.volts[1], "vf": position.led.vf_typ, "drop_v": position.drop_v}
+        exact = ohms_for(position, wanted, **at)
+        if not position.driver.plain or position.shunt_ohm is not None or position.regulator_id:
+            headroom = room(position, wanted, **at)[0]
+    if exact is not None and not 1e-3 <= exact <= 1e9:
+        exact = None
+    chosen = preferred.prefer(exact, position.series, position.rounding) if exact else None
+    if position.resistor_ohm is not None:
+        each = position.resistor_ohm
+    elif position.module is not None:
+        # A ready-made lamp has its resistor inside; its own leads are all that is left.
+        each = LEAD_OHM
+    elif exact is None:
+        each = _FALLBACK_OHM
+    elif position.resistor_parts == 2:
+        each = resistor.halves(exact, position.series, position.rounding).first_ohm
+    else:
+        each = chosen or _FALLBACK_OHM
+    own = position.resistor_ohm is not None
+    return Sizing(headroom, exact, chosen, each, position.resistor_parts, own, needed, farads)
+
+
+def _unsized(position: Position) -> Position:
+    """The position without what only follows from its sizing, so that a cursor's move asks nothing anew."""
+    plain = Figure(position.target.value, Source.COMPUTED)
+    return replace(
+        position, resistor_ohm=None, rating_w=None, lamp=None, target=plain, series="E24", rounding="up",
+        capacitor_v=None, ceiling=0.5,
+    )  # fmt: skip
+
+
+@lru_cache(maxsize=256)
+def _exact_alternating(position: Position, headroom: float) -> tuple[float | None, float | None, float]:
+    """Exact resistance, capacitance needed, and capacitance fitted."""
+    if headroom <= 0:
+        return (
+            None,
+            None,
+            position.capacitor_f or (_FALLBACK_FARAD if position.rectification.reservoir else 0.0),
+        )
+    wanted = position.target.value
+    # With a reservoir the crest stands all the cycle long; without one, the mean of a half sine.
+    waveform = position.rail.supply.waveform
+    share = 0.5 if waveform is Waveform.SINE or (
+        waveform is Waveform.SQUARE and position.rectification.halves == 1
+    ) else 1.0  # fmt: skip
+    guess = headroom / wanted if position.rectification.reservoir else share * headroom / wanted
+    needed = _reservoir(position, guess) if position.rectification.reservoir else None
+    farads = position.capacitor_f or needed or 0.0
+    ohms = _resistance_for(position, guess, wanted, farads)
+    return ohms, needed, farads
+
+
+def _reservoir(position: Position, ohms: float) -> float:
+    """The capacitance whose ripple is low-risk flicker, next E6 up.
+
+    ΔV = I/(f·C) (textbook) moves the current by ΔV/R, a modulation of ΔV/(2·I·R); IEEE 1789-2015
+    allows flicker_limit(f), so C = 1/(2·m·f·R), at the slowest the supply will run; R is that of all
+    branches together.
+    """
+    ripple_hz = min(h for h in position.rail.supply.hertz) * position.rectification.halves
+    allowed = flicker_limit(ripple_hz) / 100
+    together = ohms / position.branches
+    return next_capacitance(min(1 / (2 * allowed * ripple_hz * together), _LARGEST_FARAD))
+
+
+def _resistance_for(position: Position, guess: float, wanted: float, farads: float) -> float | None:
+    """The resistance at which the average is the drive wanted, by secants in logarithms."""
+    source = position.rail.supply.source_ohm.value
+    # A held crest makes the guess a near one, and its cycles are dear.
+    near = [0.7, 0.85, 1.0, 1.2, 1.5] if position.rectification.reservoir else [0.25, 0.5, 0.8, 1.1, 1.6]
+    at = np.log(guess) + np.log(np.array(near))
+
+    def amps(logs: FloatArray) -> FloatArray:
+        one = np.ones(len(logs))
+        cases = AcCases(
+            (position.rail.peaks[1] - position.drop_v) * one, position.led.vf_typ * one, np.exp(logs),
+            source * one, one,
+        )  # fmt: skip
+        return np.log(np.maximum(solve_cycles(position, cases, farads).average, 1e-15))
+
+    found = amps(at)
+    goal = float(np.log(wanted))
+    if found[0] < goal:
+        # Even the least of them does not carry it: a source resistance takes the rest.
+        lower = np.log(guess) + np.log(np.array([1e-3, 1e-2, 0.05, 0.25, near[0]]))
+        more = amps(lower)
+        if more[0] < goal:
+            return None
+        at, found = lower, more
+    estimate = float(np.interp(-goal, -found, at))
+    if found[-1] < goal < found[0]:
+        # Current falls with ohms, so the curve may be read the other way round.
+        estimate = float(CubicSpline(-found, at)(-goal))
+        if position.rectification.reservoir and at[-1] - at[0] < 1.0:
+            # Through five points so near each other the curve is good to parts in ten thousand, and
+            # another round of cycles would cost as much as the first.
+            return float(np.exp(estimate))
+    for _ in range(4):
+        here = amps(np.array([estimate - 0.01, estimate + 0.01]))
+        slope = float(here[1] - here[0]) / 0.02
+        step = (goal - float(here.mean())) / slope
+        estimate += step
+        if abs(step) < 3e-4:
+            break
+    return float(np.exp(estimate))

@@ -1,6 +1,0 @@
-"""SPICE text in and out."""
-
-from swapglow.core.circuit.spice.read import Deck, SpiceError, read_deck
-from swapglow.core.circuit.spice.write import write_deck
-
-__all__ = ["Deck", "SpiceError", "read_deck", "write_deck"]

@@ -1,0 +1,84 @@
+"""Changes to a position, as remedies and the search make them: names of its fields, and what they become."""
+
+from collections.abc import Mapping
+from dataclasses import fields, replace
+
+from swapglow.core.design.position import Position
+from swapglow.core.parts import led as leds
+from swapglow.core.parts.ready_made import ready_made
+from swapglow.core.quantities import Figure, InputError, Source
+
+Changes = Mapping[str, float | int | str | None]
+
+# What stands before the name of a driver's own field.
+DRIVER = "driver."
+# Fields of a position that are chosen from a catalogue by another name.
+CHOSEN = ("led_id", "module_id")
+
+_FIELDS = {f.name for f in fields(Position)}
+
+
+def with_changes(position: Position, changes: Changes) -> Position:
+    """The position after a remedy's changes.
+
+    Args:
+        position: as it stands.
+        changes: its fields by name. ``led_id`` picks another LED of the catalogue, ``module_id`` a
+            ready-made lamp; ``target`` sets the drive wanted, A; ``driver.`` stands before a field of
+            its driver.
+
+    Returns:
+        The changed position.
+
+    Raises:
+        InputError: a change that no position knows, or one that makes it impossible.
+    """
+    values: dict[str, object] = {}
+    driver: dict[str, object] = {}
+    for name, value in changes.items():
+        if name == "led_id":
+            values |= {"led": _led(str(value)), "led_source": Source.ASSUMED}
+        elif name == "module_id":
+            values |= _with_module(position, str(value))
+        elif name == "target":
+            if not isinstance(value, int | float):
+                raise InputError(name, "The drive wanted must be a number.")
+            values["target"] = Figure(float(value), Source.COMPUTED)
+        elif name.startswith(DRIVER):
+            driver[name.removeprefix(DRIVER)] = value
+        elif name in _FIELDS:
+            values[name] = value
+        else:
+            raise InputError(name, f'A position has no "{name}" to change.')
+    if driver:
+        known = {f.name for f in fields(position.driver)}
+        unknown = next((name for name in driver if name not in known), None)
+        if unknown is not None:
+            raise InputError(f"{DRIVER}{unknown}", f'A driver has no "{unknown}" to change.')
+        values["driver"] = replace(position.driver, **driver)  # type: ignore[arg-type]  # names checked, values by its own
+    return replace(position, **values)  # type: ignore[arg-type]  # likewise
+
+
+def _led(id_: str) -> leds.Led:
+    if id_ not in leds.catalogue():
+        raise InputError("led_id", f'There is no LED "{id_}" in the catalogue.')
+    return leds.catalogue()[id_]
+
+
+def _with_module(position: Position, module_id: str) -> dict[str, object]:
+    """What changes where a ready-made lamp of the catalogue goes in."""
+    if module_id not in ready_made():
+        raise InputError("module_id", f'There is no ready-made lamp "{module_id}" in the catalogue.')
+    made = ready_made()[module_id]
+    led = replace(made.module.led(position.led), candela=made.candela)
+    return {
+        **ALONE, "module": made.module, "led": led, "led_source": Source.MARKED,
+        "band_v": (made.module.low, made.module.high),
+    }  # fmt: skip
+
+
+# What a ready-made lamp puts out of the way: it comes with all it needs.
+ALONE: Mapping[str, float | int | str | None] = {
+    "in_series": 1, "branches": 1, "series_diodes": 0, "regulator_id": "", "shunt_ohm": None,
+    "resistor_ohm": None, "resistor_parts": 1,
+}  # fmt: skip

@@ -1,0 +1,214 @@
+"""A lamp position: its rail, what drives it, the LED, the resistor, the lamp that was there."""
+
+from collections.abc import Collection
+from dataclasses import dataclass, field
+from typing import Literal
+
+from swapglow.core.constants import REFERENCE_C
+from swapglow.core.design.rectification import RECTIFICATIONS, Rectification, usual_rectification
+from swapglow.core.drivers import plain_driver
+from swapglow.core.drivers.driver import Driver
+from swapglow.core.parts import preferred
+from swapglow.core.parts.lamp import Lamp
+from swapglow.core.parts.led import Led
+from swapglow.core.parts.ready_made import Module
+from swapglow.core.parts.regulator import RegulatorPart, regulators
+from swapglow.core.quantities import Figure, InputError, Source
+from swapglow.core.supplies.rail import Rail
+
+MOST_IN_SERIES = 200
+# Ours: half of rated at the highest rail is the ceiling unless raised on purpose (common practice).
+USUAL_CEILING = 0.5
+
+MOST_BRANCHES = 50
+MOST_DIODES = 4
+
+# The lead that one resistor sits in, and the wire a lamp shares with others.
+LEADS = {"positive": "Positive, ours", "negative": "Negative"}
+COMMONS = {"none": "None", "positive": "Positive", "negative": "Negative", "chassis": "Chassis"}
+# What a shunt stands across.
+ACROSS = {"assembly": "LED and resistor", "leds": "The LED alone"}
+# The other side of a common wire: where a resistor is the lamp's own. A chassis is a negative one here.
+FREE_LEAD: dict[str, Literal["positive", "negative"]] = {
+    "positive": "negative", "negative": "positive", "chassis": "positive",
+}  # fmt: skip
+
+Lead = Literal["positive", "negative"]
+Common = Literal["none", "positive", "negative", "chassis"]
+Across = Literal["leds", "assembly"]
+
+
+@dataclass(frozen=True)
+class Position:
+    """One lamp on one rail, and the swap meant for it. SI units throughout.
+
+    Attributes:
+        rail: what feeds it.
+        led: the LED.
+        target: forward current wanted, A.
+        driver: what drives the lamp; its drop is not used on lamp volts.
+        in_series: LEDs in the string.
+        led_source: where the LED's forward voltage range comes from.
+        ceiling: share of the rated current that is the drive limit at the highest rail.
+        series, rounding: how the exact resistance becomes a preferred one.
+        resistor_ohm: each fitted part's value, or None to follow the computation.
+        resistor_parts: 1, or 2 for one in each lead.
+        resistor_tolerance: 0.05 for 5 %.
+        resistor_source: where its value comes from.
+        rating_w: each part's power rating, or None for the rating to fit.
+        lamp: the original lamp, where known.
+        celsius: the air around the parts.
+        rectification_id: how the LED lives on a supply that alternates; None takes ours.
+        capacitor_f: the reservoir fitted, or None to follow the computation.
+        capacitor_v: its voltage rating, or None for the one to fit.
+        second_led: the other die of a two-colour LED, where it is another kind.
+        band_v: lowest and highest volts of a ready-made module, which has its resistor inside.
+        chassis_negative: whether the LED's negative side touches the frame.
+        mains: whether the lamp is connected with the mains.
+        glow_floor: share of the first light down to which a battery counts as lasting.
+        branches: equal strings side by side, each with its own resistor.
+        lead: the lead that one resistor sits in.
+        common: the wire the lamp shares with others.
+        shunt_ohm: a resistor across the LEDs, or across LEDs and resistor; a load resistor is one.
+        shunt_across: which of the two.
+        shunt_w: its rating.
+        series_diodes: silicon diodes in series with the LEDs.
+        regulator_id: a regulator before the LEDs; a "source" stands in the resistor's place, which then
+            sets its current.
+        module: a ready-made LED lamp in place of LEDs and resistor.
+    """
+
+    rail: Rail
+    led: Led
+    target: Figure
+    driver: Driver = field(default_factory=plain_driver)
+    in_series: int = 1
+    led_source: Source = Source.ASSUMED
+    ceiling: float = USUAL_CEILING
+    series: str = "E24"
+    rounding: preferred.Rounding = "up"
+    resistor_ohm: float | None = None
+    resistor_parts: int = 1
+    resistor_tolerance: float = 0.05
+    resistor_source: Source = Source.MARKED
+    rating_w: float | None = None
+    lamp: Lamp | None = None
+    celsius: float = REFERENCE_C
+    rectification_id: str | None = None
+    capacitor_f: float | None = None
+    capacitor_v: float | None = None
+    second_led: Led | None = None
+    band_v: tuple[float, float] | None = None
+    chassis_negative: bool = False
+    mains: bool = False
+    glow_floor: float = 0.25
+    branches: int = 1
+    lead: Lead = "positive"
+    common: Common = "none"
+    shunt_ohm: float | None = None
+    shunt_across: Across = "assembly"
+    shunt_w: float | None = None
+    series_diodes: int = 0
+    regulator_id: str = ""
+    module: Module | None = None
+
+    def __post_init__(self) -> None:
+        _whole("in_series", "LEDs in series", self.in_series, 1, MOST_IN_SERIES)
+        _whole("branches", "Branches", self.branches, 1, MOST_BRANCHES)
+        _whole("series_diodes", "Diodes in series with the LEDs", self.series_diodes, 0, MOST_DIODES)
+        if self.resistor_parts not in (1, 2):
+            raise InputError("resistor_parts", "A resistor is one part, or two with one in each lead.")
+        if not self.target.value > 0:
+            raise InputError("target", "The drive wanted must be more than 0 A.")
+        if self.driver.drop.value < 0:
+            raise InputError("driver_drop", "A driver's drop cannot be negative.")
+        if not 0 < self.ceiling <= 1:
+            raise InputError("ceiling", "The drive ceiling is a share of the rated current, up to 1.")
+        if not 0 <= self.resistor_tolerance < 0.5:
+            raise InputError("resistor_tolerance", "A resistor's tolerance must be under 50 %.")
+        if self.rating_w is not None and not self.rating_w > 0:
+            raise InputError("rating_w", "A power rating must be more than 0 W.")
+        if not 0 < self.glow_floor < 1:
+            raise InputError("glow_floor", "The glow to last down to is a share of the first light, under 1.")
+        _within(
+            "resistor_ohm", self.resistor_ohm, 1e-3, 1e9, "A fitted resistor must lie between 1 mΩ and 1 GΩ."
+        )
+        _within("shunt_ohm", self.shunt_ohm, 1e-2, 1e9, "A shunt must lie between 10 mΩ and 1 GΩ.")
+        _within("capacitor_f", self.capacitor_f, 1e-9, 1.0,
+                "A reservoir capacitor must lie between 1 nF and 1 F.")  # fmt: skip
+        _known("rectification_id", self.rectification_id, RECTIFICATIONS, "rectification")
+        _known("regulator_id", self.regulator_id or None, regulators(), "regulator")
+        _known("series", self.series, preferred.SERIES, "preferred series")
+        if self.regulator_id and self.module is not None:
+            raise InputError(
+                "regulator_id", "A ready-made lamp needs no regulator before it: take one or the other."
+            )
+
+    @property
+    def regulator(self) -> RegulatorPart | None:
+        """The regulator before the LEDs, if any."""
+        return regulators()[self.regulator_id] if self.regulator_id else None
+
+    @property
+    def drops(self) -> tuple[float, float, float]:
+        """The driver's lowest, usual and highest drop that count, V."""
+        if self.rail.read_at == "lamp":
+            return 0.0, 0.0, 0.0
+        low, usual, high = self.driver.on_drop
+        value = self.driver.drop.value
+        return (low, value, high) if usual == value else (value, value, value)
+
+    @property
+    def drop_v(self) -> float:
+        """The driver's drop that counts: none where the rail was read at the lamp."""
+        return 0.0 if self.rail.read_at == "lamp" else self.driver.drop.value
+
+    @property
+    def set_by_ohms(self) -> bool:
+        """Whether the resistor only sets a current source."""
+        return self.regulator is not None and self.regulator.kind == "source"
+
+    @property
+    def ohm_spread(self) -> float:
+        """Tolerance that goes with the resistor: its own, and that of the source it sets."""
+        more = self.regulator.spread if self.regulator is not None and self.set_by_ohms else 0.0
+        return self.resistor_tolerance + more
+
+    @property
+    def strings_by_turns(self) -> int:
+        """Strings that light: two by turns where LEDs stand back to back on what turns by itself."""
+        turns = self.rail.supply.alternates and self.rail.supply.waveform.turns_by_itself
+        return 2 if turns and self.rectification.guard == "led" else 1
+
+    @property
+    def points_of_light(self) -> int:
+        """LEDs that give light."""
+        return self.in_series * self.branches * self.strings_by_turns
+
+    @property
+    def rectification(self) -> Rectification:
+        """The rectification that counts; meaningful where the supply alternates."""
+        if self.rectification_id:
+            return RECTIFICATIONS[self.rectification_id]
+        return usual_rectification(self.rail.supply.waveform)
+
+    @property
+    def ceiling_a(self) -> float:
+        """The drive limit, A."""
+        # A ready-made lamp is bound by its volts; its LEDs' own drive is its maker's affair.
+        return self.led.rated_a * (1.0 if self.module is not None else self.ceiling)
+
+
+def _whole(field: str, what: str, value: object, least: int, most: int) -> None:
+    if not (isinstance(value, int) and least <= value <= most):
+        raise InputError(field, f"{what} must be a whole number, {least} to {most}.")
+
+
+def _within(field: str, value: float | None, least: float, most: float, message: str) -> None:
+    if value is not None and not least <= value <= most:
+        raise InputError(field, message)
+
+
+def _known(field: str, value: str | None, known: Collection[str], what: str) -> None:
+    if value is not None and value not in known:
+        raise InputError(field, f'There is no {what} "{value}": {", ".join(known)}.')

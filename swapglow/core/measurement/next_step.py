@@ -1,0 +1,112 @@
+"""The next thing on the bench: always one."""
+
+from swapglow.core.analysis.solution import Solution
+from swapglow.core.kinds.step import NextStep
+from swapglow.core.measurement.diagnosis import Diagnosis
+from swapglow.core.measurement.inference import Contradiction
+from swapglow.core.parts.meter import amp_range, volt_range
+from swapglow.core.quantities import AMPERE, OHM, show
+
+
+def next_step(
+    s: Solution,
+    asked: tuple[NextStep, ...],
+    diagnoses: tuple[Diagnosis, ...],
+    contradictions: tuple[Contradiction, ...] = (),
+    *,
+    closed: bool = False,
+) -> NextStep:
+    """What to do now, by what is still asked and what has been tried.
+
+    Args:
+        s: the solved position.
+        asked: readings still worth taking, the weightiest first.
+        diagnoses: of the readings after the swap, the newest last.
+        contradictions: among the readings before it.
+        closed: whether the job is done.
+
+    Returns:
+        Always one.
+    """
+    if s.position.mains:
+        return _hands_off()
+    if diagnoses and not diagnoses[-1].agrees:
+        return _chase(diagnoses[-1])
+    if closed:
+        return _look_again(s)
+    if diagnoses:
+        return _close_up(s)
+    if contradictions:
+        return _sort_out(contradictions[0])
+    return asked[0] if asked else _try_on_clips(s)
+
+
+def _hands_off() -> NextStep:
+    """Mains-connected: the tool gives no live procedure."""
+    return NextStep(
+        "mains", "Unplug it, and leave live readings to someone qualified", "no meter", "nowhere",
+        "unplugged, capacitors discharged", "nothing live", None,
+        "This lamp is marked as connected with the mains. Look, identify and note with the plug in sight.",
+        "Mains kills. Licensed practice and local codes come first.",
+    )  # fmt: skip
+
+
+def _sort_out(c: Contradiction) -> NextStep:
+    return NextStep(
+        "contradiction", "Two readings do not go together: take them again", "the same range",
+        "the same points", "one right after the other", "readings that agree", None,
+        f"{c.message} {c.likeliest}", "",
+    )  # fmt: skip
+
+
+def _try_on_clips(s: Solution) -> NextStep:
+    bare = s.position.module is not None and s.position.resistor_ohm is None
+    with_ = "" if bare else f" with {show(s.sizing.each_ohm, OHM)}"
+    return NextStep(
+        "try", "Try it on clips" + with_ + (" in each lead" if s.sizing.parts == 2 else ""),
+        amp_range(s.string_current_max * 1.2), "in series with the LED", "supply on, covers off",
+        _expect(s),
+        "current", "Clips before solder: the current proves resistor, LED and rail in one.",
+        "Supply off while the clips go on.",
+    )  # fmt: skip
+
+
+def _expect(s: Solution) -> str:
+    """ "2.4 mA (2.2 mA to 2.6 mA)" """
+    usual, least, most = (
+        show(float(a), AMPERE) for a in (s.usual[1], s.string_current_min, s.string_current_max)
+    )
+    return f"{usual} ({least} to {most})"
+
+
+def _chase(v: Diagnosis) -> NextStep:
+    cause = v.causes[0].message if v.causes else "Nothing simple explains it: read the rail again."
+    if v.kind == "current":
+        meter, points = amp_range(v.high.value * 1.2), "in series with the LED"
+    else:
+        meter = volt_range(v.high.value * 1.2)
+        points = "across the resistor" if v.kind == "resistor_volts" else "across the LEDs"
+    return NextStep(
+        "chase", "Find out why the reading is off", meter, points, "one thing changed",
+        f"{v.expected.text} ({v.low.text} to {v.high.text})", v.kind, f"First look: {cause}",
+        "Supply off while parts are changed.",
+    )  # fmt: skip
+
+
+def _close_up(s: Solution) -> NextStep:
+    return NextStep(
+        "close", "Fit, close up and read once more", amp_range(s.string_current_max * 1.2),
+        "in series with the LED", "covers on, warm for half an hour",
+        _expect(s),
+        "current", "Contacts that touched with the lid off may not touch with it on.",
+        "Sleeve on before the joint; glue only after the test.",
+    )  # fmt: skip
+
+
+def _look_again(s: Solution) -> NextStep:
+    return NextStep(
+        "done", "Done: look again in a month", amp_range(s.string_current_max * 1.2), "in series with the LED",
+        "as it was closed",
+        _expect(s),
+        "current", "An LED run within its limits reads the same; a joint going bad does not.", "",
+    )  # fmt: skip

@@ -1,0 +1,1 @@
+"""The one builder: a design as a circuit, on any waveform and in any state of what drives it."""

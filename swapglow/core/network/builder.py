@@ -1,0 +1,379 @@
+"""The one builder: a position as a circuit, on any waveform and in any state of what drives it.
+
+From the feed down, each part only where the position has it (``plus`` and ``minus`` are the lamp's own
+contacts):
+
+    feed  Rsource  loaded  Rdropper  behind  Rleft…  left…  Rpulse  pulsed
+          driver from the rail  plus  rectifier  dc  regulator  R1  LEDs  R2  minus  driver to ground  0
+    behind to the supply's other leg: what else the dropping resistor feeds
+    plus to minus: a shunt or load resistor, a closed contact that the line's equipment reads
+    dc to 0: a reservoir; across the LEDs: a shunt, a capacitor, what guards them
+
+With a bridge the supply's other leg is ``legb``, and 0 is the bridge's negative. A bridge of four equal
+diodes may be folded: the source is then what the bridge hands on, and two diodes stand in series.
+"""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from swapglow.core.design.position import Position
+from swapglow.core.drivers.driver import State
+from swapglow.core.engine.netlist import (
+    Capacitor,
+    Circuit,
+    CurrentSource,
+    Dc,
+    Diode,
+    DiodeModel,
+    Element,
+    Param,
+    Resistor,
+    VoltageSource,
+    Wave,
+)
+from swapglow.core.network.cases import Cases
+from swapglow.core.network.filaments import Law, Ohms, filament, steady_load
+from swapglow.core.parts.led import Led
+from swapglow.core.parts.rectifier import rectifier
+from swapglow.core.quantities import InputError
+
+# A closed contact, its wiring included.
+CONTACT_OHM = 0.1
+# Where some cases of a batch have a source resistance, the others have a short lead's.
+LEAST_OHM = 1e-3
+# The insulation of a winding. Between four dark diodes its side of a bridge hangs in the air, and
+# time-stepping simulators then lose it.
+INSULATION_OHM = 1e8
+# Where nobody has settled a filament or a load yet.
+_UNSETTLED_OHM = 100.0
+# A throttled or power-law module's current source needs next to nothing for itself.
+MODULE_HEAD_V = 0.3
+# A driver that only ever gives: it keeps some 0.2 V at ten milliamps, as a transistor does.
+_GATE = DiodeModel(i_s=1e-6, n=1.0)
+
+
+class CannotBuild(InputError):
+    """A part that is not built on a waveform or in a state: refused by name, never left out."""
+
+
+@dataclass(frozen=True)
+class Network:
+    """A position as a circuit.
+
+    Attributes:
+        circuit: its elements.
+        plus, minus: the nodes of the lamp's own contacts.
+    """
+
+    circuit: Circuit
+    plus: str
+    minus: str
+
+
+def laws_of(position: Position) -> dict[str, Law]:
+    """The filaments and steady loads in a position's circuit, by the names of their resistors."""
+    d = position.driver
+    out = {f"Rleft{k}": filament(lamp) for k, lamp in enumerate(d.remaining_lamps, 1)}
+    for k, load in enumerate(d.loads if d.dropper_ohm else (), 1):
+        if load.lamp is not None:
+            out[f"Rload{k}"] = filament(load.lamp)
+        elif load.amps is not None:
+            out[f"Rload{k}"] = steady_load(load.amps)
+    return out
+
+
+def build(position: Position, cases: Cases, *, wave: Wave | None = None, state: State = "on",
+          stacked: bool = False, folded: bool = False, farads: Param = 0.0, filaments: Ohms | None = None,
+          lamp_in: Element | None = None) -> Network:  # fmt: skip
+    """A position as a circuit.
+
+    Args:
+        position: the swap.
+        cases: values to solve it for, (samples,) each or plain numbers.
+        wave: the source over time; None is steady at the cases' rail.
+        state: what the driver does. On a wave, "pulse" gives the wave through the driver's own resistance.
+        stacked: draw the string as one junction of n times the emission coefficient and series
+            resistance. For equal LEDs in series that is the same circuit, exactly: they carry one
+            current, so their voltages add.
+        folded: the source is already what an even bridge hands on. Exact for equal diodes but for leakage.
+        farads: the reservoir of a rectifier, F.
+        filaments: ohms of every filament and steady load by the name of its resistor; a stand-in else.
+        lamp_in: something else between ``plus`` and ``minus`` in place of LEDs and resistor.
+
+    Returns:
+        The circuit and its contacts.
+
+    Raises:
+        CannotBuild: a part of the position is not built on this wave or in this state.
+    """
+    _refuse(position, wave, state)
+    return _Builder(position, cases, wave, state, stacked, folded, farads, filaments or {}).network(lamp_in)
+
+
+def _refuse(p: Position, wave: Wave | None, state: State) -> None:
+    """What is not built, by name."""
+    if wave is None:
+        return
+    where = "on a supply that alternates" if p.rail.supply.alternates else "over a check pulse"
+    if p.regulator is not None:
+        raise CannotBuild("regulator_id", f"A regulator ({p.regulator.label}) is not worked out {where}.")
+    if p.module is not None and p.module.law != "resistor":
+        raise CannotBuild(
+            "module", f"A ready-made lamp of constant {p.module.law} is not worked out {where}; one with a "
+            "resistor inside is.",
+        )  # fmt: skip
+    if p.driver.remaining_lamps:
+        raise CannotBuild("driver_kind", f"Lamps left in the loop are not worked out {where}.")
+    if p.driver.dropper_ohm:
+        curved = next((load for load in p.driver.loads if load.lamp or load.amps), None)
+        if curved is not None:
+            raise CannotBuild(
+                "loads", f"On the shared feed, {curved.name or 'a load'} is no plain resistance: that is not "
+                f"worked out {where}.",
+            )  # fmt: skip
+    if state == "off" and not p.driver.kind.contact:
+        raise CannotBuild(
+            "driver_kind", f"{p.driver.kind.label}, switched off, is not worked out {where}."
+        )  # fmt: skip
+
+
+class _Builder:
+    """One circuit in the making: elements, and the node reached."""
+
+    def __init__(self, position: Position, cases: Cases, wave: Wave | None, state: State, stacked: bool,
+                 folded: bool, farads: Param, ohms: Ohms) -> None:  # fmt: skip
+        self.p, self.cases, self.wave, self.state = position, cases, wave, state
+        self.stacked, self.folded, self.farads, self.ohms = stacked, folded, farads, ohms
+        self.alternates = wave is not None and position.rail.supply.alternates
+        bridged = self.alternates and position.rectification.folds and not folded
+        # The supply's other leg.
+        self.back = "legb" if bridged else "0"
+        self.elements: list[Element] = []
+
+    def network(self, lamp_in: Element | None) -> Network:
+        """All of it, from the feed to the ground."""
+        p = self.p
+        low_side = p.driver.kind.side == "low"
+        node = self._feed()
+        if self.state == "off":
+            a, b = ("minus", self.back) if low_side else (node, "plus")
+            self.elements += p.driver.kind.off_parts(p.driver, a, b, self.cases.rail)
+            plus, minus = (node, "minus") if low_side else ("plus", self.back)
+        else:
+            plus, minus = self._driver_on(node, low_side)
+        if self.state == "closed":
+            self.elements.append(Resistor("Rcontact", plus, minus, CONTACT_OHM))
+        if lamp_in is not None:
+            first, second = lamp_in.terminals[:2]
+            self.elements.append(replace(lamp_in, **{first: plus, second: minus}))  # type: ignore[arg-type]  # nodes are texts
+        else:
+            self._lamp(plus, minus)
+        shunt = self.cases.shunt_of(p)
+        if shunt is not None and p.shunt_across == "assembly":
+            self.elements.append(Resistor("Rshunt", plus, minus, shunt))
+        title = "lamp position"
+        if self.alternates:
+            title += f", {p.rectification.label.lower()}"
+        elif self.wave is not None:
+            title += ", check pulses"
+        return Network(Circuit(tuple(self.elements), celsius=p.celsius, title=title), plus, minus)
+
+    def _feed(self) -> str:
+        """From the supply down to what the driver switches; returns the node reached."""
+        d = self.p.driver
+        wave = Dc(self.cases.rail) if self.wave is None else self.wave
+        self.elements.append(VoltageSource("Vrail", "feed", self.back, wave))
+        node = "feed"
+        source = self.cases.source_of(self.p)
+        if np.any(np.asarray(source) > 0):
+            least = np.maximum(source, LEAST_OHM)
+            self.elements.append(
+                Resistor("Rsource", node, "loaded", float(least) if least.ndim == 0 else least)
+            )
+            node = "loaded"
+        if d.dropper_ohm:
+            self.elements.append(Resistor("Rdropper", node, "behind", d.dropper_ohm))
+            node = "behind"
+            self._loads(node)
+        for k in range(1, len(d.remaining_lamps) + 1):
+            name, after = f"Rleft{k}", f"left{k}"
+            self.elements.append(Resistor(name, node, after, self.ohms.get(name, _UNSETTLED_OHM)))
+            node = after
+        return node
+
+    def _loads(self, node: str) -> None:
+        for k, load in enumerate(self.p.driver.loads, 1):
+            name = f"Rload{k}"
+            if load.ohms is not None:
+                self.elements.append(Resistor(name, node, self.back, load.ohms))
+            elif load.lamp is not None or load.amps is not None:
+                self.elements.append(Resistor(name, node, self.back, self.ohms.get(name, _UNSETTLED_OHM)))
+
+    def _driver_on(self, node: str, low_side: bool) -> tuple[str, str]:
+        """The driver while it conducts; returns the lamp's contacts."""
+        p, d = self.p, self.p.driver
+        if self.state == "pulse" and (d.pulse_ohm or self.wave is not None):
+            self.elements.append(Resistor("Rpulse", node, "pulsed", max(d.pulse_ohm, LEAST_OHM)))
+            node = "pulsed"
+        if self.state == "pulse" and self.wave is not None:
+            self.elements.append(Diode("Dgate", node, "plus", _GATE))
+            return "plus", "0"
+        # On a supply that alternates the drop is taken off the crest, whichever way the current runs.
+        if self.alternates or not (p.drop_v or isinstance(self.cases.drop, np.ndarray)):
+            return node, self.back
+        ends = ("minus", "0") if low_side else (node, "plus")
+        self.elements.append(VoltageSource("Vdriver", *ends, Dc(self.cases.drop)))
+        return (node, "minus") if low_side else ("plus", "0")
+
+    def _lamp(self, plus: str, minus: str) -> None:
+        """All that stands between the lamp's contacts."""
+        node, last = plus, minus
+        if self.alternates:
+            node, last = self._rectifier(plus)
+        self._assembly(node, last)
+
+    def _rectifier(self, node: str) -> tuple[str, str]:
+        """From the lamp's contacts to DC; returns the nodes of its positive and negative."""
+        r, diode = self.p.rectification, rectifier("power").model
+        if r.folds and self.folded:
+            pair = DiodeModel(diode.i_s, 2 * float(diode.n), 2 * float(diode.r_s))
+            self.elements.append(Diode("Dbridge", node, "dc", pair))
+        elif r.folds:
+            self.elements += [
+                Diode("Dbridge1", node, "dc", diode), Diode("Dbridge2", "legb", "dc", diode),
+                Diode("Dbridge3", "0", node, diode), Diode("Dbridge4", "0", "legb", diode),
+                Resistor("Rinsulation", "legb", "0", INSULATION_OHM),
+            ]  # fmt: skip
+        elif r.diodes:
+            self.elements.append(Diode("Drectifier", node, "dc", diode))
+        if r.reservoir:
+            self.elements.append(Capacitor("C1", "dc", "0", self.farads))
+        return ("dc" if r.diodes else node), "0"
+
+    def _assembly(self, node: str, last: str) -> None:
+        """LEDs, resistor and what goes with them, between two nodes."""
+        p, cases = self.p, self.cases
+        node = self._regulator(node, last)
+        if not p.set_by_ohms:
+            node, last = self._resistor(node, last)
+        shunt = cases.shunt_of(p)
+        if shunt is not None and p.shunt_across == "leds":
+            self.elements.append(Resistor("Rshunt", node, last, shunt))
+        if self.state == "pulse" and self.wave is not None and p.capacitor_f is not None:
+            self.elements.append(Capacitor("C1", node, last, p.capacitor_f))
+        if self.alternates:
+            self._guard(node, last)
+        if p.module is not None:
+            self.elements.append(self._inside(node))
+            node = "inside"
+        if p.series_diodes:
+            diode = rectifier("signal").model
+            chain = DiodeModel(
+                diode.i_s, float(diode.n) * p.series_diodes, float(diode.r_s) * p.series_diodes,
+                nominal_c=p.celsius,
+            )  # fmt: skip
+            self.elements.append(Diode("Dseries", node, "blocked", side_by_side(chain, p.branches)))
+            node = "blocked"
+        # Equal branches are one of their sum: exact, for each carries the same current.
+        lit = 1 if self.stacked else p.in_series
+        model = side_by_side(led_model(p.led, cases.vf, p.in_series // lit, p.celsius), p.branches)
+        for k in range(1, lit + 1):
+            after = last if k == lit else f"led{k}"
+            self.elements.append(Diode(f"D{k}", node, after, model, is_led=True))
+            node = after
+
+    def _regulator(self, node: str, last: str) -> str:
+        """A regulator before the string, or a current source in the resistor's place."""
+        p = self.p
+        if p.regulator is None:
+            return node
+        after = "string" if p.set_by_ohms else "held"
+        self.elements.append(VoltageSource("Vkept", node, after, Dc(kept(p, self.cases))))
+        if self.state == "on" and not p.set_by_ohms:
+            # Starved, a regulator takes next to nothing for itself.
+            self.elements.append(CurrentSource("Iregulator", node, last, Dc(p.regulator.quiescent)))
+        return after
+
+    def _resistor(self, node: str, last: str) -> tuple[str, str]:
+        """The series resistor in its lead, or half in each; returns the string's nodes."""
+        p, ohms = self.p, self.cases.ohms / self.p.branches
+        if p.resistor_parts == 2:
+            self.elements += [
+                Resistor("R1", node, "string", ohms / 2),
+                Resistor("R2", "return", last, ohms / 2),
+            ]
+            return "string", "return"
+        if p.lead == "negative":
+            self.elements.append(Resistor("R1", "return", last, ohms))
+            return node, "return"
+        self.elements.append(Resistor("R1", node, "string", ohms))
+        return "string", last
+
+    def _guard(self, node: str, last: str) -> None:
+        """What stands across the string, turned round."""
+        p = self.p
+        if p.rectification.guard == "diode":
+            self.elements.append(Diode("Dinverse", last, node, rectifier("power").model))
+        elif p.rectification.guard == "led":
+            second = p.second_led
+            model = (
+                led_model(p.led, self.cases.vf, p.in_series, p.celsius) if second is None
+                else led_model(second, second.vf_typ, p.in_series, p.celsius)
+            )  # fmt: skip
+            self.elements.append(Diode("D2", last, node, side_by_side(model, p.branches), is_led=True))
+
+    def _inside(self, node: str) -> Element:
+        """What a ready-made lamp has before its LEDs; constant power is reckoned at the feed's volts."""
+        m = self.p.module
+        assert m is not None
+        if m.law == "resistor":
+            return Resistor("Rinside", node, "inside", m.inner_ohm)
+        return VoltageSource("Vkept", node, "inside", Dc(kept(self.p, self.cases)))
+
+
+def kept(position: Position, cases: Cases) -> Param:
+    """What a regulator or current source keeps of the volts above it, V; its dropout where nobody solved it."""
+    return dropout(position) if cases.kept is None else cases.kept
+
+
+def dropout(position: Position) -> float:
+    """The least a regulator or current source keeps, V."""
+    return MODULE_HEAD_V if position.regulator is None else position.regulator.dropout
+
+
+def led_model(led: Led, vf: Param, in_series: int, celsius: float) -> DiodeModel:
+    """A string of equal LEDs as one junction: exact, since they carry one current.
+
+    Args:
+        led: the kind.
+        vf: forward voltage of each at rated current, 25 °C, V; scalar or (samples,).
+        in_series: how many.
+        celsius: their temperature.
+
+    Returns:
+        The junction at that temperature.
+    """
+    junction = led.junction(vf, celsius)
+    i_s = junction.i_s
+    return DiodeModel(
+        i_s=float(i_s) if i_s.ndim == 0 else i_s,
+        n=junction.n * in_series,
+        r_s=junction.r_s * in_series,
+        nominal_c=celsius,
+    )
+
+
+def side_by_side(model: DiodeModel, count: int) -> DiodeModel:
+    """Equal junctions side by side as one.
+
+    Args:
+        model: one of them.
+        count: how many.
+
+    Returns:
+        The junction that carries all their currents at the same volts.
+    """
+    if count == 1:
+        return model
+    return DiodeModel(model.i_s * count, model.n, model.r_s / count, nominal_c=model.nominal_c)

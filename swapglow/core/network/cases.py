@@ -1,0 +1,152 @@
+"""What a network is solved for: arrays of one length, and named blocks of them in one batch."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from swapglow.core.design.position import Position
+from swapglow.core.engine.netlist import Param
+
+FloatArray = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Cases:
+    """What to solve: arrays of one length (or plain numbers), SI units.
+
+    Attributes:
+        rail: open volts; RMS where it is a sine.
+        vf: forward voltage at rated current of each LED, 25 °C.
+        ohms: total series resistance of a string, parts and meter together.
+        drop: what the driver keeps.
+        source: resistance behind the rail; None takes the position's own.
+        shunt: the shunt; None takes the position's own.
+        kept: what a regulator or current source keeps, by :func:`regimes.regulated`; None is its dropout.
+    """
+
+    rail: Param
+    vf: Param
+    ohms: Param
+    drop: Param = 0.0
+    source: Param | None = None
+    shunt: Param | None = None
+    kept: Param | None = None
+
+    def source_of(self, position: Position) -> Param:
+        """Resistance behind the rail, Ω."""
+        return position.rail.supply.source_ohm.value if self.source is None else self.source
+
+    def shunt_of(self, position: Position) -> Param | None:
+        """The shunt, Ω; None where there is none."""
+        return position.shunt_ohm if self.shunt is None else self.shunt
+
+    @property
+    def samples(self) -> int:
+        """How many."""
+        every = (self.rail, self.vf, self.ohms, self.drop, self.source, self.shunt)
+        return max(np.asarray(v).size for v in every if v is not None)
+
+
+@dataclass(frozen=True)
+class Block:
+    """Cases that belong together, along named axes.
+
+    Attributes:
+        axes: names of the axes with the names of their places, in order; a place may have no name.
+        rail, vf, ohms, drop, source: as in :class:`Cases`, each broadcast to the axes' shape; None takes
+            what the batch takes.
+    """
+
+    axes: Mapping[str, tuple[str, ...]]
+    rail: FloatArray
+    vf: FloatArray
+    ohms: FloatArray
+    drop: Param | None = None
+    source: Param | None = None
+
+    @property
+    def shape(self) -> tuple[int, ...]:
+        """Places along each axis."""
+        return tuple(len(places) for places in self.axes.values())
+
+
+def places(count: int) -> tuple[str, ...]:
+    """Names of places that are only counted."""
+    return tuple(str(k) for k in range(count))
+
+
+class Batch:
+    """Blocks of cases solved together: whoever puts one in gets it back by its name and axes."""
+
+    def __init__(self, blocks: Mapping[str, Block], drop: float, source: float) -> None:
+        """Lay the blocks one after another.
+
+        Args:
+            blocks: by name; an empty one is allowed.
+            drop: what the driver keeps where a block does not say.
+            source: resistance behind the rail where a block does not say, Ω.
+        """
+        self._blocks = dict(blocks)
+        self._start: dict[str, int] = {}
+        start = 0
+        for name, block in self._blocks.items():
+            self._start[name] = start
+            start += int(np.prod(block.shape))
+        self._drop, self._source = drop, source
+        self.samples = start
+
+    def cases(self) -> Cases:
+        """All cases, flattened in the order of their blocks."""
+        return Cases(
+            self._column("rail"), self._column("vf"), self._column("ohms"), self._shared("drop", self._drop),
+            self._shared("source", self._source),
+        )  # fmt: skip
+
+    def _shared(self, field: str, usual: float) -> Param:
+        """A value that is the same for all is a plain number: the engine then shares its work."""
+        same = all(getattr(block, field) is None for block in self._blocks.values())
+        return usual if same else self._column(field, usual)
+
+    def _column(self, field: str, usual: float = 0.0) -> FloatArray:
+        out = []
+        for block in self._blocks.values():
+            value = getattr(block, field)
+            out.append(np.broadcast_to(usual if value is None else value, block.shape).ravel())
+        return np.concatenate(out) if out else np.zeros(0)
+
+    def of(self, values: FloatArray, name: str) -> FloatArray:
+        """A block's own answers.
+
+        Args:
+            values: what was solved, (samples,).
+            name: the block.
+
+        Returns:
+            Its part, in the shape of its axes.
+        """
+        return values[self.index(name)].reshape(self._blocks[name].shape)
+
+    def index(self, name: str, **at: str) -> NDArray[np.intp]:
+        """The samples of a block, or of some places in it.
+
+        Args:
+            name: the block.
+            **at: a place by its axis; an axis that is not named is taken whole.
+
+        Returns:
+            Indices into the batch, in the order of the axes left.
+
+        Raises:
+            KeyError: there is no such block, axis or place.
+        """
+        block = self._blocks[name]
+        unknown = at.keys() - block.axes.keys()
+        if unknown:
+            raise KeyError(f"The block {name!r} has no axis {unknown.pop()!r}.")
+        every = np.arange(int(np.prod(block.shape)), dtype=np.intp).reshape(block.shape)
+        pick = tuple(
+            block.axes[axis].index(at[axis]) if axis in at else slice(None) for axis in block.axes
+        )  # fmt: skip
+        return np.atleast_1d(every[pick] + self._start[name]).ravel()

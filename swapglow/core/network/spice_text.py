@@ -1,0 +1,70 @@
+"""A position's network as SPICE text, to check it in a simulator."""
+
+from dataclasses import replace
+
+import numpy as np
+
+from swapglow.core.design.position import Position
+from swapglow.core.drivers.driver import State
+from swapglow.core.engine.netlist import Dc, Param
+from swapglow.core.engine.spice import write_deck
+from swapglow.core.network.builder import build, laws_of
+from swapglow.core.network.cases import Cases
+from swapglow.core.network.regimes import regulated
+from swapglow.core.network.solve import point_of
+from swapglow.core.network.sources import sine
+from swapglow.core.supplies.waveform import Waveform
+
+
+def deck_of(position: Position, cases: Cases, state: State = "on") -> str:
+    """One case in a state as SPICE text, its filaments as the resistors they are there.
+
+    Args:
+        position: the swap on a steady supply.
+        cases: one case.
+        state: what the driver does.
+
+    Returns:
+        The deck.
+
+    Raises:
+        NotConverged: it has no answer.
+    """
+    point = point_of(position, cases, state)
+    ohms = {name: np.abs(point.across(name) / point.current(name)) for name in laws_of(position)}
+    plain: dict[str, Param] = {name: float(v[0]) for name, v in ohms.items()}
+    kept = regulated(position, cases, state, plain)
+    if isinstance(kept.kept, np.ndarray):
+        kept = replace(kept, kept=float(kept.kept[0]))
+    return write_deck(build(position, kept, state=state, filaments=plain).circuit)
+
+
+def spice_text(position: Position, ohms: float, farads: float = 0.0, state: State = "on") -> str:
+    """The position at its usual rail with typical LEDs, as SPICE text.
+
+    Args:
+        position: the swap.
+        ohms: total series resistance.
+        farads: the reservoir, where there is one.
+        state: what the driver does; on a supply that alternates it is on.
+
+    Returns:
+        The deck.
+
+    Raises:
+        NotConverged: it has no answer.
+        CannotBuild: a part of it is not built on its waveform.
+    """
+    supply = position.rail.supply
+    cases = Cases(position.rail.volts[1], position.led.vf_typ, ohms, position.drop_v)
+    if not supply.alternates:
+        return deck_of(position, cases, state)
+    peak = position.rail.peaks[1] - position.drop_v
+    is_sine = supply.waveform is Waveform.SINE
+    wave = sine(peak, supply.hertz[1], folded=False) if is_sine else Dc(peak)
+    analyses: tuple[str, ...] = (".op",)
+    if is_sine:
+        cycle = 1 / supply.hertz[1]
+        analyses = (f".tran {cycle / 200:.6g} {20 * cycle:.6g}",)
+    circuit = build(position, cases, wave=wave, stacked=True, farads=farads).circuit
+    return write_deck(circuit, analyses)

@@ -1,0 +1,1 @@
+"""What the instruments draw: the report in sections, each with its shape and its builder."""

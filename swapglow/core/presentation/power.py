@@ -1,0 +1,32 @@
+"""Section: heat in each resistor part, and the rating it needs."""
+
+from dataclasses import dataclass
+
+from swapglow.core.analysis.solution import Solution
+from swapglow.core.parts.resistor import rating_to_fit
+from swapglow.core.quantities import AMPERE, OHM, WATT, Shown, Source, show, shown
+
+
+@dataclass(frozen=True)
+class PowerReport:
+    """Heat in each resistor part at the highest rail, and the smallest rating that runs at half load."""
+
+    each: Shown
+    to_fit: Shown | None
+
+
+def power_section(s: Solution) -> PowerReport:
+    """Heat with the current behind it."""
+    p = s.position
+    fit = rating_to_fit(s.power_w)
+    origin = "RMS current over the cycle, highest rail and lowest Vf"
+    if s.ac is None:
+        origin = (
+            f"({show(s.string_current_max, AMPERE)})² × {show(s.sizing.each_ohm, OHM)} "
+            f"− {p.resistor_tolerance * 100:g} %, highest rail and lowest Vf"
+        )
+    # A rating as the part is called: 0.5 W, not 500 mW.
+    rating = None if fit is None else Shown(
+        fit, f"{fit:g}", "W", Source.COMPUTED, "the smallest body at half load or less"
+    )  # fmt: skip
+    return PowerReport(shown(s.power_w, WATT, origin), rating)

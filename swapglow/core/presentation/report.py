@@ -1,0 +1,38 @@
+"""The report: its sections, each with its shape and its builder beside it."""
+
+from dataclasses import dataclass
+
+from swapglow.core.findings.finding import Finding
+from swapglow.core.kinds.step import NextStep
+from swapglow.core.measurement.diagnosis import Diagnosis
+from swapglow.core.measurement.survey import Survey
+from swapglow.core.presentation.battery_life import Runtime
+from swapglow.core.presentation.current import CurrentReport
+from swapglow.core.presentation.cycle import Cycle
+from swapglow.core.presentation.glow_box import GlowLamp
+from swapglow.core.presentation.power import PowerReport
+from swapglow.core.presentation.sizing import SizingReport
+from swapglow.core.presentation.slide_rule import SlideRule
+from swapglow.core.presentation.snapshots import Snapshot
+from swapglow.core.presentation.supply import SupplyReport
+from swapglow.core.uncertainty.uncertainty import Uncertainty
+
+
+@dataclass(frozen=True)
+class Report:
+    """Everything about a position, for the screen, the command line and the card."""
+
+    sizing: SizingReport
+    current: CurrentReport
+    power: PowerReport
+    supply: SupplyReport
+    snapshots: tuple[Snapshot, ...]
+    cycle: Cycle | None
+    runtime: Runtime | None
+    rule: SlideRule
+    glow: tuple[GlowLamp, ...]
+    findings: tuple[Finding, ...]
+    uncertainty: Uncertainty
+    next_step: NextStep
+    diagnoses: tuple[Diagnosis, ...]
+    survey: Survey

@@ -1,0 +1,53 @@
+"""Section: exact and preferred resistance, and what is fitted."""
+
+from dataclasses import dataclass
+
+from swapglow.core.analysis.solution import Solution
+from swapglow.core.parts.preferred import ROUNDING_WORDS
+from swapglow.core.quantities import AMPERE, OHM, VOLT, Shown, Source, show, shown
+
+
+@dataclass(frozen=True)
+class SizingReport:
+    """From the drive wanted to the resistor.
+
+    Attributes:
+        headroom: what is left for the resistor at the usual rail.
+        exact: resistance for the drive wanted; None where the rail does not reach.
+        preferred: its preferred value, one part.
+        each, total: what is fitted, one part and all.
+        rounding: the rule that made it, in words.
+    """
+
+    headroom: Shown
+    exact: Shown | None
+    preferred: Shown | None
+    each: Shown
+    total: Shown
+    rounding: str
+
+
+def sizing_section(s: Solution) -> SizingReport:
+    """Every figure with the sum behind it."""
+    p, z = s.position, s.sizing
+    wanted = show(p.target.value, AMPERE)
+    drop = f" − {show(p.drop_v, VOLT)} driver" if p.drop_v else ""
+    what = "lamp volts" if p.rail.read_at == "lamp" else "usual rail"
+    origin = f"{what} {show(p.rail.volts[1], VOLT)}{drop} − {p.in_series} × Vf at {wanted}"
+    behind = p.rail.supply.source_ohm.value
+    by = f"({origin}) ÷ {wanted}" + (f" − {show(behind, OHM)} of source" if behind else "")
+    if p.rail.supply.alternates:
+        crest = show(p.rail.peaks[1], VOLT)
+        origin = f"crest {crest}{drop} − rectifier − {p.in_series} × Vf at {wanted}"
+        by = f"{wanted} average over the cycle, {p.rectification.label.lower()}, crest {crest}"
+    words = ROUNDING_WORDS[p.rounding]
+    return SizingReport(
+        headroom=shown(z.headroom_v, VOLT, origin),
+        exact=None if z.exact_ohm is None else shown(z.exact_ohm, OHM, by, digits=4),
+        preferred=None if z.preferred_ohm is None else shown(
+            z.preferred_ohm, OHM, f"{words} in {p.series} (IEC 60063)"),
+        each=shown(z.each_ohm, OHM, "your own value" if z.is_own else f"{words} in {p.series}",
+                   p.resistor_source if z.is_own else Source.COMPUTED),
+        total=shown(z.total_ohm, OHM, f"{z.parts} × {show(z.each_ohm, OHM)}"),
+        rounding=f"{words}, {p.series}",
+    )  # fmt: skip

@@ -1,0 +1,163 @@
+"""What somebody typed: a text with its source, a refusal that carries its field, the reading of one field."""
+
+from collections.abc import Collection
+from dataclasses import dataclass
+
+from swapglow.core.quantities.parse import Parsed, QuantityError, parse
+from swapglow.core.quantities.provenance import Source
+from swapglow.core.quantities.units import Unit
+
+
+@dataclass(frozen=True)
+class Input:
+    """A text with its source and a note (meter, condition, when)."""
+
+    text: str = ""
+    source: Source = Source.ASSUMED
+    note: str = ""
+
+    @property
+    def empty(self) -> bool:
+        """Nothing but blanks."""
+        return not self.text.strip()
+
+
+class InputError(ValueError):
+    """A refusal with the name of the field it belongs to, from where it arises."""
+
+    def __init__(self, field: str, message: str) -> None:
+        super().__init__(message)
+        self.field = field
+        self.message = message
+
+
+def read_quantity(name: str, text: str, unit: Unit, *, above: float | None = None,
+                  minimum: float | None = None) -> Parsed:  # fmt: skip
+    """Read a field's text as a quantity, with its ends where it gives a range.
+
+    Args:
+        name: the field, for a refusal.
+        text: as typed.
+        unit: the unit wanted.
+        above, minimum: bounds in SI units, the first exclusive.
+
+    Returns:
+        The value and its ends in SI units.
+
+    Raises:
+        InputError: it is no quantity of the unit, or out of bounds.
+    """
+    try:
+        return parse(text, unit, above=above, minimum=minimum)
+    except QuantityError as problem:
+        raise InputError(name, str(problem)) from None
+
+
+def read_single(name: str, text: str, unit: Unit, *, above: float | None = None,
+                minimum: float | None = None) -> float:  # fmt: skip
+    """Read a field that takes one value.
+
+    Args:
+        name, text, unit, above, minimum: as :func:`read_quantity`.
+
+    Returns:
+        The value in SI units.
+
+    Raises:
+        InputError: as :func:`read_quantity`, or a range was typed.
+    """
+    parsed = read_quantity(name, text, unit, above=above, minimum=minimum)
+    if parsed.spread != "none":
+        raise InputError(name, f'"{text}" is a range; one value is wanted here.')
+    return parsed.usual
+
+
+def read_choice(name: str, text: str, options: Collection[str]) -> str:
+    """Read a field that takes one of a few.
+
+    Args:
+        name: the field, for a refusal.
+        text: as sent.
+        options: what is taken.
+
+    Returns:
+        The text itself.
+
+    Raises:
+        InputError: it is none of them.
+    """
+    if text not in options:
+        raise InputError(name, f'"{text}" is none of: {", ".join(o for o in options if o)}.')
+    return text
+
+
+def read_count(name: str, text: str, most: int) -> int:
+    """Read a whole number from 1.
+
+    Args:
+        name: the field, for a refusal.
+        text: as typed.
+        most: the largest taken.
+
+    Returns:
+        The number.
+
+    Raises:
+        InputError: it is no whole number, or out of bounds.
+    """
+    if not (text.isascii() and text.isdecimal() and 1 <= int(text) <= most):
+        raise InputError(name, f'"{text}" is no count: a whole number, 1 to {most}.')
+    return int(text)
+
+
+def read_share(name: str, text: str, usual: float) -> float:
+    """Read a share: "50 %", "50" or ".5".
+
+    Args:
+        name: the field, for a refusal.
+        text: as typed.
+        usual: what an empty text stands for.
+
+    Returns:
+        The share, more than 0 and up to 1.
+
+    Raises:
+        InputError: it is no share.
+    """
+    if not text:
+        return usual
+    bare = text.replace("%", "").replace(",", ".").strip()
+    try:
+        value = float(bare)
+    except ValueError:
+        raise InputError(name, f'"{text}" is no share: 50 %, or 0.5.') from None
+    share = value / 100 if "%" in text or value > 1 else value
+    if not 0 < share <= 1:
+        raise InputError(name, f'"{text}" is no share: more than 0 and up to 100 %.')
+    return share
+
+
+def read_plain(name: str, text: str, what: str, lowest: float, highest: float) -> float | None:
+    """Read a plain number.
+
+    Args:
+        name: the field, for a refusal.
+        text: as typed; a comma may be its decimal mark.
+        what: what it is, with an example, for a refusal.
+        lowest, highest: bounds, both taken.
+
+    Returns:
+        The number; None for an empty text.
+
+    Raises:
+        InputError: it is no number, or out of bounds.
+    """
+    if not text:
+        return None
+    try:
+        value = float(text.replace(",", "."))
+    except ValueError:
+        raise InputError(name, f'"{text}" is no {what}.') from None
+    if not lowest <= value <= highest:
+        raise InputError(name, f'"{text}" is no {what}: it lies between {lowest:g} and {highest:g}.')
+    return value

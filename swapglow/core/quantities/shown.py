@@ -1,0 +1,42 @@
+"""A figure as it is shown: number and unit as an engineer writes them, and where it came from."""
+
+from dataclasses import dataclass
+
+from swapglow.core.quantities.provenance import Source
+from swapglow.core.quantities.show import engineering
+from swapglow.core.quantities.units import Unit
+
+
+@dataclass(frozen=True)
+class Shown:
+    """A figure: SI value, number and unit as printed, and its origin in words."""
+
+    value: float
+    number: str
+    unit: str
+    source: Source
+    origin: str
+
+    @property
+    def text(self) -> str:
+        """Number and unit together."""
+        return f"{self.number}\u00a0{self.unit}"
+
+
+def shown(value: float, unit: Unit | str, origin: str, source: Source = Source.COMPUTED,
+          digits: int = 3) -> Shown:  # fmt: skip
+    """A figure in engineering form.
+
+    Args:
+        value: in SI units.
+        unit: the unit, or its symbol.
+        origin: where it came from, in words.
+        source: measured, marked, assumed or computed.
+        digits: significant figures.
+
+    Returns:
+        The figure with its prefix folded into the unit.
+    """
+    number, prefix = engineering(value, digits)
+    symbol = unit if isinstance(unit, str) else unit.symbol
+    return Shown(float(value), number, prefix + symbol, source, origin)

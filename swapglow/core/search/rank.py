@@ -1,0 +1,317 @@
+"""Ranking: what matters, how each candidate scores, and one sentence why."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from typing import Literal
+
+import numpy as np
+
+from swapglow.core.analysis.original_lamp import lamp_volts
+from swapglow.core.analysis.sizing import size
+from swapglow.core.design.position import Position
+from swapglow.core.photometry.visibility import WORDS
+from swapglow.core.photometry.words import ratio_text
+from swapglow.core.quantities import AMPERE, OHM, WATT, show
+from swapglow.core.search.candidates import Candidate, candidates
+from swapglow.core.search.evaluate import WARM_W, Evaluation, evaluate, plainly
+
+Weight = Literal["life", "look", "heat", "parts", "reversible"]
+WEIGHTS: dict[Weight, str] = {
+    "life": "Long life",
+    "look": "Original look",
+    "heat": "Least heat",
+    "parts": "Fewest parts",
+    "reversible": "Fully reversible",
+}
+# What the user asked for counts so many times.
+ASKED = 4.0
+# So many of the best stand side by side; with the position as it stands, the old lamp and the other
+# schools' ways, so many at the most.
+FEW = 4
+MOST = 7
+# Scores closer than this tell nothing.
+LEVEL = 0.005
+
+
+@dataclass(frozen=True)
+class Swap:
+    """A candidate as it is shown.
+
+    ``grade`` is "stop" where something forbids it; ``why`` says in a sentence why it wins or loses.
+    ``score`` is 0 to 1. ``stock`` says whether its resistor lies in the drawer.
+    """
+
+    id: str
+    label: str
+    changes: dict[str, float | int | str | None]
+    best: bool
+    school: str
+    ours: bool
+    score: float
+    why: str
+    grade: Literal["stop", "fits"] = "fits"
+    current: str = ""
+    band: str = ""
+    inside: str = ""
+    heat: str = ""
+    light: str = ""
+    points: str = ""
+    off: str = ""
+    reversible: str = ""
+    parts: int = 0
+    stock: str = ""
+
+
+@dataclass(frozen=True)
+class WeightOption:
+    """Something that may matter more than the rest."""
+
+    id: Weight
+    label: str
+
+
+@dataclass(frozen=True)
+class Swaps:
+    """The few swaps that matter, the best first, and how many were weighed.
+
+    ``by_chance`` is False where a swap's band is the ends of its corners and not what 90 % lie in.
+    """
+
+    swaps: tuple[Swap, ...]
+    weighed: int
+    by_chance: bool
+    weights: tuple[WeightOption, ...]
+    asked: tuple[Weight, ...]
+
+
+@dataclass(frozen=True)
+class _Scored:
+    candidate: Candidate
+    position: Position
+    figures: Evaluation | None
+    marks: dict[str, float]
+    score: float
+
+    @property
+    def stops(self) -> tuple[str, ...]:
+        return (
+            ("no answer",)
+            if self.figures is None and not self.candidate.leaves
+            else (() if self.figures is None else self.figures.stops)
+        )
+
+
+def search(position: Position, asked: tuple[Weight, ...] = (),
+           drawer_ohm: frozenset[float] = frozenset()) -> Swaps:  # fmt: skip
+    """Compute all sensible swaps, weigh them, and keep the few that matter.
+
+    Args:
+        position: the position as it stands.
+        asked: what matters more than the rest.
+        drawer_ohm: resistors at hand, Ω.
+
+    Returns:
+        The few, the best first.
+    """
+    scored = [_score(c, p, asked) for c, p in candidates(position)]
+    ranked = sorted(scored, key=lambda x: (len(x.stops), -x.score, not x.candidate.ours))
+    best = ranked[0]
+    second = next((x for x in ranked[1:] if not _alike(x, best)), best)
+    shown = _few(ranked)
+    return Swaps(
+        tuple(_swap(x, best, second, asked, drawer_ohm) for x in shown), len(scored),
+        not position.rail.supply.alternates,
+        tuple(WeightOption(k, v) for k, v in WEIGHTS.items()), asked,
+    )  # fmt: skip
+
+
+def _few(ranked: list[_Scored]) -> list[_Scored]:
+    """The best, the position as it stands, and beside a school's way the other school's."""
+    shown: list[_Scored] = []
+    as_is = next(x for x in ranked if x.candidate.id == "as-is")
+    for x in ranked:
+        alike = any(_alike(x, y) for y in (*shown, as_is) if y is not x)
+        if not alike and len(shown) < FEW:
+            shown.append(x)
+    for x in ranked:
+        needed = x.candidate.id in ("as-is", "leave")
+        other = x.candidate.school and not x.candidate.ours and any(
+            y.candidate.ours and _same_question(x, y) for y in shown
+        )  # fmt: skip
+        if (needed or other) and x not in shown:
+            shown.append(x)
+    return shown[:MOST]
+
+
+_QUESTIONS = (
+    ("add a part", "change the fitted part"), ("flasher or coding", "load resistor"), ("next higher", "nearest"),
+    ("a tenth to a half of rated", "rated current"), ("string", "branches"),
+)  # fmt: skip
+
+
+def _same_question(x: _Scored, y: _Scored) -> bool:
+    return any({x.candidate.school, y.candidate.school} == set(q) for q in _QUESTIONS)
+
+
+def _alike(x: _Scored, y: _Scored) -> bool:
+    """Two that come to the same circuit under two names."""
+    a, b = x.figures, y.figures
+    if a is None or b is None or x.candidate.id == "as-is":
+        return False
+    same = a == b and x.position.resistor_parts == y.position.resistor_parts
+    return same and (x.position.common == "none" or x.position.lead == y.position.lead)
+
+
+def _score(c: Candidate, p: Position, asked: tuple[Weight, ...]) -> _Scored:
+    figures = None if c.leaves else evaluate(plainly(p))
+    marks = _lamp_marks(p) if c.leaves else {} if figures is None else _marks(c, p, figures)
+    weights = {k: ASKED if k in asked else 1.0 for k in marks}
+    total = sum(weights.values())
+    score = sum(marks[k] * w for k, w in weights.items()) / total if total else 0.0
+    return _Scored(c, p, figures, marks, score)
+
+
+def _marks(c: Candidate, p: Position, f: Evaluation) -> dict[str, float]:
+    """Marks of 0 to 1 in everything that counts."""
+    drive = f.string_current_max / p.led.rated_a
+    look = 0.5 if f.ratio is None else float(np.exp(-abs(np.log2(max(f.ratio, 1e-6))) / 3))
+    steady = 1 - min(1.0, (f.current_high - f.current_low) / max(f.current_usual, 1e-9))
+    return {
+        "life": 1 - min(1.0, drive),
+        "look": min(1.0, look * (1.05 if f.points > 1 else 1.0)),
+        "heat": 1 / (1 + f.heat_w / (2 * WARM_W)),
+        "parts": min(1.0, 2 / f.parts),
+        "reversible": 0.3 if c.board else 1.0,
+        "steady": max(0.0, steady),
+        "flicker": 1.0 if f.flicker is None else 1 / max(1.0, f.flicker),
+        "off": {"dark": 1.0, "dark_room": 0.6, "lit_room": 0.0}[f.off],
+        "inside": f.inside,
+    }
+
+
+def _lamp_marks(p: Position) -> dict[str, float]:
+    """The old lamp: it looks right, it is warm, and it will burn out again."""
+    assert p.lamp is not None
+    watts = p.lamp.volts * p.lamp.amps
+    return {
+        "life": 0.05, "look": 1.0, "heat": 1 / (1 + watts / (2 * WARM_W)), "parts": 1.0, "reversible": 1.0,
+    }  # fmt: skip
+
+
+def _swap(x: _Scored, best: _Scored, second: _Scored, asked: tuple[Weight, ...],
+          drawer: frozenset[float]) -> Swap:  # fmt: skip
+    c, f, p = x.candidate, x.figures, x.position
+    plain = Swap(
+        c.id, c.label, dict(c.changes), x is best, c.school, c.ours, x.score, _why(x, best, second, asked)
+    )
+    if c.leaves:
+        return _leave(p, plain)
+    if f is None:
+        return replace(plain, grade="stop")
+    off_state = p.driver.leads_off or not p.driver.kind.contact
+    reckoned = not (p.rail.supply.alternates and off_state)
+    return replace(
+        plain,
+        grade="stop" if f.stops else "fits",
+        current=show(f.current_usual, AMPERE),
+        band=f"{show(f.current_low, AMPERE, 2)} to {show(f.current_high, AMPERE, 2)}",
+        inside=f"{f.inside * 100:.0f} %",
+        heat=show(f.heat_w, WATT, 2),
+        light=ratio_text(f.ratio).replace(" the old lamp", "") or "not known",
+        points=f"{f.points}",
+        off=WORDS[f.off] if reckoned else "not worked out on AC",
+        reversible="changes board or wiring" if c.board else "pulls out again",
+        parts=f.parts,
+        stock=_stock(p, drawer),
+    )
+
+
+def _leave(p: Position, plain: Swap) -> Swap:
+    """The old lamp, left where it is."""
+    lamp = p.lamp
+    assert lamp is not None
+    volts = lamp_volts(p)
+    amps = lamp.amps_at(volts)
+    life = (volts / lamp.volts) ** -12
+    return replace(
+        plain, current=show(amps, AMPERE), heat=show(volts * amps, WATT, 2), light="1 ×", points="1",
+        off=WORDS["dark"], reversible="nothing changed", stock=f"life {life:.2g} × rated (V^−12)",
+    )  # fmt: skip
+
+
+def _stock(p: Position, drawer: frozenset[float]) -> str:
+    if p.module is not None:
+        return "lamp to buy"
+    each = size(p).each_ohm
+    have = float(f"{each:.6g}") in {float(f"{d:.6g}") for d in drawer}
+    return f"{show(each, OHM)} " + ("in the drawer" if have else "to buy")
+
+
+def _drive_words(x: _Scored) -> str:
+    f = x.figures
+    return (
+        ""
+        if f is None
+        else f"{f.string_current_max / x.position.led.rated_a * 100:.0f} % of rated at the most"
+    )
+
+
+def _words(key: str, x: _Scored) -> str:
+    """A candidate's mark in words, with its figure."""
+    f = x.figures
+    if f is None:
+        lamp = x.position.lamp
+        watts = show(lamp.volts * lamp.amps, WATT, 2) if lamp else ""
+        return {
+            "life": "a filament that will go again",
+            "heat": f"{watts} of heat",
+            "look": "the original light",
+        }.get(key, "nothing to solder")
+    says: dict[str, Callable[[], str]] = {
+        "life": lambda: _drive_words(x),
+        "look": lambda: f"{ratio_text(f.ratio)}" if f.ratio else f"{f.points} points of light",
+        "heat": lambda: f"{show(f.heat_w, WATT, 2)} of heat",
+        "parts": lambda: f"{f.parts} parts" if f.parts > 1 else "one part",
+        "reversible": lambda: "it changes the board" if x.candidate.board else "it pulls out again",
+        "steady": lambda: (
+            f"the current spreads from {show(f.current_low, AMPERE, 2)} to {show(f.current_high, AMPERE, 2)}"
+        ),
+        "flicker": lambda: (
+            "no flicker to speak of"
+            if not f.flicker or f.flicker <= 1
+            else (f"it flickers {f.flicker:.0f} times the low-risk limit")
+        ),
+        "off": lambda: f"off it is {WORDS[f.off]}",
+        "inside": lambda: f"{f.inside * 100:.0f} % of builds fall within limits",
+    }
+    return says[key]()
+
+
+# Marks worth a word even where the next best has them too.
+_TELLING = ("reversible", "heat", "parts", "life")
+
+
+def _why(x: _Scored, best: _Scored, second: _Scored, asked: tuple[Weight, ...]) -> str:
+    """Why it wins, or what it loses by."""
+    if x.stops:
+        return f"Out: {', '.join(x.stops)}."
+    weights = {k: ASKED if k in asked else 1.0 for k in x.marks}
+    if x is best:
+        # What sets it apart from the next that would do.
+        ahead = {k: (x.marks[k] - second.marks.get(k, x.marks[k])) * weights[k] for k in x.marks}
+        strong = [k for k in sorted(ahead, key=lambda k: -ahead[k]) if ahead[k] > 0]
+        strong += [
+            k
+            for k in sorted(x.marks, key=lambda k: -x.marks[k] * weights[k])
+            if k not in strong and k in _TELLING
+        ]
+        return f"Wins: {'; '.join(_words(k, x) for k in strong[:2])}."
+    if best.score - x.score < LEVEL:
+        return "Level with the best, within what these marks can tell."
+    both = [k for k in x.marks if k in best.marks]
+    loses = max(both, key=lambda k: (best.marks[k] - x.marks[k]) * weights[k])
+    gains = max(both, key=lambda k: (x.marks[k] - best.marks[k]) * weights[k])
+    text = f"Loses by: {_words(loses, x)}, against {_words(loses, best)}."
+    if x.marks[gains] > best.marks[gains] + 0.05:
+        text += f" For it: {_words(gains, x)}."
+    return text

@@ -1,1 +1,0 @@
-"""What the eye is given: spectra, colour, lightness."""

@@ -1,0 +1,1 @@
+"""Ink and pencil: how much of the result rests on figures nobody has read."""

@@ -1,0 +1,138 @@
+"""Patches: only what was sent is changed, in whatever part it was sent."""
+
+from collections.abc import Mapping
+from typing import Any
+
+from pydantic import BaseModel
+
+from swapglow.core.design.changes import DRIVER, Changes
+from swapglow.core.drivers import DRIVERS
+from swapglow.core.drivers.kind import DriverKind
+from swapglow.core.parts.ready_made import ready_made
+from swapglow.core.quantities import AMPERE, CANDELA, OHM, InputError, Unit, show
+from swapglow.inputs.position import PositionInput
+from swapglow.inputs.quantity import Quantity
+from swapglow.inputs.shape import Reads, Sets, marked
+
+
+def sent(patch: BaseModel) -> dict[str, Any]:
+    """The fields of a patch that were sent, as plain values.
+
+    A quantity is sent whole: a text without a source is an assumed one. Parts with fields of their own
+    are patches themselves, and details join those there.
+    """
+    out: dict[str, Any] = {}
+    for name in patch.model_fields_set:
+        value = getattr(patch, name)
+        out[name] = _plain(value)
+    return out
+
+
+def _plain(value: Any) -> Any:
+    if isinstance(value, Quantity):
+        return value.model_dump()
+    if isinstance(value, BaseModel):
+        return sent(value)
+    if isinstance(value, Mapping):
+        return {key: _plain(part) for key, part in value.items()}
+    if isinstance(value, list):
+        return [part.model_dump() if isinstance(part, BaseModel) else part for part in value]
+    return value
+
+
+def joined(kept: Mapping[str, Any], changes: Mapping[str, Any]) -> dict[str, Any]:
+    """Kept fields with a patch's changes laid over them.
+
+    Args:
+        kept: as they stand.
+        changes: as :func:`sent` gives them.
+
+    Returns:
+        All fields. A mapping that is no quantity is joined field by field.
+    """
+    out = dict(kept)
+    for name, value in changes.items():
+        old = out.get(name)
+        both = isinstance(value, Mapping) and isinstance(old, Mapping)
+        out[name] = joined(old, value) if both and "source" not in value else value  # type: ignore[arg-type]  # both are
+    return out
+
+
+# Significant figures of a value that becomes a text: a resistor's six digits, else four.
+_DIGITS = {OHM: 6}
+_EMPTY = Quantity().model_dump()
+
+
+def texts_of(changes: Changes, driver_kind: str) -> dict[str, Any]:
+    """A remedy's changes as the fields a record keeps.
+
+    Another LED drops the old one's own forward voltage and rating.
+
+    Args:
+        changes: fields of the core's position by name, and what they become.
+        driver_kind: the kind of driver, whose details may be among them.
+
+    Returns:
+        Fields to join to those kept.
+
+    Raises:
+        InputError: a change that no position knows.
+    """
+    out: dict[str, Any] = {}
+    for name, value in changes.items():
+        if name == "led_id":
+            out |= {"led_id": value, "vf": _EMPTY, "rated": ""}
+        elif name == "module_id":
+            out |= _module_texts(str(value))
+        elif name.startswith(DRIVER):
+            detail, text = _detail(DRIVERS[driver_kind], name.removeprefix(DRIVER), value)
+            details = out.setdefault("driver_details", {})
+            details[detail] = {"text": text, "source": "computed", "note": ""}
+        else:
+            out |= _field(name, value)
+    return out
+
+
+def _field(name: str, value: float | int | str | None) -> dict[str, Any]:
+    for field, info, read in marked(PositionInput, Reads):
+        if (read.to, read.of) == (name, "position"):
+            text = _text(value, read.unit)
+            typed = {"text": text, "source": "computed", "note": ""}
+            return {field: typed if info.annotation is Quantity else text}
+    for field, _, sets in marked(PositionInput, Sets):
+        if (sets.to, sets.of) == (name, "position"):
+            return {field: "" if value is None and field == "rectification" else value}
+    raise InputError(name, f'A position has no "{name}" to change.')
+
+
+def _text(value: float | int | str | None, unit: Unit) -> str:
+    return "" if value is None else show(float(value), unit, _DIGITS.get(unit, 4))
+
+
+def _detail(kind: DriverKind, field: str, value: float | int | str | None) -> tuple[str, str]:
+    """A driver's field as the detail it is, with its text."""
+    name = kind.detail_of.get(field, "")
+    detail = next((d for d in kind.details if d.id == name), None)
+    if detail is None:
+        raise InputError(f"{DRIVER}{field}", f'{kind.label} has no "{field}" to change.')
+    if detail.unit is not None:
+        return name, _text(value, detail.unit)
+    return name, "yes" if value else "no"
+
+
+def _module_texts(module_id: str) -> dict[str, Any]:
+    """A ready-made lamp of the catalogue as typed fields; what it puts out of the way is emptied."""
+    if module_id not in ready_made():
+        raise InputError("module_id", f'There is no ready-made lamp "{module_id}" in the catalogue.')
+    made = ready_made()[module_id]
+    m = made.module
+    return {
+        "band": f"{m.low:g}-{m.high:g}V", "in_series": 1, "branches": 1, "series_diodes": 0, "regulator_id": "",
+        "shunt": "", "resistor": "", "resistor_parts": 1,
+        "module": {
+            "amps": show(m.amps, AMPERE, 4), "law": m.law, "polarised": "yes" if m.polarised else "no",
+            "throttle": "" if m.throttle == 1 else f"{m.throttle * 100:g} %",
+            "after": "" if not m.throttle_s else f"{m.throttle_s:g}s",
+            "candela": show(made.candela, CANDELA, 4),
+        },
+    }  # fmt: skip

@@ -1,0 +1,97 @@
+"""A lamp position and the swap meant for it, as typed.
+
+A new field is a line here, its physics in the core, and its control in the front end: document, API,
+records, answers and schema follow from the line.
+"""
+
+from typing import Annotated
+
+from pydantic import Field
+
+from swapglow.core.design import position as core
+from swapglow.core.design.rectification import RECTIFICATIONS
+from swapglow.core.drivers import DRIVERS
+from swapglow.core.intake.stages import STAGES
+from swapglow.core.parts import preferred
+from swapglow.core.parts.ready_made import LAWS
+from swapglow.core.parts.resistor import RATINGS_W, rating_text
+from swapglow.core.quantities import AMPERE, CANDELA, FARAD, OHM, SECOND, VOLT, Source
+from swapglow.core.search import WEIGHTS
+from swapglow.inputs.quantity import DriverDetail, Long, Quantity, Short, SourceName
+from swapglow.inputs.shape import OneOf, Reads, Sets, Shape, Suggests
+
+_NO_YES = {False: "No", True: "Yes: no live readings"}
+_FRAME = {False: "Off the frame", True: "On the frame"}
+_POLARISED = {"yes": "Lights one way round", "no": "Either way"}
+_WATTS = {None: "To fit", **{w: rating_text(w) for w in RATINGS_W}}
+_CEILINGS = {core.USUAL_CEILING: "Half of rated, ours", 1.0: "Rated"}
+_FLOORS = {0.5: "Half the light", 0.25: "A quarter", 0.1: "A tenth"}
+_WAYS = {"": "Ours", **RECTIFICATIONS}
+_PARTS = {1: "One", 2: "Half in each lead"}
+
+Watts = Annotated[float, Field(gt=0, le=1000)]
+
+
+class ReadyMade(Shape):
+    """A ready-made LED lamp as typed; without ``amps`` there is none."""
+
+    amps: Annotated[Short, Reads(AMPERE, "amps", "module")] = ""
+    law: Annotated[str, OneOf(LAWS), Sets("law", "module")] = "resistor"
+    polarised: Annotated[
+        str, OneOf(_POLARISED), Sets("polarised", "module", by=lambda answer: answer == "yes")
+    ] = "yes"
+    throttle: Annotated[Short, Sets("throttle", "module", by_hand=True)] = ""
+    after: Annotated[Short, Reads(SECOND, "throttle_s", "module")] = ""
+    candela: Annotated[Short, Reads(CANDELA, "candela", "module light")] = ""
+
+
+class PositionInput(Shape):
+    """A lamp position and the swap meant for it."""
+
+    name: Annotated[str, Field(min_length=1, max_length=120)] = "Lamp"
+    stage: Annotated[str, OneOf(STAGES)] = "sizing"
+    notes: Long = ""
+    lamp_id: Short = ""
+    lamp_volts: Annotated[Short, Reads(VOLT, "volts", "lamp")] = ""
+    lamp_amps: Annotated[Short, Reads(AMPERE, "amps", "lamp")] = ""
+    lamp_candela: Annotated[Short, Reads(CANDELA, "candela", "lamp")] = ""
+    lamp_base: Annotated[Short, Sets("base", "lamp")] = ""
+    led_id: Short = ""
+    vf: Annotated[Quantity, Reads(VOLT, "vf", "led range")] = Quantity()
+    rated: Annotated[Short, Reads(AMPERE, "rated_a", "led")] = ""
+    in_series: Annotated[int, Field(ge=1, le=core.MOST_IN_SERIES), Sets("in_series")] = 1
+    driver_drop: Annotated[Quantity, Reads(VOLT, "driver_drop", "driver")] = Quantity()
+    target: Annotated[Quantity, Reads(AMPERE, "target")] = Quantity()
+    ceiling: Annotated[float, Field(gt=0, le=1), Suggests(_CEILINGS), Sets("ceiling")] = core.USUAL_CEILING
+    series: Annotated[str, OneOf(preferred.SERIES_LABELS), Sets("series")] = "E24"
+    rounding: Annotated[str, OneOf(preferred.ROUNDINGS), Sets("rounding")] = "up"
+    resistor: Annotated[Short, Reads(OHM, "resistor_ohm")] = ""
+    resistor_parts: Annotated[int, Field(ge=1, le=2), Suggests(_PARTS), Sets("resistor_parts")] = 1
+    resistor_source: Annotated[SourceName, Sets("resistor_source", by=Source)] = "marked"
+    tolerance: Annotated[
+        Annotated[float, Field(ge=0, lt=0.5)] | None, Sets("resistor_tolerance", by_hand=True)
+    ] = None
+    rating_w: Annotated[Watts | None, Suggests(_WATTS), Sets("rating_w")] = None
+    rectification: Annotated[str, OneOf(_WAYS), Sets("rectification_id", by_hand=True)] = ""
+    capacitor: Annotated[Short, Reads(FARAD, "capacitor_f")] = ""
+    capacitor_v: Annotated[Short, Reads(VOLT, "capacitor_v")] = ""
+    second_led_id: Short = ""
+    band: Annotated[Short, Reads(VOLT, "band_v", "module band")] = ""
+    chassis_negative: Annotated[bool, Suggests(_FRAME), Sets("chassis_negative")] = False
+    mains: Annotated[bool, Suggests(_NO_YES), Sets("mains")] = False
+    glow_floor: Annotated[float, Field(gt=0, lt=1), Suggests(_FLOORS), Sets("glow_floor")] = 0.25
+    driver_kind: Annotated[str, OneOf(DRIVERS)] = DRIVERS.usual.id
+    driver_details: Annotated[dict[Short, DriverDetail], Field(max_length=20)] = Field(default_factory=dict)
+    branches: Annotated[int, Field(ge=1, le=core.MOST_BRANCHES), Sets("branches")] = 1
+    lead: Annotated[str, OneOf(core.LEADS), Sets("lead")] = "positive"
+    common: Annotated[str, OneOf(core.COMMONS), Sets("common")] = "none"
+    shunt: Annotated[Short, Reads(OHM, "shunt_ohm")] = ""
+    shunt_across: Annotated[str, OneOf(core.ACROSS), Sets("shunt_across")] = "assembly"
+    shunt_w: Annotated[Watts | None, Sets("shunt_w")] = None
+    series_diodes: Annotated[int, Field(ge=0, le=core.MOST_DIODES), Sets("series_diodes")] = 0
+    regulator_id: Annotated[Short, Sets("regulator_id")] = ""
+    module: ReadyMade = ReadyMade()
+    weigh: Annotated[list[Annotated[str, OneOf(WEIGHTS)]], Field(max_length=5)] = Field(default_factory=list)
+    sweep: Long = ""
+    sweep_in_series: Short = ""
+    sweep_resistor: Short = ""

@@ -1,0 +1,264 @@
+"""From what was typed to the core's plain values, by the marks of each field, and nothing more."""
+
+from dataclasses import replace
+from functools import lru_cache
+from typing import Any
+
+from pydantic import BaseModel
+
+from swapglow.core.analysis.trip_current import with_trip
+from swapglow.core.design.led_choice import choose_led, second_led
+from swapglow.core.design.position import Position
+from swapglow.core.design.rectification import RECTIFICATIONS
+from swapglow.core.drivers import DRIVERS
+from swapglow.core.drivers.driver import Driver
+from swapglow.core.intake.feasibility import Feasibility, read_hours, read_money
+from swapglow.core.kinds.detail import Details
+from swapglow.core.measurement.reading_after import ReadingAfter, read_after
+from swapglow.core.measurement.reading_before import ReadingBefore, read_before
+from swapglow.core.parts import preferred
+from swapglow.core.parts.lamp import OWN, Lamp, choose_lamp, own_lamp
+from swapglow.core.parts.led import Led
+from swapglow.core.parts.ready_made import Module
+from swapglow.core.parts.sweep import SweepInput, fitted_led
+from swapglow.core.quantities import AMPERE, VOLT, Figure, InputError, Source
+from swapglow.core.quantities.inputs import read_quantity, read_share, read_single
+from swapglow.core.supplies import SUPPLIES
+from swapglow.core.supplies.rail import Rail, read_rail
+from swapglow.inputs.equipment import FeasibilityInput
+from swapglow.inputs.position import PositionInput, ReadyMade
+from swapglow.inputs.quantity import Quantity
+from swapglow.inputs.rail import RailInput
+from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
+from swapglow.inputs.shape import Reads, Sets, marked
+
+
+@lru_cache
+def _marks(shape: type[BaseModel], of: str) -> tuple[tuple[str, Reads | Sets], ...]:
+    found: list[tuple[str, Reads | Sets]] = [
+        (name, mark) for kind in (Reads, Sets) for name, _, mark in marked(shape, kind)
+    ]
+    return tuple((name, mark) for name, mark in found if mark.of == of)
+
+
+def plain(shape: BaseModel, of: str, prefix: str = "") -> dict[str, Any]:
+    """The core's values of a shape, by the names they have there.
+
+    Args:
+        shape: as typed.
+        of: whose values are wanted.
+        prefix: stands before a field's name in a refusal.
+
+    Returns:
+        Names and values; None for an empty text.
+
+    Raises:
+        InputError: for the field that cannot be read.
+    """
+    out: dict[str, Any] = {}
+    for name, mark in _marks(type(shape), of):
+        value = getattr(shape, name)
+        if isinstance(mark, Sets):
+            if not mark.by_hand:
+                out[mark.to] = mark.by(value)
+            continue
+        typed = value if isinstance(value, Quantity) else Quantity(text=value)
+        read = None
+        if typed.text.strip():
+            read = read_single(prefix + name, typed.text, mark.unit, above=mark.above, minimum=mark.minimum)
+        out[mark.to] = read
+        if isinstance(value, Quantity) and read is not None:
+            out[mark.to] = Figure(read, Source(typed.source), typed.note)
+    return out
+
+
+def field_of(shape: type[BaseModel], core_name: str) -> str:
+    """The field that gives the core a value; the core's own name where none does.
+
+    Args:
+        shape: the model.
+        core_name: the value's name in the core.
+
+    Returns:
+        The field's name.
+    """
+    for kind in (Reads, Sets):
+        for name, _, mark in marked(shape, kind):
+            if mark.to == core_name and mark.of == "position":
+                return name
+    return core_name
+
+
+def rail_of(r: RailInput, lamp: Lamp | None = None) -> Rail:
+    """A rail.
+
+    Args:
+        r: as typed.
+        lamp: the old lamp, whose current stands in for a load nobody typed.
+
+    Returns:
+        The rail with its supply.
+
+    Raises:
+        InputError: for the field that cannot be read.
+    """
+    details = {name: q.input for name, q in r.details.items()}
+    kind = SUPPLIES.named(r.kind, "kind")
+    return read_rail(kind, r.usual.input, r.low.input, r.high.input, details, lamp, **plain(r, "rail"))
+
+
+def position_of(p: PositionInput, r: RailInput) -> Position:
+    """A lamp position on its rail.
+
+    Args:
+        p: the position as typed.
+        r: its rail as typed.
+
+    Returns:
+        The position, its line's trip current solved from trials where it has them.
+
+    Raises:
+        InputError: for the field that cannot be read, or that makes the position impossible.
+    """
+    lamp = lamp_of(p)
+    rail = rail_of(r, lamp)
+    module, led, source = _led(p)
+    if not p.target.text.strip():
+        raise InputError("target", f"Type the drive wanted, like {AMPERE.examples}.")
+    tolerance = preferred.USUAL_TOLERANCE[p.series] if p.tolerance is None else p.tolerance
+    try:
+        made = Position(
+            rail=rail, led=led, led_source=source, lamp=lamp, driver=driver_of(p, lamp),
+            second_led=second_led(p.second_led_id), band_v=_band(p), module=module,
+            rectification_id=_rectification(p, rail), resistor_tolerance=tolerance, **plain(p, "position"),
+        )  # fmt: skip
+    except InputError as problem:
+        raise InputError(field_of(PositionInput, problem.field), problem.message) from None
+    return with_trip(made)
+
+
+def lamp_of(p: PositionInput) -> Lamp | None:
+    """The original lamp, or None where nothing is known of it.
+
+    Raises:
+        InputError: for ``lamp_id``, or one of its own figures.
+    """
+    if p.lamp_id != OWN:
+        return choose_lamp(p.lamp_id)
+    figures = plain(p, "lamp")
+    for name in ("lamp_volts", "lamp_amps"):
+        if not getattr(p, name).strip():
+            raise InputError(
+                name, f"Type the lamp's own, like {'6.3V' if name == 'lamp_volts' else '0.15A'}."
+            )
+    return own_lamp(**figures)
+
+
+def driver_of(p: PositionInput, lamp: Lamp | None) -> Driver:
+    """What drives the lamp.
+
+    Args:
+        p: as typed.
+        lamp: the old lamp, which others in its loop are taken to equal.
+
+    Returns:
+        The driver. One that was made another kind keeps what was typed; only what its kind asks for counts.
+
+    Raises:
+        InputError: for the detail that cannot be read.
+    """
+    kind = DRIVERS.named(p.driver_kind, "driver_kind")
+    details = Details(kind.details, {name: d.input for name, d in p.driver_details.items()})
+    return kind.driver(p.driver_drop.input, details, lamp)
+
+
+def _led(p: PositionInput) -> tuple[Module | None, Led, Source]:
+    """The LED, by the ready-made lamp, the sweep or the catalogue."""
+    led, source = choose_led(p.led_id, p.vf.input, plain(p, "led")["rated_a"])
+    if p.sweep.strip():
+        led, source = fitted_led(led, sweep_of(p)), Source.MEASURED
+    module = _module(p)
+    if module is not None:
+        led, source = module.led(led), Source.MARKED
+        candela = plain(p.module, "module light", "module.")["candela"]
+        led = led if candela is None else replace(led, candela=candela)
+    return module, led, source
+
+
+def _module(p: PositionInput) -> Module | None:
+    m: ReadyMade = p.module
+    if not m.amps.strip():
+        return None
+    band = _band(p)
+    if band is None:
+        raise InputError("band", "A ready-made lamp needs its voltage band, like 10-15V.")
+    figures = plain(m, "module", "module.")
+    return Module(*band, **{**figures, "throttle_s": figures["throttle_s"] or 0.0},
+                  throttle=read_share("module.throttle", m.throttle, 1.0))  # fmt: skip
+
+
+def _band(p: PositionInput) -> tuple[float, float] | None:
+    if not p.band.strip():
+        return None
+    band = read_quantity("band", p.band, VOLT, above=0)
+    return band.low, band.high
+
+
+def _rectification(p: PositionInput, rail: Rail) -> str | None:
+    """A rail that was made another kind keeps its lamps: what no longer suits it falls back to ours."""
+    if not p.rectification:
+        return None
+    way, waveform = RECTIFICATIONS[p.rectification], rail.supply.waveform
+    return way.id if not waveform.alternates or waveform in way.suits else None
+
+
+def sweep_of(p: PositionInput) -> SweepInput:
+    """The table of volts and amps that was typed or pasted."""
+    return SweepInput(p.sweep, p.sweep_in_series, p.sweep_resistor)
+
+
+def reading_after_of(id_: str, r: ReadingAfterInput) -> ReadingAfter:
+    """A reading after the swap.
+
+    Args:
+        id_: the record's own.
+        r: as typed.
+
+    Returns:
+        The reading.
+
+    Raises:
+        InputError: for ``text`` or ``burden``.
+    """
+    return read_after(id_, r.kind, r.text, r.burden, r.note)  # type: ignore[arg-type]  # one of its kinds
+
+
+def reading_before_of(id_: str, r: ReadingBeforeInput) -> ReadingBefore:
+    """A reading before the swap.
+
+    Args:
+        id_: the record's own.
+        r: as typed.
+
+    Returns:
+        The reading.
+
+    Raises:
+        InputError: for the field that cannot be read.
+    """
+    return read_before(id_, **r.model_dump(include=set(ReadingBeforeInput.model_fields)))
+
+
+def feasibility_of(w: FeasibilityInput) -> Feasibility:
+    """Whether it should be done, with hours and prices read.
+
+    Raises:
+        InputError: ``hours``, ``price``, ``hour_price`` or ``others``.
+    """
+    priced = [(o.what.strip(), read_money("others", o.price)) for o in w.others if o.what.strip()]
+    return Feasibility(
+        w.access, w.brittle, w.serviceable,  # type: ignore[arg-type]  # each one of its options
+        read_hours("hours", w.hours), read_money("price", w.price),
+        read_money("hour_price", w.hour_price) or 0.0,
+        tuple((what, cost) for what, cost in priced if cost is not None),
+    )  # fmt: skip

@@ -1,0 +1,87 @@
+"""Databases and documents of earlier versions, brought to this one without a word lost."""
+
+import json
+import sqlite3
+from pathlib import Path
+
+import pytest
+from django.core.management import call_command
+from django.db import connections
+
+from swapglow.document.read import read_document
+from swapglow.inputs.to_core import position_of
+
+FIXTURES = Path(__file__).resolve().parents[1] / "fixtures"
+
+
+@pytest.fixture
+def old(tmp_path, django_db_blocker):
+    """A database as the third migration left it, with two items and a step of the journal."""
+    path = tmp_path / "old.sqlite3"
+    with sqlite3.connect(path) as made:
+        made.executescript((FIXTURES / "database-3.sql").read_text())
+    default = connections["default"].settings_dict
+    connections.databases["old"] = {**default, "NAME": str(path)}
+    with django_db_blocker.unblock():
+        yield sqlite3.connect(path)
+        connections["old"].close()
+    del connections.databases["old"]
+    del connections["old"]
+
+
+def rows(database, sql):
+    database.row_factory = sqlite3.Row
+    return [dict(r) for r in database.execute(sql)]
+
+
+def test_an_old_database_keeps_all_that_was_typed(old):
+    before = {r["id"]: r for r in rows(old, "select * from records_position")}
+    readings = rows(old, "select text from records_reading order by id")
+    assert len(before) > 5
+    call_command("migrate", database="old", verbosity=0)
+    after = {r["id"]: json.loads(r["inputs"]) for r in rows(old, "select * from records_position")}
+    assert after.keys() == before.keys()
+    for key, typed in after.items():
+        for name, value in typed.items():
+            was = before[key][{"rectification": "treatment"}.get(name, name)]
+            same = json.loads(was) if isinstance(value, dict | list) else was
+            assert same == value, (key, name)
+    kept = [
+        json.loads(r["inputs"])["text"] for r in rows(old, "select * from records_readingafter order by id")
+    ]
+    assert kept == [r["text"] for r in readings]
+
+
+def test_an_old_step_of_the_journal_can_still_be_taken_back(old):
+    call_command("migrate", database="old", verbosity=0)
+    [change] = rows(old, "select * from records_change")
+    [row] = json.loads(change["before"])
+    assert row["model"] == "records.position"
+    assert row["fields"]["inputs"]["notes"] == ""
+    assert json.loads(change["after"])[0]["fields"]["inputs"]["notes"] == "changed before the move"
+    assert "resistor" not in row["fields"]
+
+
+def test_an_old_take_in_sheet_is_found_under_its_new_name(old):
+    call_command("migrate", database="old", verbosity=0)
+    sheets = [json.loads(r["take_in"]) for r in rows(old, "select take_in from records_equipment")]
+    hours = [s["feasibility"]["hours"] for s in sheets if s.get("feasibility", {}).get("hours")]
+    assert hours == ["1.5"]
+    assert all("worth" not in s for s in sheets)
+
+
+@pytest.mark.parametrize("name", ["chart", "dome", "summit"])
+def test_a_document_of_version_1_reads_and_loses_nothing(name):
+    text = (FIXTURES / f"equipment-1-{name}.json").read_text()
+    old, new = json.loads(text)["equipment"], read_document(text).equipment
+    assert new.name == old["name"]
+    rails = {r.id: r for r in new.rails}
+    for was, p in zip(old["positions"], new.positions, strict=True):
+        assert p.rectification == was["treatment"]
+        assert [r.text for r in p.readings_after] == [r["text"] for r in was["readings"]]
+        assert [r.text for r in p.readings_before] == [r["text"] for r in was["taken"]]
+        same = set(was) & set(type(p).model_fields) - {"id", "rail"}
+        plain = p.model_dump(mode="json")
+        assert all(plain[k] == was[k] for k in same)
+        assert position_of(p, rails[p.rail]).led.label
+    assert new.take_in.feasibility.hours == old["take_in"]["worth"]["hours"]

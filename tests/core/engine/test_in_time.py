@@ -1,0 +1,122 @@
+"""Runs in time and settled cycles against closed forms."""
+
+import math
+
+import numpy as np
+import pytest
+
+from swapglow.core.engine.netlist import (
+    Capacitor,
+    Circuit,
+    CircuitError,
+    CurrentSource,
+    Dc,
+    Diode,
+    DiodeModel,
+    Inductor,
+    Pulse,
+    Pwl,
+    Resistor,
+    Sine,
+    VoltageSource,
+)
+from swapglow.core.engine.periodic import period_of, steady_state
+from swapglow.core.engine.transient import transient
+
+LED = DiodeModel(i_s=1e-18, n=2.0, r_s=8.0)
+
+
+def test_a_capacitor_charges_by_the_exponential():
+    """V·(1 − e^(−t/RC))."""
+    parts = (VoltageSource("v1", "a", "0", Pwl(((0.0, 0.0), (1e-9, 9.0)))), Resistor("r1", "a", "b", 1e4),
+             Capacitor("c1", "b", "0", 1e-7))  # fmt: skip
+    run = transient(Circuit(parts), 5e-3, 2e-5)
+    expected = 9 * (1 - np.exp(-run.t / 1e-3))
+    assert np.abs(run.voltage("b") - expected).max() < 9e-3
+    # Its current is what the resistor gives it.
+    assert run.current("c1")[5:] == pytest.approx(
+        (run.voltage("a") - run.voltage("b"))[5:] / 1e4, rel=1e-3, abs=1e-9
+    )
+
+
+def test_a_tuned_circuit_rings_at_its_frequency():
+    """f = 1/(2π√(LC)) for a light damping."""
+    parts = (CurrentSource("i1", "0", "a", Pulse(1e-3, 0.0, 0.0, 1e-9, 1e-9)), Resistor("r1", "a", "0", 1e5),
+             Inductor("l1", "a", "0", 0.01), Capacitor("c1", "a", "0", 1e-7))  # fmt: skip
+    run = transient(Circuit(parts), 2e-3, 2e-6)
+    v = run.voltage("a")
+    crossings = run.t[1:][(v[1:] > 0) & (v[:-1] <= 0)]
+    hertz = (len(crossings) - 1) / (crossings[-1] - crossings[0])
+    assert hertz == pytest.approx(1 / (2 * math.pi * math.sqrt(0.01 * 1e-7)), rel=5e-3)
+
+
+def test_a_pulsed_led_carries_its_share_of_the_time():
+    """Average = on-current × duty, for edges that are short beside the period."""
+    on = Pulse(0.0, 5.0, 0.0, 1e-6, 1e-6, 2.5e-3, 1e-2)
+    parts = (VoltageSource("v1", "a", "0", on), Resistor("r1", "a", "b", 330.0), Diode("d1", "b", "0", LED))
+    s = steady_state(Circuit(parts))
+    amps = s.current("d1")
+    assert s.average(amps) == pytest.approx(amps.max() * 0.25, rel=5e-3)
+    assert s.modulation(np.maximum(amps, 0))[0] == pytest.approx(100, abs=0.1)
+    assert s.conduction_deg("d1") == pytest.approx(90, abs=1.5)
+
+
+def test_full_wave_light_flickers_at_twice_the_line():
+    d = DiodeModel(i_s=1e-9, n=1.8)
+    diodes = (("p", "x"), ("m", "x"), ("0", "p"), ("0", "m"))
+    bridge = [Diode(f"d{k}", a, c, d) for k, (a, c) in enumerate(diodes, start=1)]
+    parts = (VoltageSource("v1", "p", "m", Sine(0, 15.0, 50.0)), *bridge, Resistor("rg", "m", "0", 1e6),
+             Resistor("r1", "x", "y", 680.0), Diode("d5", "y", "0", LED))  # fmt: skip
+    s = steady_state(Circuit(parts))
+    percent, hertz = s.modulation(np.maximum(s.current("d5"), 0))
+    assert hertz == pytest.approx(100.0)
+    assert percent == pytest.approx(100.0, abs=0.5)
+    # In a bridge a diode stands the peak less the drop of its neighbour.
+    assert s.peak_reverse("d1") == pytest.approx(15.0 - 0.75, rel=0.03)
+
+
+def test_an_average_on_a_steady_source_with_a_sine_on_top_is_the_steady_part():
+    parts = (VoltageSource("v1", "a", "0", Sine(5.0, 1.0, 60.0)), Resistor("r1", "a", "b", 1e3),
+             Capacitor("c1", "b", "0", 1e-4), Resistor("r2", "b", "0", 1e3),
+             Diode("d1", "0", "b", LED))  # fmt: skip
+    s = steady_state(Circuit(parts))
+    assert s.average(s.voltage("b")) == pytest.approx(2.5, rel=1e-3)
+    # First-order filter: gain |Z/(R + Z)| with Z = R2 in parallel with C.
+    w = 2 * math.pi * 60
+    z = 1 / (1 / 1e3 + 1j * w * 1e-4)
+    assert s.ripple(s.voltage("b")) == pytest.approx(2 * abs(z / (1e3 + z)), rel=0.02)
+
+
+@pytest.mark.parametrize(
+    ("waves", "period"),
+    [((Sine(0, 1, 50.0),), 0.02), ((Sine(0, 1, 50.0), Sine(0, 1, 60.0)), 0.1),
+     ((Pulse(0, 1, period=0.004, width=0.001), Sine(0, 1, 50.0)), 0.02)],
+)  # fmt: skip
+def test_sources_repeat_together_after_the_common_period(waves, period):
+    parts = [VoltageSource(f"v{k}", f"n{k}", "0", w) for k, w in enumerate(waves)]
+    assert period_of(Circuit(tuple(parts))) == pytest.approx(period)
+
+
+def test_no_cycle_where_nothing_repeats():
+    parts = (
+        VoltageSource("v1", "a", "0", Dc(5.0)),
+        Resistor("r1", "a", "b", 1e3),
+        Diode("d1", "b", "0", LED),
+    )
+    with pytest.raises(CircuitError, match="no cycle"):
+        steady_state(Circuit(parts))
+
+
+@pytest.mark.parametrize(
+    ("stop", "step", "says"),
+    [
+        (1.0, 0.0, "above 0"),
+        (1.0, 2.0, "above 0"),
+        (1.0, 1e-9, "too many steps"),
+        (float("inf"), 1.0, "above 0"),
+    ],
+)
+def test_a_run_that_makes_no_sense_is_refused(stop, step, says):
+    parts = (VoltageSource("v1", "a", "0", Dc(1.0)), Resistor("r1", "a", "0", 1.0))
+    with pytest.raises(CircuitError, match=says):
+        transient(Circuit(parts), stop, step)
