@@ -1,5 +1,6 @@
 """What a network is solved for: arrays of one length, and named blocks of them in one batch."""
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 
@@ -69,7 +70,7 @@ class Block:
     @property
     def shape(self) -> tuple[int, ...]:
         """Places along each axis."""
-        return tuple(len(places) for places in self.axes.values())
+        return tuple(map(len, self.axes.values()))
 
 
 def places(count: int) -> tuple[str, ...]:
@@ -89,11 +90,11 @@ class Batch:
             source: resistance behind the rail where a block does not say, Ω.
         """
         self._blocks = dict(blocks)
-        self._start: dict[str, int] = {}
+        self._shape = {name: block.shape for name, block in self._blocks.items()}
+        self._span: dict[str, slice] = {}
         start = 0
-        for name, block in self._blocks.items():
-            self._start[name] = start
-            start += int(np.prod(block.shape))
+        for name, shape in self._shape.items():
+            self._span[name] = slice(start, start := start + math.prod(shape))
         self._drop, self._source = drop, source
         self.samples = start
 
@@ -111,9 +112,14 @@ class Batch:
 
     def _column(self, field: str, usual: float = 0.0) -> FloatArray:
         out = []
-        for block in self._blocks.values():
-            value = getattr(block, field)
-            out.append(np.broadcast_to(usual if value is None else value, block.shape).ravel())
+        for name, block in self._blocks.items():
+            value, shape = getattr(block, field), self._shape[name]
+            if value is None:
+                out.append(np.full(math.prod(shape), usual))
+            elif np.shape(value) == shape:
+                out.append(value.ravel())
+            else:
+                out.append(np.broadcast_to(value, shape).ravel())
         return np.concatenate(out) if out else np.zeros(0)
 
     def of(self, values: FloatArray, name: str) -> FloatArray:
@@ -126,7 +132,7 @@ class Batch:
         Returns:
             Its part, in the shape of its axes.
         """
-        return values[self.index(name)].reshape(self._blocks[name].shape)
+        return values[self._span[name]].reshape(self._shape[name])
 
     def index(self, name: str, **at: str) -> NDArray[np.intp]:
         """The samples of a block, or of some places in it.
@@ -145,8 +151,11 @@ class Batch:
         unknown = at.keys() - block.axes.keys()
         if unknown:
             raise KeyError(f"The block {name!r} has no axis {unknown.pop()!r}.")
-        every = np.arange(int(np.prod(block.shape)), dtype=np.intp).reshape(block.shape)
+        span = self._span[name]
+        every = np.arange(span.start, span.stop, dtype=np.intp)
+        if not at:
+            return every
         pick = tuple(
             block.axes[axis].index(at[axis]) if axis in at else slice(None) for axis in block.axes
         )  # fmt: skip
-        return np.atleast_1d(every[pick] + self._start[name]).ravel()
+        return np.atleast_1d(every.reshape(self._shape[name])[pick]).ravel()
