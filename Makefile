@@ -5,7 +5,7 @@ PORT ?= 8417
 export SWAPGLOW_PORT := $(PORT)
 export PYTHONWARNINGS := ignore::DeprecationWarning
 
-.PHONY: demo test build schema shots bench format lock clean lint debian
+.PHONY: demo test test-core test-web build schema shots bench format lock clean lint debian
 
 demo: $(STAMP)/run $(STAMP)/built
 	@$(PY) -m swapglow.web.serve
@@ -13,12 +13,24 @@ demo: $(STAMP)/run $(STAMP)/built
 test: $(STAMP)/dev $(STAMP)/built debian lint
 	$(PY) -m pytest
 
+# The core alone: what the sum, the engine and the findings say. Seconds for one room of it:
+# .venv/bin/python -m pytest tests/core/engine.
+test-core: $(STAMP)/dev debian
+	$(PY) -m pytest tests/core
+
+# Everything around the core: inputs, records, API, documents, the command, and the front end's own tests.
+test-web: $(STAMP)/dev $(STAMP)/npm
+	$(PY) -m pytest tests/api tests/document tests/test_cli.py
+	cd frontend && npm run --silent test
+
 # A virtual environment, with Debian's venv package where Python comes without one.
 $(STAMP)/venv:
 	@python3 -c "import ensurepip, venv" 2>/dev/null || sh scripts/debian-packages python3-venv
 	@python3 -m venv .venv
 	@mkdir -p $(STAMP)
 	@$(PY) -c "import pathlib, site; pathlib.Path(site.getsitepackages()[0], 'swapglow-source.pth').write_text(str(pathlib.Path.cwd()))"
+	@printf '#!/bin/sh\nexec "$$(dirname "$$0")/python" -m swapglow.cli "$$@"\n' > .venv/bin/swapglow
+	@chmod +x .venv/bin/swapglow
 	@touch $@
 
 $(STAMP)/run: requirements/run.txt | $(STAMP)/venv
@@ -54,7 +66,8 @@ lint: $(STAMP)/dev $(STAMP)/npm
 	.venv/bin/ruff format --check .
 	.venv/bin/mypy
 	.venv/bin/lint-imports --no-cache
-	cd frontend && npm run --silent format:check && npm run --silent lint && npx --no-install tsc -p tsconfig.json
+	$(PY) -m scripts.unused
+	cd frontend && npm run --silent format:check && npm run --silent lint && npm run --silent unused && npx --no-install tsc -p tsconfig.json
 	cd frontend && npm run --silent test
 
 format: $(STAMP)/dev $(STAMP)/npm

@@ -76,8 +76,8 @@ def typical(d: dict[str, np.ndarray]) -> Circuit:
         VoltageSource("v1", "in", "0", Dc(d["rail"])),
         Resistor("rs", "in", "a", d["source"]),
         Resistor("r1", "a", "b", d["series"]),
-        Diode("d1", "b", "c", led1, is_led=True),
-        Diode("d2", "c", "d", led2, is_led=True),
+        Diode("d1", "b", "c", led1),
+        Diode("d2", "c", "d", led2),
         Bjt("q1", "d", "g", "0", BjtModel(i_s=1e-14, b_f=200.0)),
         Resistor("rk", "d", "0", d["warm"]),
         Resistor("rb", "drive", "g", d["base"]),
@@ -139,7 +139,7 @@ def rectified() -> Circuit:
         Diode("d1", "q", "plus", d), Diode("d2", "m", "plus", d),
         Diode("d3", "0", "q", d), Diode("d4", "0", "m", d),
         Capacitor("c1", "plus", "0", 150e-6), Resistor("r1", "plus", "x", 820.0),
-        Diode("d5", "x", "y", led_model, is_led=True), Diode("d6", "y", "0", led_model, is_led=True),
+        Diode("d5", "x", "y", led_model), Diode("d6", "y", "0", led_model),
     ))  # fmt: skip
 
 
@@ -171,7 +171,7 @@ def over_http(times: int = 60) -> float:
 
     server = create_server(application, host="127.0.0.1", port=0, threads=2)
     threading.Thread(target=server.run, daemon=True).start()
-    key = str(Kept.objects.first().pk)  # type: ignore[union-attr]
+    key = str(Kept.objects.first().pk)  # type: ignore[union-attr]  # the demo is loaded
     url = f"http://127.0.0.1:{server.effective_port}/api/positions/{key}/assess"
     taken = []
     for k in range(times):

@@ -14,7 +14,7 @@ from swapglow.core.engine.spice.lines import LONGEST_TEXT
 from swapglow.core.parts import lamp, led, preferred
 from swapglow.core.presentation.report import Report
 from swapglow.core.quantities import AMPERE, OHM, VOLT, Parsed, QuantityError, parse, parse_single, show
-from swapglow.core.quantities.units import WATT
+from swapglow.core.quantities.units import WATT, Unit
 
 BAD_INPUT = 2
 
@@ -102,9 +102,9 @@ def _spread(option: str, text: str, low: str | None, high: str | None) -> tuple[
     return ends[0], usual.usual, ends[1], known
 
 
-def _one(option: str, text: str, unit_: object, **bounds: float) -> float:
+def _one(option: str, text: str, unit_: Unit, **bounds: float | None) -> float:
     try:
-        return parse_single(text, unit_, **bounds)  # type: ignore[arg-type]
+        return parse_single(text, unit_, **bounds)
     except QuantityError as problem:
         raise QuantityError(f"{option} {problem}") from None
 

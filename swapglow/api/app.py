@@ -74,12 +74,11 @@ def _field(request: HttpRequest, problem: InputError) -> HttpResponse:
     return _refused(request, 422, [{"field": problem.field, "message": problem.message}])
 
 
+@api.exception_handler(LedError)
+@api.exception_handler(SeriesError)
+@api.exception_handler(CircuitError)
 def _core(request: HttpRequest, problem: Exception) -> HttpResponse:
     return _refused(request, 422, [{"field": "", "message": str(problem)}])
-
-
-for _kind in (LedError, SeriesError, CircuitError):
-    api.add_exception_handler(_kind, _core)
 
 
 @api.exception_handler(Http404)

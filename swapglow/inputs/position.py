@@ -23,7 +23,7 @@ from swapglow.inputs.shape import OneOf, Reads, Sets, Shape, Suggests
 _NO_YES = {False: "No", True: "Yes: no live readings"}
 _FRAME = {False: "Off the frame", True: "On the frame"}
 _POLARISED = {"yes": "Lights one way round", "no": "Either way"}
-_WATTS = {None: "To fit", **{w: rating_text(w) for w in RATINGS_W}}
+_WATTS: dict[float | None, str] = {None: "To fit", **{w: rating_text(w) for w in RATINGS_W}}
 _CEILINGS = {core.USUAL_CEILING: "Half of rated, ours", 1.0: "Rated"}
 _FLOORS = {0.5: "Half the light", 0.25: "A quarter", 0.1: "A tenth"}
 _WAYS = {"": "Ours", **RECTIFICATIONS}

@@ -35,9 +35,8 @@ from swapglow.inputs.shape import Reads, Sets, marked
 
 @lru_cache
 def _marks(shape: type[BaseModel], of: str) -> tuple[tuple[str, Reads | Sets], ...]:
-    found: list[tuple[str, Reads | Sets]] = [
-        (name, mark) for kind in (Reads, Sets) for name, _, mark in marked(shape, kind)
-    ]
+    found: list[tuple[str, Reads | Sets]] = [(name, mark) for name, _, mark in marked(shape, Reads)]
+    found += [(name, mark) for name, _, mark in marked(shape, Sets)]
     return tuple((name, mark) for name, mark in found if mark.of == of)
 
 
@@ -82,11 +81,8 @@ def field_of(shape: type[BaseModel], core_name: str) -> str:
     Returns:
         The field's name.
     """
-    for kind in (Reads, Sets):
-        for name, _, mark in marked(shape, kind):
-            if mark.to == core_name and mark.of == "position":
-                return name
-    return core_name
+    marks_here = _marks(shape, "position")
+    return next((name for name, mark in marks_here if mark.to == core_name), core_name)
 
 
 def rail_of(r: RailInput, lamp: Lamp | None = None) -> Rail:

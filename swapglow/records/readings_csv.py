@@ -104,7 +104,7 @@ def from_csv(e: Equipment, data: bytes) -> Lines:
     rows = _rows(data)
     lamps = {p.input.name: p for p in e.positions.prefetch_related("readings_after", "readings_before")}
     here = {
-        name: {_key(r) for r in (*p.readings_after.all(), *p.readings_before.all())}
+        name: {_key(r) for r in p.readings_after.all()} | {_key(r) for r in p.readings_before.all()}
         for name, p in lamps.items()
     }
     problems: list[tuple[str, str]] = []

@@ -31,9 +31,9 @@ class ContentSecurityPolicy:
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
         """Handle one request."""
-        request.csp_nonce = secrets.token_urlsafe(18)  # type: ignore[attr-defined]
+        request.csp_nonce = secrets.token_urlsafe(18)  # type: ignore[attr-defined]  # a request takes more
         response = self._get_response(request)
-        response["Content-Security-Policy"] = _POLICY.format(nonce=request.csp_nonce)  # type: ignore[attr-defined]
+        response["Content-Security-Policy"] = _POLICY.format(nonce=request.csp_nonce)  # type: ignore[attr-defined]  # set above
         response["Permissions-Policy"] = "camera=(), geolocation=(), microphone=()"
         response["Cross-Origin-Opener-Policy"] = "same-origin"
         return response

@@ -50,6 +50,5 @@ def test_rating_to_fit_runs_at_half_or_less(watts, fit):
     assert resistor.rating_to_fit(watts) == fit
 
 
-def test_closest_pair_makes_a_value_the_series_lacks():
-    assert resistor.closest_pair(3600, "E12").total_ohm == pytest.approx(3600, rel=0.005)
+def test_halves_are_preferred_values_of_their_own():
     assert resistor.halves(3600, "E12").first_ohm == 1800

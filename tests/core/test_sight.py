@@ -9,9 +9,14 @@ from swapglow.core.assess import assess
 from swapglow.core.design.position import Position
 from swapglow.core.parts import lamp, led
 from swapglow.core.photometry import spectrum
-from swapglow.core.photometry.colour import chromaticity, lightness, screen_colour, tristimulus
+from swapglow.core.photometry.colour import lightness, screen_colour, tristimulus
 from swapglow.core.quantities import Figure
 from swapglow.core.supplies.rail import Rail
+
+
+def chromaticity(power):
+    """x, y of a spectrum (CIE 1931)."""
+    return tuple(tristimulus(power)[:2] / tristimulus(power).sum())
 
 
 @pytest.fixture(scope="module")

@@ -4,7 +4,7 @@ import { useCallback } from "react";
 import { client, unwrap, type Changes, type Schemas } from "./client";
 import { save } from "./outbox";
 
-export const keys = {
+const keys = {
   bench: ["bench"] as const,
   equipment: (id: string) => ["equipment", id] as const,
   position: (id: string) => ["position", id] as const,

@@ -12,7 +12,7 @@ const Draw = styled.svg`
   }
 `;
 
-export interface Curve {
+interface Curve {
   id: string;
   points: readonly (readonly [number, number])[];
   /** "ink" is the usual level; the others are told apart by their dashes as well. */

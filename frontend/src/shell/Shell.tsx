@@ -65,7 +65,7 @@ const Warn = styled.p`
   font-weight: 600;
 `;
 
-export const Page = styled.main`
+const Page = styled.main`
   padding: 10px 20px 8px;
   max-width: 1320px;
   margin: 0 auto;

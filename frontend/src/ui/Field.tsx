@@ -9,7 +9,7 @@ export const Caption = styled(Label)`
   margin-bottom: 2px;
 `;
 
-export const Box = styled(Input)`
+const Box = styled(Input)`
   width: 100%;
   min-height: 44px;
   padding: 4px 10px;
@@ -29,7 +29,7 @@ export const Box = styled(Input)`
 `;
 
 /** For words that may run over a line: it grows with them. */
-export const Lengthy = styled(TextArea)`
+const Lengthy = styled(TextArea)`
   display: block;
   width: 100%;
   min-height: 44px;
@@ -55,7 +55,7 @@ export const Hint = styled(Text)`
   color: var(--ink-soft);
 `;
 
-export const Wrong = styled(FieldError)`
+const Wrong = styled(FieldError)`
   display: block;
   font-size: 0.9rem;
   font-weight: 600;

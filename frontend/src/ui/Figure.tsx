@@ -28,7 +28,7 @@ const Unit = styled.span`
   font-weight: 500;
 `;
 
-export const Slip = styled(Tooltip)`
+const Slip = styled(Tooltip)`
   max-width: 320px;
   padding: 8px 12px;
   border-radius: 4px;

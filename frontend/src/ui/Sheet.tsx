@@ -43,7 +43,7 @@ const Title = styled(Heading)`
   font-weight: 650;
 `;
 
-export const Stack = styled.div`
+const Stack = styled.div`
   display: flex;
   flex-direction: column;
   gap: 14px;

@@ -130,6 +130,14 @@ def _resistor_volts(at: "OperatingPoint | SteadyStates") -> FloatArray:
 def solve_cycles(position: Position, cases: AcCases, farads: float) -> Cycled:
     """Solve every case over its cycle.
 
+    Args:
+        position: the swap.
+        cases: what to solve, arrays (cases,).
+        farads: the reservoir capacitor, F; 0 for none.
+
+    Returns:
+        What each case's cycle comes to, arrays (cases,).
+
     Raises:
         NotConverged: a case has no answer.
     """
@@ -222,6 +230,15 @@ def solve_and_draw(position: Position, cases: AcCases, farads: float,
                    pick: tuple[int, ...]) -> tuple[Cycled, Drawn]:  # fmt: skip
     """Solve every case, and draw the cycles of those picked; one solution serves both.
 
+    Args:
+        position: the swap.
+        cases: what to solve, arrays (cases,).
+        farads: the reservoir capacitor, F; 0 for none.
+        pick: places of the cases to draw.
+
+    Returns:
+        What each cycle comes to, and the picked ones instant by instant.
+
     Raises:
         NotConverged: a case has no answer.
     """
@@ -234,6 +251,14 @@ def solve_and_draw(position: Position, cases: AcCases, farads: float,
 
 def draw_cycles(position: Position, cases: AcCases, farads: float) -> Drawn:
     """Every case over one cycle of the supply, instant by instant.
+
+    Args:
+        position: the swap.
+        cases: what to draw, arrays (cases,).
+        farads: the reservoir capacitor, F; 0 for none.
+
+    Returns:
+        Volts and amps over one cycle, (cases, instants).
 
     Raises:
         NotConverged: a case has no answer.

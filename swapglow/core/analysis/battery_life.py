@@ -39,6 +39,9 @@ def discharge(battery: Battery, current: Callable[[FloatArray], FloatArray]) -> 
     Args:
         battery: the cells.
         current: amps the load takes at open-circuit volts, shape in = shape out.
+
+    Returns:
+        Hours, open volts and amps on the way down, (steps,) each.
     """
     used = np.linspace(0.0, 1.0, STEPS)
     volts = battery.volts(used)
@@ -50,7 +53,16 @@ def discharge(battery: Battery, current: Callable[[FloatArray], FloatArray]) -> 
 
 
 def hours_until(run: Discharge, light: FloatArray, level: float) -> float:
-    """Hours until a light first falls under ``level``; the whole run where it never does."""
+    """Hours until a light first falls under ``level``; the whole run where it never does.
+
+    Args:
+        run: a discharge.
+        light: the light on its way down, (steps,), any unit.
+        level: the light it must not fall under, same unit.
+
+    Returns:
+        Hours.
+    """
     below = np.flatnonzero(light < level)
     if not len(below):
         return run.spent_h
@@ -66,6 +78,14 @@ def lamp_on_battery(lamp: Lamp, open_v: FloatArray, source_ohm: float) -> tuple[
     """Current and volts of a filament behind a source resistance, by halving.
 
     V + R·I(V) = Vopen, with I ∝ V^0.55 (miniature lamp handbooks); the left side only rises.
+
+    Args:
+        lamp: the filament.
+        open_v: open-circuit volts, any shape.
+        source_ohm: resistance behind them, Ω.
+
+    Returns:
+        Amps and volts of the lamp, shape of ``open_v``.
     """
     low, high = np.zeros_like(open_v), open_v.copy()
     for _ in range(50):

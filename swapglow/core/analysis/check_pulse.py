@@ -28,12 +28,10 @@ class Flash:
 
     Attributes:
         peak_a: the most current through one string.
-        lasts_s: how long it is lit, as charge over peak.
         candela: the steady light it looks like (Blondel and Rey 1911).
     """
 
     peak_a: float
-    lasts_s: float
     candela: float
 
 
@@ -71,8 +69,9 @@ def flash(position: Position) -> Flash | None:
     run = steady_state(pulse_circuit(p, p.rail.volts[2], p.led.vf_low))
     amps = np.maximum(run.current("D1"), 0.0) / p.branches
     peak, average = float(amps.max()), run.average(amps)
+    # How long it is lit, as charge over peak.
     lasts = min(d.period_s, average * d.period_s / peak) if peak > 0 else 0.0
-    return Flash(peak, lasts, flash_candela(led_candela(p, peak), lasts))
+    return Flash(peak, flash_candela(led_candela(p, peak), lasts))
 
 
 def swallowing(position: Position, candela: float) -> tuple[float, float] | None:

@@ -68,6 +68,13 @@ def each_for_most(position: Position, amps: float) -> float | None:
 
     At the highest rail, the driver's least drop and the luckiest LED, over the low end of the
     resistor's tolerance, rounded up; None where there is no such value.
+
+    Args:
+        position: the swap.
+        amps: the most it may carry, A.
+
+    Returns:
+        Ω of each part.
     """
     p = position
     ohms = ohms_for(p, amps, rail_v=p.rail.volts[2], vf=p.led.vf_low, drop_v=p.drops[0])

@@ -12,8 +12,6 @@ Changes = Mapping[str, float | int | str | None]
 
 # What stands before the name of a driver's own field.
 DRIVER = "driver."
-# Fields of a position that are chosen from a catalogue by another name.
-CHOSEN = ("led_id", "module_id")
 
 _FIELDS = {f.name for f in fields(Position)}
 

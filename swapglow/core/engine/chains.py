@@ -53,12 +53,29 @@ def chains_of(system: System) -> tuple[Chain, ...]:
 
 
 def as_one(i_s: FloatArray, nvt: FloatArray) -> tuple[FloatArray, FloatArray]:
-    """Saturation current and n·Vt of a chain as one junction; (diodes, samples or 1) each."""
+    """Saturation current and n·Vt of a chain as one junction; (diodes, samples or 1) each.
+
+    Args:
+        i_s: saturation currents, A.
+        nvt: n·Vt, V.
+
+    Returns:
+        Is in A and n·Vt in V of the one junction, (1, samples or 1).
+    """
     whole = nvt.sum(axis=0)
     return np.exp((nvt * np.log(i_s)).sum(axis=0) / whole), whole
 
 
 def shared_volts(amps: FloatArray, i_s: FloatArray, nvt: FloatArray) -> FloatArray:
-    """The voltage of one junction of a chain at the chain's current (Shockley), gmin across it."""
+    """The voltage of one junction of a chain at the chain's current (Shockley), gmin across it.
+
+    Args:
+        amps: the chain's current, A, (samples,).
+        i_s: the junction's saturation current, A.
+        nvt: its n·Vt, V.
+
+    Returns:
+        Volts, (samples,).
+    """
     v = nvt * np.log1p(np.maximum(amps / i_s, -0.999))
     return np.asarray(nvt * np.log1p(np.maximum((amps - GMIN * v) / i_s, -0.999)))

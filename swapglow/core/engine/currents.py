@@ -28,6 +28,16 @@ def current_of(
     """Amps into a part's first terminal at solution ``x`` (size + 1, samples), shape (samples,).
 
     A capacitor's current at an operating point is zero. ``seconds`` are the instants of a run.
+
+    Args:
+        system: the equations.
+        x: node voltages and branch currents, V and A.
+        v: junction voltages, V.
+        name: the part.
+        seconds: instants of a run, s, (samples,); None at an operating point.
+
+    Returns:
+        A, (samples,).
     """
     part = system.circuit.element(name)
     ends = [system.at(n) for n in nodes_of(part)]

@@ -26,6 +26,17 @@ def saturation_at(
     """Saturation current at temperature: Is·exp((T/T0 − 1)·Eg/(n·Vt))·(T/T0)^(Xti/n).
 
     The SPICE diode temperature law (Antognetti and Massobrio, Semiconductor Device Modeling).
+
+    Args:
+        i_s: saturation current at ``nominal_c``, A.
+        n: emission coefficient.
+        e_g: band gap, eV.
+        x_ti: temperature exponent of Is.
+        celsius: junction temperature, °C.
+        nominal_c: temperature the model was taken at, °C.
+
+    Returns:
+        A, shape of ``i_s``.
     """
     ratio = (celsius + ZERO_C) / (nominal_c + ZERO_C)
     nvt = n * thermal_voltage(celsius)
@@ -33,7 +44,16 @@ def saturation_at(
 
 
 def breakdown_knee(model: DiodeModel, i_s: float, celsius: float) -> float:
-    """The voltage at which the breakdown exponential starts so that I(−BV) = −IBV (SPICE)."""
+    """The voltage at which the breakdown exponential starts so that I(−BV) = −IBV (SPICE).
+
+    Args:
+        model: the diode, its BV in V and IBV in A.
+        i_s: saturation current at temperature, A.
+        celsius: junction temperature, °C.
+
+    Returns:
+        V.
+    """
     vt = thermal_voltage(celsius)
     if model.ibv < i_s * model.bv / vt:
         return model.bv
@@ -54,7 +74,17 @@ class Branch(NamedTuple):
 
 
 def junction(v: FloatArray, i_s: FloatArray, nvt: FloatArray, gmin: FloatArray | float) -> Branch:
-    """Shockley junction, with SPICE's cubic tail below −3·n·Vt and gmin across it."""
+    """Shockley junction, with SPICE's cubic tail below −3·n·Vt and gmin across it.
+
+    Args:
+        v: junction volts, (junctions, samples).
+        i_s: saturation current, A, broadcast to it.
+        nvt: n·Vt, V, broadcast to it.
+        gmin: conductance across it, S.
+
+    Returns:
+        Current in A and slope in S, shape of ``v``.
+    """
     with np.errstate(over="ignore", divide="ignore", invalid="ignore"):
         exp = np.exp(np.minimum(v / nvt, _LARGEST_EXPONENT))
         amps = i_s * (exp - 1.0)
@@ -68,7 +98,17 @@ def junction(v: FloatArray, i_s: FloatArray, nvt: FloatArray, gmin: FloatArray |
 
 
 def breakdown(v: FloatArray, i_s: FloatArray, knee: FloatArray, vt: float) -> Branch:
-    """What the avalanche adds beyond the knee: −Is·exp(−(knee + v)/Vt)."""
+    """What the avalanche adds beyond the knee: −Is·exp(−(knee + v)/Vt).
+
+    Args:
+        v: junction volts, (junctions, samples).
+        i_s: saturation current, A.
+        knee: where the avalanche begins, V.
+        vt: thermal voltage, V.
+
+    Returns:
+        Current in A and slope in S, shape of ``v``.
+    """
     with np.errstate(over="ignore", invalid="ignore"):
         exp = np.where(v < -knee, np.exp(np.clip(-(knee + v) / vt, -_LARGEST_EXPONENT, 80.0)), 0.0)
     return Branch(-i_s * exp, i_s * exp / vt)
@@ -98,7 +138,15 @@ class BjtArrays:
 
 
 def bjt_at(model: BjtModel, celsius: float) -> tuple[FloatArray, FloatArray, FloatArray]:
-    """IS, BF and BR at temperature (SPICE's laws)."""
+    """IS, BF and BR at temperature (SPICE's laws).
+
+    Args:
+        model: the transistor, its IS in A.
+        celsius: junction temperature, °C.
+
+    Returns:
+        IS in A, BF, BR.
+    """
     ratio = (celsius + ZERO_C) / (model.nominal_c + ZERO_C)
     factor = np.exp((ratio - 1) * model.e_g / thermal_voltage(celsius) + model.x_ti * np.log(ratio))
     gain = ratio**model.x_tb
@@ -114,6 +162,14 @@ def transistor(v_be: FloatArray, v_bc: FloatArray, p: BjtArrays, gmin: float) ->
 
     Ic = (Ibe' − Ibc')·(1 − Vbc/Vaf) − Ibc'/Br, Ib = Ibe'/Bf + Ibc'/Br, where Ibe' and Ibc' are the
     two junctions' transport currents (Ebers and Moll 1954; SPICE's form).
+
+    Args:
+        v_be, v_bc: junction volts, (transistors, samples).
+        p: parameters at temperature.
+        gmin: conductance across each junction, S.
+
+    Returns:
+        Collector and base currents in A and their slopes in S, shape of ``v_be``.
     """
     be = junction(v_be, p.i_s, p.nvt_f, gmin)
     bc = junction(v_bc, p.i_s, p.nvt_r, gmin)
@@ -154,6 +210,15 @@ def regulator(
     """Current from input to output and its slopes over Vin and Vout, both against ground.
 
     i = limit·tanh(max(min(Vset, Vin − dropout) − Vout, 0) / (limit·10 mΩ)): behavioural, our own.
+
+    Args:
+        v_in, v_out: volts against ground, (regulators, samples).
+        volts: what it holds, V.
+        dropout: what it keeps at least, V.
+        limit: its current limit, A.
+
+    Returns:
+        Current in A, its slopes over Vin and over Vout in S, shape of ``v_in``.
     """
     target, d_set = _smooth_min(np.broadcast_to(volts, v_in.shape), v_in - dropout)
     error, d_error = _soft_positive(target - v_out)
@@ -163,7 +228,15 @@ def regulator(
 
 
 def quiescent(v_in: FloatArray, amps: FloatArray) -> Branch:
-    """A regulator's own current to ground: full above about a volt, none at zero."""
+    """A regulator's own current to ground: full above about a volt, none at zero.
+
+    Args:
+        v_in: volts against ground, (regulators, samples).
+        amps: its own current, A.
+
+    Returns:
+        Current in A and slope in S, shape of ``v_in``.
+    """
     reach = np.tanh(v_in)
     return Branch(amps * reach, amps * (1 - reach**2))
 
@@ -172,6 +245,14 @@ def current_source(v: FloatArray, amps: FloatArray, dropout: FloatArray) -> Bran
     """A two-terminal current source: amps·tanh(3·max(v, 0)/dropout), 99.5 % at its dropout.
 
     The rounded corner is shifted to pass through zero, so that the part never gives power.
+
+    Args:
+        v: volts across it, (sources, samples).
+        amps: what it holds, A.
+        dropout: what it keeps at least, V.
+
+    Returns:
+        Current in A and slope in S, shape of ``v``.
     """
     head, d_head = _soft_positive(v)
     reach = np.tanh(3 * (head - SMOOTH_V * np.log(2.0)) / dropout)

@@ -69,6 +69,9 @@ def plan(entries: list[tuple[int, int]], size: int, sample: FloatArray, sides: l
             that are too small.
         sides: rows in which each right-hand side can be other than zero.
 
+    Returns:
+        The order of the elimination, and where each number of it goes.
+
     Raises:
         CircuitError: the pattern cannot be eliminated.
     """
@@ -137,6 +140,7 @@ def solve(the_plan: Plan, entries: FloatArray, right: FloatArray, x: FloatArray)
     """Solve every sample's system for several right-hand sides.
 
     Args:
+        the_plan: from :func:`plan`.
         entries: values of the stored entries, shape (entries, samples).
         right: shape (size, sides, samples); it is used up.
         x: takes the answers, same shape. A sample whose pivot vanishes comes out not finite.

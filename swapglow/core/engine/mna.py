@@ -49,7 +49,16 @@ SMALL_MATRIX = 20_000
 
 
 def matrix(values: FloatArray, places: tuple[IntArray, IntArray], shape: tuple[int, int]) -> Matrix:
-    """A matrix with ``values`` at (rows, columns), summed where they meet."""
+    """A matrix with ``values`` at (rows, columns), summed where they meet.
+
+    Args:
+        values: one for each place.
+        places: rows and columns, (entries,) each.
+        shape: of the matrix.
+
+    Returns:
+        Dense where it is small, else sparse.
+    """
     if shape[0] * shape[1] > SMALL_MATRIX:
         return csr_array((values, places), shape=shape)
     dense = np.zeros(shape)
@@ -63,26 +72,26 @@ def dense(of: Matrix) -> FloatArray:
 
 
 def stack(values: list[Param], samples: int) -> FloatArray:
-    """Parameters of a group of parts as (parts, samples), or (parts, 1) where none is an array."""
+    """Parameters of a group of parts as (parts, samples), or (parts, 1) where none is an array.
+
+    Args:
+        values: one parameter a part, in its own unit.
+        samples: how many samples the circuit has.
+
+    Returns:
+        Shape (parts, samples or 1).
+    """
     if any(isinstance(v, np.ndarray) and v.ndim for v in values):
         return np.stack([np.broadcast_to(np.asarray(v, dtype=float), (samples,)) for v in values])
     return np.array(values, dtype=float).reshape(len(values), 1)
 
 
 @dataclass(frozen=True)
-class Stamps:
-    """Matrix entries of a group: part k adds ``signs[j]``·value at (rows[k, j], columns[k, j])."""
-
-    rows: IntArray
-    columns: IntArray
-
-
-@dataclass(frozen=True)
 class Evaluated:
-    """All curved parts at present voltages.
+    """All nonlinear parts at present voltages.
 
     Attributes:
-        entries: matrix entries in the order of ``System.curved_entries``, shape (entries, samples).
+        entries: matrix entries in the order of ``System.nonlinear_entries``, shape (entries, samples).
         currents: current out of each row of ``System.current_rows``, shape (rows, samples).
         offsets: those currents less slope times voltage: the companion sources of Newton's step.
     """
@@ -159,10 +168,10 @@ class System:
         """
         part = copy(self)
         part.companion = slopes
-        names = ["outer", "straight", "straight_slots"]
+        names = ["outer", "linear", "linear_slots"]
         if self.companion is None:
             # The pattern changes only when companions first come in.
-            names += ["slots", "_straight_scatter", "curved_scatter", "ohmic_rows", "balance"]
+            names += ["slots", "_linear_scatter", "nonlinear_scatter", "ohmic_rows", "balance"]
         for name in names:
             part.__dict__.pop(name, None)
         return part
@@ -177,13 +186,13 @@ class System:
     def piece(self, samples: slice) -> "System":
         """The same equations for some of the samples, sharing what does not depend on them.
 
-        Only for circuits whose curved parts are junctions: other parts read their own parameters.
+        Only for circuits whose nonlinear parts are junctions: other parts read their own parameters.
         """
         part = copy(self)
         part.samples = len(range(*samples.indices(self.samples)))
         for name in ("diode_is", "diode_nvt", "conductances", "inner_conductances"):
             part.__dict__[name] = _cut(getattr(self, name), samples)
-        for name in ("outer", "straight", "straight_slots"):
+        for name in ("outer", "linear", "linear_slots"):
             part.__dict__.pop(name, None)
         if self.companion is not None:
             part.companion = _cut(self.companion, samples)
@@ -201,7 +210,7 @@ class System:
         flat = [self.at(n) for p in parts for n in nodes_of(p)]
         return np.array(flat, dtype=np.intp).reshape(len(parts), width)
 
-    # --- straight parts -------------------------------------------------------------------
+    # --- linear parts -------------------------------------------------------------------
 
     @cached_property
     def resistor_nodes(self) -> IntArray:
@@ -214,17 +223,12 @@ class System:
         return self._terminals(self.capacitors)
 
     @cached_property
-    def inductor_nodes(self) -> IntArray:
-        """(inductors, 2) node indices."""
-        return self._terminals(self.inductors)
-
-    @cached_property
     def conductances(self) -> FloatArray:
         """Of all resistors, (resistors, samples or 1), S."""
         return 1.0 / stack([r.ohms for r in self.resistors], self.samples)
 
     @cached_property
-    def straight(self) -> tuple[IntArray, IntArray, FloatArray]:
+    def linear(self) -> tuple[IntArray, IntArray, FloatArray]:
         """Rows, columns and values of all entries that no voltage changes.
 
         Values have shape (entries, samples or 1).
@@ -282,6 +286,9 @@ class System:
         Args:
             seconds: instant of a run, or one for each sample; None for the operating point.
             history: r of each reactive part, (parts, samples).
+
+        Returns:
+            A and V, shape (size + 1, samples).
         """
         out = np.zeros((self.size + 1, self.samples))
         if history is not None:
@@ -299,7 +306,7 @@ class System:
             out[b] += value
         return out
 
-    # --- curved parts ---------------------------------------------------------------------
+    # --- nonlinear parts ---------------------------------------------------------------------
 
     @cached_property
     def junction_ends(self) -> IntArray:
@@ -382,7 +389,7 @@ class System:
         return self._terminals(self.current_regulators)
 
     @cached_property
-    def curved_entries(self) -> tuple[IntArray, IntArray]:
+    def nonlinear_entries(self) -> tuple[IntArray, IntArray]:
         """Rows and columns of the entries that ``evaluate`` gives, in its order."""
         rows: list[IntArray] = []
         columns: list[IntArray] = []
@@ -422,12 +429,21 @@ class System:
         return np.concatenate(rows) if rows else np.zeros(0, dtype=np.intp)
 
     @cached_property
-    def is_curved(self) -> bool:
+    def is_nonlinear(self) -> bool:
         """Whether any part needs Newton's method."""
         return bool(len(self.current_rows))
 
     def evaluate(self, x: FloatArray, v: "Junctions", gmin: float) -> Evaluated:
-        """All curved parts at node voltages ``x`` (size + 1, samples), junctions held at ``v``."""
+        """All nonlinear parts at node voltages ``x`` (size + 1, samples), junctions held at ``v``.
+
+        Args:
+            x: node voltages, V, (size + 1, samples).
+            v: junction voltages, V.
+            gmin: conductance across each junction, S.
+
+        Returns:
+            Entries in S, currents and offsets in A.
+        """
         entries: list[FloatArray] = []
         currents: list[FloatArray] = []
         offsets: list[FloatArray] = []
@@ -479,8 +495,17 @@ class System:
 
         return Evaluated(joined(entries), joined(currents), joined(offsets))
 
-    def curved_amps(self, x: FloatArray, v: "Junctions", gmin: float) -> FloatArray:
-        """The currents of :meth:`evaluate` alone, in its order."""
+    def nonlinear_amps(self, x: FloatArray, v: "Junctions", gmin: float) -> FloatArray:
+        """The currents of :meth:`evaluate` alone, in its order.
+
+        Args:
+            x: node voltages, V, (size + 1, samples).
+            v: junction voltages, V.
+            gmin: conductance across each junction, S.
+
+        Returns:
+            A, (rows, samples).
+        """
         if self.switches or self.regulators or self.current_regulators:
             return self.evaluate(x, v, gmin).currents
         found: list[FloatArray] = []
@@ -495,7 +520,7 @@ class System:
 
     @cached_property
     def balance(self) -> tuple[FloatArray, FloatArray]:
-        """What sums straight and curved currents into rows, and its magnitudes; (size, currents)."""
+        """What sums linear and nonlinear currents into rows, and its magnitudes; (size, currents)."""
         whole = np.concatenate([dense(self.ohmic_rows), dense(self.current_scatter)], axis=1)
         return whole, np.abs(whole)
 
@@ -513,7 +538,15 @@ class System:
         offsets += [rest + rest_own, -rest, -rest_own]
 
     def diode_branch(self, v: FloatArray, gmin: float) -> devices.Branch:
-        """Currents and slopes of all diode junctions at ``v`` (diodes, samples)."""
+        """Currents and slopes of all diode junctions at ``v`` (diodes, samples).
+
+        Args:
+            v: junction voltages, V, (diodes, samples).
+            gmin: conductance across each junction, S.
+
+        Returns:
+            Current in A and slope in S, shape of ``v``.
+        """
         branch = devices.junction(v, self.diode_is, self.diode_nvt, gmin)
         if self.diode_knee is not None:
             more = devices.breakdown(v, self.diode_is, self.diode_knee, self.vt)
@@ -543,20 +576,20 @@ class System:
 
     @cached_property
     def slots(self) -> dict[tuple[int, int], int]:
-        """Slot of each stored matrix entry, straight and curved."""
-        return numbered(self.size, self.straight[:2], self.curved_entries)
+        """Slot of each stored matrix entry, linear and nonlinear."""
+        return numbered(self.size, self.linear[:2], self.nonlinear_entries)
 
     @cached_property
-    def _straight_scatter(self) -> Matrix:
-        return scatter(self.slots, *self.straight[:2])
+    def _linear_scatter(self) -> Matrix:
+        return scatter(self.slots, *self.linear[:2])
 
     @cached_property
-    def straight_slots(self) -> FloatArray:
-        """Straight entries summed into slots, (slots, samples or 1)."""
-        return np.asarray(self._straight_scatter @ self.straight[2])
+    def linear_slots(self) -> FloatArray:
+        """Linear entries summed into slots, (slots, samples or 1)."""
+        return np.asarray(self._linear_scatter @ self.linear[2])
 
     def ohmic_amps(self, x: FloatArray) -> FloatArray:
-        """What flows in the straight parts at unknowns ``x``, in the order of ``ohmic_rows``.
+        """What flows in the linear parts at unknowns ``x``, in the order of ``ohmic_rows``.
 
         Currents of resistors, of series resistances, of source and inductor branches and of
         capacitors' companions; then the voltages across the branches, whose rows hold voltages.
@@ -651,9 +684,9 @@ class System:
         return matrix(np.ones(int(keep.sum())), (rows[keep], np.flatnonzero(keep)), (self.size, len(rows)))
 
     @cached_property
-    def curved_scatter(self) -> Matrix:
+    def nonlinear_scatter(self) -> Matrix:
         """Sums ``Evaluated.entries`` into slots."""
-        return scatter(self.slots, *self.curved_entries)
+        return scatter(self.slots, *self.nonlinear_entries)
 
     @cached_property
     def current_scatter(self) -> Matrix:
@@ -662,7 +695,15 @@ class System:
 
 
 def numbered(size: int, *places: tuple[IntArray, IntArray]) -> dict[tuple[int, int], int]:
-    """Slots for entries at (rows, columns), those on ground left out."""
+    """Slots for entries at (rows, columns), those on ground left out.
+
+    Args:
+        size: number of unknowns; ground has that number.
+        *places: rows and columns of entries.
+
+    Returns:
+        Slot by (row, column).
+    """
     found: dict[tuple[int, int], int] = {}
     for rows, columns in places:
         for r, c in zip(rows.tolist(), columns.tolist(), strict=True):
@@ -672,7 +713,15 @@ def numbered(size: int, *places: tuple[IntArray, IntArray]) -> dict[tuple[int, i
 
 
 def scatter(slots: dict[tuple[int, int], int], rows: IntArray, columns: IntArray) -> Matrix:
-    """Sums entries at (rows, columns) into their slots, (slots, entries)."""
+    """Sums entries at (rows, columns) into their slots, (slots, entries).
+
+    Args:
+        slots: slot by (row, column).
+        rows, columns: of the entries, (entries,) each.
+
+    Returns:
+        Ones at (slot, entry), (slots, entries).
+    """
     where = [
         (slots[r, c], k)
         for k, (r, c) in enumerate(zip(rows.tolist(), columns.tolist(), strict=True))
@@ -716,7 +765,16 @@ def _spread(g: FloatArray) -> FloatArray:
 
 
 def level(wave: Wave, dc: Param | None, seconds: float | FloatArray | None) -> Param:
-    """A source's value at an instant (or several), or its operating-point value for None."""
+    """A source's value at an instant (or several), or its operating-point value for None.
+
+    Args:
+        wave: the source's, V or A.
+        dc: its operating-point value where it has one of its own.
+        seconds: the instant, s, or several (samples,); None for the operating point.
+
+    Returns:
+        V or A.
+    """
     if seconds is None:
         if dc is not None:
             return dc

@@ -6,7 +6,7 @@ solved for every sample at once. Node "0" (or "gnd") is ground.
 
 import math
 from dataclasses import dataclass, field, fields
-from typing import ClassVar
+from typing import Any, ClassVar
 
 import numpy as np
 from numpy.typing import NDArray
@@ -186,14 +186,13 @@ class CurrentSource:
 
 @dataclass(frozen=True)
 class Diode:
-    """A junction; ``is_led`` marks one that gives light, ``area`` scales it as SPICE does."""
+    """A junction; ``area`` scales it as SPICE does."""
 
     name: str
     anode: str
     cathode: str
     model: DiodeModel = field(default_factory=DiodeModel)
     area: float = 1.0
-    is_led: bool = False
     terminals: ClassVar[tuple[str, ...]] = ("anode", "cathode")
 
 
@@ -309,9 +308,9 @@ def samples_of(circuit: Circuit) -> int:
     return counts.pop() if counts else 1
 
 
-def _arrays(thing: object) -> list[FloatArray]:
+def _arrays(thing: Any) -> list[FloatArray]:
     out: list[FloatArray] = []
-    for f in fields(thing):  # type: ignore[arg-type]
+    for f in fields(thing):
         value = getattr(thing, f.name)
         if isinstance(value, np.ndarray):
             out.append(value)

@@ -53,12 +53,29 @@ class Outcome:
 
 
 def critical(i_s: FloatArray, nvt: FloatArray) -> FloatArray:
-    """The junction voltage above which its exponential is too steep to trust a large step."""
+    """The junction voltage above which its exponential is too steep to trust a large step.
+
+    Args:
+        i_s: saturation current, A.
+        nvt: n·Vt, V.
+
+    Returns:
+        V, shape of both (SPICE's vcrit).
+    """
     return np.asarray(nvt * np.log(nvt / (np.sqrt(2.0) * i_s)))
 
 
 def limited(new: FloatArray, old: FloatArray, nvt: FloatArray, crit: FloatArray) -> FloatArray:
-    """SPICE's junction limiter."""
+    """SPICE's junction limiter.
+
+    Args:
+        new, old: junction volts after and before the step, one shape.
+        nvt: n·Vt, V.
+        crit: from :func:`critical`, V.
+
+    Returns:
+        V, shape of ``new`` (Nagel 1975, pnjlim).
+    """
     with np.errstate(divide="ignore", invalid="ignore"):
         step = (new - old) / nvt
         climb = np.where(
@@ -141,7 +158,20 @@ def newton(
     gmin: float = devices.GMIN,
     most_steps: int = MOST_STEPS,
 ) -> Outcome:
-    """Iterate from ``start`` until every sample has settled or the steps run out."""
+    """Iterate from ``start`` until every sample has settled or the steps run out.
+
+    Args:
+        system: the equations.
+        solver: solves one step of them.
+        drive: right-hand side of the sources, (size + 1, samples).
+        start: junction voltages to begin with, V.
+        x: solution to begin with, (size + 1, samples), where one is known.
+        gmin: conductance across each junction, S.
+        most_steps: after how many steps to give up.
+
+    Returns:
+        Solution, junction voltages, and which samples have settled.
+    """
     samples = system.samples
     v = start
     now = np.zeros((system.size + 1, samples)) if x is None else x.copy()
@@ -152,9 +182,9 @@ def newton(
         ev = system.evaluate(now, v, gmin)
         new = np.zeros_like(now)
         new[:-1] = solver.solve(
-            system.curved_scatter @ ev.entries, drive - system.current_scatter @ ev.offsets
+            system.nonlinear_scatter @ ev.entries, drive - system.current_scatter @ ev.offsets
         )
-        if not system.is_curved:
+        if not system.is_nonlinear:
             finite: NDArray[np.bool_] = np.asarray(np.isfinite(new).all(axis=0))
             return Outcome(new, v, finite, steps)
         most = np.abs(ev.currents).max(axis=0)
@@ -222,17 +252,27 @@ def kirchhoff_holds(
     """Whether the currents at every node sum to nothing, sample by sample.
 
     This is the proof that an answer is one: it does not depend on how the answer was reached.
+
+    Args:
+        system: the equations.
+        x: the solution, V and A, (size + 1, samples).
+        v: junction voltages, V.
+        drive: right-hand side of the sources, (size + 1, samples).
+        gmin: conductance across each junction, S.
+
+    Returns:
+        Yes or no, (samples,).
     """
     ohmic = system.ohmic_amps(x)
-    curved = system.curved_amps(x, v, gmin)
-    most = np.abs(curved).max(axis=0) if len(curved) else 0.0
+    nonlinear = system.nonlinear_amps(x, v, gmin)
+    most = np.abs(nonlinear).max(axis=0) if len(nonlinear) else 0.0
     put_in = np.abs(drive[: len(system.nodes)]).max(axis=0) if system.nodes else 0.0
     if system.size > LARGEST_DENSE:
-        left = system.ohmic_rows @ ohmic + system.current_scatter @ curved - drive
-        scale = abs(system.ohmic_rows) @ np.abs(ohmic) + system.current_scatter @ np.abs(curved)
+        left = system.ohmic_rows @ ohmic + system.current_scatter @ nonlinear - drive
+        scale = abs(system.ohmic_rows) @ np.abs(ohmic) + system.current_scatter @ np.abs(nonlinear)
     else:
         rows, sizes = system.balance
-        flows = np.concatenate([ohmic, curved])
+        flows = np.concatenate([ohmic, nonlinear])
         left = rows @ flows - drive
         scale = sizes @ np.abs(flows, out=flows)
     scale += np.abs(drive)

@@ -101,7 +101,15 @@ class OperatingPoint:
 
 
 def subset(thing: Any, index: NDArray[np.intp] | slice) -> Any:
-    """A circuit (or part of one) with its sample arrays cut down to ``index``."""
+    """A circuit (or part of one) with its sample arrays cut down to ``index``.
+
+    Args:
+        thing: a circuit, a part, a model or a value.
+        index: the samples to keep.
+
+    Returns:
+        The same, cut down; what is no array of samples stays.
+    """
     changes: dict[str, Any] = {}
     for f in fields(thing):
         value = getattr(thing, f.name)
@@ -151,7 +159,7 @@ def _at_ports(system: System) -> Outcome:
 
 
 def _general(system: System) -> Outcome:
-    """Newton's method on all unknowns, for any curved part; in pieces where there are many samples."""
+    """Newton's method on all unknowns, for any nonlinear part; in pieces where there are many samples."""
     pieces = [system]
     if system.samples > CHUNK:
         bounds = range(0, system.samples, CHUNK)

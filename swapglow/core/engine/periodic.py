@@ -29,7 +29,6 @@ from swapglow.core.engine.netlist import (
     Capacitor,
     Circuit,
     CircuitError,
-    Diode,
     FullWave,
     Pulse,
     Sine,
@@ -81,18 +80,6 @@ class SteadyState(InTime):
     def ripple(self, values: FloatArray) -> float:
         """Peak to peak."""
         return float(values.max() - values.min())
-
-    def peak_reverse(self, name: str) -> float:
-        """The most volts a diode stands in reverse; 0 where it never does."""
-        if not isinstance(self.circuit.element(name), Diode):
-            raise CircuitError(f"{name} is no diode.")
-        return max(0.0, float(-self.across(name).min()))
-
-    def conduction_deg(self, name: str) -> float:
-        """Degrees of the cycle in which a part carries over 1 % of its peak current."""
-        amps = self.current(name)
-        on = (amps > 0.01 * amps.max()).astype(float)
-        return 360.0 * self.average(on) if amps.max() > 0 else 0.0
 
     def modulation(self, light: FloatArray) -> tuple[float, float]:
         """Flicker of a light: (max − min)/(max + min) in %, and its frequency in Hz.
@@ -193,7 +180,7 @@ def steady_states(circuit: Circuit) -> SteadyStates:
     """The settled cycles of a batch, all solved together on one grid of instants.
 
     Args:
-        circuit: straight parts and junctions; parameters are numbers or arrays of one length.
+        circuit: linear parts and junctions; parameters are numbers or arrays of one length.
 
     Raises:
         CircuitError: the circuit cannot have an answer, or has parts this method does not take.
@@ -379,7 +366,7 @@ class _Linear:
         r' = c'·u + e·w with c' the next slope and e = (1 − θ)/θ.
         """
         through = share[:, None] * gain
-        # Currents put into the straight part: linear in the step of the port voltages.
+        # Currents put into the linear part: linear in the step of the port voltages.
         fixed = share * amps - fast.PORT_S * v
         moved = (through * alone).sum(axis=1) - fast.PORT_S * alone
         per = np.einsum("ij...,jk...->ik...", through, per_unit) - fast.PORT_S * per_unit

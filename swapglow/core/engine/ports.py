@@ -1,6 +1,6 @@
-"""The fast path: a circuit of straight parts and junctions, seen from its junctions.
+"""The fast path: a circuit of linear parts and junctions, seen from its junctions.
 
-Everything straight is reduced to what the junctions see of it, an open-circuit voltage and a
+Everything linear is reduced to what the junctions see of it, an open-circuit voltage and a
 resistance matrix, once a batch (Thévenin's theorem for several ports). Newton's method then runs
 on the junction voltages alone: a handful of unknowns, whatever the size of the circuit, and every
 operation an array operation over all samples.
@@ -10,7 +10,7 @@ currents (the identity for a diode, Ebers and Moll's matrix for a transistor), t
 
     v = v0 − Z·(M·T(v) − g0·v)
 
-where a small conductance g0 stands across every port in the straight part, so that a node between
+where a small conductance g0 stands across every port in the linear part, so that a node between
 two junctions is never left in the air, and is taken back on the right.
 """
 
@@ -85,7 +85,7 @@ class Ports:
 
 
 def suits(system: System) -> bool:
-    """Whether the fast path can solve this system: junctions are its only curved parts."""
+    """Whether the fast path can solve this system: junctions are its only nonlinear parts."""
     count = len(system.diodes) + 2 * len(system.bjts)
     return (
         0 < count <= MOST_PORTS
@@ -149,7 +149,7 @@ def _joined(parts: list[FloatArray]) -> FloatArray:
 
 @dataclass
 class Seen:
-    """The straight part as the ports see it.
+    """The linear part as the ports see it.
 
     Attributes:
         free: unknowns with no port current, ground's row of zeros last, (size + 1, samples).
@@ -166,7 +166,7 @@ class Seen:
 
 @dataclass(frozen=True)
 class Frame:
-    """What all samples share: the straight matrix as a constant plus so much for each siemens.
+    """What all samples share: the linear matrix as a constant plus so much for each siemens.
 
     Attributes:
         places: (row, column) of each stored entry.
@@ -182,7 +182,15 @@ class Frame:
 
 
 def merged(ports: Ports, chains: Sequence[Chain]) -> tuple[Ports, list[int]]:
-    """Every chain one port, and which of the former ports each begins with."""
+    """Every chain one port, and which of the former ports each begins with.
+
+    Args:
+        ports: one port a junction.
+        chains: junctions that carry one current.
+
+    Returns:
+        Ports, and places among the former ones, (ports,).
+    """
     inside = {k for c in chains for k in c.diodes[1:]}
     kept = [k for k in range(len(ports.ends)) if k not in inside]
     ends = ports.ends[kept].copy()
@@ -200,11 +208,16 @@ def merged(ports: Ports, chains: Sequence[Chain]) -> tuple[Ports, list[int]]:
 
 
 def frame_of(system: System, ports: Ports, ties: Sequence[tuple[int, int]] = ()) -> Frame:
-    """The straight matrix's pattern; diodes' inner nodes are left out.
+    """The linear matrix's pattern; diodes' inner nodes are left out.
 
     Args:
+        system: the equations.
+        ports: pairs of nodes with a junction between.
         ties: pairs of nodes held together by PORT_S besides: those inside a chain, which nothing
-            straight reaches.
+            linear reaches.
+
+    Returns:
+        The pattern.
     """
     entries: list[tuple[int, int, float, int]] = []
     resistors, capacitors = len(system.resistors), len(system.capacitors)
@@ -251,13 +264,17 @@ def look(
     drive: FloatArray,
     memory: Sequence[tuple[int, int]] = (),
 ) -> Seen:
-    """Reduce the straight part of some samples to the ports.
+    """Reduce the linear part of some samples to the ports.
 
     Args:
+        frame: the pattern, from :func:`frame_of`.
         system: the samples' equations.
         drive: right-hand side of the sources, (size, samples).
         memory: further pairs of rows to put one unit out of and into; their answers follow the
             ports' in ``per_amp``.
+
+    Returns:
+        Open volts at the ports, and volts for each amp put through one, Ω.
     """
     entries = frame.constant
     if system.resistors:
@@ -335,6 +352,9 @@ def solve_at_ports(system: System, *, merge: bool = True) -> PortOutcome:
     Args:
         system: one that :func:`suits`.
         merge: take diodes one after another as one port.
+
+    Returns:
+        Node voltages, and which samples Kirchhoff's law holds for.
     """
     every = ports_of(system)
     chains = chains_of(system) if merge else ()
@@ -468,7 +488,15 @@ def _cut(a: FloatArray, piece: slice) -> FloatArray:
 
 
 def transport(ports: Ports, v: FloatArray) -> devices.Branch:
-    """The junctions' own currents and slopes at port voltages, (ports, samples)."""
+    """The junctions' own currents and slopes at port voltages, (ports, samples).
+
+    Args:
+        ports: the ports.
+        v: their volts, (ports, samples).
+
+    Returns:
+        Current in A and slope in S, shape of ``v``.
+    """
     branch = devices.junction(v, ports.i_s, ports.nvt, ports.gmin)
     if ports.knee is not None:
         more = devices.breakdown(v, ports.i_s, ports.knee, ports.vt)
@@ -477,7 +505,15 @@ def transport(ports: Ports, v: FloatArray) -> devices.Branch:
 
 
 def port_amps(ports: Ports, v: FloatArray) -> FloatArray:
-    """Currents through the ports, (ports, samples)."""
+    """Currents through the ports, (ports, samples).
+
+    Args:
+        ports: the ports.
+        v: their volts, (ports, samples).
+
+    Returns:
+        A, shape of ``v``.
+    """
     return np.asarray((ports.mix * transport(ports, v).amps).sum(axis=1))
 
 
@@ -602,7 +638,17 @@ def _eliminate(a: FloatArray, b: FloatArray) -> FloatArray:
 
 
 def limited_step(ports: Ports, v: FloatArray, step: FloatArray, crit: FloatArray) -> FloatArray:
-    """The new voltages, held back where a junction's exponential would run away."""
+    """The new voltages, held back where a junction's exponential would run away.
+
+    Args:
+        ports: the ports.
+        v: their volts, (ports, samples).
+        step: what Newton's method wants to add, V, same shape.
+        crit: from :func:`newton.critical`, V.
+
+    Returns:
+        V, shape of ``v``.
+    """
     nvt, knee, vt = ports.nvt, ports.knee, ports.vt
     new = v + step
     jump = np.abs(step) > 2 * nvt
@@ -618,7 +664,15 @@ def limited_step(ports: Ports, v: FloatArray, step: FloatArray, crit: FloatArray
 
 
 def junctions_at(system: System, v: FloatArray) -> Junctions:
-    """Port voltages as the system's junctions."""
+    """Port voltages as the system's junctions.
+
+    Args:
+        system: the equations.
+        v: port volts, (ports, samples).
+
+    Returns:
+        Junction voltages, V.
+    """
     diodes = len(system.diodes)
     rest = v[diodes:]
     return Junctions(v[:diodes], rest[0::2], rest[1::2], np.zeros((0, v.shape[1]), dtype=bool))

@@ -21,7 +21,15 @@ _kept = _Kept()
 
 
 def scratch(name: str, shape: tuple[int, ...]) -> NDArray[np.float64]:
-    """An array of that shape with whatever it last held; the next call by that name takes it over."""
+    """An array of that shape with whatever it last held; the next call by that name takes it over.
+
+    Args:
+        name: whose it is.
+        shape: of the array.
+
+    Returns:
+        The array; its content is whatever was left in it.
+    """
     key = (name, shape)
     found = _kept.arrays.get(key)
     if found is None:

@@ -18,10 +18,21 @@ SINGULAR = "The circuit has no single answer: part of it is not tied down, or tw
 
 
 class LinearSolver(Protocol):
-    """Solves (straight + curved)·x = right for one system."""
+    """Solves (linear + nonlinear)·x = right for one system."""
 
-    def solve(self, curved: FloatArray, right: FloatArray) -> FloatArray:
-        """Answers (size, samples) for curved slots (slots, samples) and right side (size, samples)."""
+    def solve(self, nonlinear: FloatArray, right: FloatArray) -> FloatArray:
+        """Answers (size, samples) for nonlinear slots (slots, samples) and right side (size, samples).
+
+        Args:
+            nonlinear: matrix entries of the nonlinear parts, S, (slots, samples).
+            right: right-hand side, A and V, (size, samples).
+
+        Returns:
+            V and A, (size, samples).
+
+        Raises:
+            numpy.linalg.LinAlgError: the matrix has no inverse.
+        """
 
 
 class DenseSolver:
@@ -29,12 +40,23 @@ class DenseSolver:
 
     def __init__(self, system: System) -> None:
         self._rows, self._columns = _places(system)
-        self._straight = system.straight_slots
+        self._linear = system.linear_slots
         self._matrix = np.zeros((system.samples, system.size, system.size))
 
-    def solve(self, curved: FloatArray, right: FloatArray) -> FloatArray:
-        """See LinearSolver."""
-        self._matrix[:, self._rows, self._columns] = (self._straight + curved).T
+    def solve(self, nonlinear: FloatArray, right: FloatArray) -> FloatArray:
+        """Solve as :class:`LinearSolver` says.
+
+        Args:
+            nonlinear: matrix entries of the nonlinear parts, S, (slots, samples).
+            right: right-hand side, A and V, (size, samples).
+
+        Returns:
+            V and A, (size, samples).
+
+        Raises:
+            numpy.linalg.LinAlgError: the matrix has no inverse.
+        """
+        self._matrix[:, self._rows, self._columns] = (self._linear + nonlinear).T
         try:
             return np.asarray(np.linalg.solve(self._matrix, right.T[..., None])[..., 0].T)
         except np.linalg.LinAlgError:
@@ -46,12 +68,23 @@ class SparseSolver:
 
     def __init__(self, system: System) -> None:
         self._rows, self._columns = _places(system)
-        self._straight = system.straight_slots
+        self._linear = system.linear_slots
         self._shape = (system.size, system.size)
 
-    def solve(self, curved: FloatArray, right: FloatArray) -> FloatArray:
-        """See LinearSolver."""
-        values = self._straight + curved
+    def solve(self, nonlinear: FloatArray, right: FloatArray) -> FloatArray:
+        """Solve as :class:`LinearSolver` says.
+
+        Args:
+            nonlinear: matrix entries of the nonlinear parts, S, (slots, samples).
+            right: right-hand side, A and V, (size, samples).
+
+        Returns:
+            V and A, (size, samples).
+
+        Raises:
+            numpy.linalg.LinAlgError: the matrix has no inverse.
+        """
+        values = self._linear + nonlinear
         out = np.empty_like(right)
         for k in range(right.shape[1]):
             matrix = csc_array((values[:, k], (self._rows, self._columns)), shape=self._shape)

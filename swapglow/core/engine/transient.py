@@ -49,6 +49,9 @@ def transient(
         longest: longest step, s, in place of that rule.
         from_conditions: start from the parts' own initial values and not from the operating point.
 
+    Returns:
+        Volts and amps at the printing steps.
+
     Raises:
         CircuitError: the circuit cannot have an answer, or the run would need too many steps.
         NotConverged: a step has no answer.
@@ -76,7 +79,7 @@ class _Run:
         # Patterns are worked out once, on a first set of companions, and shared by every step.
         self.pattern = system.with_companion(self.storage)
         solver_for(self.pattern)
-        _ = self.pattern.straight_slots, self.pattern.curved_scatter, self.pattern.ohmic_rows
+        _ = self.pattern.linear_slots, self.pattern.nonlinear_scatter, self.pattern.ohmic_rows
         waves = [s.wave for s in system.sources] + [s.wave for s in system.current_sources]
         edges = {t for wave in waves for t in corners(wave, 0.0, stop)}
         self.edges = [*sorted(edges), stop]

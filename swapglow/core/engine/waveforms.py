@@ -8,7 +8,15 @@ from swapglow.core.engine.netlist import Dc, FullWave, Param, Pulse, Pwl, Sine, 
 
 
 def at_instant(wave: Wave, seconds: float) -> Param:
-    """The level at ``seconds``."""
+    """The level at ``seconds``.
+
+    Args:
+        wave: the source's.
+        seconds: the instant, s.
+
+    Returns:
+        V or A.
+    """
     match wave:
         case Dc(level):
             return level
@@ -43,7 +51,15 @@ def _pulse(p: Pulse, seconds: float) -> Param:
 
 
 def corners(wave: Wave, start: float, stop: float) -> list[float]:
-    """Instants in (start, stop) at which the wave has a corner: a step must end there."""
+    """Instants in (start, stop) at which the wave has a corner: a step must end there.
+
+    Args:
+        wave: the source's.
+        start, stop: the span, s.
+
+    Returns:
+        Instants, s, ascending.
+    """
     found: list[float] = []
     match wave:
         case Sine() as s if s.delay > 0:

@@ -15,6 +15,13 @@ def ohm_for_most(c: Context, amps: float) -> float | None:
 
     At the highest rail, the driver's least drop and the luckiest LED, over the low end of the
     resistor's tolerance, rounded up.
+
+    Args:
+        c: the position and its answers.
+        amps: the most it may carry, A.
+
+    Returns:
+        Ω of each part; None where there is no such value.
     """
     p = c.position
     if p.rail.supply.alternates and c.solution is not None:
@@ -25,7 +32,15 @@ def ohm_for_most(c: Context, amps: float) -> float | None:
 
 
 def larger_resistor(c: Context, amps: float) -> tuple[Remedy, ...]:
-    """Fit the next resistor that keeps the current under a limit."""
+    """Fit the next resistor that keeps the current under a limit.
+
+    Args:
+        c: the position and its answers.
+        amps: the most it may carry, A.
+
+    Returns:
+        The remedy; none where no value does it.
+    """
     each = ohm_for_most(c, amps)
     if each is None or each <= c.sizing.each_ohm:
         return ()
@@ -74,7 +89,15 @@ def two_halves(c: Context) -> tuple[Remedy, ...]:
 
 
 def fewer_in_series(c: Context, share: float) -> tuple[Remedy, ...]:
-    """As many LEDs as leave ``share`` of the usual rail as headroom, with the sizing redone."""
+    """As many LEDs as leave ``share`` of the usual rail as headroom, with the sizing redone.
+
+    Args:
+        c: the position and its answers.
+        share: of the usual rail, 0 to 1.
+
+    Returns:
+        The remedy; none where one LED is too many.
+    """
     p = c.position
     vf = p.led.vf_typ
     for count in range(p.in_series - 1, 0, -1):

@@ -87,7 +87,16 @@ class Readings:
         self.all = tuple(taken)
 
     def find(self, function: str, *, points: str = "lamp", lamp: str | None = None) -> ReadingBefore | None:
-        """The newest that fits."""
+        """The newest that fits.
+
+        Args:
+            function: what the meter was on: "dc_volts".
+            points: where it was held.
+            lamp: "in" or "out"; None takes either.
+
+        Returns:
+            The reading; None where none fits.
+        """
         fits = [
             t for t in self.all
             if t.function == function and t.points == points and (lamp is None or t.lamp == lamp)
@@ -118,7 +127,15 @@ def wave_of(r: Readings) -> str:
 
 
 def infer(taken: Iterable[ReadingBefore], known: Known) -> tuple[Inference, ...]:
-    """All that the readings say together."""
+    """All that the readings say together.
+
+    Args:
+        taken: the readings before the swap, oldest first.
+        known: what is known of rail, driver and lamp.
+
+    Returns:
+        Statements, each with what it rests on and what it would set.
+    """
     r = Readings(taken)
     return (
         *_wave(r, known), *_polarity(r), *_source(r, known), *_shared(r, known), *_filament(r, known),
@@ -158,7 +175,15 @@ def _pair(r: Readings) -> tuple[ReadingBefore, ReadingBefore] | None:
 
 
 def lamp_current(r: Readings, known: Known) -> tuple[float, str] | None:
-    """The old lamp's current: read, or by its rating at the volts it had."""
+    """The old lamp's current: read, or by its rating at the volts it had.
+
+    Args:
+        r: the readings.
+        known: what is known of rail, driver and lamp.
+
+    Returns:
+        A, and where it is from; None where nothing says.
+    """
     for function in ("dc_amps", "ac_amps"):
         found = r.find(function, lamp="in")
         if found is not None and found.value:
@@ -248,7 +273,15 @@ def _filament(r: Readings, known: Known) -> Iterable[Inference]:
 
 
 def contradictions(taken: Iterable[ReadingBefore], known: Known) -> tuple[Contradiction, ...]:
-    """Readings that do not go together."""
+    """Readings that do not go together.
+
+    Args:
+        taken: the readings before the swap, oldest first.
+        known: what is known of rail, driver and lamp.
+
+    Returns:
+        Each with what is likeliest wrong.
+    """
     r = Readings(taken)
     return tuple(_contradictions(r, known))
 
@@ -318,6 +351,9 @@ def truth(taken: Iterable[ReadingBefore], *, across_contact: bool) -> Truth | No
         taken: the readings; those with a state count.
         across_contact: the lamp stands across the contact, as on a sense line, and lights while it
             is open; else the contact feeds it.
+
+    Returns:
+        A row a state, and what they say together.
     """
     readings = tuple(taken)
     by_state: dict[str, ReadingBefore] = {}

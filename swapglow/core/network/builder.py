@@ -126,10 +126,10 @@ def _refuse(p: Position, wave: Wave | None, state: State) -> None:
     if p.driver.remaining_lamps:
         raise CannotBuild("driver_kind", f"Lamps left in the loop are not worked out {where}.")
     if p.driver.dropper_ohm:
-        curved = next((load for load in p.driver.loads if load.lamp or load.amps), None)
-        if curved is not None:
+        nonlinear = next((load for load in p.driver.loads if load.lamp or load.amps), None)
+        if nonlinear is not None:
             raise CannotBuild(
-                "loads", f"On the shared feed, {curved.name or 'a load'} is no plain resistance: that is not "
+                "loads", f"On the shared feed, {nonlinear.name or 'a load'} is no plain resistance: that is not "
                 f"worked out {where}.",
             )  # fmt: skip
     if state == "off" and not p.driver.kind.contact:
@@ -280,7 +280,7 @@ class _Builder:
         model = side_by_side(led_model(p.led, cases.vf, p.in_series // lit, p.celsius), p.branches)
         for k in range(1, lit + 1):
             after = last if k == lit else f"led{k}"
-            self.elements.append(Diode(f"D{k}", node, after, model, is_led=True))
+            self.elements.append(Diode(f"D{k}", node, after, model))
             node = after
 
     def _regulator(self, node: str, last: str) -> str:
@@ -321,7 +321,7 @@ class _Builder:
                 led_model(p.led, self.cases.vf, p.in_series, p.celsius) if second is None
                 else led_model(second, second.vf_typ, p.in_series, p.celsius)
             )  # fmt: skip
-            self.elements.append(Diode("D2", last, node, side_by_side(model, p.branches), is_led=True))
+            self.elements.append(Diode("D2", last, node, side_by_side(model, p.branches)))
 
     def _inside(self, node: str) -> Element:
         """What a ready-made lamp has before its LEDs; constant power is reckoned at the feed's volts."""
@@ -333,7 +333,15 @@ class _Builder:
 
 
 def kept(position: Position, cases: Cases) -> Param:
-    """What a regulator or current source keeps of the volts above it, V; its dropout where nobody solved it."""
+    """What a regulator or current source keeps of the volts above it, V; its dropout where nobody solved it.
+
+    Args:
+        position: the swap.
+        cases: what is solved; its own ``kept`` where it has one.
+
+    Returns:
+        V.
+    """
     return dropout(position) if cases.kept is None else cases.kept
 
 

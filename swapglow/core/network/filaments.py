@@ -31,7 +31,15 @@ _LEAST_OHM, _MOST_OHM = 1e-4, 1e9
 
 
 def ohms_at(lamp: Lamp, volts: FloatArray) -> FloatArray:
-    """A filament's resistance with ``volts`` across it, never under its cold one."""
+    """A filament's resistance with ``volts`` across it, never under its cold one.
+
+    Args:
+        lamp: the filament.
+        volts: across it, any shape.
+
+    Returns:
+        Ω, shape of ``volts``.
+    """
     hot = lamp.volts / lamp.amps
     share = (np.abs(volts) / lamp.volts) ** (1 - CURRENT_EXPONENT)
     return np.asarray(hot * np.maximum(share, COLD_SHARE))
@@ -55,6 +63,9 @@ def settled(build: Callable[[Ohms], Circuit], laws: Mapping[str, Law], samples: 
         build: makes the circuit from each part's ohms, (samples,), by the name of its resistor.
         laws: the parts by that name, each from volts to ohms; none makes it a single solve.
         start: ohms near the answer, where they are known.
+
+    Returns:
+        The solution with every filament at rest.
 
     Raises:
         NotConverged: a case has no answer, or the filaments do not come to rest.

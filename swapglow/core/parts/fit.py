@@ -49,9 +49,13 @@ def fit_curve(volts: FloatArray, amps: FloatArray, *, in_series: int = 1, known_
     """Least squares in volts, over the logarithm of Is, over n, and over Rs.
 
     Args:
+        celsius: junction temperature of the readings, °C.
         volts, amps: readings, (k,), k ≥ 3.
         in_series: LEDs one after another in each string; bounds n.
         known_ohm: resistance known to stand in series, Ω; Rs is then at least that.
+
+    Returns:
+        Is in A, n, Rs in Ω, and how far each reading is off, V.
 
     Raises:
         FitError: too few points, none with current, or volts that fall where amps rise.

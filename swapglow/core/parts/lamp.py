@@ -61,6 +61,13 @@ def estimate_candela(volts: float, amps: float) -> float:
     """A guess of a lamp's light from its rating: 6 lm/W over the whole sphere.
 
     Typical indicator lamps give 4 to 12 lm/W (common practice); 1 MSCP = 4π lm.
+
+    Args:
+        volts: rated, V.
+        amps: rated, A.
+
+    Returns:
+        Mean spherical candela.
     """
     return volts * amps * 6.0 / 12.566370614359172
 

@@ -67,7 +67,6 @@ class Led:
     vf_high: float
     rated_a: float
     candela: float
-    angle_deg: float
     peak_nm: float
     fwhm_nm: float
     phosphor_k: float | None
@@ -94,6 +93,9 @@ class Led:
         Args:
             vf: forward voltage at rated current and 25 °C, V; scalar or batch.
             celsius: junction temperature.
+
+        Returns:
+            The junction's law; its parameters have the shape of ``vf``.
         """
         r_s = self.rs_v / self.rated_a
         at_temp = np.asarray(vf, dtype=float) + self.tempco_v_k * (celsius - REFERENCE_C)
@@ -108,7 +110,7 @@ def catalogue() -> dict[str, Led]:
     out = {}
     for r in rows("leds"):
         number: dict[str, Any] = {
-            k: float(r[k]) for k in ("vf_low", "vf_typ", "vf_high", "angle_deg", "peak_nm",
+            k: float(r[k]) for k in ("vf_low", "vf_typ", "vf_high", "peak_nm",
                                      "fwhm_nm", "n", "rs_v", "reverse_v")
         }  # fmt: skip
         out[r["id"]] = Led(
@@ -131,6 +133,14 @@ def with_range(base: Led, low: float, typ: float, high: float, rated_a: float) -
 
     The ohmic share is kept below a third of the lowest forward voltage, so that the junction
     keeps a voltage of its own.
+
+    Args:
+        base: the kind.
+        low, typ, high: forward voltage at rated current, V.
+        rated_a: rated current, A.
+
+    Returns:
+        The LED.
 
     Raises:
         LedError: the range does not rise, or is no LED's.

@@ -53,7 +53,18 @@ def decade(series: str) -> tuple[int, ...]:
 
 @lru_cache(maxsize=256)
 def values(series: str, lowest: float, highest: float) -> NDArray[np.float64]:
-    """All preferred values in ohms between two bounds, ascending; shape (n,)."""
+    """All preferred values in ohms between two bounds, ascending; shape (n,).
+
+    Args:
+        series: "E3" to "E192".
+        lowest, highest: the bounds, Ω, both included.
+
+    Returns:
+        Ω, ascending (IEC 60063).
+
+    Raises:
+        SeriesError: there is no such series, or the bounds are no resistances.
+    """
     if not (0 < lowest <= highest < math.inf):
         raise SeriesError("Bounds must be positive, the lower first.")
     ints = decade(series)
@@ -78,6 +89,9 @@ def prefer(ohms: float, series: str = "E24", rounding: Rounding = "up") -> float
         ohms: exact resistance, positive and finite.
         series: E3 to E192.
         rounding: "up" (next higher, the cautious rule), "nearest" (least difference in ohms) or "down".
+
+    Returns:
+        Ω (IEC 60063).
 
     Raises:
         SeriesError: value or series out of range.

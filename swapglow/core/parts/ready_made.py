@@ -78,7 +78,7 @@ def ready_made() -> dict[str, ReadyMade]:
     return {
         r["id"]: ReadyMade(
             r["id"], r["label"], r["base"],
-            Module(float(r["low"]), float(r["high"]), float(r["ma"]) / 1e3, r["law"],  # type: ignore[arg-type]
+            Module(float(r["low"]), float(r["high"]), float(r["ma"]) / 1e3, r["law"],  # type: ignore[arg-type]  # one of LAWS
                    r["polarised"] == "yes", float(r["throttle"]), float(r["throttle_s"])),
             float(r["candela"]),
         )

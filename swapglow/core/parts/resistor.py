@@ -39,6 +39,13 @@ def rating_to_fit(power_w: float, fraction: float = WORKING_FRACTION) -> float |
     """The smallest leaded rating that runs at no more than ``fraction`` of itself, in watts.
 
     Returns None where no leaded part of the catalogue will do.
+
+    Args:
+        power_w: what it dissipates, W.
+        fraction: of its rating it may run at.
+
+    Returns:
+        W; None where no leaded part of the catalogue will do.
     """
     return next((r for r in RATINGS_W if power_w <= r * fraction * (1 + 1e-9)), None)
 
@@ -57,26 +64,15 @@ class Split:
 
 
 def halves(ohms: float, series: str, rounding: preferred.Rounding = "up") -> Split:
-    """Two equal parts, one for each lead: each near half of ``ohms``, rounded by the rule."""
+    """Two equal parts, one for each lead: each near half of ``ohms``, rounded by the rule.
+
+    Args:
+        ohms: the total wanted, Ω.
+        series: "E3" to "E192".
+        rounding: as for one part.
+
+    Returns:
+        The two.
+    """
     half = preferred.prefer(ohms / 2, series, rounding)
     return Split(half, half)
-
-
-def closest_pair(ohms: float, series: str) -> Split:
-    """The two preferred values in series whose sum comes closest to ``ohms``, larger first.
-
-    Equal misses go to the pair that shares the heat more evenly.
-    """
-    best: tuple[float, float, Split] | None = None
-    for larger in preferred.values(series, ohms / 2 * 0.9, ohms):
-        rest = ohms - float(larger)
-        if rest < ohms * 1e-3:
-            continue
-        smaller = preferred.prefer(rest, series, "nearest")
-        pair = Split(max(float(larger), smaller), min(float(larger), smaller))
-        key = (round(abs(pair.total_ohm - ohms) / ohms, 12), pair.first_ohm / pair.second_ohm)
-        if best is None or key < best[:2]:
-            best = (*key, pair)
-    if best is None:
-        return halves(ohms, series, "nearest")
-    return best[2]

@@ -24,13 +24,6 @@ def tristimulus(power: FloatArray) -> FloatArray:
     return np.asarray(xyz / xyz[1])
 
 
-def chromaticity(power: FloatArray) -> tuple[float, float]:
-    """x, y of a spectrum (CIE 1931)."""
-    xyz = tristimulus(power)
-    total = float(xyz.sum())
-    return float(xyz[0]) / total, float(xyz[1]) / total
-
-
 def lightness(relative: float | FloatArray) -> FloatArray:
     """L* of a luminance relative to white: 116·(Y/Yn)^(1/3) − 16, linear near black (CIE 1976)."""
     y = np.maximum(np.asarray(relative, dtype=float), 0.0)
@@ -43,6 +36,13 @@ def screen_colour(xyz: FloatArray, relative: float) -> str:
     An LED is purer than a screen's primaries. Where red or blue would have to be taken away, white
     is mixed in until neither is, which keeps amber from turning red; where green would, it is
     clipped, for white would turn a red pink. Encoding as IEC 61966-2-1.
+
+    Args:
+        xyz: tristimulus values, (3,).
+        relative: luminance relative to white, 0 to 1.
+
+    Returns:
+        The colour.
     """
     linear = _TO_SRGB @ xyz
     lack = max(0.0, -float(min(linear[0], linear[2])))

@@ -50,5 +50,13 @@ def visibility(candela: float) -> Visibility:
 
 
 def flash_candela(candela: float, seconds: float) -> float:
-    """A flash as the steady light that looks alike: I·t/(0.2 s + t) (Blondel and Rey 1911)."""
+    """A flash as the steady light that looks alike: I·t/(0.2 s + t) (Blondel and Rey 1911).
+
+    Args:
+        candela: while it is lit, cd.
+        seconds: how long, s.
+
+    Returns:
+        cd.
+    """
     return candela * seconds / (0.2 + seconds)

@@ -62,7 +62,15 @@ def at_rails(values: FloatArray) -> AtRails:
 
 
 def less(level: AtRails, drop: AtRails) -> AtRails:
-    """What is left of each level below a step."""
+    """What is left of each level below a step.
+
+    Args:
+        level: above the step, V.
+        drop: over it, V.
+
+    Returns:
+        V below it.
+    """
     return AtRails(level.low - drop.low, level.usual - drop.usual, level.high - drop.high)
 
 
@@ -136,7 +144,7 @@ def _way_down(s: Solution, state: State) -> list[_Tread]:
         out.append(_Tread("loaded", "source", "source", "Source", f"{show(behind.value, OHM)} behind it",
                           behind.source))  # fmt: skip
     if d.dropper_ohm:
-        out.append(_Tread("behind", "shared", "feed", "Shared feed", f"{show(d.dropper_ohm, OHM)} for all",
+        out.append(_Tread("behind", "shared-feed", "feed", "Shared feed", f"{show(d.dropper_ohm, OHM)} for all",
                           Source.MARKED))  # fmt: skip
     if d.remaining_lamps:
         many = f"{len(d.remaining_lamps)} lamps" if len(d.remaining_lamps) > 1 else "1 lamp"

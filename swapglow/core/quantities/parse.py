@@ -214,6 +214,15 @@ def _check_bounds(parsed: Parsed, text: str, minimum: float | None, above: float
 def parse_single(text: str, unit: Unit, *, minimum: float | None = None, above: float | None = None) -> float:
     """Read one value, refusing a range or tolerance.
 
+    Args:
+        text: as typed.
+        unit: what it is read in.
+        minimum: the least it may be.
+        above: what it must be over.
+
+    Returns:
+        The value, SI unit.
+
     Raises:
         QuantityError: as :func:`parse`, or where the text gives a spread.
     """

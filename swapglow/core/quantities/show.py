@@ -14,6 +14,16 @@ def engineering(value: float, digits: int = 3) -> tuple[str, str]:
     """Number text and SI prefix for ``value``, to ``digits`` significant figures.
 
     Trailing zeros after the point are dropped; below 1 n the value prints as 0.
+
+    Args:
+        value: any finite number.
+        digits: significant figures.
+
+    Returns:
+        The number's text, and the prefix: "", "k", "m", "µ".
+
+    Raises:
+        ValueError: it is not finite.
     """
     if value == 0 or not math.isfinite(value) or abs(value) < 0.5e-9:
         return ("0" if math.isfinite(value) else "–"), ""
@@ -30,7 +40,16 @@ def engineering(value: float, digits: int = 3) -> tuple[str, str]:
 
 
 def show(value: float, unit: Unit | str, digits: int = 3) -> str:
-    """``value`` in engineering form with its unit, joined by a no-break space."""
+    """``value`` in engineering form with its unit, joined by a no-break space.
+
+    Args:
+        value: SI unit.
+        unit: its unit, or the symbol.
+        digits: significant figures.
+
+    Returns:
+        "4.7 kΩ".
+    """
     number, prefix = engineering(value, digits)
     symbol = unit if isinstance(unit, str) else unit.symbol
     return f"{number}{_NBSP}{prefix}{symbol}"

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Any, ClassVar, Literal, cast
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.kinds.step import Meaning, NextStep
 from swapglow.core.parts.lamp import Lamp
-from swapglow.core.quantities import AMPERE, OHM, VOLT, Figure, Input, InputError, Source, show
+from swapglow.core.quantities import AMPERE, VOLT, Figure, Input, InputError, Source, show
 from swapglow.core.supplies.supply import Grounded, Supply, no_figure, source_resistance
 from swapglow.core.supplies.waveform import Waveform
 
@@ -274,8 +274,3 @@ class SupplyKind:
     def owed(self, about: Circumstances) -> Iterable[Owed]:
         """Readings beyond its three levels that are worth taking."""
         return ()
-
-
-def ohms_text(figure: Figure) -> str:
-    """A source resistance as a step of the staircase says it."""
-    return f"{show(figure.value, OHM)} behind it"

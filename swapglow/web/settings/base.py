@@ -2,6 +2,7 @@
 
 import os
 from pathlib import Path
+from typing import Any
 
 ROOT = Path(__file__).resolve().parents[3]
 VAR = Path(os.environ.get("SWAPGLOW_VAR", ROOT / "var"))
@@ -27,7 +28,7 @@ TEMPLATES = [
         "OPTIONS": {"context_processors": ["swapglow.web.policy.nonce"]},
     }
 ]
-DATABASES = {
+DATABASES: dict[str, dict[str, Any]] = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
         "NAME": VAR / "swapglow.sqlite3",

@@ -2,7 +2,7 @@
 
 import secrets
 
-from swapglow.web.settings.base import *  # noqa: F403
+from swapglow.web.settings.base import *  # noqa: F403  # settings are one namespace
 from swapglow.web.settings.base import VAR
 
 VAR.mkdir(parents=True, exist_ok=True)

@@ -2,7 +2,7 @@
 
 import os
 
-from swapglow.web.settings.base import *  # noqa: F403
+from swapglow.web.settings.base import *  # noqa: F403  # settings are one namespace
 
 SECRET_KEY = os.environ["SWAPGLOW_SECRET_KEY"]
 ALLOWED_HOSTS = [h for h in os.environ.get("SWAPGLOW_HOSTS", "").split(",") if h]

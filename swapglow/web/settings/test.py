@@ -3,7 +3,7 @@
 from pathlib import Path
 from tempfile import mkdtemp
 
-from swapglow.web.settings.base import *  # noqa: F403
+from swapglow.web.settings.base import *  # noqa: F403  # settings are one namespace
 from swapglow.web.settings.base import DATABASES
 
 SECRET_KEY = "only-for-tests"

@@ -45,7 +45,7 @@ def string(rng, top, bottom, tag, count=None):
     parts = [Resistor(f"r{tag}", top, f"s{tag}0", ohms(rng))]
     for k in range(count):
         after = bottom if k == count - 1 else f"s{tag}{k + 1}"
-        parts.append(Diode(f"d{tag}{k}", f"s{tag}{k}", after, led(rng), is_led=True))
+        parts.append(Diode(f"d{tag}{k}", f"s{tag}{k}", after, led(rng)))
     return parts
 
 

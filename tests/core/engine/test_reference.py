@@ -26,7 +26,7 @@ def theirs():
 
 
 def held(point):
-    """Nodes whose voltage means something: at a straight part, or where over ten nanoamperes flow.
+    """Nodes whose voltage means something: at a linear part, or where over ten nanoamperes flow.
 
     Between two dark junctions only gmin ties a node down; there the reference stops short of
     balancing its own currents, which are of picoamperes.

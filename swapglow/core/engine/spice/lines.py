@@ -68,7 +68,19 @@ def logical_lines(text: str) -> tuple[str, list[Line]]:
 
 
 def number(line: Line, word: str, what: str) -> float:
-    """A SPICE number: "4k7" is none, "4.7k", "1meg", "10uF" and "1e-3" are."""
+    """A SPICE number: "4k7" is none, "4.7k", "1meg", "10uF" and "1e-3" are.
+
+    Args:
+        line: where it stands, for the refusal.
+        word: the text.
+        what: what it should be, for the refusal.
+
+    Returns:
+        The number, its suffix multiplied in.
+
+    Raises:
+        SpiceError: it is no SPICE number.
+    """
     found = _NUMBER.fullmatch(word)
     if not found:
         raise line.refuse(f'{what} "{word}" is no number; write it like 4.7k, 1meg or 1e-3')

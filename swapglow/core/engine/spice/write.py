@@ -36,7 +36,15 @@ def _n(value: Param | float) -> str:
 
 
 def write_deck(circuit: Circuit, analyses: tuple[str, ...] = (".op",)) -> str:
-    """The circuit and analyses as text, models after their parts."""
+    """The circuit and analyses as text, models after their parts.
+
+    Args:
+        circuit: the circuit; where parameters are arrays, the first sample is written.
+        analyses: lines such as ".op".
+
+    Returns:
+        The netlist, from title to ".end".
+    """
     lines = [f"* {circuit.title}"]
     for e in circuit.elements:
         lines += _lines(e)
