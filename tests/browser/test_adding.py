@@ -1,0 +1,185 @@
+"""The page on adding something, applied to a copy of the project: each addition is where people meet it."""
+
+import json
+import os
+import re
+import shutil
+import socket
+import subprocess
+import sys
+import time
+import urllib.error
+import urllib.request
+import uuid
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import expect
+
+ROOT = Path(__file__).resolve().parents[2]
+BLOCK = re.compile(r"`([^`\n]+)`, (?:new|after `([^\n]+)`):\n\n```\w+\n(.*?)```", re.S)
+
+
+def apply(page: str, room: Path) -> list[str]:
+    """Do what the page says; the files it touched."""
+    touched = []
+    for path, after, block in BLOCK.findall(page):
+        file = room / path
+        if after:
+            lines = file.read_text().splitlines(keepends=True)
+            at = [line.rstrip("\n") for line in lines].index(after)
+            file.write_text("".join([*lines[: at + 1], block, *lines[at + 1 :]]))
+        else:
+            assert not file.exists(), f"{path} is no addition"
+            file.write_text(block)
+        touched.append(path)
+    return touched
+
+
+class House:
+    """A copy of the project that is being served."""
+
+    def __init__(self, url):
+        self.url = url
+
+    def ask(self, method, path, body=None):
+        """The answer of the API as JSON."""
+        request = urllib.request.Request(
+            self.url + path, json.dumps(body).encode() if body is not None else None, method=method,
+            headers={"Content-Type": "application/json", "X-CSRFToken": "a" * 32, "Cookie": "csrftoken=" + "a" * 32},
+        )  # fmt: skip
+        text = urllib.request.urlopen(request).read()
+        return json.loads(text) if text else None
+
+    def lamp(self, rail, position):
+        """A lamp on a rail of its own; its key."""
+        item, feed, lamp = (str(uuid.uuid4()) for _ in range(3))
+        self.ask("PUT", f"/api/equipment/{item}", {"name": "Signal box"})
+        usual = {"text": "12V", "source": "measured"}
+        self.ask("PUT", f"/api/rails/{feed}", {"equipment": item, "usual": usual, **rail})
+        drive = {"text": "6mA", "source": "measured"}
+        self.ask("PUT", f"/api/positions/{lamp}", {
+            "equipment": item, "rail": feed, "led_id": "red-5-diffused", "target": drive, **position,
+        })  # fmt: skip
+        return lamp
+
+    def report(self, lamp):
+        """The report of a lamp as it stands."""
+        return self.ask("POST", f"/api/positions/{lamp}/assess", {"changes": {}})["report"]
+
+
+@pytest.fixture(scope="module")
+def house(tmp_path_factory):
+    room = tmp_path_factory.mktemp("copy")
+    skip = shutil.ignore_patterns("__pycache__", "node_modules", "dist")
+    shutil.copytree(ROOT / "swapglow", room / "swapglow", ignore=skip)
+    shutil.copytree(ROOT / "frontend", room / "frontend", ignore=skip)
+    (room / "frontend/node_modules").symlink_to(ROOT / "frontend/node_modules")
+    (room / "docs").mkdir()
+    shutil.copy(ROOT / "manage.py", room)
+    touched = apply((ROOT / "docs/adding.md").read_text(), room)
+    assert len(touched) == 9
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        port = free.getsockname()[1]
+    env = {
+        **os.environ, "PYTHONPATH": str(room), "SWAPGLOW_VAR": str(room / "var"), "SWAPGLOW_PORT": str(port),
+        "DJANGO_SETTINGS_MODULE": "swapglow.web.settings.local",
+    }  # fmt: skip
+
+    def run(*words, cwd=room):
+        done = subprocess.run(words, cwd=cwd, env=env, capture_output=True, text=True)
+        assert done.returncode == 0, done.stdout + done.stderr
+
+    run(sys.executable, "manage.py", "export_openapi_schema", "--api", "swapglow.api.app.api",
+        "--output", "docs/openapi.json")  # fmt: skip
+    run("npm", "run", "--silent", "types", cwd=room / "frontend")
+    run("npm", "run", "--silent", "build", cwd=room / "frontend")
+    server = subprocess.Popen([sys.executable, "-m", "swapglow.web.serve"], cwd=room, env=env,
+                              stdout=subprocess.DEVNULL)  # fmt: skip
+    served = House(f"http://127.0.0.1:{port}")
+    for _ in range(240):
+        try:
+            served.ask("GET", "/api/catalogue")
+            break
+        except urllib.error.URLError:
+            assert server.poll() is None
+            time.sleep(0.5)
+    yield served
+    server.terminate()
+    server.wait()
+
+
+def sheet(page, house, lamp, button):
+    page.goto(f"{house.url}/position/{lamp}")
+    expect(page.get_by_role("slider")).to_be_visible(timeout=60_000)
+    page.get_by_role("button", name=button).first.click()
+    return page.get_by_role("dialog")
+
+
+def test_a_supply_with_a_source_resistance(house, page):
+    """120 Ω behind the rail and 470 Ω in the lead are 590 Ω behind a stiff rail (Ohm)."""
+    winding = {"text": "120R", "source": "measured"}
+    lamp = house.lamp({"kind": "dynamo", "details": {"source": winding}}, {"resistor": "470R"})
+    report = house.report(lamp)
+    stiff = house.report(house.lamp({"kind": "regulated"}, {"resistor": "590R"}))
+    assert report["current"]["usual"]["value"] == pytest.approx(stiff["current"]["usual"]["value"], rel=1e-6)
+    assert report["supply"]["label"] == "Rectified dynamo"
+    steps = {s["id"]: s for s in report["snapshots"][0]["staircase"]["stairs"]}
+    assert "120" in steps["source"]["detail"]
+    kinds = {k["id"]: k for k in house.ask("GET", "/api/catalogue")["supplies"]}
+    assert [d["label"] for d in kinds["dynamo"]["details"]] == ["Winding resistance"]
+    form = sheet(page, house, lamp, re.compile("^Rail"))
+    expect(form.get_by_role("combobox", name="Kind of supply", exact=True)).to_have_value("Rectified dynamo")
+    expect(form.get_by_label("Winding resistance", exact=True)).to_have_value("120R")
+    expect(form.get_by_label("Volts, fast", exact=True)).to_be_visible()
+
+
+def test_a_driver(house, page):
+    lamp = house.lamp({}, {"driver_kind": "reed"})
+    step = next(s for s in house.report(lamp)["snapshots"][0]["staircase"]["stairs"] if s["kind"] == "driver")
+    assert (step["detail"], step["drop"]["usual"]) == ("reed contact", pytest.approx(0.02))
+    form = sheet(page, house, lamp, re.compile("^Switch|^Driver"))
+    expect(form.get_by_role("combobox", name="What drives it", exact=True)).to_have_value("Reed contact")
+    expect(form.get_by_text("Keeps some 20 mV")).to_be_visible()
+    expect(form.get_by_label("What hangs on it", exact=True)).to_be_visible()
+
+
+def test_a_finding_and_its_remedy(house, page):
+    lamp = house.lamp({}, {"in_series": 4})
+    found = {f["id"]: f for f in house.report(lamp)["findings"]}["long-string"]
+    assert found["remedies"][0]["changes"] == {"in_series": 3}
+    page.goto(f"{house.url}/position/{lamp}")
+    page.get_by_role("button", name="Try: Keep 3").click()
+    expect(page.locator("[data-finding=long-string]")).to_have_count(0)
+    page.get_by_role("button", name="Fit", exact=True).click()
+    expect(page.get_by_text("Trying: ")).to_have_count(0)
+    assert house.ask("GET", f"/api/positions/{lamp}")["position"]["in_series"] == 3
+
+
+def test_an_led(house, page):
+    lamp = house.lamp({}, {"led_id": "red-2-frosted"})
+    stair = next(s for s in house.report(lamp)["snapshots"][0]["staircase"]["stairs"] if s["kind"] == "led")
+    assert "Red 2 mm frosted" in stair["detail"]
+    assert "red-2-frosted" in {k["id"] for k in house.ask("GET", "/api/catalogue")["leds"]}
+    form = sheet(page, house, lamp, re.compile("^LED$"))
+    expect(form.get_by_role("combobox", name="LED", exact=True)).to_have_value("Red 2 mm frosted")
+
+
+def test_a_field(house, page):
+    """Its text is taken, kept, refused by its name, and acts; 60 Ω keep some 0.4 V at 6 mA and more (Ohm)."""
+    lamp = house.lamp({}, {})
+    form = sheet(page, house, lamp, "Job")
+    field = form.get_by_label("Old holder's contact", exact=True)
+    field.fill("much")
+    field.blur()
+    expect(form.get_by_text(re.compile("much.*"))).to_be_visible()
+    field.fill("60R")
+    field.blur()
+    expect(form.get_by_text("Taken as 60 Ω")).to_be_visible()
+    page.get_by_role("button", name="Close").click()
+    expect(page.locator("[data-finding=tired-holder]")).to_contain_text("60 Ω keeps")
+    kept = house.ask("GET", f"/api/positions/{lamp}")["position"]
+    assert (kept["holder"], kept["took"]["holder"].replace("\u00a0", " ")) == ("60R", "60 Ω")
+    document = house.ask("GET", f"/api/equipment/{kept['equipment']}/document.json")
+    assert document["equipment"]["positions"][0]["holder"] == "60R"
