@@ -3,7 +3,9 @@ import styled from "styled-components";
 
 import type { Changes, Finding, Report } from "../api/client";
 import { SmallButton } from "../ui/Button";
+import { Figure } from "../ui/Figure";
 import { GradeMark } from "../ui/GradeMark";
+import { say } from "../ui/say";
 
 const Wrap = styled.section`
   height: 100%;
@@ -124,6 +126,10 @@ interface DiagnosisProps {
   onStrike?: (readingId: string) => void;
 }
 
+const Expected = styled.p`
+  font-size: 0.95rem;
+`;
+
 const Causes = styled.ol`
   margin: 4px 0 0;
   padding-left: 1.3em;
@@ -142,10 +148,17 @@ function Diagnosis({ diagnosis, onStrike }: DiagnosisProps) {
         )}
       </Head>
       <Message>{diagnosis.line}</Message>
+      {!diagnosis.agrees && (
+        <Expected>
+          Expected <Figure shown={diagnosis.expected} />
+        </Expected>
+      )}
       {diagnosis.causes.length > 0 && (
         <Causes aria-label="Likely causes">
           {diagnosis.causes.map((c) => (
-            <li key={c.id}>{c.message}</li>
+            <li key={c.id}>
+              {c.message} It would read {say(c.predicted)}.
+            </li>
           ))}
         </Causes>
       )}

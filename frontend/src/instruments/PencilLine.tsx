@@ -57,12 +57,19 @@ const Table = styled.table`
   }
 `;
 
+/* How far a figure moves the current, beside the one that moves it most. */
+const Swing = styled.div`
+  height: 4px;
+  background: var(--ink-soft);
+`;
+
 interface Props {
   uncertainty: Report["uncertainty"];
 }
 
 /** What still rests on pencil; opens the list of every figure behind the result. */
 export function PencilLine({ uncertainty }: Props) {
+  const most = Math.max(...uncertainty.items.map((i) => i.swing_a), 0);
   return (
     <DialogTrigger>
       <Line>
@@ -88,7 +95,10 @@ export function PencilLine({ uncertainty }: Props) {
                     {i.text}
                   </td>
                   <td>{i.source}</td>
-                  <td className="num">{i.swing_text}</td>
+                  <td className="num">
+                    {i.swing_text}
+                    <Swing style={{ width: `${(100 * i.swing_a) / Math.max(most, 1e-12)}%` }} />
+                  </td>
                 </tr>
               ))}
             </tbody>

@@ -79,6 +79,7 @@ export function SlideRule({ rule, cursor, reads, onMove }: Props) {
   const height = ZONE + rule.scales.length * row + 6;
   const here = nearest(rule, cursor);
   const value = rule.values[here];
+  const zone = rule.zones.find((z) => z.id === value?.zone)?.label;
 
   const go = (index: number) => {
     const next = rule.values[Math.min(Math.max(index, 0), rule.values.length - 1)];
@@ -109,7 +110,7 @@ export function SlideRule({ rule, cursor, reads, onMove }: Props) {
         aria-valuemin={0}
         aria-valuemax={rule.values.length - 1}
         aria-valuenow={here}
-        aria-valuetext={`${reads.ohm ?? value?.text ?? ""}, ${reads.usual ?? ""}`}
+        aria-valuetext={[reads.ohm ?? value?.text, reads.usual, zone].filter(Boolean).join(", ")}
         onKeyDown={keys}
         onPointerDown={(e) => {
           e.currentTarget.setPointerCapture(e.pointerId);

@@ -232,7 +232,7 @@ function Falls({ shown, x, y }: FallsProps) {
   return (
     <>
       {shown.map((s, k) =>
-        k === 0 ? null : (
+        k === 0 || s.drop.usual === 0 ? null : (
           <line
             key={s.id}
             x1={x(k)}

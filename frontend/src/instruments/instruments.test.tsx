@@ -46,8 +46,8 @@ test("a reading that is off stands first with its causes in order, and can be st
     "listitem",
   );
   expect(causes.map((c) => c.textContent)).toEqual([
-    "One multiplier band off.",
-    "The rail is at 5 V.",
+    "One multiplier band off. It would read 400 µA.",
+    "The rail is at 5 V. It would read 400 µA.",
   ]);
   press(screen.getByRole("button", { name: "Strike this reading" }));
   expect(onStrike).toHaveBeenCalledWith("r1");

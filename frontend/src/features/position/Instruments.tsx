@@ -42,6 +42,7 @@ interface Place {
 
 const Place = styled.div<Place>`
   display: grid;
+  flex: none;
   min-width: 0;
   min-height: 0;
   grid-template: minmax(0, 1fr) / minmax(0, 1fr);

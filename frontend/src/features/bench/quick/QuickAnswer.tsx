@@ -55,6 +55,10 @@ export function QuickAnswer({ report, current, onKeep }: Props) {
       <Pair>
         <dt>Exact</dt>
         <dd>{sizing.exact ? <Mid shown={sizing.exact} /> : "none"}</dd>
+        <dt>Headroom</dt>
+        <dd>
+          <Mid shown={sizing.headroom} />
+        </dd>
         <dt>Rounding</dt>
         <dd>{sizing.rounding}</dd>
         <dt>Heat in it</dt>

@@ -3,13 +3,12 @@ import styled from "styled-components";
 import type { Refused } from "../../../api/client";
 import { useCatalogue } from "../../../api/queries";
 import { Field } from "../../../ui/Field";
-import { OneOfSome } from "../../../ui/OneOfSome";
 import { Picker } from "../../../ui/Picker";
 import type { QuickTexts } from "./useQuickTexts";
 
 const Inputs = styled.div`
   display: grid;
-  grid-template-columns: 170px minmax(230px, 1fr) 130px 100px 90px 150px 120px;
+  grid-template-columns: 170px minmax(230px, 1fr) 120px 90px 90px 190px 110px;
   gap: 8px 12px;
   align-items: start;
   @media (max-width: 1100px) {
@@ -82,11 +81,12 @@ export function QuickInputs({ texts, refused }: Props) {
         hint="5mA, .02A"
         error={refused?.of("target")}
       />
-      <OneOfSome
+      <Picker
         label="Round"
         value={rounding.value}
-        options={choices("rounding")}
         onChange={rounding.type}
+        items={choices("rounding")}
+        key={catalogue ? "rounding" : "no rounding yet"}
       />
       <Picker
         label="Series"

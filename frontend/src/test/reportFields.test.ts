@@ -1,0 +1,92 @@
+// @vitest-environment node
+import { readFileSync, readdirSync } from "node:fs";
+import { join, resolve } from "node:path";
+
+import ts from "typescript";
+import { expect, test } from "vitest";
+
+const SRC = resolve(import.meta.dirname, "..");
+const SCHEMA = join(SRC, "api/schema.d.ts");
+/** What is not a view but reads reports too: the command, and what keeps and exports records. */
+const READERS = ["cli.py", "records", "api", "document"].map((p) =>
+  resolve(SRC, "../../swapglow", p),
+);
+
+function files(at: string, suffix: RegExp): string[] {
+  if (suffix.test(at)) return [at];
+  return readdirSync(at, { recursive: true, encoding: "utf8" })
+    .filter((name) => suffix.test(name))
+    .map((name) => join(at, name));
+}
+
+function service() {
+  const names = files(SRC, /\.tsx?$/).filter((name) => !/\.test\.tsx?$|\/test\//.test(name));
+  return ts.createLanguageService({
+    getScriptFileNames: () => names,
+    getScriptVersion: () => "1",
+    getScriptSnapshot: (name) =>
+      ts.sys.fileExists(name)
+        ? ts.ScriptSnapshot.fromString(ts.sys.readFile(name) ?? "")
+        : undefined,
+    getCurrentDirectory: () => resolve(SRC, ".."),
+    getCompilationSettings: () => ({
+      strict: true,
+      jsx: ts.JsxEmit.ReactJSX,
+      module: ts.ModuleKind.ESNext,
+      moduleResolution: ts.ModuleResolutionKind.Bundler,
+      target: ts.ScriptTarget.ESNext,
+      skipLibCheck: true,
+    }),
+    getDefaultLibFileName: ts.getDefaultLibFilePath,
+    fileExists: ts.sys.fileExists,
+    readFile: ts.sys.readFile,
+    readDirectory: ts.sys.readDirectory,
+    directoryExists: ts.sys.directoryExists,
+  });
+}
+
+/** The shapes in the description, each with its fields and the shapes it is made of. */
+function shapes(source: ts.SourceFile) {
+  const found = new Map<string, { field: string; at: number; made: string[] }[]>();
+  const visit = (node: ts.Node) => {
+    if (ts.isPropertySignature(node) && node.type && ts.isTypeLiteralNode(node.type)) {
+      found.set(
+        node.name.getText(source),
+        node.type.members.filter(ts.isPropertySignature).map((m) => ({
+          field: m.name.getText(source),
+          at: m.name.getStart(source),
+          made: [...m.getText(source).matchAll(/\["schemas"\]\["(\w+)"\]/g)].map((x) => x[1] ?? ""),
+        })),
+      );
+    }
+    ts.forEachChild(node, visit);
+  };
+  visit(source);
+  return found;
+}
+
+test("every field of the report is read by a view, a command or an export", () => {
+  const language = service();
+  const source = language.getProgram()?.getSourceFile(SCHEMA);
+  if (!source) throw new Error("the description is not found");
+  const all = shapes(source);
+  const python = READERS.flatMap((at) => files(at, /\.py$/))
+    .map((name) => readFileSync(name, "utf8"))
+    .join("\n");
+  const unread: string[] = [];
+  const seen = new Set<string>();
+  const todo = ["Report"];
+  for (let name = todo.pop(); name !== undefined; name = todo.pop()) {
+    if (seen.has(name)) continue;
+    seen.add(name);
+    for (const { field, at, made } of all.get(name) ?? []) {
+      todo.push(...made);
+      const read = language
+        .findReferences(SCHEMA, at)
+        ?.some((r) => r.references.some((x) => !x.fileName.endsWith("schema.d.ts")));
+      if (!read && !new RegExp(`\\.${field}\\b`).test(python)) unread.push(`${name}.${field}`);
+    }
+  }
+  expect(seen.size).toBeGreaterThan(25);
+  expect(unread).toEqual([]);
+});
