@@ -109,7 +109,6 @@ class Summary(Schema):
     grade: Grade | None
     line: str
     next_act: str
-    pencil_share: float
 
 
 class Steps(Schema):

@@ -89,7 +89,6 @@ def summary(p: Position, at_hand: frozenset[float]) -> Summary:
         return Summary(
             id=p.pk, name=typed.name, stage=typed.stage, rail=p.rail.input.name, glow_colour="#000000",
             glow_lightness=0.0, grade="stop", line=str(problem), next_act="Mend what cannot be worked out",
-            pencil_share=1.0,
         )  # fmt: skip
     usual = next(g for g in report.glow if g.id == "usual")
     off = next((d for d in reversed(report.diagnoses) if not d.agrees), None)
@@ -104,7 +103,6 @@ def summary(p: Position, at_hand: frozenset[float]) -> Summary:
         grade="stop" if off else (gravest.grade if gravest else None),
         line=off.line if off else (gravest.message if gravest else ""),
         next_act=report.next_step.act,
-        pencil_share=report.uncertainty.share,
     )
 
 

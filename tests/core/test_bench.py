@@ -45,7 +45,7 @@ def test_the_first_thing_is_to_read_an_assumed_rail():
 def test_the_next_reading_is_the_one_that_moves_the_current_most():
     p = position(led_source=Source.ASSUMED, driver=keeps(0.2))
     report = assess(dataclasses.replace(p, in_series=4))
-    pencilled = [i for i in report.uncertainty.items if i.source.is_pencil]
+    pencilled = [i for i in report.uncertainty.items if i.source.is_assumed]
     assert report.next_step.reading == pencilled[0].id == "led_vf"
     assert pencilled == sorted(pencilled, key=lambda i: -i.swing_a)
 

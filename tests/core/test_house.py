@@ -41,6 +41,18 @@ def test_a_kind_is_named_in_its_own_module_only(kinds):
 
 
 @pytest.mark.parametrize("kinds", [SUPPLIES, DRIVERS], ids=["supplies", "drivers"])
+def test_nobody_imports_a_kind(kinds):
+    homes = {type(kind).__module__ for kind in kinds.values()}
+    imported = [
+        (name, node.lineno, node.module)
+        for name, text in sources("swapglow", ".py")
+        for node in ast.walk(ast.parse(text))
+        if isinstance(node, ast.ImportFrom) and node.module in homes
+    ]
+    assert imported == []
+
+
+@pytest.mark.parametrize("kinds", [SUPPLIES, DRIVERS], ids=["supplies", "drivers"])
 def test_the_front_end_names_no_kind(kinds):
     named = [
         (name, kind)

@@ -90,7 +90,7 @@ def test_vehicle_levels_stand_in_where_nobody_read():
     """12 V: 11.5 to 12.7 V at rest, 13.5 to 14.7 V charging, 6 to 9 V cranking (common practice)."""
     p = on("vehicle", "", {"system": "12"})
     assert (p.rail.low.value, p.rail.high.value, p.rail.supply.dip.value) == (11.5, 14.7, 6.0)
-    assert p.rail.low.source.is_pencil
+    assert p.rail.low.source.is_assumed
     r = assess(p)
     assert [m.id for m in r.snapshots] == ["now", "crank"]
     crank = r.snapshots[1].staircase

@@ -2159,8 +2159,6 @@ export interface components {
             line: string;
             /** Next Act */
             next_act: string;
-            /** Pencil Share */
-            pencil_share: number;
         };
         /**
          * Order
@@ -3218,7 +3216,7 @@ export interface components {
          * @description A candidate as it is shown.
          *
          *     ``grade`` is "stop" where something forbids it; ``why`` says in a sentence why it wins or loses.
-         *     ``score`` is 0 to 1. ``stock`` says whether its resistor lies in the drawer.
+         *     ``stock`` says whether its resistor lies in the drawer.
          */
         Swap: {
             /** Id */
@@ -3235,8 +3233,6 @@ export interface components {
             school: string;
             /** Ours */
             ours: boolean;
-            /** Score */
-            score: number;
             /** Why */
             why: string;
             /**

@@ -93,13 +93,13 @@ class DriverKind:
         Raises:
             InputError: for the detail that cannot be read.
         """
-        keeps = self.usual_drop
-        figure = Figure(keeps[1], Source.ASSUMED, "common practice" if keeps[1] else "")
+        on_drop = self.usual_drop
+        figure = Figure(on_drop[1], Source.ASSUMED, "common practice" if on_drop[1] else "")
         if not drop.empty:
             read = read_quantity("driver_drop", drop.text, VOLT, minimum=0)
-            keeps = read.low, read.usual, read.high
+            on_drop = read.low, read.usual, read.high
             figure = Figure(read.usual, drop.source, drop.note)
-        return Driver(self, figure, keeps, **self.facts(details, lamp))
+        return Driver(self, figure, on_drop, **self.facts(details, lamp))
 
     def facts(self, details: Details, lamp: Lamp | None) -> dict[str, Any]:
         """Further attributes of :class:`Driver` that this kind's details give, by name.

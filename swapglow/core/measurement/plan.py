@@ -54,11 +54,11 @@ def plan(s: Solution, uncertain: Uncertainty) -> tuple[NextStep, ...]:
     """
     if s.position.mains:
         return ()
-    swings = {i.id: i.swing_a for i in uncertain.items if i.source.is_pencil}
+    swings = {i.id: i.swing_a for i in uncertain.items if i.source.is_assumed}
     asks = [*_owed(s), *_rails(s, swings), *_from_assumed(s, swings)]
     floor = WORTH_READING * max(float(s.usual[1]), 1e-9)
-    worth = sorted((a for a in asks if a.weight > floor), key=lambda a: -a.weight)
-    return tuple(a.step for a in worth)
+    owed = sorted((a for a in asks if a.weight > floor), key=lambda a: -a.weight)
+    return tuple(a.step for a in owed)
 
 
 def _owed(s: Solution) -> Iterable[_Ask]:

@@ -13,7 +13,7 @@ class Source(StrEnum):
     COMPUTED = "computed"
 
     @property
-    def is_pencil(self) -> bool:
+    def is_assumed(self) -> bool:
         """Whether a reading is still owed."""
         return self is Source.ASSUMED
 

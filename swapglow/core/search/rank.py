@@ -38,7 +38,7 @@ class Swap:
     """A candidate as it is shown.
 
     ``grade`` is "stop" where something forbids it; ``why`` says in a sentence why it wins or loses.
-    ``score`` is 0 to 1. ``stock`` says whether its resistor lies in the drawer.
+    ``stock`` says whether its resistor lies in the drawer.
     """
 
     id: str
@@ -47,7 +47,6 @@ class Swap:
     best: bool
     school: str
     ours: bool
-    score: float
     why: str
     grade: Literal["stop", "fits"] = "fits"
     current: str = ""
@@ -114,10 +113,10 @@ def search(position: Position, asked: tuple[Weight, ...] = (),
         The few, the best first.
     """
     scored = [_score(c, p, asked) for c, p in candidates(position)]
-    ranked = sorted(scored, key=lambda x: (len(x.stops), -x.score, not x.candidate.ours))
-    best = ranked[0]
-    second = next((x for x in ranked[1:] if not _alike(x, best)), best)
-    shown = _few(ranked)
+    ordered = sorted(scored, key=lambda x: (len(x.stops), -x.score, not x.candidate.ours))
+    best = ordered[0]
+    second = next((x for x in ordered[1:] if not _alike(x, best)), best)
+    shown = _few(ordered)
     return Swaps(
         tuple(_swap(x, best, second, asked, drawer_ohm) for x in shown), len(scored),
         not position.rail.supply.alternates,
@@ -125,15 +124,15 @@ def search(position: Position, asked: tuple[Weight, ...] = (),
     )  # fmt: skip
 
 
-def _few(ranked: list[_Scored]) -> list[_Scored]:
+def _few(ordered: list[_Scored]) -> list[_Scored]:
     """The best, the position as it stands, and beside a school's way the other school's."""
     shown: list[_Scored] = []
-    as_is = next(x for x in ranked if x.candidate.id == "as-is")
-    for x in ranked:
+    as_is = next(x for x in ordered if x.candidate.id == "as-is")
+    for x in ordered:
         alike = any(_alike(x, y) for y in (*shown, as_is) if y is not x)
         if not alike and len(shown) < FEW:
             shown.append(x)
-    for x in ranked:
+    for x in ordered:
         needed = x.candidate.id in ("as-is", "leave")
         other = x.candidate.school and not x.candidate.ours and any(
             y.candidate.ours and _same_question(x, y) for y in shown
@@ -201,9 +200,7 @@ def _lamp_marks(p: Position) -> dict[str, float]:
 def _swap(x: _Scored, best: _Scored, second: _Scored, asked: tuple[Weight, ...],
           drawer: frozenset[float]) -> Swap:  # fmt: skip
     c, f, p = x.candidate, x.figures, x.position
-    plain = Swap(
-        c.id, c.label, dict(c.changes), x is best, c.school, c.ours, x.score, _why(x, best, second, asked)
-    )
+    plain = Swap(c.id, c.label, dict(c.changes), x is best, c.school, c.ours, _why(x, best, second, asked))
     if c.leaves:
         return _leave(p, plain)
     if f is None:

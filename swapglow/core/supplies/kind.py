@@ -227,7 +227,7 @@ class SupplyKind:
             # The sag is known but not what made it: the LED, a lighter load, is taken to see the open volts.
             return no_figure(), ratio
         ohms = source_resistance(opened.value, loaded, amps.value)
-        known = not (opened.source.is_pencil or amps.source.is_pencil)
+        known = not (opened.source.is_assumed or amps.source.is_assumed)
         note = f"({show(opened.value, VOLT)} − {show(loaded, VOLT)}) ÷ {show(amps.value, AMPERE)}"
         return Figure(ohms, Source.COMPUTED if known else Source.ASSUMED, note), ratio
 

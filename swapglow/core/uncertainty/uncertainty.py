@@ -76,7 +76,7 @@ def uncertain_figures(p: Position) -> list[UncertainFigure]:
         return UncertainFigure(key, label, text, source, **{**same, **ends})
 
     def reach(level: Figure) -> tuple[float, float]:
-        off = RAIL_SHARE if level.source.is_pencil else 0.0
+        off = RAIL_SHARE if level.source.is_assumed else 0.0
         return level.value * (1 - off), level.value * (1 + off)
 
     out = [
@@ -93,14 +93,14 @@ def uncertain_figures(p: Position) -> list[UncertainFigure]:
               ohms=(ohms * (1 + p.resistor_tolerance), ohms * (1 - p.resistor_tolerance))),
     ]  # fmt: skip
     if behind.value > 0:
-        off = SOURCE_SHARE if behind.source.is_pencil else 0.0
+        off = SOURCE_SHARE if behind.source.is_assumed else 0.0
         out.append(
             figure("source_ohm", "Source resistance", show(behind.value, OHM), behind.source,
                   behind=(behind.value * (1 + off), behind.value * (1 - off)))
         )  # fmt: skip
     if p.rail.read_at == "feed":
-        low = max(0.0, drop - DROP_V) if p.driver.drop.source.is_pencil else drop
-        high = drop + DROP_V if p.driver.drop.source.is_pencil else drop
+        low = max(0.0, drop - DROP_V) if p.driver.drop.source.is_assumed else drop
+        high = drop + DROP_V if p.driver.drop.source.is_assumed else drop
         out.append(
             figure("driver_drop", "Driver's drop", show(drop, VOLT), p.driver.drop.source,
                   drop=(high, low))
@@ -146,9 +146,9 @@ def uncertainty(s: Solution, figures: list[UncertainFigure]) -> Uncertainty:
         Swing(f.id, f.label, f.text, f.source, float(swing), f"±{show(float(swing) / 2, AMPERE, 2)}")
         for f, swing in zip(figures, moved, strict=True)
     ]
-    items.sort(key=lambda i: (not i.source.is_pencil, -i.swing_a))
+    items.sort(key=lambda i: (not i.source.is_assumed, -i.swing_a))
     total = sum(i.swing_a for i in items)
-    assumed = [i for i in items if i.source.is_pencil]
+    assumed = [i for i in items if i.source.is_assumed]
     share = sum(i.swing_a for i in assumed) / total if total > 0 else 0.0
     if not assumed:
         line = "Every figure behind this is measured or marked."

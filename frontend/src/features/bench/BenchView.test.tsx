@@ -14,7 +14,6 @@ const lamp = {
   grade: "stop",
   line: "It will not light.",
   next_act: "Read the rail",
-  pencil_share: 0.5,
 };
 const bench = {
   equipment: [

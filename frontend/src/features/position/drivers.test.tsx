@@ -26,7 +26,6 @@ const swap = (id: string, more: Partial<Schemas["Swap"]>): Schemas["Swap"] => ({
   best: false,
   school: "",
   ours: false,
-  score: 0.5,
   why: "Loses by: 300 mW of heat, against 20 mW of heat.",
   grade: "fits",
   current: "7 mA",
