@@ -57,7 +57,24 @@ def _invalid(request: HttpRequest, problem: ValidationError) -> HttpResponse:
     return _refused(request, 422, errors)
 
 
+# Refusals of the shapes of input in our own words, by pydantic's name for them.
+_WORDS = {
+    "int_parsing": "A whole number is wanted here, such as 3.",
+    "int_type": "A whole number is wanted here, such as 3.",
+    "int_from_float": "A whole number is wanted here, such as 3.",
+    "float_parsing": "A number is wanted here, such as 0.5.",
+    "greater_than_equal": "{ge} is the least that is accepted here.",
+    "less_than_equal": "{le} is the most that is accepted here.",
+    "greater_than": "It must be more than {gt}.",
+    "less_than": "It must be less than {lt}.",
+    "string_too_long": "{max_length} characters are the most that is kept here.",
+    "string_too_short": "Something must stand here.",
+}
+
+
 def _plain(error: dict[str, Any]) -> str:
+    if error.get("type") in _WORDS:
+        return _WORDS[error["type"]].format(**error.get("ctx", {}))
     message = str(error.get("msg", "This value is not accepted.")).removeprefix("Value error, ")
     return message if message.endswith(".") else f"{message}."
 

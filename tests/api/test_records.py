@@ -39,6 +39,21 @@ def test_a_refused_quick_sum_names_its_field(bench, change, field):
     assert answer["errors"][0]["message"].endswith(".")
 
 
+@pytest.mark.parametrize(
+    ("change", "says"),
+    [({"in_series": "none"}, "A whole number is wanted here, such as 3."),
+     ({"in_series": 500}, "200 is the most that is accepted here."),
+     ({"branches": 0}, "1 is the least that is accepted here."),
+     ({"ceiling": "half"}, "A number is wanted here, such as 0.5."),
+     ({"glow_floor": 1}, "It must be less than 1.0."),
+     ({"name": "x" * 121}, "120 characters are the most that is kept here."),
+     ({"series": "E7"}, '"E7" is none of: E3, E6, E12, E24, E48, E96, E192.')],
+)  # fmt: skip
+def test_a_refusal_says_what_would_be_accepted(bench, change, says):
+    body = {"rail": "5V", "position": {"led_id": "red-5-diffused", "target": {"text": "2mA"}, **change}}
+    assert bench("POST", "quick", body)[1]["errors"][0]["message"] == says
+
+
 def test_a_kept_quick_sum_is_a_position_and_sent_twice_is_one(bench):
     body = {
         "quick": {"rail": "18V", "position": {"led_id": "amber-5-diffused", "target": {"text": "3mA"}}},

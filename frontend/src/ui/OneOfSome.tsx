@@ -1,13 +1,6 @@
-import styled from "styled-components";
-
 import { Choice } from "./Choice";
 import { Picker, type Pick } from "./Picker";
-
-const Alert = styled.p`
-  font-size: 0.9rem;
-  font-weight: 600;
-  color: var(--stop);
-`;
+import { Refusal } from "./Refusal";
 
 interface Props {
   label: string;
@@ -33,7 +26,7 @@ export function OneOfSome({ label, value, options, onChange, error }: Props) {
       ) : (
         <Picker key={value} label={label} value={value} items={[...all]} onChange={onChange} />
       )}
-      {error !== undefined && <Alert role="alert">{error}</Alert>}
+      <Refusal why={error} />
     </div>
   );
 }

@@ -7,6 +7,7 @@ import { Choice } from "./Choice";
 import { Field } from "./Field";
 import { QuantityControl } from "./record/QuantityControl";
 import { SavedChoice } from "./record/SavedChoice";
+import { SavedFlags } from "./record/SavedFlags";
 import { SavedText } from "./record/SavedText";
 import { Sheet } from "./Sheet";
 
@@ -112,6 +113,15 @@ test("a choice shows the value that is saved, whether it is usual or not", async
     [...group.querySelectorAll("input")].find((i) => i.checked)?.closest("label")?.textContent;
   expect(chosen(limit)).toBe("0.7");
   expect(chosen(screen.getByRole("radiogroup", { name: "Rounding" }))).toBe("Next down");
+});
+
+test("what is refused says why beside it", async () => {
+  answer({});
+  const save = vi.fn(() => Promise.reject(new Refused(422, [{ field: "", message: "Not both." }])));
+  showRecord(<SavedFlags field="weigh" label="What matters" />, { values: { weigh: [] }, save });
+  fireEvent.click(await screen.findByRole("button", { name: "Least heat" }));
+  expect((await screen.findByRole("alert")).textContent).toBe("Not both.");
+  expect(save).toHaveBeenCalledWith({ weigh: ["heat"] });
 });
 
 test("a rating of 50 W stands by its name", async () => {

@@ -58,7 +58,9 @@ export function QuickSum({ equipment }: Props) {
   const quick = useQuick(useDeferredValue(input), ready);
   const refused = ready && quick.error instanceof Refused ? quick.error : undefined;
   const report = quick.data?.report;
-  const current = ready && !refused && !quick.isPlaceholderData;
+  // What is typed can be kept while its answer is still on the way: the server works it out anew.
+  const keepable = ready && !refused;
+  const current = keepable && !quick.isPlaceholderData;
 
   return (
     <section aria-label="Quick sum">
@@ -66,7 +68,7 @@ export function QuickSum({ equipment }: Props) {
       <QuickInputs texts={texts} refused={refused} />
       {report ? (
         <Results data-stale={!current} aria-live="polite" aria-busy={quick.isFetching}>
-          <QuickAnswer report={report} current={current} onKeep={() => setKeeping(true)} />
+          <QuickAnswer report={report} keepable={keepable} onKeep={() => setKeeping(true)} />
           <QuickCurrents report={report} />
           <Judged>
             <Findings findings={report.findings} diagnoses={[]} />

@@ -1,5 +1,7 @@
 import { Flags } from "../Flags";
+import { Refusal } from "../Refusal";
 import { useField, type FieldName } from "./record";
+import { useRefusal } from "./useRefusal";
 
 interface Props {
   field: FieldName;
@@ -8,14 +10,18 @@ interface Props {
 
 /** Any of the options the catalogue has for this field. */
 export function SavedFlags({ field, label }: Props) {
-  const { value, options, save } = useField(field);
+  const { name, value, options, save } = useField(field);
+  const { refusal, tell } = useRefusal(name);
   if (!options) return null;
   return (
-    <Flags
-      label={label}
-      options={options}
-      chosen={(value as string[] | undefined) ?? []}
-      onChange={(chosen) => void save(chosen)}
-    />
+    <div>
+      <Flags
+        label={label}
+        options={options}
+        chosen={(value as string[] | undefined) ?? []}
+        onChange={(chosen) => void tell(() => save(chosen))}
+      />
+      <Refusal why={refusal} />
+    </div>
   );
 }

@@ -1,5 +1,7 @@
 import { Picker, type Pick } from "../Picker";
+import { Refusal } from "../Refusal";
 import { useField, type FieldName } from "./record";
+import { useRefusal } from "./useRefusal";
 
 interface Props {
   field: FieldName;
@@ -16,18 +18,23 @@ const NONE = "none";
 
 /** A part of the record, picked from the catalogue by name. */
 export function SavedPart({ field, label, parts, none, also }: Props) {
-  const { value, save } = useField(field);
+  const { name, value, save } = useField(field);
+  const { refusal, tell } = useRefusal(name);
   const id = String(value || NONE);
+  const pick = (picked: string) => {
+    if (picked !== id) void tell(() => save(picked === NONE ? "" : picked, also?.(picked)));
+  };
   if (!parts) return null;
   return (
-    <Picker
-      key={id}
-      label={label}
-      value={id}
-      items={[...(none ? [{ id: NONE, label: none }] : []), ...parts]}
-      onChange={(picked) => {
-        if (picked !== id) void save(picked === NONE ? "" : picked, also?.(picked));
-      }}
-    />
+    <div>
+      <Picker
+        key={id}
+        label={label}
+        value={id}
+        items={[...(none ? [{ id: NONE, label: none }] : []), ...parts]}
+        onChange={pick}
+      />
+      <Refusal why={refusal} />
+    </div>
   );
 }

@@ -37,13 +37,13 @@ const Keep = styled.div`
 
 interface Props {
   report: Report;
-  /** Whether the answer is to what is typed now. */
-  current: boolean;
+  /** Whether what is typed now can be kept. */
+  keepable: boolean;
   onKeep: () => void;
 }
 
 /** The resistor, and what it must stand. */
-export function QuickAnswer({ report, current, onKeep }: Props) {
+export function QuickAnswer({ report, keepable, onKeep }: Props) {
   const { sizing, power } = report;
   return (
     <div>
@@ -69,7 +69,7 @@ export function QuickAnswer({ report, current, onKeep }: Props) {
         <dd>{power.to_fit ? <Mid shown={power.to_fit} /> : "none large enough"}</dd>
       </Pair>
       <Keep>
-        <MainButton isDisabled={!current} onPress={onKeep}>
+        <MainButton isDisabled={!keepable} onPress={onKeep}>
           Keep as a lamp position
         </MainButton>
       </Keep>

@@ -3,6 +3,8 @@ import { Picker } from "../../../ui/Picker";
 import { SavedChoice } from "../../../ui/record/SavedChoice";
 import { SavedText } from "../../../ui/record/SavedText";
 import { RecordContext, useRecord } from "../../../ui/record/record";
+import { useRefusal } from "../../../ui/record/useRefusal";
+import { Refusal } from "../../../ui/Refusal";
 import type { Position, Take } from "./part";
 
 const NONE = "none";
@@ -18,9 +20,12 @@ export function ReadyMadePart({ position, take }: Props) {
   const catalogue = useCatalogue().data;
   const record = useRecord();
   const lamp = position.module;
+  const { refusal, tell } = useRefusal("module_id");
   const pick = (id: string) => {
-    if (id === NONE && lamp.amps) void record.save({ module: { amps: "" }, band: "" });
-    if (id !== NONE && id !== AS_IT_IS) void take({ module_id: id });
+    if (id === NONE && lamp.amps) {
+      void tell(() => record.save({ module: { amps: "" }, band: "" }));
+    }
+    if (id !== NONE && id !== AS_IT_IS) void tell(() => take({ module_id: id }));
   };
   return (
     <RecordContext
@@ -46,6 +51,7 @@ export function ReadyMadePart({ position, take }: Props) {
           onChange={pick}
         />
       )}
+      <Refusal why={refusal} />
       {lamp.amps && (
         <>
           <SavedText field="amps" label="It draws" hint="In the middle of its band: 45mA" />

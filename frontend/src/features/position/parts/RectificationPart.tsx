@@ -3,6 +3,8 @@ import { useCatalogue } from "../../../api/queries";
 import { CycleTrace } from "../../../instruments/CycleTrace";
 import { Picker } from "../../../ui/Picker";
 import { useRecord } from "../../../ui/record/record";
+import { useRefusal } from "../../../ui/record/useRefusal";
+import { Refusal } from "../../../ui/Refusal";
 import { SavedChoice } from "../../../ui/record/SavedChoice";
 import { SavedPart } from "../../../ui/record/SavedPart";
 import { SavedQuantity } from "../../../ui/record/SavedQuantity";
@@ -17,6 +19,7 @@ interface Props {
 export function RectificationPart({ cycle }: Props) {
   const catalogue = useCatalogue().data;
   const record = useRecord();
+  const { refusal, tell } = useRefusal("rectification");
   const asks = cycle.options.find((o) => o.id === cycle.rectification)?.asks ?? [];
   return (
     <>
@@ -26,9 +29,10 @@ export function RectificationPart({ cycle }: Props) {
         value={cycle.rectification}
         items={cycle.options.map((o) => ({ id: o.id, label: o.label }))}
         onChange={(id) => {
-          if (id !== cycle.rectification) void record.save({ rectification: id });
+          if (id !== cycle.rectification) void tell(() => record.save({ rectification: id }));
         }}
       />
+      <Refusal why={refusal} />
       <p>{cycle.why}</p>
       <CycleFacts cycle={cycle} />
       {asks.includes("capacitor") && (
