@@ -40,7 +40,7 @@ def point_of(position: Position, cases: Cases, state: State = "on") -> Operating
         kept = regulated(position, cases, state, ohms)
         return build(position, kept, stacked=True, state=state, filaments=ohms).circuit
 
-    return settled(circuit, laws, cases.samples, start)
+    return settled(circuit, laws, cases.samples if laws else 1, start)
 
 
 @lru_cache(maxsize=256)
