@@ -73,11 +73,13 @@ const Bare = styled(Heading)`
 `;
 
 interface Props {
+  /** The judgements, the gravest first. */
   findings: Finding[];
   /** What each reading after the swap says; the newest stands first. */
   diagnoses: Report["diagnoses"];
   /** Try a remedy: it is previewed on all instruments until it is taken or put back. */
   onTry?: (label: string, changes: Changes) => void;
+  /** Strike the newest reading. */
   onStrike?: (readingId: string) => void;
 }
 
@@ -122,7 +124,9 @@ export function Findings({ findings, diagnoses, onTry, onStrike }: Props) {
 }
 
 interface DiagnosisProps {
+  /** What the reading says. */
   diagnosis: Report["diagnoses"][number];
+  /** Strike the newest reading. */
   onStrike?: (readingId: string) => void;
 }
 

@@ -62,6 +62,7 @@ const Ratio = styled.span`
 `;
 
 interface Props {
+  /** The lamps shown, in order. */
   lamps: Report["glow"];
 }
 

@@ -80,8 +80,11 @@ const Take = styled.form`
 `;
 
 interface Props {
+  /** The position's key; names the draft. */
   positionId: string;
+  /** The next thing to do. */
   step: Report["next_step"];
+  /** Keep a reading; rejects where the server refuses. */
   onRead: (reading: Schemas["BenchReading"]) => Promise<unknown>;
 }
 
@@ -125,12 +128,15 @@ export function NextThing({ positionId, step, onRead }: Props) {
 }
 
 interface EntryProps {
+  /** The position's key; names the draft. */
   positionId: string;
   /** Which of the readings after the swap it is, or which figure it gives. */
   kind: string;
+  /** What the meter is set to; kept as a note. */
   meter: string;
   /** How such a reading is written. */
   example: string;
+  /** Keep a reading; rejects where the server refuses. */
   onRead: Props["onRead"];
 }
 

@@ -64,6 +64,7 @@ const Swing = styled.div`
 `;
 
 interface Props {
+  /** What rests on assumptions. */
   uncertainty: Report["uncertainty"];
 }
 

@@ -58,11 +58,13 @@ type Rule = Report["rule"];
 type Tick = Rule["scales"][number]["ticks"][number];
 
 interface Props {
+  /** The slide rule as the report gives it. */
   rule: Rule;
   /** Ohms under the cursor now; may be ahead of the report while it is asked for. */
   cursor: number;
   /** What each scale reads under the cursor, by scale id. */
   reads: Record<string, string>;
+  /** Told where it is moved. */
   onMove: (ohm: number) => void;
 }
 
@@ -148,11 +150,15 @@ interface Ends {
 }
 
 interface ScaleRowProps {
+  /** One scale of the rule. */
   scale: Rule["scales"][number];
+  /** The slide rule as the report gives it. */
   rule: Rule;
+  /** Pixels across, from a value. */
   x: X;
   /** Pixels down to its line. */
   base: number;
+  /** Where the scale begins and ends, in pixels. */
   ends: Ends;
   /** What it reads under the cursor. */
   read: string;
@@ -181,7 +187,9 @@ function ScaleRow({ scale, rule, x, base, ends, read }: ScaleRowProps) {
 }
 
 interface HotProps {
+  /** Where the resistor is too hot to touch. */
   hot: NonNullable<Rule["hot"]>;
+  /** Pixels across, from a value. */
   x: X;
   /** Pixels down to its scale's line. */
   base: number;
@@ -229,10 +237,15 @@ function Zones({ rule, x, height }: { rule: Rule; x: X; height: number }) {
 }
 
 interface TicksProps {
+  /** One scale of the rule. */
   scale: Rule["scales"][number];
+  /** The slide rule as the report gives it. */
   rule: Rule;
+  /** Pixels across, from a value. */
   x: X;
+  /** Pixels down to the scale's line. */
   base: number;
+  /** Whether names and readings stand above the scale. */
   narrow: boolean;
 }
 

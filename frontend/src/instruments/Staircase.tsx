@@ -124,11 +124,15 @@ type Stair = Schemas["Staircase"]["stairs"][number];
 interface Props {
   /** The staircase at the instants and states the supply has. */
   snapshots: Report["snapshots"];
+  /** What the supply's cycle comes to. */
   cycle: Report["cycle"];
+  /** How long a battery lasts. */
   runtime: Report["runtime"];
   /** What is chosen to be seen; the other instruments follow it. */
   chosen: string | undefined;
+  /** Told which picture is chosen. */
   onChoose: (id: string) => void;
+  /** Open the sheet of a part. */
   onEdit: (kind: Stair["kind"]) => void;
 }
 
@@ -159,7 +163,9 @@ export function Staircase({ snapshots, cycle, runtime, chosen, onChoose, onEdit 
 }
 
 interface SteepProps {
+  /** The steps from rail to ground. */
   staircase: Schemas["Staircase"];
+  /** Open the sheet of a part. */
   onEdit: Props["onEdit"];
 }
 
@@ -203,6 +209,7 @@ function Steep({ staircase, onEdit }: SteepProps) {
 }
 
 interface AxisProps {
+  /** Pixels down, from a value. */
   y: ScaleLinear<number, number>;
 }
 
@@ -222,8 +229,11 @@ function Axis({ y }: AxisProps) {
 }
 
 interface FallsProps {
+  /** The figure, with its unit and origin. */
   shown: Stair[];
+  /** Pixels across, from a value. */
   x: (k: number) => number;
+  /** Pixels down, from a value. */
   y: (volts: number) => number;
 }
 

@@ -2,6 +2,7 @@ import type { Schemas } from "../api/client";
 import { Trace } from "./Trace";
 
 interface Props {
+  /** The curve fitted through the sweep. */
   fit: Schemas["SweepReport"];
 }
 

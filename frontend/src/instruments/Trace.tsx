@@ -22,13 +22,19 @@ interface Curve {
 }
 
 interface Props {
+  /** Its name on screen. */
   label: string;
+  /** What is drawn, each with its stroke. */
   curves: Curve[];
   /** Single readings, drawn as crosses. */
   marks?: readonly (readonly [number, number])[];
+  /** The horizontal axis's unit. */
   xUnit: string;
+  /** The vertical axis's unit. */
   yUnit: string;
+  /** What values are multiplied by for the axis. */
   yScale?: number;
+  /** Pixels. */
   height?: number;
   /** Keep zero in sight on the upright axis. */
   fromZero?: boolean;

@@ -96,6 +96,7 @@ interface Undo {
 }
 
 interface Props {
+  /** What stands in it. */
   children: ReactNode;
   /** Step back and forth in this view; the label says what would be undone. */
   undo?: Undo;
@@ -175,6 +176,7 @@ function useKeys(undo: Undo | undefined, flip: () => void, help: () => void) {
 }
 
 interface StepsProps {
+  /** Step back and forth. */
   undo: Undo;
 }
 
@@ -200,7 +202,9 @@ function Steps({ undo }: StepsProps) {
 }
 
 interface KeysSheetProps {
+  /** Whether it is seen. */
   open: boolean;
+  /** Shut it. */
   onClose: () => void;
 }
 

@@ -38,9 +38,13 @@ const Name = styled(Label)`
 `;
 
 interface Props {
+  /** Its name on screen. */
   label: string;
+  /** What stands there now. */
   value: string;
+  /** What may be chosen, with labels. */
   options: readonly { id: string; label: string }[];
+  /** Told what is typed or chosen. */
   onChange: (id: string) => void;
 }
 

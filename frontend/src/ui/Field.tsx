@@ -63,18 +63,25 @@ const Wrong = styled(FieldError)`
 `;
 
 interface Props {
+  /** Its name on screen. */
   label: string;
+  /** What stands there now. */
   value: string;
+  /** Told what is typed or chosen. */
   onChange: (text: string) => void;
   /** What the text was taken for, or how to write it. */
   hint?: string | undefined;
+  /** Why what stands there is not accepted. */
   error?: string | undefined;
+  /** Called on Enter and when the field is left. */
   onCommit?: () => void;
+  /** What such a text looks like. */
   placeholder?: string;
   /** Words, not a quantity: set in the text face. */
   words?: boolean;
   /** Words that may run over a line. */
   long?: boolean;
+  /** For styled-components. */
   className?: string;
 }
 

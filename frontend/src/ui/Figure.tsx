@@ -45,9 +45,11 @@ const WORDS: Record<Shown["source"], string> = {
 };
 
 interface Props {
+  /** The figure, with its unit and origin. */
   shown: Shown;
   /** Rests on an assumption: drawn in pencil. */
   pencil?: boolean;
+  /** For styled-components. */
   className?: string;
 }
 

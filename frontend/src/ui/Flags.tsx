@@ -33,9 +33,13 @@ const Name = styled(Label)`
 `;
 
 interface Props {
+  /** Its name on screen. */
   label: string;
+  /** What may be chosen, with labels. */
   options: readonly { id: string; label: string }[];
+  /** What is chosen now. */
   chosen: readonly string[];
+  /** Told what is typed or chosen. */
   onChange: (chosen: string[]) => void;
 }
 

@@ -32,6 +32,7 @@ const Words = styled(Link)`
 `;
 
 interface Props {
+  /** The lamp as the list has it. */
   lamp: Schemas["Summary"];
 }
 
@@ -57,6 +58,7 @@ export function Lamp({ lamp }: Props) {
 }
 
 interface GlowProps {
+  /** Its colour on screen, #rrggbb. */
   colour: string;
   /** 0 to 100. */
   lightness: number;

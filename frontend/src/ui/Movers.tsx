@@ -3,10 +3,13 @@ import { SmallButton } from "./Button";
 interface Props {
   /** What is moved, for its buttons' names. */
   name: string;
+  /** Whether nothing is above it. */
   first: boolean;
+  /** Whether nothing is below it. */
   last: boolean;
   /** Up is -1, down is 1. */
   onMove: (by: number) => void;
+  /** Delete it. */
   onDelete: () => void;
 }
 

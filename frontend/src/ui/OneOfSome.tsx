@@ -3,10 +3,15 @@ import { Picker, type Pick } from "./Picker";
 import { Refusal } from "./Refusal";
 
 interface Props {
+  /** Its name on screen. */
   label: string;
+  /** What stands there now. */
   value: string;
+  /** What may be chosen, with labels. */
   options: readonly Pick[];
+  /** Told what is typed or chosen. */
   onChange: (id: string) => void;
+  /** Why what stands there is not accepted. */
   error?: string | undefined;
 }
 

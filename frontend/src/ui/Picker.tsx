@@ -78,10 +78,15 @@ export interface Pick {
 }
 
 interface Props {
+  /** Its name on screen. */
   label: string;
+  /** What stands there now. */
   value: string;
+  /** What may be picked. */
   items: Pick[];
+  /** Told what is typed or chosen. */
   onChange: (id: string) => void;
+  /** How to write it, or what it was taken for. */
   hint?: string;
 }
 

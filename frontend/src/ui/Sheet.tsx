@@ -50,9 +50,13 @@ const Stack = styled.div`
 `;
 
 interface Props {
+  /** Its heading. */
   title: string;
+  /** Whether it is seen. */
   open: boolean;
+  /** Shut it. */
   onClose: () => void;
+  /** What stands in it. */
   children: ReactNode;
   /** For things that stand side by side. */
   wide?: boolean;

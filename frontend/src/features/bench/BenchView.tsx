@@ -153,11 +153,15 @@ export function BenchView() {
 }
 
 interface RowProps {
+  /** The item of equipment. */
   item: Schemas["BenchItem"];
+  /** Whether nothing is above it. */
   first: boolean;
+  /** Whether nothing is below it. */
   last: boolean;
   /** Up is -1, down is 1. */
   onMove: (by: number) => void;
+  /** Delete it. */
   onDelete: () => void;
 }
 

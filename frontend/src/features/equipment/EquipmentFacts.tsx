@@ -20,6 +20,7 @@ const Advice = styled.p`
 `;
 
 interface Props {
+  /** The item of equipment. */
   item: Schemas["EquipmentOut"];
 }
 

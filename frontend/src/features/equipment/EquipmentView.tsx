@@ -65,6 +65,7 @@ export default function EquipmentView() {
 }
 
 interface Props {
+  /** The item of equipment. */
   item: Schemas["EquipmentOut"];
 }
 

@@ -10,9 +10,11 @@ import { Acts, Head, Line, List, Section } from "./List";
 interface Props {
   /** The equipment's key. */
   equipment: string;
+  /** The lamps shown, in order. */
   lamps: Schemas["Summary"][];
   /** Do something, and show why if the server refuses. */
   act: (work: () => Promise<unknown>) => Promise<void>;
+  /** Told where it is moved. */
   onMove: (from: number, by: number) => void;
 }
 

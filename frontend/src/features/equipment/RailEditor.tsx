@@ -14,6 +14,7 @@ const LEVELS = [
 ] as const;
 
 interface Props {
+  /** The rail that feeds the lamp, as it is kept. */
   rail: Schemas["RailAnswer"];
 }
 

@@ -35,9 +35,11 @@ type Rail = Schemas["RailAnswer"];
 interface Props {
   /** The equipment's key. */
   equipment: string;
+  /** The supply rails in their order. */
   rails: Rail[];
   /** Do something, and show why if the server refuses. */
   act: (work: () => Promise<unknown>) => Promise<void>;
+  /** Told where it is moved. */
   onMove: (from: number, by: number) => void;
 }
 
@@ -96,6 +98,7 @@ export function RailList({ equipment, rails, act, onMove }: Props) {
 }
 
 interface RailSummaryProps {
+  /** The rail that feeds the lamp, as it is kept. */
   rail: Rail;
 }
 

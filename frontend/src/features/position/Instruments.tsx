@@ -55,11 +55,15 @@ const Place = styled.div<Place>`
 `;
 
 interface Props {
+  /** The position's report. */
   report: Report;
   /** Ohms under the slide rule's cursor while they are ahead of the report. */
   cursor: number | undefined;
+  /** Told where it is moved. */
   onMove: (ohm: number) => void;
+  /** Open the sheet of a part. */
   onEdit: (part: Part) => void;
+  /** Try changes without saving them. */
   onTry: Try;
   /** Strike a reading taken after the swap. */
   onStrike: (reading: string) => void;

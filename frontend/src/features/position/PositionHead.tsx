@@ -62,6 +62,7 @@ const SHEETS: readonly (readonly [Part, string])[] = [
 ];
 
 interface Props {
+  /** What the server answers for this view. */
   view: Schemas["PositionView"];
   /** Whether the supply alternates, so that there is something to rectify. */
   alternates: boolean;

@@ -66,11 +66,13 @@ function Workspace({ id }: WorkspaceProps) {
 }
 
 interface BenchProps {
+  /** What the server answers for this view. */
   view: Schemas["PositionView"];
   /** None where the position cannot be worked out. */
   report: Report | undefined;
   /** Why it cannot. */
   problem: string;
+  /** What is tried before it is taken. */
   trying: ReturnType<typeof useTrial>;
 }
 

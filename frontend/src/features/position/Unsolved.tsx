@@ -13,6 +13,7 @@ const MENDABLE: readonly (readonly [Part, string])[] = [
 interface Props {
   /** Why it cannot be worked out. */
   why: string;
+  /** Open the sheet of a part. */
   onEdit: (part: Part) => void;
 }
 

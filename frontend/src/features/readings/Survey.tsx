@@ -21,6 +21,7 @@ type Survey = Report["survey"];
 interface Props {
   /** The position's key. */
   id: string;
+  /** What the readings before the swap say. */
   survey: Survey;
 }
 
@@ -52,7 +53,9 @@ export function SurveyPart({ id, survey }: Props) {
 }
 
 interface ReadingsTakenProps {
+  /** The readings, oldest first. */
   readings: Survey["readings"];
+  /** Delete it. */
   onDelete: (reading: string) => void;
 }
 
@@ -85,7 +88,9 @@ function ReadingsTaken({ readings, onDelete }: ReadingsTakenProps) {
 }
 
 interface InferencesProps {
+  /** What follows from them. */
   inferences: Survey["inferences"];
+  /** Take an inference over into the position. */
   onTakeOver: (name: string) => void;
 }
 
@@ -116,6 +121,7 @@ function Inferences({ inferences, onTakeOver }: InferencesProps) {
 }
 
 interface PlanProps {
+  /** In the order they are done. */
   steps: Survey["plan"];
 }
 

@@ -22,6 +22,7 @@ const Table = styled.table`
 `;
 
 interface Props {
+  /** The table of switch states. */
   truth: Schemas["Truth"];
 }
 

@@ -52,11 +52,13 @@ interface Props {
   fields: readonly (readonly [string, string])[];
   /** The choices of a line: name, label and options. */
   choices?: readonly (readonly [string, string, readonly { id: string; label: string }[]])[];
+  /** The lines as they are kept. */
   lines: Line[];
   /** What each line comes to, from the server. */
   says?: string[];
   /** Whether the lines have an order that is read out. */
   numbered?: boolean;
+  /** Save it; rejects where the server refuses. */
   onSave: (lines: Line[]) => Promise<unknown>;
 }
 
@@ -91,6 +93,7 @@ export function Lines(props: Props) {
 }
 
 interface WrittenProps extends Props {
+  /** The line shown. */
   line: Line;
   /** Its place among the lines. */
   at: number;

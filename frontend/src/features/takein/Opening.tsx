@@ -40,7 +40,9 @@ const DIRECTIONS = [
 interface Props {
   /** The equipment's key. */
   id: string;
+  /** In the order they are done. */
   steps: Schemas["OpeningStep"][];
+  /** Save it; rejects where the server refuses. */
   onSave: (steps: Schemas["OpeningStep"][]) => Promise<unknown>;
 }
 

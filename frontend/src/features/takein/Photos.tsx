@@ -35,6 +35,7 @@ const Wrong = styled.p`
 interface Props {
   /** The equipment's key. */
   id: string;
+  /** The photographs, oldest first. */
   photos: Schemas["PhotoOut"][];
 }
 
@@ -87,6 +88,7 @@ export function Photos({ id, photos }: Props) {
 }
 
 interface PhotoProps {
+  /** The photograph. */
   photo: Schemas["PhotoOut"];
 }
 

@@ -95,6 +95,7 @@ export default function TakeInView() {
 }
 
 interface SheetProps {
+  /** What the server answers for this view. */
   view: Schemas["TakeInView"];
 }
 
@@ -157,6 +158,7 @@ function TakeInSheet({ view }: SheetProps) {
 }
 
 interface WiresProps {
+  /** The wires as they are kept. */
   wires: Schemas["Wire"][];
   /** What each wire's behaviour means, from the server. */
   says: string[];

@@ -10,6 +10,7 @@ const EMPTY = { text: "", source: "assumed", note: "" } as const;
 interface Props {
   /** Where the record keeps the details of its kind. */
   within: "details" | "driver_details";
+  /** What the kind asks for. */
   detail: Schemas["DetailOut"];
 }
 

@@ -19,14 +19,19 @@ interface Props {
   id: string;
   /** The field's name for the server. */
   name: string;
+  /** Its name on screen. */
   label: string;
+  /** The unit the text is read in. */
   unit: Schemas["TookIn"]["unit"];
+  /** What stands there now. */
   value: Quantity;
   /** What the saved text was taken for. */
   took?: string | undefined;
+  /** How to write it, or what it was taken for. */
   hint?: string | undefined;
   /** Leave out the source where it cannot be anything but typed. */
   plain?: boolean;
+  /** Save it; rejects where the server refuses. */
   onSave: (value: Quantity) => Promise<unknown>;
 }
 

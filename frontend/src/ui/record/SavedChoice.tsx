@@ -3,7 +3,9 @@ import { useField, type FieldName } from "./record";
 import { useRefusal } from "./useRefusal";
 
 interface Props {
+  /** The field's name in the record. */
   field: FieldName;
+  /** Its name on screen. */
   label: string;
   /** Other fields that change with it, by the value chosen. */
   also?: (value: string) => Record<string, unknown>;

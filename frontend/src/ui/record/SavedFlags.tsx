@@ -4,7 +4,9 @@ import { useField, type FieldName } from "./record";
 import { useRefusal } from "./useRefusal";
 
 interface Props {
+  /** The field's name in the record. */
   field: FieldName;
+  /** Its name on screen. */
   label: string;
 }
 

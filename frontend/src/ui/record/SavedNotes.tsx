@@ -20,7 +20,9 @@ const Name = styled(Label)`
 `;
 
 interface Props {
+  /** The field's name in the record. */
   field: FieldName;
+  /** Its name on screen. */
   label: string;
 }
 

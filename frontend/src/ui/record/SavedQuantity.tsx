@@ -3,8 +3,11 @@ import { QuantityControl } from "./QuantityControl";
 import { useField, type FieldName } from "./record";
 
 interface Props {
+  /** The field's name in the record. */
   field: FieldName;
+  /** Its name on screen. */
   label: string;
+  /** How to write it, or what it was taken for. */
   hint?: string;
   /** Leave out the source where it cannot be anything but typed. */
   plain?: boolean;

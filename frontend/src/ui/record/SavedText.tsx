@@ -2,8 +2,11 @@ import { TextControl } from "./TextControl";
 import { useField, type FieldName } from "./record";
 
 interface Props {
+  /** The field's name in the record. */
   field: FieldName;
+  /** Its name on screen. */
   label: string;
+  /** How to write it, or what it was taken for. */
   hint?: string;
   /** Words that may run over a line. */
   long?: boolean;

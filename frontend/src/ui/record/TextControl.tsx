@@ -7,11 +7,15 @@ interface Props {
   id: string;
   /** The field's name for the server. */
   name: string;
+  /** Its name on screen. */
   label: string;
+  /** What is kept. */
   saved: string;
+  /** How to write it, or what it was taken for. */
   hint?: string | undefined;
   /** Words that may run over a line. */
   long?: boolean;
+  /** Save it; rejects where the server refuses. */
   onSave: (text: string) => Promise<unknown>;
 }
 

@@ -10,10 +10,15 @@ import { Picker } from "../../../ui/Picker";
 import { Sheet } from "../../../ui/Sheet";
 
 interface Props {
+  /** Whether it is seen. */
   open: boolean;
+  /** Shut it. */
   onClose: () => void;
+  /** Called when it is kept. */
   onKept: () => void;
+  /** The quick sum as it is typed. */
   quick: Schemas["QuickIn"];
+  /** The equipment it may be kept in. */
   equipment: Schemas["BenchItem"][];
 }
 

@@ -36,9 +36,11 @@ const Keep = styled.div`
 `;
 
 interface Props {
+  /** The position's report. */
   report: Report;
   /** Whether what is typed now can be kept. */
   keepable: boolean;
+  /** Ask where to keep it. */
   onKeep: () => void;
 }
 

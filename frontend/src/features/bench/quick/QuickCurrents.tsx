@@ -47,6 +47,7 @@ const LEDS = [
 ] as const;
 
 interface Props {
+  /** The position's report. */
   report: Report;
 }
 

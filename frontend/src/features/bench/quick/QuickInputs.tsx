@@ -29,6 +29,7 @@ const Wide = styled.div`
 `;
 
 interface Props {
+  /** What is typed, field by field. */
   texts: QuickTexts;
   /** Why the server refused what is typed, field by field. */
   refused: Refused | undefined;

@@ -6,6 +6,7 @@ import { SavedCount } from "../../../ui/record/SavedText";
 import type { Position } from "./part";
 
 interface Props {
+  /** The lamp position as it is kept. */
   position: Position;
 }
 

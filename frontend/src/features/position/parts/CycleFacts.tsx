@@ -15,6 +15,7 @@ const Facts = styled.dl`
 `;
 
 interface Props {
+  /** What the supply's cycle comes to. */
   cycle: NonNullable<Report["cycle"]>;
 }
 

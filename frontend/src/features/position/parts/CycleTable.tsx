@@ -25,6 +25,7 @@ const Table = styled.table`
 `;
 
 interface Props {
+  /** What the supply's cycle comes to. */
   cycle: NonNullable<Report["cycle"]>;
 }
 

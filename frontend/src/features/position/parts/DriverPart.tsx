@@ -6,7 +6,9 @@ import { SavedQuantity } from "../../../ui/record/SavedQuantity";
 import type { Position } from "./part";
 
 interface Props {
+  /** The lamp position as it is kept. */
   position: Position;
+  /** The rail that feeds the lamp, as it is kept. */
   rail: Schemas["RailAnswer"];
   /** None where the position cannot be worked out. */
   report: Report | undefined;

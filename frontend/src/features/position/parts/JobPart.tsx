@@ -5,6 +5,7 @@ import { SpiceText } from "./SpiceText";
 import type { Position } from "./part";
 
 interface Props {
+  /** The lamp position as it is kept. */
   position: Position;
 }
 

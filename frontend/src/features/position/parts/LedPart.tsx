@@ -9,10 +9,13 @@ import { SweepPart } from "./SweepPart";
 import type { Position, Take } from "./part";
 
 interface Props {
+  /** The lamp position as it is kept. */
   position: Position;
+  /** The rail that feeds the lamp, as it is kept. */
   rail: Schemas["RailAnswer"];
   /** The curve fitted through the sweep, if there is one. */
   fit: Schemas["SweepReport"] | null;
+  /** Take changes over into the position. */
   take: Take;
 }
 

@@ -8,6 +8,7 @@ const OWN = "own";
 const BEGIN = { lamp_volts: "12V", lamp_amps: "0.1A" };
 
 interface Props {
+  /** The lamp position as it is kept. */
   position: Position;
 }
 

@@ -15,13 +15,17 @@ import { TITLES, type Part, type Position, type Take, type Try } from "./part";
 interface Props {
   /** Which part is open; none while the sheet is shut. */
   part: Part | undefined;
+  /** Shut it. */
   onClose: () => void;
+  /** The lamp position as it is kept. */
   position: Position;
+  /** The rail that feeds the lamp, as it is kept. */
   rail: Schemas["RailAnswer"];
   /** None where the position cannot be worked out. */
   report?: Report;
   /** The curve fitted through the sweep, if there is one. */
   fit: Schemas["SweepReport"] | null;
+  /** Try changes without saving them. */
   onTry: Try;
 }
 

@@ -11,7 +11,9 @@ const NONE = "none";
 const AS_IT_IS = "own";
 
 interface Props {
+  /** The lamp position as it is kept. */
   position: Position;
+  /** Take changes over into the position. */
   take: Take;
 }
 

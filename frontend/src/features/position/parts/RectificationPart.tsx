@@ -12,6 +12,7 @@ import { CycleFacts } from "./CycleFacts";
 import { CycleTable } from "./CycleTable";
 
 interface Props {
+  /** What the supply's cycle comes to. */
   cycle: NonNullable<Report["cycle"]>;
 }
 

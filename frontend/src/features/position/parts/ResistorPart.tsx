@@ -4,6 +4,7 @@ import { AddedPart } from "./AddedPart";
 import type { Position } from "./part";
 
 interface Props {
+  /** The lamp position as it is kept. */
   position: Position;
 }
 

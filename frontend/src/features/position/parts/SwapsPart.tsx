@@ -94,7 +94,9 @@ const Acts = styled.div`
 `;
 
 interface Props {
+  /** The lamp position as it is kept. */
   position: Position;
+  /** Try changes without saving them. */
   onTry: Try;
 }
 
@@ -129,9 +131,11 @@ export function SwapsPart({ position, onTry }: Props) {
 }
 
 interface SwapColumnProps {
+  /** The swap of this column. */
   swap: Swap;
   /** Whether its band is where 90 % of the samples lie, or its ends. */
   byChance: boolean;
+  /** Try changes without saving them. */
   onTry: Try;
 }
 

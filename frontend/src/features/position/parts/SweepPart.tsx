@@ -38,6 +38,7 @@ const Row = styled.div`
 `;
 
 interface Props {
+  /** The lamp position as it is kept. */
   position: Position;
   /** The curve fitted through the sweep, if there is one. */
   fit: Schemas["SweepReport"] | null;
