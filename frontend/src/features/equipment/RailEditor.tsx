@@ -44,14 +44,14 @@ export function RailEditor({ rail }: Props) {
       )}
       {LEVELS.map(([field, at, hint]) => (
         <SavedQuantity
-          key={`${rail.kind}.${field}`}
+          key={field}
           field={field}
           label={`Volts, ${rail.levels[at] ?? field}`}
           hint={hint}
         />
       ))}
       {kind?.details.map((d) => (
-        <DetailField key={`${kind.id}.${d.id}`} within="details" detail={d} />
+        <DetailField key={d.id} within="details" detail={d} />
       ))}
       <SavedText field="fuse" label="Fuse" hint="Its rating, 0.5A; empty for none found" />
       <p>Reads as {rail.reads}.</p>

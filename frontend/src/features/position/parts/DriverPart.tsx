@@ -25,13 +25,12 @@ export function DriverPart({ position, rail, report }: Props) {
       <p>{kind?.expect}</p>
       {supply?.driver_note && <p>{supply.driver_note}</p>}
       <SavedQuantity
-        key={`${position.driver_kind}.drop`}
         field="driver_drop"
         label="Driver's drop"
         hint={`While on: ${kind?.usual_drop ?? ""}`}
       />
       {kind?.details.map((d) => (
-        <DetailField key={`${kind.id}.${d.id}`} within="driver_details" detail={d} />
+        <DetailField key={d.id} within="driver_details" detail={d} />
       ))}
       <SavedChoice field="common" label="Wire it shares with other lamps" />
       {report?.snapshots
