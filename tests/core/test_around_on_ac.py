@@ -10,11 +10,12 @@ from swapglow.core.analysis.ac_cycle import AcCases, solve_cycles
 from swapglow.core.analysis.sizing import size
 from swapglow.core.assess import assess
 from swapglow.core.design.changes import with_changes
-from swapglow.core.engine.netlist import Circuit, Dc, VoltageSource
+from swapglow.core.engine.netlist import Circuit, Dc, Sine, VoltageSource
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.network.builder import CannotBuild, build
 from swapglow.core.network.cases import Cases
 from swapglow.core.network.sources import sine
+from tests.core.drivers import driven
 from tests.core.supplies import lamp, on
 
 BELL = {"open": "14.1V", "load": "0.15A", "hertz": "50Hz"}
@@ -81,6 +82,28 @@ REFUSED = {
     "driver_kind": on("winding", "12.6Vac", BELL, driver_kind="series_lamps", lamp=lamp("6V", "0.1A")),
     "module": on("winding", "12.6Vac", BELL, band="9-15V", module={"amps": "30mA", "law": "current"}),
 }
+
+
+def wave_circuit(position, state="on"):
+    s = size(position)
+    cases = Cases(0.0, position.led.vf_typ, s.total_ohm)
+    return build(position, cases, wave=Sine(0.0, 17.0, 50.0), stacked=True, farads=s.farads, state=state)
+
+
+def test_loads_that_are_no_resistance_are_refused_on_ac():
+    p = driven("shared", "18Vac", supply="winding", dropper="82R", loads="buzzer 18mA")
+    with pytest.raises(CannotBuild, match="buzzer is no plain resistance") as refusal:
+        wave_circuit(p)
+    assert refusal.value.field == "loads"
+    plain = driven("shared", "18Vac", supply="winding", dropper="82R", loads="bleed 470R")
+    assert {"Rdropper", "Rload1"} <= {e.name for e in wave_circuit(plain).circuit.elements}
+
+
+def test_a_transistor_that_is_off_is_refused_on_ac():
+    p = driven("low_side", "18Vac", supply="winding")
+    with pytest.raises(CannotBuild, match="switched off, is not worked out on a supply that alternates"):
+        wave_circuit(p, "off")
+    assert wave_circuit(p, "on").circuit.elements
 
 
 @pytest.mark.parametrize("field", REFUSED)

@@ -154,7 +154,8 @@ function Diagnosis({ diagnosis, onStrike }: DiagnosisProps) {
       <Message>{diagnosis.line}</Message>
       {!diagnosis.agrees && (
         <Expected>
-          Expected <Figure shown={diagnosis.expected} />
+          Read <Figure shown={diagnosis.reading} />, expected <Figure shown={diagnosis.expected} />,
+          from <Figure shown={diagnosis.low} /> to <Figure shown={diagnosis.high} />
         </Expected>
       )}
       {diagnosis.causes.length > 0 && (

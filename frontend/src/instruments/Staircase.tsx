@@ -229,7 +229,7 @@ function Axis({ y }: AxisProps) {
 }
 
 interface FallsProps {
-  /** The figure, with its unit and origin. */
+  /** The steps that take a fall, from the rail down. */
   shown: Stair[];
   /** Pixels across, from a value. */
   x: (k: number) => number;
@@ -242,12 +242,12 @@ function Falls({ shown, x, y }: FallsProps) {
   return (
     <>
       {shown.map((s, k) =>
-        k === 0 || s.drop.usual === 0 ? null : (
+        k === 0 ? null : (
           <line
             key={s.id}
             x1={x(k)}
             x2={x(k)}
-            y1={y(shown[k - 1]?.level.usual ?? 0)}
+            y1={y(s.level.usual + s.drop.usual)}
             y2={y(s.level.usual)}
             stroke={s.kind === "resistor" ? "var(--mark)" : "var(--ink)"}
             strokeWidth={s.kind === "resistor" ? 7 : 3}

@@ -7,8 +7,8 @@ import { expect, test } from "vitest";
 
 const SRC = resolve(import.meta.dirname, "..");
 const SCHEMA = join(SRC, "api/schema.d.ts");
-/** What is not a view but reads reports too: the command, and what keeps and exports records. */
-const READERS = ["cli.py", "records", "api", "document"].map((p) =>
+/** What is not a view but reads reports too: the command, the bench's summaries, and inferences. */
+const READERS = ["cli.py", "api/serializers.py", "api/readings.py", "records/reports.py"].map((p) =>
   resolve(SRC, "../../swapglow", p),
 );
 

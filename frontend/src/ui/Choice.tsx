@@ -1,5 +1,8 @@
-import { Label, Radio, RadioGroup } from "react-aria-components";
+import { Radio, RadioGroup } from "react-aria-components";
 import styled from "styled-components";
+
+import { Caption } from "./Field";
+import { option, optionRow } from "./option";
 
 const Group = styled(RadioGroup)`
   display: flex;
@@ -7,34 +10,11 @@ const Group = styled(RadioGroup)`
 `;
 
 const Row = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px;
+  ${optionRow}
 `;
 
 const Option = styled(Radio)`
-  display: inline-flex;
-  align-items: center;
-  min-height: 44px;
-  padding: 0 12px;
-  border: 1.5px solid var(--rule);
-  border-radius: 4px;
-  cursor: pointer;
-  &[data-selected] {
-    background: var(--ink);
-    border-color: var(--ink);
-    color: var(--ground);
-    font-weight: 650;
-  }
-  &[data-hovered]:not([data-selected]) {
-    border-color: var(--ink);
-  }
-`;
-
-const Name = styled(Label)`
-  font-size: 0.9rem;
-  font-weight: 600;
-  margin-bottom: 2px;
+  ${option}
 `;
 
 interface Props {
@@ -52,7 +32,7 @@ interface Props {
 export function Choice({ label, value, options, onChange }: Props) {
   return (
     <Group value={value} onChange={onChange} orientation="horizontal">
-      <Name>{label}</Name>
+      <Caption>{label}</Caption>
       <Row>
         {options.map((o) => (
           <Option key={o.id} value={o.id}>

@@ -1,35 +1,15 @@
-import { Label, ToggleButton, ToggleButtonGroup } from "react-aria-components";
+import { ToggleButton, ToggleButtonGroup } from "react-aria-components";
 import styled from "styled-components";
 
+import { Caption } from "./Field";
+import { option, optionRow } from "./option";
+
 const Row = styled(ToggleButtonGroup)`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px;
+  ${optionRow}
 `;
 
 const Flag = styled(ToggleButton)`
-  min-height: 44px;
-  padding: 0 12px;
-  border: 1.5px solid var(--rule);
-  border-radius: 4px;
-  background: none;
-  cursor: pointer;
-  &[data-selected] {
-    background: var(--ink);
-    border-color: var(--ink);
-    color: var(--ground);
-    font-weight: 650;
-  }
-  &[data-hovered]:not([data-selected]) {
-    border-color: var(--ink);
-  }
-`;
-
-const Name = styled(Label)`
-  display: block;
-  font-size: 0.9rem;
-  font-weight: 600;
-  margin-bottom: 2px;
+  ${option}
 `;
 
 interface Props {
@@ -47,7 +27,7 @@ interface Props {
 export function Flags({ label, options, chosen, onChange }: Props) {
   return (
     <div>
-      <Name elementType="span">{label}</Name>
+      <Caption elementType="span">{label}</Caption>
       <Row
         aria-label={label}
         selectionMode="multiple"

@@ -81,11 +81,11 @@ def lamp_on_battery(lamp: Lamp, open_v: FloatArray, source_ohm: float) -> tuple[
 
     Args:
         lamp: the filament.
-        open_v: open-circuit volts, any shape.
+        open_v: open-circuit volts, V, (n,).
         source_ohm: resistance behind them, Ω.
 
     Returns:
-        Amps and volts of the lamp, shape of ``open_v``.
+        A and V of the lamp, (n,) each.
     """
     low, high = np.zeros_like(open_v), open_v.copy()
     for _ in range(50):

@@ -53,14 +53,14 @@ def chains_of(system: System) -> tuple[Chain, ...]:
 
 
 def as_one(i_s: FloatArray, nvt: FloatArray) -> tuple[FloatArray, FloatArray]:
-    """Saturation current and n·Vt of a chain as one junction; (diodes, samples or 1) each.
+    """Saturation current and n·Vt of a chain as one junction.
 
     Args:
-        i_s: saturation currents, A.
-        nvt: n·Vt, V.
+        i_s: saturation currents, A, (diodes, samples or 1).
+        nvt: n·Vt, V, same shape.
 
     Returns:
-        Is in A and n·Vt in V of the one junction, (1, samples or 1).
+        Is in A and n·Vt in V of the one junction, (samples or 1,).
     """
     whole = nvt.sum(axis=0)
     return np.exp((nvt * np.log(i_s)).sum(axis=0) / whole), whole

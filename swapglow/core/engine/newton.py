@@ -163,14 +163,14 @@ def newton(
     Args:
         system: the equations.
         solver: solves one step of them.
-        drive: right-hand side of the sources, (size + 1, samples).
+        drive: right-hand side of the sources, A and V, (size, samples).
         start: junction voltages to begin with, V.
         x: solution to begin with, (size + 1, samples), where one is known.
         gmin: conductance across each junction, S.
         most_steps: after how many steps to give up.
 
     Returns:
-        Solution, junction voltages, and which samples have settled.
+        Unknowns, the junction voltages they rest on, and which samples have settled.
     """
     samples = system.samples
     v = start
@@ -257,7 +257,7 @@ def kirchhoff_holds(
         system: the equations.
         x: the solution, V and A, (size + 1, samples).
         v: junction voltages, V.
-        drive: right-hand side of the sources, (size + 1, samples).
+        drive: right-hand side of the sources, A and V, (size, samples).
         gmin: conductance across each junction, S.
 
     Returns:

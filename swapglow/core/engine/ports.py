@@ -268,13 +268,14 @@ def look(
 
     Args:
         frame: the pattern, from :func:`frame_of`.
+        ports: pairs of nodes with a junction between.
         system: the samples' equations.
         drive: right-hand side of the sources, (size, samples).
         memory: further pairs of rows to put one unit out of and into; their answers follow the
             ports' in ``per_amp``.
 
     Returns:
-        Open volts at the ports, and volts for each amp put through one, Ω.
+        Unknowns and port volts with no port current, V and A, and what one amp into each port adds to them, Ω.
     """
     entries = frame.constant
     if system.resistors:

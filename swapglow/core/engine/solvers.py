@@ -21,7 +21,7 @@ class LinearSolver(Protocol):
     """Solves (linear + nonlinear)·x = right for one system."""
 
     def solve(self, nonlinear: FloatArray, right: FloatArray) -> FloatArray:
-        """Answers (size, samples) for nonlinear slots (slots, samples) and right side (size, samples).
+        """Answers to one step.
 
         Args:
             nonlinear: matrix entries of the nonlinear parts, S, (slots, samples).
@@ -31,11 +31,11 @@ class LinearSolver(Protocol):
             V and A, (size, samples).
 
         Raises:
-            numpy.linalg.LinAlgError: the matrix has no inverse.
+            CircuitError: the circuit has no single answer.
         """
 
 
-class DenseSolver:
+class DenseSolver(LinearSolver):
     """LAPACK, sample by sample inside one call."""
 
     def __init__(self, system: System) -> None:
@@ -44,18 +44,7 @@ class DenseSolver:
         self._matrix = np.zeros((system.samples, system.size, system.size))
 
     def solve(self, nonlinear: FloatArray, right: FloatArray) -> FloatArray:
-        """Solve as :class:`LinearSolver` says.
-
-        Args:
-            nonlinear: matrix entries of the nonlinear parts, S, (slots, samples).
-            right: right-hand side, A and V, (size, samples).
-
-        Returns:
-            V and A, (size, samples).
-
-        Raises:
-            numpy.linalg.LinAlgError: the matrix has no inverse.
-        """
+        """Solve as :class:`LinearSolver` says."""
         self._matrix[:, self._rows, self._columns] = (self._linear + nonlinear).T
         try:
             return np.asarray(np.linalg.solve(self._matrix, right.T[..., None])[..., 0].T)
@@ -63,7 +52,7 @@ class DenseSolver:
             raise CircuitError(SINGULAR) from None
 
 
-class SparseSolver:
+class SparseSolver(LinearSolver):
     """Sparse LU (SuperLU), one sample at a time."""
 
     def __init__(self, system: System) -> None:
@@ -72,18 +61,7 @@ class SparseSolver:
         self._shape = (system.size, system.size)
 
     def solve(self, nonlinear: FloatArray, right: FloatArray) -> FloatArray:
-        """Solve as :class:`LinearSolver` says.
-
-        Args:
-            nonlinear: matrix entries of the nonlinear parts, S, (slots, samples).
-            right: right-hand side, A and V, (size, samples).
-
-        Returns:
-            V and A, (size, samples).
-
-        Raises:
-            numpy.linalg.LinAlgError: the matrix has no inverse.
-        """
+        """Solve as :class:`LinearSolver` says."""
         values = self._linear + nonlinear
         out = np.empty_like(right)
         for k in range(right.shape[1]):

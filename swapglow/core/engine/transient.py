@@ -50,7 +50,7 @@ def transient(
         from_conditions: start from the parts' own initial values and not from the operating point.
 
     Returns:
-        Volts and amps at the printing steps.
+        Volts and amps at every instant that was solved, from ``start`` on.
 
     Raises:
         CircuitError: the circuit cannot have an answer, or the run would need too many steps.

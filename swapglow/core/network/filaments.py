@@ -62,6 +62,7 @@ def settled(build: Callable[[Ohms], Circuit], laws: Mapping[str, Law], samples: 
     Args:
         build: makes the circuit from each part's ohms, (samples,), by the name of its resistor.
         laws: the parts by that name, each from volts to ohms; none makes it a single solve.
+        samples: how many there are; where there are no laws it does not matter.
         start: ohms near the answer, where they are known.
 
     Returns:

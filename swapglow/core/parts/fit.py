@@ -55,7 +55,7 @@ def fit_curve(volts: FloatArray, amps: FloatArray, *, in_series: int = 1, known_
         known_ohm: resistance known to stand in series, Ω; Rs is then at least that.
 
     Returns:
-        Is in A, n, Rs in Ω, and how far each reading is off, V.
+        Is in A, n, Rs in Ω, and the volts left over: root mean square and largest.
 
     Raises:
         FitError: too few points, none with current, or volts that fall where amps rise.

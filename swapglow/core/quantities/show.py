@@ -16,14 +16,11 @@ def engineering(value: float, digits: int = 3) -> tuple[str, str]:
     Trailing zeros after the point are dropped; below 1 n the value prints as 0.
 
     Args:
-        value: any finite number.
+        value: any number; one that is not finite prints as –.
         digits: significant figures.
 
     Returns:
         The number's text, and the prefix: "", "k", "m", "µ".
-
-    Raises:
-        ValueError: it is not finite.
     """
     if value == 0 or not math.isfinite(value) or abs(value) < 0.5e-9:
         return ("0" if math.isfinite(value) else "–"), ""

@@ -1,13 +1,14 @@
-import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import styled from "styled-components";
 
-import { Refused, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { useEquipment, useSave } from "../../api/queries";
 import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
 import { useUndo } from "../../shell/useUndo";
 import { Button } from "../../ui/Button";
+import { useRefusal } from "../../ui/record/useRefusal";
+import { Refusal } from "../../ui/Refusal";
 import { TakeOut } from "./Files";
 import { EquipmentFacts } from "./EquipmentFacts";
 import { LampList } from "./LampList";
@@ -43,11 +44,6 @@ const Acts = styled.div`
   gap: 4px;
 `;
 
-const Wrong = styled.p`
-  color: var(--stop);
-  font-weight: 600;
-`;
-
 /** One item: its facts, its rails, its lamps. */
 export default function EquipmentView() {
   const { id = "" } = useParams();
@@ -72,15 +68,7 @@ interface Props {
 function Item({ item }: Props) {
   const go = useNavigate();
   const save = useSave();
-  const [wrong, setWrong] = useState("");
-  const act = async (work: () => Promise<unknown>) => {
-    try {
-      await work();
-      setWrong("");
-    } catch (problem) {
-      if (problem instanceof Refused) setWrong(problem.message);
-    }
-  };
+  const { refusal, tell } = useRefusal();
   const reorder = (what: "rails" | "positions", from: number, by: number) => {
     const ids = item[what].map((x) => x.id);
     const [moved] = ids.splice(from, 1);
@@ -99,17 +87,17 @@ function Item({ item }: Props) {
       <Columns>
         <EquipmentFacts item={item} />
         <div>
-          {wrong && <Wrong role="alert">{wrong}</Wrong>}
+          <Refusal why={refusal} />
           <RailList
             equipment={item.id}
             rails={item.rails}
-            act={act}
+            act={tell}
             onMove={(from, by) => reorder("rails", from, by)}
           />
           <LampList
             equipment={item.id}
             lamps={item.positions}
-            act={act}
+            act={tell}
             onMove={(from, by) => reorder("positions", from, by)}
           />
         </div>

@@ -13,7 +13,7 @@ interface Props {
   /** The lamps shown, in order. */
   lamps: Schemas["Summary"][];
   /** Do something, and show why if the server refuses. */
-  act: (work: () => Promise<unknown>) => Promise<void>;
+  act: (work: () => Promise<unknown>) => Promise<boolean>;
   /** Told where it is moved. */
   onMove: (from: number, by: number) => void;
 }

@@ -38,7 +38,7 @@ interface Props {
   /** The supply rails in their order. */
   rails: Rail[];
   /** Do something, and show why if the server refuses. */
-  act: (work: () => Promise<unknown>) => Promise<void>;
+  act: (work: () => Promise<unknown>) => Promise<boolean>;
   /** Told where it is moved. */
   onMove: (from: number, by: number) => void;
 }

@@ -7,6 +7,7 @@ import { Refused, type Schemas } from "../../api/client";
 import { useSave } from "../../api/queries";
 import { upload } from "../../api/upload";
 import { Button, SmallButton } from "../../ui/Button";
+import { Refusal } from "../../ui/Refusal";
 import { TextControl } from "../../ui/record/TextControl";
 
 const Pictures = styled.ul`
@@ -25,11 +26,6 @@ const Pictures = styled.ul`
     border: 1.5px solid var(--rule);
     border-radius: 4px;
   }
-`;
-
-const Wrong = styled.p`
-  color: var(--stop);
-  font-weight: 600;
 `;
 
 interface Props {
@@ -70,7 +66,7 @@ export function Photos({ id, photos }: Props) {
   return (
     <>
       {note}
-      {wrong && <Wrong role="alert">{wrong}</Wrong>}
+      <Refusal why={wrong || undefined} />
       <Pictures>
         {photos.map((p) => (
           <Photo key={p.id} photo={p} />

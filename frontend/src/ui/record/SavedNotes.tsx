@@ -1,23 +1,11 @@
-import { Label, TextArea, TextField } from "react-aria-components";
-import styled from "styled-components";
+import { TextField } from "react-aria-components";
 
 import { useDraft } from "../../api/useDraft";
+import { Area } from "../Area";
+import { Caption } from "../Field";
+import { Refusal } from "../Refusal";
 import { useField, type FieldName } from "./record";
-
-const Area = styled(TextArea)`
-  width: 100%;
-  min-height: 84px;
-  padding: 8px 10px;
-  border: 1.5px solid var(--ink-soft);
-  border-radius: 4px;
-  background: var(--sheet);
-  resize: vertical;
-`;
-
-const Name = styled(Label)`
-  font-size: 0.9rem;
-  font-weight: 600;
-`;
+import { useRefusal } from "./useRefusal";
 
 interface Props {
   /** The field's name in the record. */
@@ -28,19 +16,22 @@ interface Props {
 
 /** Free words of the record over several lines, saved when they are left. */
 export function SavedNotes({ field, label }: Props) {
-  const { id, value, save } = useField(field);
+  const { id, name, value, save } = useField(field);
   const draft = useDraft(id, String(value ?? ""));
+  const { refusal, tell } = useRefusal(name);
+  const commit = async () => {
+    if (draft.dirty && (await tell(() => save(draft.value)))) draft.clear();
+  };
   return (
     <TextField
       value={draft.value}
       onChange={draft.type}
-      onBlur={() => {
-        if (draft.dirty) void save(draft.value).then(draft.clear, () => undefined);
-      }}
+      onBlur={() => void commit()}
       maxLength={20000}
     >
-      <Name>{label}</Name>
+      <Caption>{label}</Caption>
       <Area />
+      <Refusal why={refusal} />
     </TextField>
   );
 }

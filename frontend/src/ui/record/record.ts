@@ -8,8 +8,7 @@ type Shapes = Schemas["PositionInput"] &
   Schemas["EquipmentInput"] &
   Schemas["TakeInInput"] &
   Schemas["FeasibilityInput"] &
-  Schemas["ReadyMade"] &
-  Schemas["Caption"];
+  Schemas["ReadyMade"];
 
 /** A field of any of the shapes of input. */
 export type FieldName = keyof Shapes;

@@ -39,11 +39,14 @@ def write_deck(circuit: Circuit, analyses: tuple[str, ...] = (".op",)) -> str:
     """The circuit and analyses as text, models after their parts.
 
     Args:
-        circuit: the circuit; where parameters are arrays, the first sample is written.
+        circuit: the circuit, of one set of values.
         analyses: lines such as ".op".
 
     Returns:
         The netlist, from title to ".end".
+
+    Raises:
+        CircuitError: a parameter is an array of samples.
     """
     lines = [f"* {circuit.title}"]
     for e in circuit.elements:

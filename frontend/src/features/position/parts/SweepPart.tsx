@@ -1,34 +1,21 @@
-import { FileTrigger, Label, TextArea, TextField } from "react-aria-components";
+import { FileTrigger, TextField } from "react-aria-components";
 import styled from "styled-components";
 
 import type { Schemas } from "../../../api/client";
 import { useDraft } from "../../../api/useDraft";
 import { SweepTrace } from "../../../instruments/SweepTrace";
+import { Area } from "../../../ui/Area";
 import { Button } from "../../../ui/Button";
+import { Caption } from "../../../ui/Field";
 import { useField } from "../../../ui/record/record";
 import { SavedText } from "../../../ui/record/SavedText";
+import { Refusal } from "../../../ui/Refusal";
 import { useRefusal } from "../../../ui/record/useRefusal";
 import type { Position } from "./part";
 
-const Area = styled(TextArea)`
-  width: 100%;
+const Table = styled(Area)`
   min-height: 110px;
-  padding: 8px 10px;
-  border: 1.5px solid var(--ink-soft);
-  border-radius: 4px;
-  background: var(--sheet);
   font: 1rem/1.4 var(--mono);
-  resize: vertical;
-`;
-
-const Name = styled(Label)`
-  font-size: 0.9rem;
-  font-weight: 600;
-`;
-
-const Wrong = styled.p`
-  color: var(--stop);
-  font-weight: 600;
 `;
 
 const Row = styled.div`
@@ -60,10 +47,10 @@ export function SweepPart({ position, fit }: Props) {
         onBlur={() => draft.dirty && void commit(draft.value)}
         maxLength={20000}
       >
-        <Name>Sweep: volts and amps, one reading a line</Name>
-        <Area placeholder={"2.61V 1.0mA\n2.74V 3.1mA\n2.88V 8.0mA"} spellCheck={false} />
+        <Caption>Sweep: volts and amps, one reading a line</Caption>
+        <Table placeholder={"2.61V 1.0mA\n2.74V 3.1mA\n2.88V 8.0mA"} spellCheck={false} />
       </TextField>
-      {refusal && <Wrong role="alert">{refusal}</Wrong>}
+      <Refusal why={refusal} />
       <Row>
         <FileTrigger
           acceptedFileTypes={["text/csv", "text/plain", ".csv", ".txt"]}
