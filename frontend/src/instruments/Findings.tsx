@@ -130,10 +130,6 @@ interface DiagnosisProps {
   onStrike?: (readingId: string) => void;
 }
 
-const Expected = styled.p`
-  font-size: 0.95rem;
-`;
-
 const Causes = styled.ol`
   margin: 4px 0 0;
   padding-left: 1.3em;
@@ -151,12 +147,13 @@ function Diagnosis({ diagnosis, onStrike }: DiagnosisProps) {
           </Why>
         )}
       </Head>
-      <Message>{diagnosis.line}</Message>
-      {!diagnosis.agrees && (
-        <Expected>
-          Read <Figure shown={diagnosis.reading} />, expected <Figure shown={diagnosis.expected} />,
-          from <Figure shown={diagnosis.low} /> to <Figure shown={diagnosis.high} />
-        </Expected>
+      {diagnosis.agrees ? (
+        <Message>{diagnosis.line}</Message>
+      ) : (
+        <Message>
+          Read <Figure shown={diagnosis.reading} />. Expected <Figure shown={diagnosis.expected} />,
+          from <Figure shown={diagnosis.low} /> to <Figure shown={diagnosis.high} />.
+        </Message>
       )}
       {diagnosis.causes.length > 0 && (
         <Causes aria-label="Likely causes">

@@ -41,7 +41,7 @@ test("a reading that is off stands first with its causes in order, and can be st
   const onStrike = vi.fn();
   show(<Findings findings={[finding]} diagnoses={[off]} onStrike={onStrike} />);
   const first = screen.getAllByRole("listitem")[0];
-  expect(first?.textContent).toContain("400 µA is under");
+  expect(first?.textContent).toContain("Read 400µA. Expected 4mA, from 3.5mA to 4.5mA.");
   const causes = within(screen.getByRole("list", { name: "Likely causes" })).getAllByRole(
     "listitem",
   );
