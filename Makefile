@@ -78,7 +78,7 @@ format: $(STAMP)/dev $(STAMP)/npm
 # The API's description, the document's schema, the front end's types from it, and the catalogue its tests show.
 schema: $(STAMP)/dev $(STAMP)/npm
 	$(PY) manage.py export_openapi_schema --api swapglow.api.app.api --indent 1 --output docs/openapi.json
-	$(PY) -m swapglow.document.write_schema docs/equipment-2.schema.json
+	$(PY) -m swapglow.document.write_schema docs/equipment-3.schema.json
 	$(PY) -m scripts.write_catalogue frontend/src/test/catalogue.json
 	cd frontend && npm run --silent types
 

@@ -1,13 +1,16 @@
 import "@fontsource-variable/atkinson-hyperlegible-mono/wght.css";
 import "@fontsource-variable/atkinson-hyperlegible-next/wght.css";
 import "@fontsource-variable/atkinson-hyperlegible-next/wght-italic.css";
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { focusManager, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 
 import { App } from "./App";
-import { start } from "./api/outbox";
 import { Refused } from "./api/client";
+import { openDrafts } from "./saving/drafts";
+import { openSaves } from "./saving/saves";
+import { openStore } from "./saving/store";
+import { openTabs, takeTab } from "./saving/tab";
 import { GlobalStyle } from "./theme/global";
 
 const queries = new QueryClient({
@@ -22,7 +25,14 @@ const queries = new QueryClient({
   },
 });
 
-start();
+// A save is sent whether or not somebody looks at the page.
+focusManager.setFocused(true);
+
+await takeTab();
+await openStore();
+openDrafts(await openTabs());
+await openSaves(queries);
+
 const root = document.getElementById("root");
 if (!root) throw new Error("The page has no root.");
 createRoot(root).render(

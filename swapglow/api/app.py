@@ -1,20 +1,31 @@
 """The API: typed endpoints, one error shape, CSRF on every change."""
 
+import logging
 from typing import Any
 
+import pydantic
+from django.core.exceptions import RequestDataTooBig
+from django.db import DatabaseError
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
-from ninja.errors import ValidationError
+from ninja.errors import HttpError, ValidationError
+from ninja.openapi.schema import OpenAPISchema
 from ninja.security import APIKeyCookie
 
 from swapglow.api import bench, catalogue, equipment, positions, quick, readings, take_in, transfer
+from swapglow.api.csrf import NOT_OUR_PAGE
+from swapglow.api.route import route_of
+from swapglow.api.saving import in_words
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.parts.led import LedError
 from swapglow.core.parts.preferred import SeriesError
 from swapglow.core.quantities import InputError
 from swapglow.document.read import DocumentError
-from swapglow.records.journal import NothingToUndo
+from swapglow.records.meanwhile import MeanwhileError
 from swapglow.records.readings_csv import CsvError
+from swapglow.records.undo import ClashError, Refusal
+
+log = logging.getLogger("swapglow.api")
 
 
 class SamePage(APIKeyCookie):
@@ -27,7 +38,30 @@ class SamePage(APIKeyCookie):
         return key or "bench"
 
 
-api = NinjaAPI(
+class Described(NinjaAPI):
+    """An API whose description has the refusals that any request may meet."""
+
+    def get_openapi_schema(self, **options: Any) -> OpenAPISchema:
+        """The description, with them."""
+        described = super().get_openapi_schema(**options)
+        problems = {"application/json": {"schema": {"$ref": "#/components/schemas/Problems"}}}
+        for operations in described["paths"].values():
+            for method, operation in operations.items():
+                refusals = _ANY if method == "get" else {**_ANY, **_WRITING}
+                for status, why in refusals.items():
+                    operation["responses"].setdefault(status, {"description": why, "content": problems})
+        return described
+
+
+_ANY = {400: "The request cannot be read.", 422: "A part of the request is refused."}
+_WRITING = {
+    403: "The change does not come from our own page.",
+    413: "More was sent than is kept in one place.",
+    503: "The database was busy for too long.",
+    507: "The disk is full or cannot be written to.",
+}
+
+api = Described(
     title="Swap Glow",
     version="1",
     description="Records and reports. All physics is the core's; reports are passed on as they are.",
@@ -44,14 +78,29 @@ api.add_router("", take_in.router)
 api.add_router("", transfer.router)
 
 
+# A refusal names so many places, and says so much of each.
+MOST_PROBLEMS = 5
+_LONGEST = 400
+
+
 def _refused(request: HttpRequest, status: int, errors: list[dict[str, str]]) -> HttpResponse:
+    errors = [{key: _cut(text) for key, text in e.items()} for e in errors]
     return api.create_response(request, {"errors": errors}, status=status)
 
 
 @api.exception_handler(ValidationError)
 def _invalid(request: HttpRequest, problem: ValidationError) -> HttpResponse:
+    return _shape(request, problem.errors)
+
+
+@api.exception_handler(pydantic.ValidationError)
+def _unshaped(request: HttpRequest, problem: pydantic.ValidationError) -> HttpResponse:
+    return _shape(request, problem.errors(include_url=False, include_input=False))  # type: ignore[arg-type]  # plain
+
+
+def _shape(request: HttpRequest, found: list[dict[str, Any]]) -> HttpResponse:
     errors = []
-    for e in problem.errors:
+    for e in found[:MOST_PROBLEMS]:
         place = [str(part) for part in e["loc"] if part not in ("body", "data", "path", "query")]
         errors.append({"field": ".".join(place), "message": _plain(e)})
     return _refused(request, 422, errors)
@@ -72,6 +121,10 @@ _WORDS = {
 }
 
 
+def _cut(text: str) -> str:
+    return text if len(text) <= _LONGEST else f"{text[: _LONGEST - 3]}..."
+
+
 def _plain(error: dict[str, Any]) -> str:
     if error.get("type") in _WORDS:
         return _WORDS[error["type"]].format(**error.get("ctx", {}))
@@ -82,7 +135,9 @@ def _plain(error: dict[str, Any]) -> str:
 @api.exception_handler(DocumentError)
 @api.exception_handler(CsvError)
 def _file(request: HttpRequest, problem: DocumentError | CsvError) -> HttpResponse:
-    errors = [{"field": place, "message": f"{place}: {why}"} for place, why in problem.problems[:5]]
+    errors = [
+        {"field": place, "message": f"{place}: {why}"} for place, why in problem.problems[:MOST_PROBLEMS]
+    ]
     return _refused(request, 422, errors)
 
 
@@ -103,6 +158,51 @@ def _missing(request: HttpRequest, problem: Http404) -> HttpResponse:
     return _refused(request, 404, [{"field": "", "message": "That record is not here any more."}])
 
 
-@api.exception_handler(NothingToUndo)
-def _nothing(request: HttpRequest, problem: NothingToUndo) -> HttpResponse:
+@api.exception_handler(MeanwhileError)
+def _meanwhile(request: HttpRequest, problem: MeanwhileError) -> HttpResponse:
+    errors = [{"field": c.field, "message": c.message, "now": c.now} for c in problem.changed]
+    return _refused(request, 409, errors)
+
+
+@api.exception_handler(ClashError)
+def _clash(request: HttpRequest, problem: ClashError) -> HttpResponse:
+    clashes = [
+        {"record": c.record, "field": c.field, "earlier": c.earlier, "later": c.later}
+        for c in problem.clashes
+    ]
+    answer = {"errors": [{"field": "", "message": str(problem)}], "clashes": clashes}
+    return api.create_response(request, answer, status=409)
+
+
+@api.exception_handler(Refusal)
+def _not_undone(request: HttpRequest, problem: Refusal) -> HttpResponse:
     return _refused(request, 409, [{"field": "", "message": str(problem)}])
+
+
+@api.exception_handler(HttpError)
+def _http(request: HttpRequest, problem: HttpError) -> HttpResponse:
+    message = NOT_OUR_PAGE if problem.status_code in (401, 403) else f"{problem.message}."
+    return _refused(request, problem.status_code, [{"field": "", "message": message}])
+
+
+@api.exception_handler(RequestDataTooBig)
+def _too_big(request: HttpRequest, problem: RequestDataTooBig) -> HttpResponse:
+    message = "That is far more text than is kept in one place: 20 000 characters are the most."
+    return _refused(request, 413, [{"field": "", "message": message}])
+
+
+@api.exception_handler(DatabaseError)
+def _database(request: HttpRequest, problem: DatabaseError) -> HttpResponse:
+    known = in_words(problem)
+    if known is None:
+        return _fault(request, problem)
+    log.error("the database refused: %s", problem)
+    return _refused(request, known.status, [{"field": "", "message": known.message}])
+
+
+@api.exception_handler(Exception)
+def _fault(request: HttpRequest, problem: Exception) -> HttpResponse:
+    # What was typed is not written down: where it happened is, and what kind of fault it was.
+    log.error("a fault", exc_info=problem, extra={"method": request.method, "route": route_of(request)})
+    message = "Swap Glow failed at this. Nothing was saved; what happened is in its log."
+    return _refused(request, 500, [{"field": "", "message": message}])

@@ -2,22 +2,24 @@
 
 from django.http import HttpRequest
 from ninja import Router, Status
+from ninja.decorators import decorate_view
 
+from swapglow.api.saving import saving
 from swapglow.api.schemas import (
     BenchItem,
     BenchOut,
+    Clashes,
     Done,
-    Drawer,
     DrawerOut,
-    Order,
+    DrawerPatch,
+    Move,
     Problems,
-    Scope,
+    StepIn,
 )
 from swapglow.api.serializers import steps, summary
 from swapglow.core.quantities import OHM, show
-from swapglow.core.quantities.inputs import read_single
-from swapglow.records import journal, reports
-from swapglow.records.models import DrawerValue, Equipment
+from swapglow.records import drawer, order, undo
+from swapglow.records.models import Equipment
 
 router = Router(tags=["bench"])
 
@@ -25,17 +27,14 @@ router = Router(tags=["bench"])
 @router.get("/bench", response=BenchOut)
 def bench(request: HttpRequest) -> BenchOut:
     """All equipment with its positions as they stand."""
-    at_hand = reports.drawer()
-    items = Equipment.objects.prefetch_related(
-        "positions__rail", "positions__readings_after", "positions__readings_before"
-    )
+    items = Equipment.objects.prefetch_related("positions__rail", "positions__summary")
     return BenchOut(
         equipment=[
             BenchItem(
                 id=e.id,
                 name=e.input.name,
                 maker_model=e.input.maker_model,
-                positions=[summary(p, at_hand) for p in e.positions.all()],
+                positions=[summary(p) for p in e.positions.all()],
             )
             for e in items
         ],
@@ -43,44 +42,48 @@ def bench(request: HttpRequest) -> BenchOut:
     )
 
 
-@router.post("/equipment/order", response={204: None, 422: Problems})
-def order(request: HttpRequest, data: Order) -> Status[None]:
-    """Put the equipment in an order."""
-    found = list(Equipment.objects.all())
-    with journal.recorded("", "reorder the bench", found, "order") as left:
-        for place, key in enumerate(data.ids):
-            Equipment.objects.filter(pk=key).update(order=place)
-        left += Equipment.objects.filter(pk__in=[e.pk for e in found])
+@router.post("/equipment/move", response={204: None, 404: Problems, 422: Problems})
+@decorate_view(saving)
+def move(request: HttpRequest, data: Move) -> Status[None]:
+    """Put an item before another on the bench."""
+    order.move(Equipment.objects.all(), data.key, data.before, "", "move {} on the bench")
     return Status(204, None)
 
 
-@router.post("/undo", response={200: Done, 409: Problems, 422: Problems})
-def undo(request: HttpRequest, data: Scope) -> Done:
-    """Take back the newest step."""
-    return Done(label=journal.undo(data.scope))
+_REFUSED = {404: Problems, 409: Clashes, 422: Problems}
 
 
-@router.post("/redo", response={200: Done, 409: Problems, 422: Problems})
-def redo(request: HttpRequest, data: Scope) -> Done:
-    """Do the step again that was taken back last."""
-    return Done(label=journal.redo(data.scope))
+@router.post("/undo", response={200: Done, **_REFUSED})
+@decorate_view(saving)
+def take_back(request: HttpRequest, data: StepIn) -> Done:
+    """Take back a step: what it changed is given back, and nothing else."""
+    return _done(undo.undo(data.step, data.choice))
+
+
+@router.post("/redo", response={200: Done, **_REFUSED})
+@decorate_view(saving)
+def do_again(request: HttpRequest, data: StepIn) -> Done:
+    """Do again what was taken back."""
+    return _done(undo.redo(data.step, data.choice))
+
+
+def _done(done: undo.Done) -> Done:
+    return Done(label=done.label, step=done.step, gone=list(done.gone))
 
 
 def _drawer() -> DrawerOut:
-    values = sorted(reports.drawer())
-    return DrawerOut(texts=[show(v, OHM, 6) for v in values])
+    return DrawerOut(texts=[show(v, OHM, 6) for v in sorted(drawer.at_hand())], steps=steps(drawer.SCOPE))
 
 
 @router.get("/drawer", response=DrawerOut)
-def drawer(request: HttpRequest) -> DrawerOut:
+def read_drawer(request: HttpRequest) -> DrawerOut:
     """Resistor values at hand."""
     return _drawer()
 
 
-@router.put("/drawer", response={200: DrawerOut, 422: Problems})
-def fill_drawer(request: HttpRequest, data: Drawer) -> DrawerOut:
-    """Replace the values at hand; all or nothing."""
-    ohms = {read_single("values", text, OHM, above=0) for text in data.values}
-    DrawerValue.objects.exclude(ohm__in=ohms).delete()
-    DrawerValue.objects.bulk_create([DrawerValue(ohm=o) for o in ohms], ignore_conflicts=True)
+@router.patch("/drawer", response={200: DrawerOut, 422: Problems})
+@decorate_view(saving)
+def change_drawer(request: HttpRequest, data: DrawerPatch) -> DrawerOut:
+    """Put values in and take values out; all or nothing."""
+    drawer.change(data.add, data.remove)
     return _drawer()

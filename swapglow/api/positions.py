@@ -7,7 +7,10 @@ from uuid import UUID
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router, Status
+from ninja.decorators import decorate_view
 
+from swapglow.api.equipment import said
+from swapglow.api.saving import saving
 from swapglow.api.schemas import (
     AssessIn,
     NewPosition,
@@ -28,9 +31,11 @@ from swapglow.core.search import Swaps, search
 from swapglow.inputs.patch import sent, texts_of
 from swapglow.inputs.position import PositionInput
 from swapglow.inputs.to_core import sweep_of
-from swapglow.records import reports
-from swapglow.records.journal import recorded, with_dependants
+from swapglow.records import meanwhile, order, reports
+from swapglow.records.drawer import at_hand
+from swapglow.records.limits import check_room
 from swapglow.records.models import Equipment, Position, Rail
+from swapglow.records.steps import keep, recorded
 
 router = Router(tags=["positions"])
 
@@ -44,16 +49,12 @@ def find(key: UUID) -> Position:
 def read(request: HttpRequest, key: UUID) -> PositionView:
     """One position with its rail and neighbours."""
     p = find(key)
-    at_hand = reports.drawer()
-    siblings = p.equipment.positions.select_related("rail").prefetch_related(
-        "readings_after", "readings_before"
-    )
     return PositionView(
         position=position_answer(p),
         rail=rail_answer(p.rail),
         equipment_name=p.equipment.input.name,
         fit=_fit(p),
-        siblings=[summary(s, at_hand) for s in siblings],
+        siblings=[summary(s) for s in p.equipment.positions.select_related("rail", "summary")],
         steps=steps(str(p.equipment_id)),
     )
 
@@ -64,6 +65,7 @@ def _fit(p: Position) -> SweepReport | None:
 
 
 @router.put("/positions/{key}", response={200: PositionAnswer, 404: Problems, 422: Problems})
+@decorate_view(saving)
 def create(request: HttpRequest, key: UUID, data: NewPosition) -> PositionAnswer:
     """Make a position; sent twice, it is made once."""
     found = Position.objects.filter(pk=key).first()
@@ -73,22 +75,22 @@ def create(request: HttpRequest, key: UUID, data: NewPosition) -> PositionAnswer
         if rail is None:
             raise InputError("rail", "Add a supply rail first: a lamp needs one.")
         typed = data.model_dump(mode="json", include=set(PositionInput.model_fields))
-        found = Position(id=key, equipment=e, rail=rail, order=e.positions.count(), inputs=typed)
+        found = Position(id=key, equipment=e, rail=rail, order=order.last(e.positions), inputs=typed)
         reports.core_of(found)
-        with recorded(str(e.pk), f"add {data.name}", [], f"position:{key}") as left:
-            found.save()
-            left.append(found)
+        check_room(found)
+        with recorded(str(e.pk), f"add {data.name}", f"position:{key}"):
+            keep(found)
     return position_answer(found)
 
 
-def change_position(p: Position, fields: Mapping[str, Any], label: str, touched: str) -> PositionAnswer:
+def change_position(p: Position, fields: Mapping[str, Any], label: str, gesture: str) -> PositionAnswer:
     """Join fields to a position and keep it, or refuse the whole.
 
     Args:
-        p: the record.
+        p: the record, read within the transaction that keeps it.
         fields: what changes; "rail" may be among them.
         label: what the step is called.
-        touched: tells one gesture from the next.
+        gesture: tells one gesture from the next.
 
     Returns:
         The position as kept.
@@ -96,7 +98,6 @@ def change_position(p: Position, fields: Mapping[str, Any], label: str, touched:
     Raises:
         InputError: it would not read.
     """
-    before = Position.objects.get(pk=p.pk)
     changes = dict(fields)
     if "rail" in changes:
         rail = Rail.objects.filter(pk=changes.pop("rail"), equipment_id=p.equipment_id).first()
@@ -105,27 +106,29 @@ def change_position(p: Position, fields: Mapping[str, Any], label: str, touched:
         p.rail = rail
     p.join(changes)
     reports.core_of(p)
-    with recorded(str(p.equipment_id), label, [before], touched) as left:
-        p.save()
-        left.append(p)
+    with recorded(str(p.equipment_id), label, gesture):
+        keep(p)
     return position_answer(p)
 
 
-@router.patch("/positions/{key}", response={200: PositionAnswer, 404: Problems, 422: Problems})
+@router.patch("/positions/{key}", response={200: PositionAnswer, 404: Problems, 409: Problems, 422: Problems})
+@decorate_view(saving)
 def change(request: HttpRequest, key: UUID, data: PositionPatch) -> PositionAnswer:
     """Change the fields sent; refused whole where the position would not read."""
     p = find(key)
     fields = sent(data)
-    return change_position(p, fields, f"edit {p.input.name}", f"position:{key}:{sorted(fields)}")
+    meanwhile.check({**p.inputs, "rail": str(p.rail_id)}, fields, fields.pop("was", {}))
+    label = f"edit {p.input.name}: {said(fields)}"
+    return change_position(p, fields, label, f"position:{key}:{sorted(fields)}")
 
 
 @router.delete("/positions/{key}", response={204: None})
+@decorate_view(saving)
 def remove(request: HttpRequest, key: UUID) -> Status[None]:
     """Delete a position; undo brings it back with its readings."""
     p = Position.objects.filter(pk=key).first()
     if p is not None:
-        found = with_dependants(p)
-        with recorded(str(p.equipment_id), f"delete {p.input.name}", found, f"position:{key}:delete"):
+        with recorded(str(p.equipment_id), f"delete {p.input.name}", f"position:{key}:delete"):
             p.delete()
     return Status(204, None)
 
@@ -133,14 +136,14 @@ def remove(request: HttpRequest, key: UUID) -> Status[None]:
 @router.post("/positions/{key}/assess", response={200: ReportAnswer, 404: Problems, 422: Problems})
 def assess(request: HttpRequest, key: UUID, data: AssessIn) -> HttpResponse:
     """The report, with changes tried where given; nothing is saved."""
-    return report_answer(reports.report(find(key), data.changes, reports.drawer()))
+    return report_answer(reports.report(find(key), data.changes, at_hand()))
 
 
 @router.get("/positions/{key}/swaps", response={200: Swaps, 404: Problems, 422: Problems})
 def swaps(request: HttpRequest, key: UUID) -> Swaps:
     """The swaps that matter for a position, ranked by what its user weighs."""
     p = find(key)
-    return search(reports.core_of(p), tuple(p.input.weigh), reports.drawer())  # type: ignore[arg-type]  # each one of the weights
+    return search(reports.core_of(p), tuple(p.input.weigh), at_hand())  # type: ignore[arg-type]  # each one of the weights
 
 
 @router.get("/positions/{key}/spice", response={200: SpiceText, 404: Problems, 422: Problems})
@@ -152,8 +155,11 @@ def spice(request: HttpRequest, key: UUID, state: State = "on") -> SpiceText:
 
 
 @router.post("/positions/{key}/take", response={200: PositionAnswer, 404: Problems, 422: Problems})
+@decorate_view(saving)
 def take(request: HttpRequest, key: UUID, data: AssessIn) -> PositionAnswer:
     """Take a remedy's changes."""
     p = find(key)
     fields = texts_of(data.changes, p.input.driver_kind)
-    return change_position(p, fields, f"change {p.input.name}", f"position:{key}:take:{sorted(fields)}")
+    return change_position(
+        p, fields, f"change {p.input.name}: {said(fields)}", f"position:{key}:take:{sorted(fields)}"
+    )

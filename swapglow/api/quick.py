@@ -4,7 +4,9 @@ from typing import Any
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Status
+from ninja.decorators import decorate_view
 
+from swapglow.api.saving import saving
 from swapglow.api.schemas import PositionAnswer, Problems, QuickIn, QuickKeep, ReportAnswer, TookIn, TookOut
 from swapglow.api.serializers import position_answer, report_answer
 from swapglow.core.assess import Bench
@@ -27,9 +29,12 @@ from swapglow.inputs.equipment import EquipmentInput
 from swapglow.inputs.quantity import Quantity
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.to_core import position_of
-from swapglow.records import reports
-from swapglow.records.journal import recorded, with_dependants
+from swapglow.records import order
+from swapglow.records.drawer import at_hand
+from swapglow.records.limits import check_room
 from swapglow.records.models import Equipment, Position, Rail
+from swapglow.records.steps import keep as keep_record
+from swapglow.records.steps import recorded
 
 router = Router(tags=["quick"])
 
@@ -50,7 +55,7 @@ def _rail(q: QuickIn) -> RailInput:
 
 
 def _report(q: QuickIn) -> Report:
-    return remembered(position_of(q.position, _rail(q)), Bench((), reports.drawer()))
+    return remembered(position_of(q.position, _rail(q)), Bench((), at_hand()))
 
 
 @router.post("/quick", response={200: ReportAnswer, 422: Problems})
@@ -60,6 +65,7 @@ def quick(request: HttpRequest, data: QuickIn) -> HttpResponse:
 
 
 @router.post("/quick/keep", response={200: PositionAnswer, 404: Problems, 422: Problems})
+@decorate_view(saving)
 def keep(request: HttpRequest, data: QuickKeep) -> Any:
     """Keep a quick sum as a lamp position, in equipment that is there or newly named."""
     _report(data.quick)
@@ -71,21 +77,29 @@ def keep(request: HttpRequest, data: QuickKeep) -> Any:
         return Status(404, {"errors": [{"field": "equipment", "message": "That equipment is gone."}]})
     if item is None and not data.equipment_name.strip():
         raise InputError("equipment_name", "Name the equipment this lamp is in.")
-    scope = str(item.pk) if item else ""
-    with recorded(scope, f"keep {data.name}", [], f"keep:{data.position}") as left:
-        made = item or Equipment.objects.create(
-            id=data.new_equipment or data.position, order=Equipment.objects.count(),
-            inputs=EquipmentInput(name=data.equipment_name.strip()).model_dump(mode="json"),
-        )  # fmt: skip
-        count = made.rails.count()
-        typed = _rail(data.quick).model_copy(update={"name": f"Rail {count + 1}"})
-        rail = Rail.objects.create(
-            id=data.rail, equipment=made, order=count, inputs=typed.model_dump(mode="json")
+    with recorded(str(item.pk) if item else "", f"keep {data.name}", f"keep:{data.position}"):
+        made = item or _new_item(data)
+        typed = _rail(data.quick).model_copy(update={"name": f"Rail {made.rails.count() + 1}"})
+        rail = Rail(
+            id=data.rail, equipment=made, order=order.last(made.rails), inputs=typed.model_dump(mode="json")
         )
-        lamp = data.quick.position.model_copy(update={"name": data.name.strip() or "Lamp"})
-        position = Position.objects.create(
-            id=data.position, equipment=made, rail=rail, order=made.positions.count(),
+        check_room(rail)
+        keep_record(rail)
+        lamp = data.quick.position.model_copy(update={"name": data.name})
+        position = Position(
+            id=data.position, equipment=made, rail=rail, order=order.last(made.positions),
             inputs=lamp.model_dump(mode="json"),
         )  # fmt: skip
-        left += with_dependants(made) if item is None else [rail, position]
+        check_room(position)
+        keep_record(position)
     return position_answer(position)
+
+
+def _new_item(data: QuickKeep) -> Equipment:
+    made = Equipment(
+        id=data.new_equipment or data.position, order=order.last(Equipment.objects),
+        inputs=EquipmentInput(name=data.equipment_name.strip()).model_dump(mode="json"),
+    )  # fmt: skip
+    check_room(made)
+    keep_record(made)
+    return made

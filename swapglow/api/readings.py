@@ -5,8 +5,10 @@ from uuid import UUID
 
 from django.http import HttpRequest
 from ninja import Router, Status
+from ninja.decorators import decorate_view
 
 from swapglow.api.positions import change_position, find
+from swapglow.api.saving import saving
 from swapglow.api.schemas import (
     BenchReading,
     NewReadingAfter,
@@ -22,15 +24,17 @@ from swapglow.core.measurement.reading_after import KINDS
 from swapglow.core.quantities import InputError, Source
 from swapglow.core.supplies import SUPPLIES
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
-from swapglow.inputs.to_core import rail_of, reading_after_of, reading_before_of
-from swapglow.records import reports
-from swapglow.records.journal import recorded
+from swapglow.inputs.to_core import rail_of
+from swapglow.records import readings, reports
+from swapglow.records.drawer import at_hand
 from swapglow.records.models import Position, Rail, ReadingAfter, ReadingBefore
+from swapglow.records.steps import keep, recorded
 
 router = Router(tags=["readings"])
 
 
 @router.post("/positions/{key}/reading", response={204: None, 404: Problems, 422: Problems})
+@decorate_view(saving)
 def bench_reading(request: HttpRequest, key: UUID, data: BenchReading) -> Status[None]:
     """A reading at the bench: sets the figure it is of, or is recorded as a trial."""
     p = find(key)
@@ -49,7 +53,7 @@ def bench_reading(request: HttpRequest, key: UUID, data: BenchReading) -> Status
 
 
 def _set_on_rail(p: Position, applied: Applied, measured: dict[str, str]) -> None:
-    rail, before = p.rail, Rail.objects.get(pk=p.rail_id)
+    rail = p.rail
     detail = applied.of == "detail"
     rail.join({"details": {applied.field: measured}} if detail else {applied.field: measured})
     try:
@@ -57,26 +61,25 @@ def _set_on_rail(p: Position, applied: Applied, measured: dict[str, str]) -> Non
         reports.core_of(p)
     except InputError as problem:
         raise InputError("text", problem.message) from None
-    _keep_rail(rail, before, "read", f"read:{applied.field}")
+    _keep_rail(rail, "read", f"read:{applied.field}")
 
 
-def _keep_rail(rail: Rail, before: Rail, verb: str, what: str) -> None:
+def _keep_rail(rail: Rail, verb: str, what: str) -> None:
     """Save a changed rail as one step of its item."""
-    label, touched = f"{verb} {rail.input.name}", f"rail:{rail.pk}:{what}"
-    with recorded(str(rail.equipment_id), label, [before], touched) as left:
-        rail.save()
-        left.append(rail)
+    with recorded(str(rail.equipment_id), f"{verb} {rail.input.name}", f"rail:{rail.pk}:{what}"):
+        keep(rail)
 
 
 @router.post("/positions/{key}/infer/{name}", response={200: PositionAnswer, 404: Problems, 422: Problems})
+@decorate_view(saving)
 def infer(request: HttpRequest, key: UUID, name: str) -> PositionAnswer:
     """Take over what an inference says of the rail; it stays an inference, marked as computed."""
     p = find(key)
-    survey = reports.report(p, None, reports.drawer()).survey
+    survey = reports.report(p, None, at_hand()).survey
     found = next((i for i in survey.inferences if i.id == name and i.sets), None)
     if found is None:
         raise InputError("name", f'The readings no longer say "{name}".')
-    rail, before = p.rail, Rail.objects.get(pk=p.rail_id)
+    rail = p.rail
     note = found.basis[:200]
     said = {k: {"text": v, "source": Source.COMPUTED.value, "note": note} for k, v in found.sets.items()}
     changes: dict[str, Any] = {"usual": said["usual"]} if "usual" in said else {}
@@ -88,41 +91,37 @@ def infer(request: HttpRequest, key: UUID, name: str) -> PositionAnswer:
     changes["details"] = {k: q for k, q in said.items() if k in asked}
     rail.join(changes)
     reports.core_of(p)
-    _keep_rail(rail, before, "infer", "infer")
+    _keep_rail(rail, "infer", "infer")
     return position_answer(p)
 
 
 @router.put("/readings/before/{key}", response={200: ReadingBeforeAnswer, 404: Problems, 422: Problems})
+@decorate_view(saving)
 def record_before(request: HttpRequest, key: UUID, data: NewReadingBefore) -> ReadingBeforeAnswer:
     """Record a reading before the swap; sent twice, it is kept once."""
     found = ReadingBefore.objects.filter(pk=key).first()
     if found is None:
         p = find(data.position)
-        if p.input.mains:
-            raise InputError(
-                "position", "This lamp is marked as mains-connected: no live readings are kept of it."
-            )
-        reading_before_of(str(key), ReadingBeforeInput(**data.model_dump(exclude={"position"})))
-        typed = data.model_dump(mode="json", exclude={"position"})
-        found = ReadingBefore(id=key, position=p, order=p.readings_before.count(), inputs=typed)
-        with recorded(str(p.equipment_id), f"read {p.input.name}", [], f"before:{key}") as left:
-            found.save()
-            left.append(found)
+        typed = ReadingBeforeInput(**data.model_dump(exclude={"position"}))
+        found = readings.new_before(p, key, typed)
+        with recorded(str(p.equipment_id), f"read {p.input.name}", f"before:{key}"):
+            keep(found)
     return before_answer(found)
 
 
 @router.delete("/readings/before/{key}", response={204: None})
+@decorate_view(saving)
 def strike_before(request: HttpRequest, key: UUID) -> Status[None]:
     """Delete a reading before the swap; undo brings it back."""
     _strike(ReadingBefore.objects.select_related("position").filter(pk=key).first(), f"before:{key}:delete")
     return Status(204, None)
 
 
-def _strike(r: ReadingAfter | ReadingBefore | None, touched: str) -> None:
+def _strike(r: ReadingAfter | ReadingBefore | None, gesture: str) -> None:
     if r is None:
         return
     label = f"delete a reading at {r.position.input.name}"
-    with recorded(str(r.position.equipment_id), label, [r], touched):
+    with recorded(str(r.position.equipment_id), label, gesture):
         r.delete()
 
 
@@ -130,22 +129,15 @@ def _record(p: Position, key: UUID, typed: ReadingAfterInput) -> ReadingAfter:
     found = ReadingAfter.objects.filter(pk=key).first()
     if found is not None:
         return found
-    reading_after_of(str(key), typed)
-    if typed.kind != "current" and SUPPLIES[p.rail.input.kind].waveform.alternates:
-        raise InputError(
-            "kind", "On a supply that alternates the LED's average current is compared, not volts."
-        )
-    made = ReadingAfter(
-        id=key, position=p, order=p.readings_after.count(), inputs=typed.model_dump(mode="json")
-    )
+    made = readings.new_after(p, key, typed)
     label = f"record a reading at {p.input.name}"
-    with recorded(str(p.equipment_id), label, [], f"after:{key}") as left:
-        made.save()
-        left.append(made)
+    with recorded(str(p.equipment_id), label, f"after:{key}"):
+        keep(made)
     return made
 
 
 @router.put("/readings/after/{key}", response={200: ReadingAfterAnswer, 404: Problems, 422: Problems})
+@decorate_view(saving)
 def record_after(request: HttpRequest, key: UUID, data: NewReadingAfter) -> ReadingAfterAnswer:
     """Record a reading after the swap; sent twice, it is kept once."""
     typed = ReadingAfterInput(**data.model_dump(exclude={"position"}))
@@ -153,6 +145,7 @@ def record_after(request: HttpRequest, key: UUID, data: NewReadingAfter) -> Read
 
 
 @router.delete("/readings/after/{key}", response={204: None})
+@decorate_view(saving)
 def strike_after(request: HttpRequest, key: UUID) -> Status[None]:
     """Delete a reading after the swap; undo brings it back."""
     _strike(ReadingAfter.objects.select_related("position").filter(pk=key).first(), f"after:{key}:delete")

@@ -1,6 +1,6 @@
 """What goes over the wire: the input models with keys, and the core's own values passed on as they are."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from ninja import Schema
@@ -10,9 +10,19 @@ from swapglow.core.findings.finding import Grade
 from swapglow.core.intake.feasibility import Advice
 from swapglow.core.parts.sweep import SweepReport
 from swapglow.core.presentation.report import Report
-from swapglow.inputs.equipment import EquipmentInput, TakeInInput
+from swapglow.inputs.equipment import (
+    EquipmentInput,
+    FeasibilityInput,
+    Key,
+    OpeningStep,
+    Original,
+    Other,
+    TakeInInput,
+    Wire,
+)
+from swapglow.inputs.limits import MOST_DRAWER_VALUES
 from swapglow.inputs.position import PositionInput
-from swapglow.inputs.quantity import Line, Short
+from swapglow.inputs.quantity import Line, Name, Short
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
 from swapglow.inputs.shape import Shape
@@ -22,16 +32,50 @@ Took = dict[str, str]
 
 
 class FieldProblem(Schema):
-    """One refusal: the field, and what would be accepted."""
+    """One refusal: the field, and what would be accepted.
+
+    ``now`` is what stands there since somebody else changed it.
+    """
 
     field: str
     message: str
+    now: str | None = None
 
 
 class Problems(Schema):
     """Why a request was refused; nothing was saved."""
 
     errors: list[FieldProblem]
+
+
+class Seen(Shape):
+    """What the typist saw in the fields that are sent; without it they are written whatever stands there."""
+
+    was: dict[str, Any] = Field(default_factory=dict)
+
+
+class EquipmentPatch(EquipmentInput, Seen):
+    """Fields to change; those not sent stay."""
+
+
+class FeasibilityPatch(FeasibilityInput):
+    """Answers to change; an alternative under its key, or null to strike it."""
+
+    others: dict[Key, Other | None] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
+
+
+class TakeInPatch(TakeInInput, Seen):
+    """Parts of the sheet to change: a line under its key, or null to strike it; a danger by yes or no."""
+
+    hazards: dict[Short, bool] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
+    opening: dict[Key, OpeningStep | None] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
+    wires: dict[Key, Wire | None] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
+    originals: dict[Key, Original | None] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
+    feasibility: FeasibilityPatch = FeasibilityPatch()
+
+
+class RailPatch(RailInput, Seen):
+    """Fields to change; those not sent stay, and so do the details not named."""
 
 
 class NewRail(RailInput):
@@ -50,15 +94,20 @@ class RailAnswer(RailInput):
     reads: str
 
 
-class PositionPatch(PositionInput):
-    """Fields to change; those not sent stay, and so do the details and parts not named."""
+class PositionPatch(PositionInput, Seen):
+    """Fields to change; those not sent stay, and so do the details and parts not named.
+
+    What is weighed is said by yes or no.
+    """
 
     rail: UUID | None = None
+    weigh: dict[Short, bool] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
 
 
-class NewPosition(PositionPatch):
+class NewPosition(PositionInput):
     """A new position: what is not given takes its usual value; without a rail it takes the first."""
 
+    rail: UUID | None = None
     equipment: UUID
 
 
@@ -98,7 +147,7 @@ class ReadingBeforeAnswer(ReadingBeforeInput):
 
 
 class Summary(Schema):
-    """A position as the bench shows it."""
+    """A position as the bench shows it; one that is not fresh is being worked out anew."""
 
     id: UUID
     name: str
@@ -109,13 +158,21 @@ class Summary(Schema):
     grade: Grade | None
     line: str
     next_act: str
+    fresh: bool
+
+
+class StepOut(Schema):
+    """A step that undo would take back, or redo do again."""
+
+    id: int
+    label: str
 
 
 class Steps(Schema):
-    """What undo and redo would do; empty where nothing."""
+    """What undo and redo would do; none where nothing."""
 
-    undo: str
-    redo: str
+    undo: StepOut | None
+    redo: StepOut | None
 
 
 class PhotoOut(Schema):
@@ -130,7 +187,7 @@ class TakeInView(Schema):
 
     sheet: TakeInInput
     advice: Advice
-    wires: list[str]
+    wires: dict[str, str]
     cautions: list[str]
     photos: list[PhotoOut]
 
@@ -208,8 +265,8 @@ class QuickKeep(Schema):
     equipment: UUID | None = None
     new_equipment: UUID | None = None
     rail: UUID
-    equipment_name: Annotated[str, Field(max_length=120)] = ""
-    name: Annotated[str, Field(min_length=1, max_length=120)] = "Lamp"
+    equipment_name: Name | Literal[""] = ""
+    name: Name = "Lamp"
 
 
 class BenchReading(Schema):
@@ -243,34 +300,55 @@ class TookOut(Schema):
     error: str
 
 
-class Order(Schema):
-    """Keys in the order wanted."""
+class Move(Schema):
+    """Put one before another of its kind, or last."""
 
-    ids: list[UUID]
+    key: UUID
+    before: UUID | None = None
 
 
-class Scope(Schema):
-    """Where to step back or forth: an equipment's key, or empty for the bench."""
+class StepIn(Schema):
+    """The step to take back or do again, and what to do where later work stands."""
 
-    scope: Annotated[str, Field(max_length=40)] = ""
+    step: Annotated[int, Field(ge=1, le=2**62)]
+    choice: Literal["ask", "earlier", "later"] = "ask"
 
 
 class Done(Schema):
-    """What was undone or redone."""
+    """What was undone or redone: its label, the step that would reverse it, and what is gone with it."""
 
     label: str
+    step: int
+    gone: list[str]
 
 
-class Drawer(Schema):
-    """Resistor values at hand, as typed."""
+class ClashOut(Schema):
+    """A field that was changed again since the step: what undo would put back, and what stands there."""
 
-    values: list[Short]
+    record: str
+    field: str
+    earlier: str
+    later: str
+
+
+class Clashes(Problems):
+    """Why a step is not taken back before somebody chooses."""
+
+    clashes: list[ClashOut] = Field(default_factory=list)
+
+
+class DrawerPatch(Schema):
+    """Resistor values to put in and to take out, as typed; the others stay."""
+
+    add: Annotated[list[Short], Field(max_length=MOST_DRAWER_VALUES)] = Field(default_factory=list)
+    remove: Annotated[list[Short], Field(max_length=MOST_DRAWER_VALUES)] = Field(default_factory=list)
 
 
 class DrawerOut(Schema):
     """Resistor values at hand, as printed."""
 
     texts: list[str]
+    steps: Steps
 
 
 class OptionOut(Schema):

@@ -8,6 +8,7 @@ from swapglow.api.schemas import (
     RailAnswer,
     ReadingAfterAnswer,
     ReadingBeforeAnswer,
+    StepOut,
     Steps,
     Summary,
     TakeInView,
@@ -23,8 +24,8 @@ from swapglow.document.report import report_json
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.taken import taken
 from swapglow.inputs.to_core import feasibility_of, rail_of
-from swapglow.records import journal, reports
-from swapglow.records.models import Equipment, Position, Rail, ReadingAfter, ReadingBefore
+from swapglow.records.models import Equipment, Position, Rail, ReadingAfter, ReadingBefore, Step
+from swapglow.records.steps import next_redo, next_undo
 
 
 def rail_answer(r: Rail) -> RailAnswer:
@@ -57,11 +58,12 @@ def before_answer(r: ReadingBefore) -> ReadingBeforeAnswer:
 def take_in_view(e: Equipment) -> TakeInView:
     """The take-in sheet with what it comes to."""
     sheet = e.sheet
-    wires = tuple(Wire(w.name, w.does, w.when, w.found_with) for w in sheet.wires)  # type: ignore[arg-type]  # one of its options
+    lines = sorted(sheet.wires.items(), key=lambda item: (item[1].place, item[0]))
+    wires = tuple(Wire(w.name, w.does, w.when, w.found_with) for _, w in lines)  # type: ignore[arg-type]  # one of its options
     return TakeInView(
         sheet=sheet,
         advice=advise(feasibility_of(sheet.feasibility)),
-        wires=list(tells(wires)),
+        wires=dict(zip((key for key, _ in lines), tells(wires), strict=True)),
         cautions=cautions(list(sheet.hazards)),
         photos=[PhotoOut(id=p.pk, caption=p.caption) for p in e.photos.all()],
     )
@@ -72,44 +74,34 @@ def position_answer(p: Position) -> PositionAnswer:
     return PositionAnswer(**p.inputs, id=p.pk, equipment=p.equipment_id, rail=p.rail_id, took=taken(p.input))
 
 
-def summary(p: Position, at_hand: frozenset[float]) -> Summary:
-    """A position as the bench shows it; one that cannot be worked out says why, and stays in reach.
+def summary(p: Position) -> Summary:
+    """A position as the bench shows it, as far as it is worked out.
 
     Args:
-        p: the record, its rail and readings at hand.
-        at_hand: resistors in the drawer, Ω.
+        p: the record, its rail and summary at hand.
 
     Returns:
-        The summary.
+        The summary; it says whether it is that of what is kept now.
     """
-    typed = p.input
-    try:
-        report = reports.report(p, None, at_hand)
-    except ValueError as problem:
-        return Summary(
-            id=p.pk, name=typed.name, stage=typed.stage, rail=p.rail.input.name, glow_colour="#000000",
-            glow_lightness=0.0, grade="stop", line=str(problem), next_act="Mend what cannot be worked out",
-        )  # fmt: skip
-    usual = next(g for g in report.glow if g.id == "usual")
-    off = next((d for d in reversed(report.diagnoses) if not d.agrees), None)
-    gravest = report.findings[0] if report.findings else None
-    return Summary(
-        id=p.pk,
-        name=typed.name,
-        stage=typed.stage,
-        rail=f"{p.rail.input.name}, {report.snapshots[0].staircase.stairs[0].text}",
-        glow_colour=usual.colour,
-        glow_lightness=usual.lightness,
-        grade="stop" if off else (gravest.grade if gravest else None),
-        line=off.line if off else (gravest.message if gravest else ""),
-        next_act=report.next_step.act,
-    )
+    stored = getattr(p, "summary", None)
+    data = stored.data if stored is not None and stored.data else _WAITING
+    fresh = stored is not None and stored.data is not None and not stored.due
+    return Summary(id=p.pk, name=p.inputs["name"], stage=p.inputs["stage"], fresh=fresh, **data)
+
+
+_WAITING = {
+    "rail": "", "glow_colour": "#000000", "glow_lightness": 0.0, "grade": None, "line": "",
+    "next_act": "Being worked out",
+}  # fmt: skip
 
 
 def steps(scope: str) -> Steps:
     """What undo and redo would do in a scope."""
-    back, forth = journal.state(scope)
-    return Steps(undo=back, redo=forth)
+    return Steps(undo=_step(next_undo(scope)), redo=_step(next_redo(scope)))
+
+
+def _step(step: Step | None) -> StepOut | None:
+    return None if step is None else StepOut(id=step.pk, label=step.label)
 
 
 def report_answer(report: Report) -> HttpResponse:

@@ -1,45 +1,67 @@
 """The take-in sheet and its photographs."""
 
+from collections.abc import Mapping
+from typing import Any
 from uuid import UUID
 
+from django.db import transaction
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
-from ninja import File, Form, Router, Schema, Status
+from ninja import Field, File, Form, Router, Schema, Status
+from ninja.decorators import decorate_view
 from ninja.files import UploadedFile
 
-from swapglow.api.schemas import PhotoOut, Problems, TakeInView
+from swapglow.api.equipment import said
+from swapglow.api.saving import saving
+from swapglow.api.schemas import PhotoOut, Problems, TakeInPatch, TakeInView
 from swapglow.api.serializers import take_in_view
 from swapglow.core.quantities import InputError
-from swapglow.document.model import MOST_PHOTOS
+from swapglow.document.aside import aside
+from swapglow.document.pictures import LARGEST_BYTES, photograph
 from swapglow.inputs.equipment import TakeInInput
 from swapglow.inputs.patch import joined, sent
+from swapglow.inputs.quantity import Line
 from swapglow.inputs.to_core import feasibility_of
-from swapglow.records.journal import recorded
+from swapglow.records import meanwhile, order, photographs
+from swapglow.records.limits import check_room
 from swapglow.records.models import Equipment, Photo, Picture
-from swapglow.records.photographs import LARGEST_BYTES, keep, reencoded
+from swapglow.records.steps import keep, recorded
 
 router = Router(tags=["take-in"])
 
 
-@router.patch("/equipment/{key}/take-in", response={200: TakeInView, 404: Problems, 422: Problems})
-def change(request: HttpRequest, key: UUID, data: TakeInInput) -> TakeInView:
+@router.patch(
+    "/equipment/{key}/take-in", response={200: TakeInView, 404: Problems, 409: Problems, 422: Problems}
+)
+@decorate_view(saving)
+def change(request: HttpRequest, key: UUID, data: TakeInPatch) -> TakeInView:
     """Change the parts of the take-in sheet that were sent; the rest stays."""
     e = get_object_or_404(Equipment, pk=key)
     parts = sent(data)
-    sheet = TakeInInput.model_validate(joined(e.sheet.model_dump(mode="json"), parts))
+    kept = e.sheet.model_dump(mode="json")
+    meanwhile.check(kept, parts, parts.pop("was", {}))
+    sheet = TakeInInput.model_validate(joined(kept, parts))
     feasibility_of(sheet.feasibility)
-    label, touched = f"edit the take-in of {e.input.name}", f"take-in:{key}:{sorted(parts)}"
-    with recorded(str(key), label, [e], touched) as left:
+    label = f"edit the take-in of {e.input.name}: {said(parts)}"
+    with recorded(str(key), label, f"take-in:{key}:{_fields(parts)}"):
         e.take_in = sheet.model_dump(mode="json")
-        e.save()
-        left.append(e)
+        keep(e)
     return take_in_view(e)
+
+
+def _fields(parts: Mapping[str, Any]) -> list[str]:
+    """The fields that a patch of the sheet names, in the lists by their lines."""
+    out = []
+    for name, part in parts.items():
+        out += [f"{name}.{key}" for key in _fields(part)] if isinstance(part, Mapping) and part else [name]
+    return sorted(out)
 
 
 class Caption(Schema):
     """What a photograph shows."""
 
-    caption: str = ""
+    caption: Line = ""
+    was: dict[str, str] = Field(default_factory=dict)
 
 
 @router.post("/equipment/{key}/photos/{photo}", response={200: PhotoOut, 404: Problems, 422: Problems})
@@ -48,19 +70,28 @@ def add(
 ) -> PhotoOut:
     """Add a photograph; sent twice, it is kept once. It is made small and loses all metadata."""
     e = get_object_or_404(Equipment, pk=key)
+    shown = Caption(caption=caption).caption
     found = Photo.objects.filter(pk=photo).first()
-    if found is None:
-        if e.photos.count() >= MOST_PHOTOS:
-            raise InputError("photo", f"An item takes {MOST_PHOTOS} photographs.")
-        if (file.size or 0) > LARGEST_BYTES:
-            raise InputError("photo", f"The photograph is over {LARGEST_BYTES // 2**20} MB.")
-        jpeg, width, height = reencoded(file.read())
-        with recorded(str(key), "add a photograph", [], f"photo:{photo}") as left:
-            found = Photo.objects.create(
-                id=photo, equipment=e, caption=caption[:200], order=e.photos.count(), digest=keep(jpeg),
+    if found is not None:
+        return _out(found)
+    check_room(Photo(equipment=e))
+    if (file.size or 0) > LARGEST_BYTES:
+        raise InputError("photo", f"The photograph is over {LARGEST_BYTES // 2**20} MB.")
+    small = aside("photo", photograph, file.read())
+    if isinstance(small, str):
+        raise InputError("photo", small)
+    jpeg, width, height = small
+    with transaction.atomic():
+        found = Photo.objects.filter(pk=photo).first()
+        if found is None:
+            e = get_object_or_404(Equipment, pk=key)
+            found = Photo(
+                id=photo, equipment=e, caption=shown, order=order.last(e.photos), digest=photographs.keep(jpeg),
                 width=width, height=height,
             )  # fmt: skip
-            left.append(found)
+            check_room(found)
+            with recorded(str(key), "add a photograph", f"photo:{photo}"):
+                keep(found)
     return _out(found)
 
 
@@ -68,24 +99,25 @@ def _out(p: Photo) -> PhotoOut:
     return PhotoOut(id=p.pk, caption=p.caption)
 
 
-@router.patch("/photos/{key}", response={200: PhotoOut, 404: Problems, 422: Problems})
+@router.patch("/photos/{key}", response={200: PhotoOut, 404: Problems, 409: Problems, 422: Problems})
+@decorate_view(saving)
 def caption(request: HttpRequest, key: UUID, data: Caption) -> PhotoOut:
     """Say what a photograph shows."""
     p = get_object_or_404(Photo, pk=key)
-    before = Photo.objects.get(pk=key)
-    p.caption = data.caption[:200]
-    with recorded(str(p.equipment_id), "caption a photograph", [before], f"photo:{key}:caption") as left:
-        p.save()
-        left.append(p)
+    meanwhile.check({"caption": p.caption}, {"caption": data.caption}, data.was)
+    p.caption = data.caption
+    with recorded(str(p.equipment_id), "caption a photograph", f"photo:{key}:caption"):
+        keep(p)
     return _out(p)
 
 
 @router.delete("/photos/{key}", response={204: None})
+@decorate_view(saving)
 def remove(request: HttpRequest, key: UUID) -> Status[None]:
     """Delete a photograph; undo brings it back."""
     p = Photo.objects.filter(pk=key).first()
     if p is not None:
-        with recorded(str(p.equipment_id), "delete a photograph", [p], f"photo:{key}:delete"):
+        with recorded(str(p.equipment_id), "delete a photograph", f"photo:{key}:delete"):
             p.delete()
     return Status(204, None)
 

@@ -10,9 +10,11 @@ from ninja.files import UploadedFile
 
 from swapglow.api.schemas import Imported, Intent, Problems
 from swapglow.core.quantities import InputError
-from swapglow.document.read import LARGEST_BYTES, read_document
+from swapglow.document import readings_csv as csv_files
+from swapglow.document.read import LARGEST_BYTES
 from swapglow.records import readings_csv, transfer
 from swapglow.records.models import Equipment
+from swapglow.records.summaries import after_saving
 
 router = Router(tags=["transfer"])
 
@@ -39,14 +41,15 @@ def document(request: HttpRequest, key: UUID, photographs: bool = True) -> HttpR
 @router.post("/import/look", response={200: Intent, 422: Problems})
 def look(request: HttpRequest, file: File[UploadedFile]) -> Intent:
     """What importing a document would do; nothing is done."""
-    found = transfer.intent(read_document(_bytes(file, LARGEST_BYTES)))
+    found = transfer.intent(transfer.read(_bytes(file, LARGEST_BYTES)))
     return Intent(name=found.name, replaces=found.replaces, lines=list(found.lines))
 
 
 @router.post("/import", response={200: Imported, 422: Problems})
 def bring_in(request: HttpRequest, file: File[UploadedFile], as_copy: Form[bool] = False) -> Imported:
     """Import a document whole, or not at all; undo on the bench takes it back."""
-    made = transfer.bring_in(read_document(_bytes(file, LARGEST_BYTES)), as_copy=as_copy)
+    made = transfer.bring_in(transfer.read(_bytes(file, LARGEST_BYTES)), as_copy=as_copy)
+    after_saving()
     return Imported(id=made.pk, name=made.input.name)
 
 
@@ -67,7 +70,7 @@ def _count(n: int) -> str:
 def look_readings(request: HttpRequest, key: UUID, file: File[UploadedFile]) -> Intent:
     """What importing readings would do; nothing is done."""
     e = get_object_or_404(Equipment, pk=key)
-    found = readings_csv.from_csv(e, _bytes(file, readings_csv.LARGEST_BYTES))
+    found = readings_csv.from_csv(e, _bytes(file, csv_files.LARGEST_BYTES))
     lines = [f"{_count(len(found.made))} would be added."]
     if found.known:
         lines.append(f"{_count(found.known)} are here already and would be left alone.")
@@ -78,5 +81,6 @@ def look_readings(request: HttpRequest, key: UUID, file: File[UploadedFile]) -> 
 def bring_readings(request: HttpRequest, key: UUID, file: File[UploadedFile]) -> Imported:
     """Add readings whole, or not at all."""
     e = get_object_or_404(Equipment, pk=key)
-    readings_csv.add(e, readings_csv.from_csv(e, _bytes(file, readings_csv.LARGEST_BYTES)))
+    readings_csv.add(e, readings_csv.from_csv(e, _bytes(file, csv_files.LARGEST_BYTES)))
+    after_saving()
     return Imported(id=e.pk, name=e.input.name)

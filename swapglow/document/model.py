@@ -1,6 +1,6 @@
-"""The shape of the document, version 2: the input models, with keys and what hangs on them.
+"""The shape of the document, version 3: the input models, with keys and what hangs on them.
 
-docs/equipment-2.schema.json is made from it.
+docs/equipment-3.schema.json is made from it.
 """
 
 from typing import Annotated, Any, Literal
@@ -9,6 +9,7 @@ from uuid import UUID
 from pydantic import Field
 
 from swapglow.inputs.equipment import EquipmentInput, TakeInInput
+from swapglow.inputs.limits import MOST_PHOTOS, MOST_POSITIONS, MOST_RAILS, MOST_READINGS
 from swapglow.inputs.position import PositionInput
 from swapglow.inputs.quantity import Line
 from swapglow.inputs.rail import RailInput
@@ -16,13 +17,7 @@ from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
 from swapglow.inputs.shape import Shape
 
 FORMAT = "swapglow-equipment"
-VERSION = 2
-
-# The most of each that one item may have, on whatever way it comes in.
-MOST_READINGS = 2000
-MOST_RAILS = 100
-MOST_POSITIONS = 1000
-MOST_PHOTOS = 200
+VERSION = 3
 
 When = Annotated[str, Field(max_length=40)]
 
@@ -82,7 +77,7 @@ class Document(Shape):
     """The document."""
 
     format: Literal["swapglow-equipment"] = "swapglow-equipment"
-    version: Literal[2] = 2
+    version: Literal[3] = 3
     equipment: Equipment
 
 

@@ -1,56 +1,69 @@
 """An item of equipment as typed, and its take-in sheet."""
 
-from typing import Annotated
+from collections.abc import Mapping
+from typing import Annotated, TypeVar
 
 from pydantic import Field
 
 from swapglow.core.intake.feasibility import ACCESS, AFTER, BRITTLE
 from swapglow.core.intake.hazards import HAZARDS
 from swapglow.core.intake.wires import DOES, FOUND_WITH
-from swapglow.inputs.quantity import Line, Long, Short
+from swapglow.inputs.limits import MOST_ALTERNATIVES, MOST_LINES
+from swapglow.inputs.quantity import Line, Long, Name, Short
 from swapglow.inputs.shape import OneOf, Shape, Suggests
 
-MOST_LINES = 300
+# A key of a line, made by whoever adds it.
+Key = Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[A-Za-z0-9-]+$")]
+Place = Annotated[int, Field(ge=0, le=1_000_000)]
+
+
+R = TypeVar("R", bound="Row")
 
 
 class EquipmentInput(Shape):
     """What can be written of an item."""
 
-    name: Annotated[str, Field(min_length=1, max_length=120)] = "New equipment"
-    maker_model: Annotated[str, Field(max_length=160)] = ""
-    board_revision: Annotated[str, Field(max_length=80)] = ""
-    owner: Annotated[str, Field(max_length=120)] = ""
+    name: Name = "New equipment"
+    maker_model: Line = ""
+    board_revision: Line = ""
+    owner: Line = ""
     notes: Long = ""
 
 
-class OpeningStep(Shape):
+class Row(Shape):
+    """A line of a list; the list keeps it under its key, so that each is changed by itself."""
+
+    place: Place = 0
+
+
+class OpeningStep(Row):
     """One step of opening the case, read backwards at closing."""
 
-    text: Line
+    text: Line = ""
     closed: bool = False
 
 
-class Wire(Shape):
+class Wire(Row):
     """A wire as seen: its colour is noted, never taken for its meaning."""
 
-    name: Line
+    name: Line = ""
     goes: Line = ""
     does: Annotated[str, OneOf(DOES)] = ""
     when: Line = ""
     found_with: Annotated[Line, Suggests(FOUND_WITH)] = ""
 
 
-class Original(Shape):
+class Original(Row):
     """A part that was taken out, and where it is kept."""
 
-    what: Line
+    what: Line = ""
     where: Line = ""
 
 
-class Other(Shape):
+class Other(Row):
     """An alternative to the swap, and its price."""
 
-    what: Line
+    what: Line = ""
     price: Short = ""
 
 
@@ -63,7 +76,7 @@ class FeasibilityInput(Shape):
     hours: Short = ""
     price: Short = ""
     hour_price: Short = ""
-    others: Annotated[list[Other], Field(max_length=20)] = Field(default_factory=list)
+    others: Annotated[dict[Key, Other], Field(max_length=MOST_ALTERNATIVES)] = Field(default_factory=dict)
     overruled: Line = ""
 
 
@@ -76,7 +89,19 @@ class TakeInInput(Shape):
     hazards: Annotated[list[Annotated[str, OneOf(HAZARDS)]], Field(max_length=6)] = Field(
         default_factory=list
     )
-    opening: Annotated[list[OpeningStep], Field(max_length=MOST_LINES)] = Field(default_factory=list)
-    wires: Annotated[list[Wire], Field(max_length=MOST_LINES)] = Field(default_factory=list)
-    originals: Annotated[list[Original], Field(max_length=MOST_LINES)] = Field(default_factory=list)
+    opening: Annotated[dict[Key, OpeningStep], Field(max_length=MOST_LINES)] = Field(default_factory=dict)
+    wires: Annotated[dict[Key, Wire], Field(max_length=MOST_LINES)] = Field(default_factory=dict)
+    originals: Annotated[dict[Key, Original], Field(max_length=MOST_LINES)] = Field(default_factory=dict)
     feasibility: FeasibilityInput = FeasibilityInput()
+
+
+def in_order(rows: Mapping[str, R]) -> list[R]:
+    """The lines of a list in their order.
+
+    Args:
+        rows: by key.
+
+    Returns:
+        The lines; those of one place by their keys.
+    """
+    return [row for _, row in sorted(rows.items(), key=lambda item: (item[1].place, item[0]))]

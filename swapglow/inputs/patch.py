@@ -30,7 +30,7 @@ def sent(patch: BaseModel) -> dict[str, Any]:
 
 def _plain(value: Any) -> Any:
     if isinstance(value, Quantity):
-        return value.model_dump()
+        return value.model_dump(mode="json")
     if isinstance(value, BaseModel):
         return sent(value)
     if isinstance(value, Mapping):
@@ -48,13 +48,21 @@ def joined(kept: Mapping[str, Any], changes: Mapping[str, Any]) -> dict[str, Any
         changes: as :func:`sent` gives them.
 
     Returns:
-        All fields. A mapping that is no quantity is joined field by field.
+        All fields. A mapping that is no quantity is joined field by field; in one of lines, None deletes a
+        line. A choice of several is joined choice by choice.
     """
     out = dict(kept)
     for name, value in changes.items():
         old = out.get(name)
-        both = isinstance(value, Mapping) and isinstance(old, Mapping)
-        out[name] = joined(old, value) if both and "source" not in value else value  # type: ignore[arg-type]  # both are
+        if isinstance(value, Mapping) and isinstance(old, list):
+            out[name] = [c for c in old if value.get(c, True)] + [
+                c for c in value if value[c] and c not in old
+            ]
+        elif isinstance(value, Mapping) and isinstance(old, Mapping) and "source" not in value:
+            both = joined(old, value)
+            out[name] = {key: part for key, part in both.items() if part is not None or key not in value}
+        else:
+            out[name] = value
     return out
 
 

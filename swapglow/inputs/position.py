@@ -17,7 +17,8 @@ from swapglow.core.parts.ready_made import LAWS
 from swapglow.core.parts.resistor import RATINGS_W, rating_text
 from swapglow.core.quantities import AMPERE, CANDELA, FARAD, OHM, SECOND, VOLT, Source
 from swapglow.core.search import WEIGHTS
-from swapglow.inputs.quantity import DriverDetail, Long, Quantity, Short, SourceName
+from swapglow.inputs.limits import MOST_DETAILS
+from swapglow.inputs.quantity import DriverDetail, Long, Name, Quantity, Short, SourceName
 from swapglow.inputs.shape import OneOf, Reads, Sets, Shape, Suggests
 
 _NO_YES = {False: "No", True: "Yes: no live readings"}
@@ -48,7 +49,7 @@ class ReadyMade(Shape):
 class PositionInput(Shape):
     """A lamp position and the swap meant for it."""
 
-    name: Annotated[str, Field(min_length=1, max_length=120)] = "Lamp"
+    name: Name = "Lamp"
     stage: Annotated[str, OneOf(STAGES)] = "sizing"
     notes: Long = ""
     lamp_id: Short = ""
@@ -81,7 +82,9 @@ class PositionInput(Shape):
     mains: Annotated[bool, Suggests(_NO_YES), Sets("mains")] = False
     glow_floor: Annotated[float, Field(gt=0, lt=1), Suggests(_FLOORS), Sets("glow_floor")] = 0.25
     driver_kind: Annotated[str, OneOf(DRIVERS)] = DRIVERS.usual.id
-    driver_details: Annotated[dict[Short, DriverDetail], Field(max_length=20)] = Field(default_factory=dict)
+    driver_details: Annotated[dict[Short, DriverDetail], Field(max_length=MOST_DETAILS)] = Field(
+        default_factory=dict
+    )
     branches: Annotated[int, Field(ge=1, le=core.MOST_BRANCHES), Sets("branches")] = 1
     lead: Annotated[str, OneOf(core.LEADS), Sets("lead")] = "positive"
     common: Annotated[str, OneOf(core.COMMONS), Sets("common")] = "none"

@@ -1,15 +1,42 @@
 """A quantity as typed, and the texts of a given length."""
 
+import unicodedata
 from typing import Annotated
 
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
 from swapglow.core.quantities import Input, Source
 from swapglow.inputs.shape import OneOf, Shape
 
-Short = Annotated[str, Field(max_length=60)]
-Line = Annotated[str, Field(max_length=200)]
-Long = Annotated[str, Field(max_length=20_000)]
+
+def _printable(text: str) -> str:
+    """A text of one line, or a refusal that names what cannot be seen in it."""
+    unseen = next((c for c in text if unicodedata.category(c) in ("Cc", "Cs") or c in "\u2028\u2029"), None)
+    if unseen is not None:
+        what = "A line break" if unseen in "\r\n\u2028\u2029" else f"The character U+{ord(unseen):04X}"
+        raise ValueError(f"{what} cannot stand here: one line of text is wanted.")
+    return text
+
+
+def _readable(text: str) -> str:
+    """A text of several lines without what cannot be printed."""
+    unseen = next((c for c in text if unicodedata.category(c) in ("Cc", "Cs") and c not in "\n\r\t"), None)
+    if unseen is not None:
+        raise ValueError(f"The character U+{ord(unseen):04X} cannot be printed; take it out.")
+    return text
+
+
+def _named(text: str) -> str:
+    """A name that can be seen."""
+    if not any(unicodedata.category(c)[0] not in "ZC" for c in text):
+        raise ValueError("Something that can be read must stand here.")
+    return text
+
+
+Short = Annotated[str, Field(max_length=60), AfterValidator(_printable)]
+Line = Annotated[str, Field(max_length=200), AfterValidator(_printable)]
+Long = Annotated[str, Field(max_length=20_000), AfterValidator(_readable)]
+Name = Annotated[str, Field(min_length=1, max_length=120), AfterValidator(_printable), AfterValidator(_named)]
 
 SOURCES = {
     Source.MEASURED.value: "Measured", Source.MARKED.value: "Marked", Source.ASSUMED.value: "Assumed",
@@ -34,4 +61,4 @@ class Quantity(Shape):
 class DriverDetail(Quantity):
     """A further figure of a driver as typed; what else a feed feeds takes several lines."""
 
-    text: Annotated[str, Field(max_length=1000)] = ""
+    text: Annotated[str, Field(max_length=1000), AfterValidator(_readable)] = ""

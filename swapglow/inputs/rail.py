@@ -7,18 +7,19 @@ from pydantic import Field
 from swapglow.core.quantities import AMPERE, VOLT
 from swapglow.core.supplies import SUPPLIES
 from swapglow.core.supplies.rail import READ_AT
-from swapglow.inputs.quantity import Quantity, Short
+from swapglow.inputs.limits import MOST_DETAILS
+from swapglow.inputs.quantity import Name, Quantity, Short
 from swapglow.inputs.shape import OneOf, Reads, Sets, Shape
 
 
 class RailInput(Shape):
     """A supply rail; ``details`` are the further figures its kind asks for, by name."""
 
-    name: Annotated[str, Field(min_length=1, max_length=80)] = "Rail"
+    name: Name = "Rail"
     kind: Annotated[str, OneOf(SUPPLIES)] = SUPPLIES.usual.id
     read_at: Annotated[str, OneOf(READ_AT), Sets("read_at", "rail")] = "feed"
     usual: Annotated[Quantity, Reads(VOLT, "usual", "level")] = Quantity()
     low: Annotated[Quantity, Reads(VOLT, "low", "level")] = Quantity()
     high: Annotated[Quantity, Reads(VOLT, "high", "level")] = Quantity()
-    details: Annotated[dict[Short, Quantity], Field(max_length=20)] = Field(default_factory=dict)
+    details: Annotated[dict[Short, Quantity], Field(max_length=MOST_DETAILS)] = Field(default_factory=dict)
     fuse: Annotated[Short, Reads(AMPERE, "fuse_a", "rail")] = ""

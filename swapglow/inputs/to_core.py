@@ -25,7 +25,7 @@ from swapglow.core.quantities import AMPERE, VOLT, Figure, InputError, Source
 from swapglow.core.quantities.inputs import read_quantity, read_share, read_single
 from swapglow.core.supplies import SUPPLIES
 from swapglow.core.supplies.rail import Rail, read_rail
-from swapglow.inputs.equipment import FeasibilityInput
+from swapglow.inputs.equipment import FeasibilityInput, in_order
 from swapglow.inputs.position import PositionInput, ReadyMade
 from swapglow.inputs.quantity import Quantity
 from swapglow.inputs.rail import RailInput
@@ -251,7 +251,7 @@ def feasibility_of(w: FeasibilityInput) -> Feasibility:
     Raises:
         InputError: ``hours``, ``price``, ``hour_price`` or ``others``.
     """
-    priced = [(o.what.strip(), read_money("others", o.price)) for o in w.others if o.what.strip()]
+    priced = [(o.what.strip(), read_money("others", o.price)) for o in in_order(w.others) if o.what.strip()]
     return Feasibility(
         w.access, w.brittle, w.serviceable,  # type: ignore[arg-type]  # each one of its options
         read_hours("hours", w.hours), read_money("price", w.price),

@@ -2,7 +2,8 @@
 only for what is asked for by the database.
 
 Keys of equipment, rails, positions and readings are made by the client, so that a save that is
-sent twice over a bad connection makes one record.
+sent twice over a bad connection makes one record. Every change of a record leaves a row in its history
+(django-simple-history), under the step that made it: what a step changed is what undo gives back.
 """
 
 import uuid
@@ -10,6 +11,8 @@ from collections.abc import Mapping
 from typing import Any, ClassVar
 
 from django.db import models
+from django.utils import timezone
+from simple_history.models import HistoricalRecords
 
 from swapglow.inputs.equipment import EquipmentInput, TakeInInput
 from swapglow.inputs.patch import joined
@@ -19,13 +22,63 @@ from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
 from swapglow.inputs.shape import Shape
 
 
-class Ordered(models.Model):
+class Step(models.Model):
+    """One thing that somebody did, undid or did again.
+
+    ``scope`` is the equipment's key, "drawer", or empty for the bench itself. A step that takes back or does
+    again is a step too, of the one it is ``of``; ``reverted`` says that such a later step stands against it.
+    """
+
+    DO, UNDO, REDO = "do", "undo", "redo"
+
+    scope = models.CharField(max_length=40, blank=True, default="", db_index=True)
+    kind = models.CharField(max_length=4, default=DO)
+    of = models.ForeignKey("self", models.CASCADE, null=True, related_name="answers")
+    label = models.CharField(max_length=200)
+    # Record and fields, to tell one gesture from the next.
+    gesture = models.CharField(max_length=400)
+    reverted = models.BooleanField(default=False)
+    at = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        ordering = ("id",)
+
+    def __str__(self) -> str:
+        return self.label
+
+
+class Under(models.Model):
+    """What a row of a history has besides the record: the step it belongs to; none before there were steps."""
+
+    step = models.ForeignKey(Step, models.SET_NULL, null=True, related_name="+")
+
+    class Meta:
+        abstract = True
+
+
+def _history() -> HistoricalRecords:
+    # Nobody logs in at a bench: a row of history names no user.
+    nobody = models.IntegerField(null=True)
+    return HistoricalRecords(
+        bases=[Under], inherit=True, history_user_id_field=nobody, history_user_getter=lambda historical: None
+    )
+
+
+class Kept(models.Model):
+    """A record with a history."""
+
+    history = _history()
+
+    class Meta:
+        abstract = True
+
+
+class Ordered(Kept):
     """A record in an order of the user's own."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     order = models.PositiveIntegerField(default=0)
-    created = models.DateTimeField(auto_now_add=True)
-    updated = models.DateTimeField(auto_now=True)
+    created = models.DateTimeField(default=timezone.now)
 
     class Meta:
         abstract = True
@@ -97,6 +150,20 @@ class Position(Typed):
         return PositionInput.model_validate(self.inputs)
 
 
+class Summary(models.Model):
+    """What views show of a lamp that they do not open, with what it was worked out from."""
+
+    position = models.OneToOneField(Position, models.CASCADE, primary_key=True, related_name="summary")
+    data: Any = models.JSONField(null=True)
+    # Digests of the records and of the core that it was worked out from.
+    rests_on = models.CharField(max_length=64, default="")
+    core = models.CharField(max_length=64, default="")
+    due = models.BooleanField(default=True, db_index=True)
+
+    def __str__(self) -> str:
+        return str(self.position_id)
+
+
 class ReadingAfter(Typed):
     """A reading taken after the swap."""
 
@@ -144,7 +211,7 @@ class Picture(models.Model):
         return self.digest[:8]
 
 
-class DrawerValue(models.Model):
+class DrawerValue(Kept):
     """A resistor value at hand."""
 
     ohm = models.FloatField(unique=True)
@@ -156,22 +223,17 @@ class DrawerValue(models.Model):
         return f"{self.ohm:g}"
 
 
-class Change(models.Model):
-    """One step of the journal: rows before and after, each a list of snapshots.
+class Sent(models.Model):
+    """A save that was taken, with what was answered: sent again, it gets the same answer and does nothing."""
 
-    ``scope`` is the equipment's key, or empty for the bench itself.
-    """
-
-    scope = models.CharField(max_length=40, blank=True, default="", db_index=True)
-    label = models.CharField(max_length=200)
-    touched = models.CharField(max_length=400)
-    before: Any = models.JSONField()
-    after: Any = models.JSONField()
-    undone = models.BooleanField(default=False)
-    at = models.DateTimeField(auto_now=True)
-
-    class Meta:
-        ordering = ("-id",)
+    key = models.UUIDField(primary_key=True)
+    at = models.DateTimeField(default=timezone.now, db_index=True)
+    status = models.PositiveSmallIntegerField()
+    step = models.BigIntegerField(null=True)
+    body = models.BinaryField()
 
     def __str__(self) -> str:
-        return self.label
+        return str(self.key)
+
+
+KEPT: tuple[type[Kept], ...] = (Equipment, Rail, Position, ReadingAfter, ReadingBefore, Photo, DrawerValue)

@@ -1,7 +1,5 @@
 """Records to the core's values and reports, and nothing more."""
 
-from contextlib import suppress
-
 from swapglow.core.assess import Bench
 from swapglow.core.design.changes import Changes, with_changes
 from swapglow.core.design.position import Position as CorePosition
@@ -9,7 +7,7 @@ from swapglow.core.intake.stages import DONE
 from swapglow.core.presentation.report import Report
 from swapglow.document.report import remembered
 from swapglow.inputs.to_core import position_of, reading_after_of, reading_before_of
-from swapglow.records.models import DrawerValue, Position
+from swapglow.records.models import Position
 
 
 def core_of(p: Position) -> CorePosition:
@@ -19,11 +17,6 @@ def core_of(p: Position) -> CorePosition:
         InputError: a kept text no longer reads.
     """
     return position_of(p.input, p.rail.input)
-
-
-def drawer() -> frozenset[float]:
-    """Resistor values at hand, Ω."""
-    return frozenset(DrawerValue.objects.values_list("ohm", flat=True))
 
 
 def report(p: Position, changes: Changes | None, at_hand: frozenset[float]) -> Report:
@@ -47,12 +40,3 @@ def report(p: Position, changes: Changes | None, at_hand: frozenset[float]) -> R
     after = tuple(reading_after_of(str(r.pk), r.input) for r in p.readings_after.all())
     before = tuple(reading_before_of(str(r.pk), r.input) for r in p.readings_before.all())
     return remembered(core, Bench(after, at_hand, p.input.stage == DONE, before))
-
-
-def warm() -> None:
-    """Report on every kept position, for its memory's sake; one that cannot be read is skipped."""
-    at_hand = drawer()
-    everything = Position.objects.select_related("rail").prefetch_related("readings_after", "readings_before")
-    for p in everything:
-        with suppress(ValueError):
-            report(p, None, at_hand)

@@ -1,31 +1,39 @@
 """Equipment as a document, and back: all or nothing, said before it is done."""
 
 import base64
-import binascii
 import uuid
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from datetime import datetime
 from typing import Any
 
 from django.db import transaction
+from django.utils import timezone
 from django.utils.dateparse import parse_datetime
+from simple_history.utils import bulk_create_with_history
 
-from swapglow.core.quantities import InputError
 from swapglow.document import model as doc
+from swapglow.document.aside import aside
+from swapglow.document.brought import Brought, bring
 from swapglow.document.read import DocumentError
 from swapglow.inputs.shape import Shape
-from swapglow.records.journal import recorded, with_dependants
+from swapglow.records import order
+from swapglow.records.limits import check_room
 from swapglow.records.models import (
     Equipment,
+    Ordered,
     Photo,
     Picture,
     Position,
     Rail,
     ReadingAfter,
     ReadingBefore,
+    Step,
     Typed,
 )
-from swapglow.records.photographs import keep, reencoded, unchanged
+from swapglow.records.photographs import keep
+from swapglow.records.steps import keep as keep_record
+from swapglow.records.steps import recorded
 
 
 def to_document(e: Equipment, *, photographs: bool) -> doc.Document:
@@ -77,12 +85,25 @@ class Intent:
     lines: tuple[str, ...]
 
 
-def intent(document: doc.Document) -> Intent:
+def read(data: bytes) -> Brought:
+    """A document with its photographs, read away from the threads that answer.
+
+    Raises:
+        DocumentError: every place and reason.
+        InputError: ``file``: it takes too long, or too much memory.
+    """
+    found = aside("file", bring, data)
+    if isinstance(found, list):
+        raise DocumentError(found)
+    return found
+
+
+def intent(brought: Brought) -> Intent:
     """What an import would do."""
-    e = document.equipment
+    e = brought.document.equipment
     here = Equipment.objects.filter(pk=e.id).first()
     readings = sum(len(p.readings_after) + len(p.readings_before) for p in e.positions)
-    pictures = sum(1 for p in e.photos if p.jpeg)
+    pictures = len(brought.pictures)
     lines = [
         f"{_count(len(e.rails), 'supply rail')}, {_count(len(e.positions), 'lamp position')}, "
         f"{_count(readings, 'reading')}, {_count(pictures, 'photograph')}."
@@ -104,16 +125,20 @@ def _count(n: int, noun: str) -> str:
     return f"{n} {noun}" + ("" if n == 1 else "s")
 
 
-def bring_in(document: doc.Document, *, as_copy: bool) -> Equipment:
+def bring_in(brought: Brought, *, as_copy: bool) -> Equipment:
     """Import a document whole, or not at all.
 
+    An item that is here is changed where the document differs; what it does not have goes.
+
     Args:
+        brought: the document and its pictures.
         as_copy: give everything new keys, so that nothing here is touched.
 
     Raises:
-        DocumentError: a photograph in it is none, or a key is taken by another item.
+        DocumentError: a key is taken by another item.
+        InputError: the bench is full.
     """
-    e = document.equipment
+    e = brought.document.equipment
     keys: dict[uuid.UUID, uuid.UUID] = {}
 
     def key(old: uuid.UUID) -> uuid.UUID:
@@ -121,24 +146,101 @@ def bring_in(document: doc.Document, *, as_copy: bool) -> Equipment:
 
     with transaction.atomic():
         here = None if as_copy else Equipment.objects.filter(pk=e.id).first()
-        found = with_dependants(here) if here else []
-        order = here.order if here else Equipment.objects.count()
         if not as_copy:
-            _not_elsewhere(document, here)
-        with recorded("", f"import {e.name}", found, f"import:{e.id}:{uuid.uuid4()}") as left:
-            if here is not None:
-                here.delete()
-            made = Equipment.objects.create(
-                id=key(e.id),
-                order=order,
-                take_in=e.take_in.model_dump(mode="json"),
-                inputs=_inputs(e, Equipment),
-            )
-            _rails_and_positions(e, made, key)
-            for n, photo in enumerate(e.photos):
-                _bring_photo(photo, n, made, key(photo.id))
-            left += with_dependants(made)
+            _not_elsewhere(brought.document, here)
+        made = here or Equipment(id=key(e.id), order=order.last(Equipment.objects))
+        made.take_in, made.inputs = e.take_in.model_dump(mode="json"), _inputs(e, Equipment)
+        if here is None:
+            check_room(made)
+        with recorded("", f"import {e.name}", f"import:{e.id}:{uuid.uuid4()}") as step:
+            keep_record(made)
+            _all_in(brought, made, key, step)
     return made
+
+
+def _all_in(brought: Brought, made: Equipment, key: Callable[[uuid.UUID], uuid.UUID], step: Step) -> None:
+    e = brought.document.equipment
+    rails = [
+        Rail(id=key(r.id), equipment=made, order=n, inputs=_inputs(r, Rail)) for n, r in enumerate(e.rails)
+    ]
+    positions = [
+        Position(id=key(p.id), equipment=made, rail_id=key(p.rail), order=n, inputs=_inputs(p, Position))
+        for n, p in enumerate(e.positions)
+    ]
+    photos = [photo for n, p in enumerate(e.photos) if (photo := _photograph(p, n, made, key, brought))]
+    _put_in(Rail, made.rails.all(), rails, step)
+    _put_in(Position, made.positions.all(), positions, step)
+    for model, of in ((ReadingAfter, "readings_after"), (ReadingBefore, "readings_before")):
+        found = model._default_manager.filter(position__equipment=made)
+        readings = [r for p in e.positions for r in _readings(model, getattr(p, of), key(p.id), key)]
+        _put_in(model, found, readings, step)
+    _put_in(Photo, made.photos.all(), photos, step)
+    for beside, wanted in ((made.positions.all(), positions), (made.rails.all(), rails)):
+        for gone in beside.exclude(pk__in=[w.pk for w in wanted]):
+            gone.delete()
+
+
+def _put_in(model: type[Ordered], beside: Any, wanted: Sequence[Any], step: Step) -> None:
+    """Make records as wanted: new ones at once, those that are here where they differ.
+
+    Readings and photographs that are not wanted go; on rails and positions others may hang still.
+    """
+    here = {r.pk for r in beside}
+    new = [w for w in wanted if w.pk not in here]
+    if new:
+        bulk_create_with_history(new, model, custom_historical_attrs={"step": step})
+    for record in wanted:
+        if record.pk in here:
+            keep_record(record)
+    if model not in (Rail, Position):
+        for gone in beside.exclude(pk__in=[w.pk for w in wanted]):
+            gone.delete()
+
+
+def _readings(
+    model: type[ReadingAfter | ReadingBefore], readings: Sequence[doc.ReadingAfter | doc.ReadingBefore],
+    position: uuid.UUID, key: Callable[[uuid.UUID], uuid.UUID],
+) -> list[ReadingAfter | ReadingBefore]:  # fmt: skip
+    return [
+        model(
+            id=key(r.id),
+            position_id=position,
+            order=n,
+            inputs=_inputs(r, model),
+            created=_when(r.at) or timezone.now(),
+        )
+        for n, r in enumerate(readings)
+    ]
+
+
+def _when(at: str) -> datetime | None:
+    """When a reading was taken, where the document says."""
+    try:
+        when = parse_datetime(at) if at else None
+    except ValueError:
+        return None
+    return when if when is not None and when.tzinfo is not None else None
+
+
+def _photograph(photo: doc.Photo, n: int, made: Equipment, key: Callable[[uuid.UUID], uuid.UUID],
+                brought: Brought) -> Photo | None:  # fmt: skip
+    """A photograph of the document; one that it leaves out stays as it is here, and is none where it is not."""
+    picture = brought.pictures.get(photo.id)
+    if picture is None:
+        here = Photo.objects.filter(pk=key(photo.id), equipment=made).first()
+        if here is not None:
+            here.caption, here.order = photo.caption, n
+        return here
+    jpeg, width, height = picture
+    return Photo(
+        id=key(photo.id),
+        equipment=made,
+        caption=photo.caption,
+        order=n,
+        digest=keep(jpeg),
+        width=width,
+        height=height,
+    )
 
 
 def _not_elsewhere(document: doc.Document, here: Equipment | None) -> None:
@@ -187,49 +289,3 @@ def _readings_not_elsewhere(document: doc.Document, here: Equipment | None) -> N
 def _inputs(part: Shape, record: type[Typed]) -> dict[str, Any]:
     """What was typed of a document's part, without its key and what hangs on it."""
     return part.model_dump(mode="json", include=set(record.shape.model_fields))
-
-
-def _rails_and_positions(e: doc.Equipment, made: Equipment, key: Callable[[uuid.UUID], uuid.UUID]) -> None:
-    for n, r in enumerate(e.rails):
-        Rail.objects.create(id=key(r.id), equipment=made, order=n, inputs=_inputs(r, Rail))
-    for n, p in enumerate(e.positions):
-        position = Position.objects.create(
-            id=key(p.id), equipment=made, rail_id=key(p.rail), order=n, inputs=_inputs(p, Position)
-        )
-        _readings(p.readings_after, ReadingAfter, position, key)
-        _readings(p.readings_before, ReadingBefore, position, key)
-
-
-def _readings(readings: Sequence[doc.ReadingAfter | doc.ReadingBefore], model: type[ReadingAfter | ReadingBefore],
-              position: Position, key: Callable[[uuid.UUID], uuid.UUID]) -> None:  # fmt: skip
-    for k, reading in enumerate(readings):
-        made = model(id=key(reading.id), position=position, order=k, inputs=_inputs(reading, model))
-        made.save(force_insert=True)
-        _at(made, reading.at)
-
-
-def _at(record: ReadingAfter | ReadingBefore, at: str) -> None:
-    """Keep when the reading was taken, where the document says."""
-    try:
-        when = parse_datetime(at) if at else None
-    except ValueError:
-        when = None
-    if when is not None and when.tzinfo is not None:
-        type(record)._default_manager.filter(pk=record.pk).update(created=when)
-
-
-def _bring_photo(photo: doc.Photo, n: int, made: Equipment, key: uuid.UUID) -> None:
-    if photo.jpeg is None:
-        return
-    place = f"equipment.photos.{n}.jpeg"
-    try:
-        data = base64.b64decode(photo.jpeg, validate=True)
-    except (binascii.Error, ValueError):
-        raise DocumentError([(place, "It is not base64.")]) from None
-    try:
-        jpeg, width, height = unchanged(data) or reencoded(data)
-    except InputError as problem:
-        raise DocumentError([(place, problem.message)]) from None
-    Photo.objects.create(
-        id=key, equipment=made, caption=photo.caption, order=n, digest=keep(jpeg), width=width, height=height
-    )

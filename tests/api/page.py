@@ -21,6 +21,15 @@ class Bench:
         )  # fmt: skip
         return answer.status_code, (json.loads(answer.content) if answer.content else None)
 
+    def step(self, scope, which="undo"):
+        """The step that undo or redo would take in a scope: an item's key, "drawer" or "" for the bench."""
+        path = {"": "bench", "drawer": "drawer"}.get(scope, f"equipment/{scope}")
+        return self("GET", path)[1]["steps"][which]
+
+    def undo(self, scope="", which="undo", **more):
+        """Step back, or forth, in a scope."""
+        return self("POST", which, {"step": self.step(scope, which)["id"], **more})
+
     def made(self, rail="21-23V"):
         """An item with a rail and a lamp; their keys."""
         keys = {k: str(uuid.uuid4()) for k in ("equipment", "rail", "position")}

@@ -60,7 +60,7 @@ def test_a_change_tried_is_the_change_taken(bench, driver, changes):
     kept = report(bench, key)
     for part in ("current", "power", "snapshots"):
         assert _values(kept[part]) == _values(tried[part]), part
-    assert bench("POST", "undo", {"scope": keys["equipment"]})[0] == 200
+    assert bench.undo(keys["equipment"])[0] == 200
     assert bench("GET", f"positions/{key}")[1]["position"]["driver_details"]["keep_warm"]["text"] == "4k7"
 
 
@@ -75,7 +75,10 @@ def _values(part):
 
 def test_swaps_are_ranked_by_what_is_weighed_and_each_can_be_taken(bench):
     key = bench.made()["position"]
-    assert bench("PATCH", f"positions/{key}", {"lamp_id": "slide-24", "weigh": ["heat", "life"]})[0] == 200
+    assert (
+        bench("PATCH", f"positions/{key}", {"lamp_id": "slide-24", "weigh": {"heat": True, "life": True}})[0]
+        == 200
+    )
     status, found = bench("GET", f"positions/{key}/swaps")
     assert status == 200
     assert found["asked"] == ["heat", "life"]

@@ -54,12 +54,26 @@ def test_an_old_database_keeps_all_that_was_typed(old):
 
 def test_an_old_step_of_the_journal_can_still_be_taken_back(old):
     call_command("migrate", database="old", verbosity=0)
-    [change] = rows(old, "select * from records_change")
-    [row] = json.loads(change["before"])
-    assert row["model"] == "records.position"
-    assert row["fields"]["inputs"]["notes"] == ""
-    assert json.loads(change["after"])[0]["fields"]["inputs"]["notes"] == "changed before the move"
-    assert "resistor" not in row["fields"]
+    [step] = rows(old, "select * from records_step")
+    assert (step["kind"], step["reverted"]) == ("do", 0)
+    after = rows(old, f"select * from records_historicalposition where step_id = {step['id']}")
+    assert [json.loads(r["inputs"])["notes"] for r in after] == ["changed before the move"]
+    before = rows(
+        old,
+        f"select * from records_historicalposition where id = '{after[0]['id']}'"
+        f" and history_id < {after[0]['history_id']} order by history_id desc limit 1",
+    )
+    assert [(json.loads(r["inputs"])["notes"], r["step_id"]) for r in before] == [("", None)]
+
+
+def test_every_old_record_has_a_row_of_history_to_begin_with(old):
+    call_command("migrate", database="old", verbosity=0)
+    for name in ("equipment", "rail", "position", "readingafter", "readingbefore", "drawervalue"):
+        without = rows(
+            old,
+            f"select id from records_{name} where id not in (select id from records_historical{name})",
+        )
+        assert without == [], name
 
 
 def test_an_old_take_in_sheet_is_found_under_its_new_name(old):

@@ -64,7 +64,7 @@ def test_a_kept_quick_sum_is_a_position_and_sent_twice_is_one(bench):
     assert bench("POST", "quick/keep", body)[0] == 200
     [item] = bench("GET", "bench")[1]["equipment"]
     assert (item["name"], [p["name"] for p in item["positions"]]) == ("Fog signal", ["Armed"])
-    assert bench("POST", "undo", {"scope": ""})[1]["label"] == "keep Armed"
+    assert bench.undo()[1]["label"] == "keep Armed"
     assert bench("GET", "bench")[1]["equipment"] == []
 
 
@@ -73,11 +73,10 @@ def test_edits_are_kept_undone_and_redone(bench):
     path = f"positions/{keys['position']}"
     bench("PATCH", path, {"resistor": "4k7"})
     bench("PATCH", path, {"in_series": 3})
-    scope = {"scope": keys["equipment"]}
-    assert bench("POST", "undo", scope)[0] == 200
+    assert bench.undo(keys["equipment"])[0] == 200
     assert bench("GET", path)[1]["position"]["in_series"] == 1
     assert bench("GET", path)[1]["position"]["resistor"] == "4k7"
-    bench("POST", "redo", scope)
+    bench.undo(keys["equipment"], "redo")
     assert bench("GET", path)[1]["position"]["in_series"] == 3
 
 
@@ -87,7 +86,7 @@ def test_a_deleted_position_comes_back_with_its_readings(bench):
     assert bench("POST", f"positions/{keys['position']}/reading", reading)[0] == 204
     assert bench("DELETE", f"positions/{keys['position']}")[0] == 204
     assert bench("GET", f"positions/{keys['position']}")[0] == 404
-    bench("POST", "undo", {"scope": keys["equipment"]})
+    bench.undo(keys["equipment"])
     [kept] = bench("POST", f"positions/{keys['position']}/assess", {})[1]["report"]["diagnoses"]
     assert kept["reading"]["number"] == "3.9"
 
@@ -96,12 +95,10 @@ def test_deleted_equipment_comes_back_whole(bench):
     keys = bench.made()
     bench("DELETE", f"equipment/{keys['equipment']}")
     assert bench("GET", "bench")[1]["equipment"] == []
-    bench("POST", "undo", {"scope": ""})
+    bench.undo()
     item = bench("GET", f"equipment/{keys['equipment']}")[1]
     assert [r["name"] for r in item["rails"]] == ["Main"]
     assert [p["name"] for p in item["positions"]] == ["Ready"]
-    status, answer = bench("POST", "undo", {"scope": "nowhere"})
-    assert (status, answer["errors"][0]["message"]) == (409, "There is nothing to undo here.")
 
 
 def test_a_refused_edit_saves_nothing(bench):
@@ -167,14 +164,15 @@ def test_order_is_kept(bench):
     bench("PUT", f"positions/{second}", {"equipment": keys["equipment"], "name": "Second",
                                          "led_id": "red-chip", "target": {"text": "1mA"}})  # fmt: skip
     ids = [second, keys["position"]]
-    bench("POST", f"equipment/{keys['equipment']}/positions/order", {"ids": ids})
+    path = f"equipment/{keys['equipment']}/positions/move"
+    assert bench("POST", path, {"key": second, "before": keys["position"]})[0] == 204
     assert [p["id"] for p in bench("GET", f"equipment/{keys['equipment']}")[1]["positions"]] == ids
 
 
 def test_the_drawer_takes_values_as_people_write_them(bench):
-    status, answer = bench("PUT", "drawer", {"values": ["4k7", "470R", "4.7k"]})
+    status, answer = bench("PATCH", "drawer", {"add": ["4k7", "470R", "4.7k"]})
     assert (status, answer["texts"]) == (200, ["470\u00a0Ω", "4.7\u00a0kΩ"])
-    status, answer = bench("PUT", "drawer", {"values": ["1k", "blue"]})
+    status, answer = bench("PATCH", "drawer", {"add": ["1k", "blue"]})
     assert status == 422 and '"blue" is not a resistance' in answer["errors"][0]["message"]
     assert len(bench("GET", "drawer")[1]["texts"]) == 2
 

@@ -6,8 +6,10 @@ import uuid
 import pytest
 from PIL import Image
 
-from swapglow.records.models import Photo, Picture
-from swapglow.records.photographs import LONGEST_SIDE, sweep_out
+from swapglow.document.pictures import LONGEST_SIDE
+from swapglow.records.models import Photo, Picture, Step
+from swapglow.records.photographs import sweep_out
+from swapglow.records.steps import prune
 from tests.api.page import Bench
 
 pytestmark = pytest.mark.django_db
@@ -54,16 +56,21 @@ def survey(bench, keys):
 def test_the_sheet_is_kept_part_by_part_and_undone(bench):
     keys = bench.made()
     path = f"equipment/{keys['equipment']}/take-in"
-    bench("PATCH", path, {"dark": "Both dials.", "hazards": ["charge"]})
-    steps = [{"text": "Lid: four screws, one under the label"}, {"text": "Spring behind the lens"}]
+    bench("PATCH", path, {"dark": "Both dials.", "hazards": {"charge": True}})
+    steps = {
+        "b": {"text": "Spring behind the lens", "place": 1},
+        "a": {"text": "Lid: four screws, one under the label", "place": 0},
+    }
     status, sheet = bench("PATCH", path, {"opening": steps})
     assert status == 200
     assert sheet["sheet"]["dark"] == "Both dials."
-    assert [s["text"] for s in sheet["sheet"]["opening"]] == [s["text"] for s in steps]
+    assert {k: s["text"] for k, s in sheet["sheet"]["opening"].items()} == {
+        k: s["text"] for k, s in steps.items()
+    }
     assert "discharge" in sheet["cautions"][0]
-    bench("POST", "undo", {"scope": keys["equipment"]})
+    bench.undo(keys["equipment"])
     kept = bench("GET", f"equipment/{keys['equipment']}")[1]["take_in"]["sheet"]
-    assert kept["opening"] == []
+    assert kept["opening"] == {}
     assert kept["dark"] == "Both dials."
 
 
@@ -84,13 +91,13 @@ def test_the_advice_follows_what_is_known_and_can_be_overruled(bench):
 
 def test_wires_say_what_they_are_by_what_they_do(bench):
     keys = bench.made()
-    wires = [
-        {"name": "grey", "does": "pulsing", "when": "left", "found_with": "test lamp"},
-        {"name": "black"},
-    ]
+    wires = {
+        "g": {"name": "grey", "does": "pulsing", "when": "left", "found_with": "test lamp"},
+        "b": {"name": "black"},
+    }
     lines = bench("PATCH", f"equipment/{keys['equipment']}/take-in", {"wires": wires})[1]["wires"]
-    assert "flasher" in lines[0]
-    assert "Not tried" in lines[1]
+    assert "flasher" in lines["g"]
+    assert "Not tried" in lines["b"]
 
 
 # --- photographs -----------------------------------------------------------------------------
@@ -142,15 +149,14 @@ def test_a_deleted_photograph_comes_back_and_a_forgotten_one_is_swept_out(bench)
     bench("PATCH", f"photos/{made['id']}", {"caption": "Lens, springs at the left"})
     bench("DELETE", f"photos/{made['id']}")
     assert bench.raw(f"photos/{made['id']}/picture.jpg")[0] == 404
-    assert sweep_out() == 0  # the journal still knows it
-    bench("POST", "undo", {"scope": keys["equipment"]})
+    assert sweep_out() == 0  # undo still knows it
+    bench.undo(keys["equipment"])
     [back] = bench("GET", f"equipment/{keys['equipment']}")[1]["take_in"]["photos"]
     assert back["caption"] == "Lens, springs at the left"
     assert bench.raw(f"photos/{made['id']}/picture.jpg")[0] == 200
     Photo.objects.all().delete()
-    from swapglow.records.models import Change
-
-    Change.objects.all().delete()
+    Step.objects.all().delete()
+    prune()
     assert sweep_out() == 1
     assert not Picture.objects.exists()
 
@@ -181,7 +187,7 @@ def test_readings_are_kept_inferred_from_and_taken_over(bench):
     report = bench("POST", f"positions/{keys['position']}/assess", {})[1]["report"]
     step = next(s for s in report["snapshots"][0]["staircase"]["stairs"] if s["id"] == "source")
     assert step["drop"]["usual"] == pytest.approx(30 * report["current"]["usual"]["value"], rel=1e-3)
-    bench("POST", "undo", {"scope": keys["equipment"]})
+    bench.undo(keys["equipment"])
     assert bench("POST", f"positions/{keys['position']}/infer/nonsense")[0] == 422
 
 
@@ -192,7 +198,7 @@ def test_a_reading_is_refused_with_its_field_and_struck_with_undo(bench):
     _, kept = taken(bench, keys, "dc_volts", "12V", state="on")
     bench("DELETE", f"readings/before/{kept['id']}")
     assert survey(bench, keys)["readings"] == []
-    bench("POST", "undo", {"scope": keys["equipment"]})
+    bench.undo(keys["equipment"])
     assert survey(bench, keys)["readings"][0]["text"].endswith("lamp in, on")
 
 

@@ -26,10 +26,13 @@ client.use({
 export class Refused extends Error {
   readonly problems: Problem[];
   readonly status: number;
+  /** All of the answer. */
+  readonly body: unknown;
 
-  constructor(status: number, problems: Problem[]) {
+  constructor(status: number, problems: Problem[], body?: unknown) {
     super(problems.map((p) => p.message).join(" ") || `The server answered ${status}.`);
     this.status = status;
+    this.body = body;
     this.problems = problems;
   }
 

@@ -1,8 +1,6 @@
-import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback } from "react";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 
 import { client, unwrap, type Changes, type Schemas } from "./client";
-import { save } from "./outbox";
 
 const keys = {
   bench: ["bench"] as const,
@@ -18,19 +16,31 @@ export const useCatalogue = () =>
     staleTime: Infinity,
   });
 
+/** How soon lamps that are being worked out anew are asked for again. */
+const SOON_MS = 400;
+const untilFresh = (lamps: Schemas["Summary"][] | undefined) =>
+  lamps?.some((lamp) => !lamp.fresh) ? SOON_MS : false;
+
 export const useBench = () =>
-  useQuery({ queryKey: keys.bench, queryFn: () => unwrap(client.GET("/api/bench")) });
+  useQuery({
+    queryKey: keys.bench,
+    queryFn: () => unwrap(client.GET("/api/bench")),
+    refetchInterval: ({ state }) =>
+      untilFresh(state.data?.equipment.flatMap((item) => item.positions)),
+  });
 
 export const useEquipment = (id: string) =>
   useQuery({
     queryKey: keys.equipment(id),
     queryFn: () => unwrap(client.GET("/api/equipment/{key}", { params: { path: { key: id } } })),
+    refetchInterval: ({ state }) => untilFresh(state.data?.positions),
   });
 
 export const usePosition = (id: string) =>
   useQuery({
     queryKey: keys.position(id),
     queryFn: () => unwrap(client.GET("/api/positions/{key}", { params: { path: { key: id } } })),
+    refetchInterval: ({ state }) => untilFresh(state.data?.siblings),
     placeholderData: keepPreviousData,
   });
 
@@ -86,24 +96,3 @@ export const useTook = (text: string, unit: Schemas["TookIn"]["unit"]) =>
     staleTime: Infinity,
     placeholderData: keepPreviousData,
   });
-
-/** Save through the outbox, then ask anew for whatever the save may have changed. */
-export function useSave() {
-  const queries = useQueryClient();
-  return useCallback(
-    async <T = unknown>(
-      method: "PUT" | "PATCH" | "POST" | "DELETE",
-      path: string,
-      body?: unknown,
-    ): Promise<T> => {
-      try {
-        return await save<T>(method, path, body);
-      } finally {
-        await queries.invalidateQueries({
-          predicate: (q) => !["catalogue", "took", "quick"].includes(String(q.queryKey[0])),
-        });
-      }
-    },
-    [queries],
-  );
-}

@@ -104,7 +104,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/equipment/order": {
+    "/api/equipment/move": {
         parameters: {
             query?: never;
             header?: never;
@@ -114,10 +114,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Order
-         * @description Put the equipment in an order.
+         * Move
+         * @description Put an item before another on the bench.
          */
-        post: operations["swapglow_api_bench_order"];
+        post: operations["swapglow_api_bench_move"];
         delete?: never;
         options?: never;
         head?: never;
@@ -134,10 +134,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Undo
-         * @description Take back the newest step.
+         * Take Back
+         * @description Take back a step: what it changed is given back, and nothing else.
          */
-        post: operations["swapglow_api_bench_undo"];
+        post: operations["swapglow_api_bench_take_back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -154,10 +154,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Redo
-         * @description Do the step again that was taken back last.
+         * Do Again
+         * @description Do again what was taken back.
          */
-        post: operations["swapglow_api_bench_redo"];
+        post: operations["swapglow_api_bench_do_again"];
         delete?: never;
         options?: never;
         head?: never;
@@ -172,20 +172,20 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Drawer
+         * Read Drawer
          * @description Resistor values at hand.
          */
-        get: operations["swapglow_api_bench_drawer"];
-        /**
-         * Fill Drawer
-         * @description Replace the values at hand; all or nothing.
-         */
-        put: operations["swapglow_api_bench_fill_drawer"];
+        get: operations["swapglow_api_bench_read_drawer"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        /**
+         * Change Drawer
+         * @description Put values in and take values out; all or nothing.
+         */
+        patch: operations["swapglow_api_bench_change_drawer"];
         trace?: never;
     };
     "/api/equipment/{key}": {
@@ -248,7 +248,7 @@ export interface paths {
         patch: operations["swapglow_api_equipment_change_rail"];
         trace?: never;
     };
-    "/api/equipment/{key}/rails/order": {
+    "/api/equipment/{key}/rails/move": {
         parameters: {
             query?: never;
             header?: never;
@@ -258,17 +258,17 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Order Rails
-         * @description Put an item's rails in an order.
+         * Move Rail
+         * @description Put one of an item's rails before another.
          */
-        post: operations["swapglow_api_equipment_order_rails"];
+        post: operations["swapglow_api_equipment_move_rail"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/equipment/{key}/positions/order": {
+    "/api/equipment/{key}/positions/move": {
         parameters: {
             query?: never;
             header?: never;
@@ -278,10 +278,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Order Positions
-         * @description Put an item's positions in an order.
+         * Move Position
+         * @description Put one of an item's lamps before another.
          */
-        post: operations["swapglow_api_equipment_order_positions"];
+        post: operations["swapglow_api_equipment_move_position"];
         delete?: never;
         options?: never;
         head?: never;
@@ -815,12 +815,16 @@ export interface components {
         /**
          * FieldProblem
          * @description One refusal: the field, and what would be accepted.
+         *
+         *     ``now`` is what stands there since somebody else changed it.
          */
         FieldProblem: {
             /** Field */
             field: string;
             /** Message */
             message: string;
+            /** Now */
+            now?: string | null;
         };
         /**
          * Problems
@@ -2090,7 +2094,7 @@ export interface components {
              * Equipment Name
              * @default
              */
-            equipment_name: string;
+            equipment_name: string | "";
             /**
              * Name
              * @default Lamp
@@ -2124,18 +2128,26 @@ export interface components {
             steps: components["schemas"]["Steps"];
         };
         /**
+         * StepOut
+         * @description A step that undo would take back, or redo do again.
+         */
+        StepOut: {
+            /** Id */
+            id: number;
+            /** Label */
+            label: string;
+        };
+        /**
          * Steps
-         * @description What undo and redo would do; empty where nothing.
+         * @description What undo and redo would do; none where nothing.
          */
         Steps: {
-            /** Undo */
-            undo: string;
-            /** Redo */
-            redo: string;
+            undo: components["schemas"]["StepOut"] | null;
+            redo: components["schemas"]["StepOut"] | null;
         };
         /**
          * Summary
-         * @description A position as the bench shows it.
+         * @description A position as the bench shows it; one that is not fresh is being worked out anew.
          */
         Summary: {
             /**
@@ -2159,33 +2171,71 @@ export interface components {
             line: string;
             /** Next Act */
             next_act: string;
+            /** Fresh */
+            fresh: boolean;
         };
         /**
-         * Order
-         * @description Keys in the order wanted.
+         * Move
+         * @description Put one before another of its kind, or last.
          */
-        Order: {
-            /** Ids */
-            ids: string[];
+        Move: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Before */
+            before?: string | null;
         };
         /**
          * Done
-         * @description What was undone or redone.
+         * @description What was undone or redone: its label, the step that would reverse it, and what is gone with it.
          */
         Done: {
             /** Label */
             label: string;
+            /** Step */
+            step: number;
+            /** Gone */
+            gone: string[];
         };
         /**
-         * Scope
-         * @description Where to step back or forth: an equipment's key, or empty for the bench.
+         * ClashOut
+         * @description A field that was changed again since the step: what undo would put back, and what stands there.
          */
-        Scope: {
+        ClashOut: {
+            /** Record */
+            record: string;
+            /** Field */
+            field: string;
+            /** Earlier */
+            earlier: string;
+            /** Later */
+            later: string;
+        };
+        /**
+         * Clashes
+         * @description Why a step is not taken back before somebody chooses.
+         */
+        Clashes: {
+            /** Errors */
+            errors: components["schemas"]["FieldProblem"][];
+            /** Clashes */
+            clashes?: components["schemas"]["ClashOut"][];
+        };
+        /**
+         * StepIn
+         * @description The step to take back or do again, and what to do where later work stands.
+         */
+        StepIn: {
+            /** Step */
+            step: number;
             /**
-             * Scope
-             * @default
+             * Choice
+             * @default ask
+             * @enum {string}
              */
-            scope: string;
+            choice: "ask" | "earlier" | "later";
         };
         /**
          * DrawerOut
@@ -2194,14 +2244,17 @@ export interface components {
         DrawerOut: {
             /** Texts */
             texts: string[];
+            steps: components["schemas"]["Steps"];
         };
         /**
-         * Drawer
-         * @description Resistor values at hand, as typed.
+         * DrawerPatch
+         * @description Resistor values to put in and to take out, as typed; the others stay.
          */
-        Drawer: {
-            /** Values */
-            values: string[];
+        DrawerPatch: {
+            /** Add */
+            add?: string[];
+            /** Remove */
+            remove?: string[];
         };
         /**
          * Advice
@@ -2301,7 +2354,9 @@ export interface components {
              */
             hour_price: string;
             /** Others */
-            others?: components["schemas"]["Other"][];
+            others?: {
+                [key: string]: components["schemas"]["Other"];
+            };
             /**
              * Overruled
              * @default
@@ -2313,7 +2368,15 @@ export interface components {
          * @description One step of opening the case, read backwards at closing.
          */
         OpeningStep: {
-            /** Text */
+            /**
+             * Place
+             * @default 0
+             */
+            place: number;
+            /**
+             * Text
+             * @default
+             */
             text: string;
             /**
              * Closed
@@ -2326,7 +2389,15 @@ export interface components {
          * @description A part that was taken out, and where it is kept.
          */
         Original: {
-            /** What */
+            /**
+             * Place
+             * @default 0
+             */
+            place: number;
+            /**
+             * What
+             * @default
+             */
             what: string;
             /**
              * Where
@@ -2339,7 +2410,15 @@ export interface components {
          * @description An alternative to the swap, and its price.
          */
         Other: {
-            /** What */
+            /**
+             * Place
+             * @default 0
+             */
+            place: number;
+            /**
+             * What
+             * @default
+             */
             what: string;
             /**
              * Price
@@ -2457,11 +2536,17 @@ export interface components {
             /** Hazards */
             hazards?: ("mains" | "tension" | "charge" | "vehicle" | "static" | "heat")[];
             /** Opening */
-            opening?: components["schemas"]["OpeningStep"][];
+            opening?: {
+                [key: string]: components["schemas"]["OpeningStep"];
+            };
             /** Wires */
-            wires?: components["schemas"]["Wire"][];
+            wires?: {
+                [key: string]: components["schemas"]["Wire"];
+            };
             /** Originals */
-            originals?: components["schemas"]["Original"][];
+            originals?: {
+                [key: string]: components["schemas"]["Original"];
+            };
             /**
              * @default {
              *       "access": "",
@@ -2470,7 +2555,7 @@ export interface components {
              *       "hours": "",
              *       "price": "",
              *       "hour_price": "",
-             *       "others": [],
+             *       "others": {},
              *       "overruled": ""
              *     }
              */
@@ -2484,7 +2569,9 @@ export interface components {
             sheet: components["schemas"]["TakeInInput"];
             advice: components["schemas"]["Advice"];
             /** Wires */
-            wires: string[];
+            wires: {
+                [key: string]: string;
+            };
             /** Cautions */
             cautions: string[];
             /** Photos */
@@ -2495,7 +2582,15 @@ export interface components {
          * @description A wire as seen: its colour is noted, never taken for its meaning.
          */
         Wire: {
-            /** Name */
+            /**
+             * Place
+             * @default 0
+             */
+            place: number;
+            /**
+             * Name
+             * @default
+             */
             name: string;
             /**
              * Goes
@@ -2524,6 +2619,41 @@ export interface components {
          * @description What can be written of an item.
          */
         EquipmentInput: {
+            /**
+             * Name
+             * @default New equipment
+             */
+            name: string;
+            /**
+             * Maker Model
+             * @default
+             */
+            maker_model: string;
+            /**
+             * Board Revision
+             * @default
+             */
+            board_revision: string;
+            /**
+             * Owner
+             * @default
+             */
+            owner: string;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+        };
+        /**
+         * EquipmentPatch
+         * @description Fields to change; those not sent stay.
+         */
+        EquipmentPatch: {
+            /** Was */
+            was?: {
+                [key: string]: unknown;
+            };
             /**
              * Name
              * @default New equipment
@@ -2612,10 +2742,14 @@ export interface components {
             equipment: string;
         };
         /**
-         * RailInput
-         * @description A supply rail; ``details`` are the further figures its kind asks for, by name.
+         * RailPatch
+         * @description Fields to change; those not sent stay, and so do the details not named.
          */
-        RailInput: {
+        RailPatch: {
+            /** Was */
+            was?: {
+                [key: string]: unknown;
+            };
             /**
              * Name
              * @default Rail
@@ -2960,8 +3094,14 @@ export interface components {
         /**
          * PositionPatch
          * @description Fields to change; those not sent stay, and so do the details and parts not named.
+         *
+         *     What is weighed is said by yes or no.
          */
         PositionPatch: {
+            /** Was */
+            was?: {
+                [key: string]: unknown;
+            };
             /**
              * Name
              * @default Lamp
@@ -3182,7 +3322,9 @@ export interface components {
              */
             module: components["schemas"]["ReadyMade"];
             /** Weigh */
-            weigh?: ("life" | "look" | "heat" | "parts" | "reversible")[];
+            weigh?: {
+                [key: string]: boolean;
+            };
             /**
              * Sweep
              * @default
@@ -3536,6 +3678,108 @@ export interface components {
             position: string;
         };
         /**
+         * FeasibilityPatch
+         * @description Answers to change; an alternative under its key, or null to strike it.
+         */
+        FeasibilityPatch: {
+            /**
+             * Access
+             * @default
+             * @enum {string}
+             */
+            access: "" | "screws" | "clips" | "sealed" | "welded";
+            /**
+             * Brittle
+             * @default
+             * @enum {string}
+             */
+            brittle: "" | "sound" | "aged" | "brittle";
+            /**
+             * Serviceable
+             * @default
+             * @enum {string}
+             */
+            serviceable: "" | "yes" | "no";
+            /**
+             * Hours
+             * @default
+             */
+            hours: string;
+            /**
+             * Price
+             * @default
+             */
+            price: string;
+            /**
+             * Hour Price
+             * @default
+             */
+            hour_price: string;
+            /** Others */
+            others?: {
+                [key: string]: components["schemas"]["Other"] | null;
+            };
+            /**
+             * Overruled
+             * @default
+             */
+            overruled: string;
+        };
+        /**
+         * TakeInPatch
+         * @description Parts of the sheet to change: a line under its key, or null to strike it; a danger by yes or no.
+         */
+        TakeInPatch: {
+            /** Was */
+            was?: {
+                [key: string]: unknown;
+            };
+            /**
+             * Dark
+             * @default
+             */
+            dark: string;
+            /**
+             * Sharing
+             * @default
+             */
+            sharing: string;
+            /**
+             * Grounds
+             * @default
+             */
+            grounds: string;
+            /** Hazards */
+            hazards?: {
+                [key: string]: boolean;
+            };
+            /** Opening */
+            opening?: {
+                [key: string]: components["schemas"]["OpeningStep"] | null;
+            };
+            /** Wires */
+            wires?: {
+                [key: string]: components["schemas"]["Wire"] | null;
+            };
+            /** Originals */
+            originals?: {
+                [key: string]: components["schemas"]["Original"] | null;
+            };
+            /**
+             * @default {
+             *       "access": "",
+             *       "brittle": "",
+             *       "serviceable": "",
+             *       "hours": "",
+             *       "price": "",
+             *       "hour_price": "",
+             *       "others": {},
+             *       "overruled": ""
+             *     }
+             */
+            feasibility: components["schemas"]["FeasibilityPatch"];
+        };
+        /**
          * Caption
          * @description What a photograph shows.
          */
@@ -3545,6 +3789,10 @@ export interface components {
              * @default
              */
             caption: string;
+            /** Was */
+            was?: {
+                [key: string]: string;
+            };
         };
         /**
          * Intent
@@ -3598,6 +3846,24 @@ export interface operations {
                     "application/json": components["schemas"]["Catalogue"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
         };
     };
     swapglow_api_quick_read_text: {
@@ -3622,8 +3888,53 @@ export interface operations {
                     "application/json": components["schemas"]["TookOut"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3655,8 +3966,53 @@ export interface operations {
                     "application/json": components["schemas"]["ReportAnswer"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3688,6 +4044,24 @@ export interface operations {
                     "application/json": components["schemas"]["PositionAnswer"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -3697,8 +4071,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3726,9 +4127,27 @@ export interface operations {
                     "application/json": components["schemas"]["BenchOut"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
         };
     };
-    swapglow_api_bench_order: {
+    swapglow_api_bench_move: {
         parameters: {
             query?: never;
             header?: never;
@@ -3737,7 +4156,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Order"];
+                "application/json": components["schemas"]["Move"];
             };
         };
         responses: {
@@ -3748,6 +4167,42 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -3757,9 +4212,27 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
         };
     };
-    swapglow_api_bench_undo: {
+    swapglow_api_bench_take_back: {
         parameters: {
             query?: never;
             header?: never;
@@ -3768,7 +4241,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Scope"];
+                "application/json": components["schemas"]["StepIn"];
             };
         };
         responses: {
@@ -3781,8 +4254,44 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Clashes"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3799,9 +4308,27 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
         };
     };
-    swapglow_api_bench_redo: {
+    swapglow_api_bench_do_again: {
         parameters: {
             query?: never;
             header?: never;
@@ -3810,7 +4337,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Scope"];
+                "application/json": components["schemas"]["StepIn"];
             };
         };
         responses: {
@@ -3823,8 +4350,44 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Clashes"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3841,9 +4404,27 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
         };
     };
-    swapglow_api_bench_drawer: {
+    swapglow_api_bench_read_drawer: {
         parameters: {
             query?: never;
             header?: never;
@@ -3861,9 +4442,27 @@ export interface operations {
                     "application/json": components["schemas"]["DrawerOut"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
         };
     };
-    swapglow_api_bench_fill_drawer: {
+    swapglow_api_bench_change_drawer: {
         parameters: {
             query?: never;
             header?: never;
@@ -3872,7 +4471,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Drawer"];
+                "application/json": components["schemas"]["DrawerPatch"];
             };
         };
         responses: {
@@ -3885,8 +4484,53 @@ export interface operations {
                     "application/json": components["schemas"]["DrawerOut"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3916,8 +4560,26 @@ export interface operations {
                     "application/json": components["schemas"]["EquipmentOut"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3951,8 +4613,53 @@ export interface operations {
                     "application/json": components["schemas"]["EquipmentOut"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3980,6 +4687,60 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
         };
     };
     swapglow_api_equipment_change: {
@@ -3993,7 +4754,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["EquipmentInput"];
+                "application/json": components["schemas"]["EquipmentPatch"];
             };
         };
         responses: {
@@ -4006,6 +4767,24 @@ export interface operations {
                     "application/json": components["schemas"]["EquipmentOut"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4015,8 +4794,44 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4050,6 +4865,24 @@ export interface operations {
                     "application/json": components["schemas"]["RailAnswer"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4059,8 +4892,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4088,8 +4948,62 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4110,7 +5024,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RailInput"];
+                "application/json": components["schemas"]["RailPatch"];
             };
         };
         responses: {
@@ -4123,6 +5037,24 @@ export interface operations {
                     "application/json": components["schemas"]["RailAnswer"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4132,8 +5064,8 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4141,29 +5073,14 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-        };
-    };
-    swapglow_api_equipment_order_rails: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                key: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Order"];
-            };
-        };
-        responses: {
-            /** @description No Content */
-            204: {
+            /** @description More was sent than is kept in one place. */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {
@@ -4174,9 +5091,27 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
         };
     };
-    swapglow_api_equipment_order_positions: {
+    swapglow_api_equipment_move_rail: {
         parameters: {
             query?: never;
             header?: never;
@@ -4187,7 +5122,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Order"];
+                "application/json": components["schemas"]["Move"];
             };
         };
         responses: {
@@ -4198,8 +5133,149 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_equipment_move_position: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Move"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4229,8 +5305,26 @@ export interface operations {
                     "application/json": components["schemas"]["PositionView"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4264,6 +5358,24 @@ export interface operations {
                     "application/json": components["schemas"]["PositionAnswer"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4273,8 +5385,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4302,6 +5441,60 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
         };
     };
     swapglow_api_positions_change: {
@@ -4328,6 +5521,24 @@ export interface operations {
                     "application/json": components["schemas"]["PositionAnswer"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4337,8 +5548,44 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4372,6 +5619,24 @@ export interface operations {
                     "application/json": components["schemas"]["ReportAnswer"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4381,8 +5646,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4410,6 +5702,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Swaps"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
                 };
             };
             /** @description Not Found */
@@ -4452,6 +5753,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SpiceText"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
                 };
             };
             /** @description Not Found */
@@ -4498,6 +5808,24 @@ export interface operations {
                     "application/json": components["schemas"]["PositionAnswer"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4507,8 +5835,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4540,6 +5895,24 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4549,8 +5922,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4581,6 +5981,24 @@ export interface operations {
                     "application/json": components["schemas"]["PositionAnswer"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4590,8 +6008,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4625,6 +6070,24 @@ export interface operations {
                     "application/json": components["schemas"]["ReadingBeforeAnswer"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4634,8 +6097,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4663,6 +6153,60 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
         };
     };
     swapglow_api_readings_record_after: {
@@ -4689,6 +6233,24 @@ export interface operations {
                     "application/json": components["schemas"]["ReadingAfterAnswer"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4698,8 +6260,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4727,6 +6316,60 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
         };
     };
     swapglow_api_take_in_change: {
@@ -4740,7 +6383,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TakeInInput"];
+                "application/json": components["schemas"]["TakeInPatch"];
             };
         };
         responses: {
@@ -4753,6 +6396,24 @@ export interface operations {
                     "application/json": components["schemas"]["TakeInView"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4762,8 +6423,44 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4809,6 +6506,24 @@ export interface operations {
                     "application/json": components["schemas"]["PhotoOut"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4818,8 +6533,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4847,6 +6589,60 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
         };
     };
     swapglow_api_take_in_caption: {
@@ -4873,6 +6669,24 @@ export interface operations {
                     "application/json": components["schemas"]["PhotoOut"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4882,8 +6696,44 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4904,8 +6754,26 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4928,8 +6796,26 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4967,8 +6853,53 @@ export interface operations {
                     "application/json": components["schemas"]["Intent"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5011,8 +6942,53 @@ export interface operations {
                     "application/json": components["schemas"]["Imported"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5033,8 +7009,26 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5074,6 +7068,24 @@ export interface operations {
                     "application/json": components["schemas"]["Intent"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -5083,8 +7095,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5124,6 +7163,24 @@ export interface operations {
                     "application/json": components["schemas"]["Imported"];
                 };
             };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -5133,8 +7190,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,8 +1,9 @@
-import { useState } from "react";
 import styled from "styled-components";
 
-import { Refused, type Report, type Schemas } from "../api/client";
-import { useDraft } from "../api/useDraft";
+import type { Report, Schemas } from "../api/client";
+import type { FromField } from "../saving/saves";
+import { useDraft } from "../saving/useDraft";
+import { inPassing } from "../saving/useSave";
 import { MainButton } from "../ui/Button";
 import { Field } from "../ui/Field";
 
@@ -85,7 +86,7 @@ interface Props {
   /** The next thing to do. */
   step: Report["next_step"];
   /** Keep a reading; rejects where the server refuses. */
-  onRead: (reading: Schemas["BenchReading"]) => Promise<unknown>;
+  onRead: (reading: Schemas["BenchReading"], field: FromField) => Promise<unknown>;
 }
 
 /** The one thing to do now, and where its reading is typed. */
@@ -141,43 +142,42 @@ interface EntryProps {
 }
 
 function Entry({ positionId, kind, meter, example, onRead }: EntryProps) {
-  const draft = useDraft(`reading.${positionId}.${kind}`, "");
-  const burden = useDraft(`burden.${positionId}`, "5R");
-  const [refusal, setRefusal] = useState<Refused>();
+  const draft = useDraft(`reading.${positionId}.${kind}`, "", "Reading");
+  const burden = useDraft(`burden.${positionId}`, "5R", "Meter adds");
   const isCurrent = kind === "current";
-  const read = async () => {
-    try {
-      await onRead({
-        id: crypto.randomUUID(),
-        what: kind,
-        text: draft.value,
-        burden: isCurrent ? burden.value : "",
-        note: meter,
-      });
-      draft.clear();
-      setRefusal(undefined);
-    } catch (problem) {
-      if (problem instanceof Refused) setRefusal(problem);
-    }
+  const read = () => {
+    // The field is empty at once: a second press finds nothing to read.
+    const text = draft.take();
+    if (text === undefined) return;
+    const field = {
+      draft: draft.key,
+      text,
+      names: ["text"],
+      beside: { burden: burden.key },
+      label: "Reading",
+    };
+    const reading = {
+      id: crypto.randomUUID(),
+      what: kind,
+      text,
+      burden: isCurrent ? burden.value : "",
+      note: meter,
+    };
+    inPassing(onRead(reading, field));
   };
   return (
     <Take
       data-kind={isCurrent ? "current" : "volts"}
       onSubmit={(e) => {
         e.preventDefault();
-        void read();
+        read();
       }}
     >
       <Field
         label="Reading"
         value={draft.value}
-        onChange={(t) => {
-          setRefusal(undefined);
-          draft.type(t);
-        }}
-        error={
-          refusal?.of("text") ?? (refusal && !refusal.of("burden") ? refusal.message : undefined)
-        }
+        onChange={draft.type}
+        error={draft.refused}
         placeholder={example}
       />
       {isCurrent ? (
@@ -185,7 +185,7 @@ function Entry({ positionId, kind, meter, example, onRead }: EntryProps) {
           label="Meter adds"
           value={burden.value}
           onChange={burden.type}
-          error={refusal?.of("burden")}
+          error={burden.refused}
         />
       ) : null}
       <MainButton type="submit">Read</MainButton>

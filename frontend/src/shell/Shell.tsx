@@ -1,11 +1,14 @@
-import { useEffect, useState, useSyncExternalStore, type ReactNode } from "react";
+import { useEffect, useState, type ReactNode } from "react";
 import { NavLink, Link as RouterLink } from "react-router";
 import styled from "styled-components";
 
-import { subscribe, unsaved } from "../api/outbox";
+import type { Schemas } from "../api/client";
 import { Button } from "../ui/Button";
 import { Sheet } from "../ui/Sheet";
 import { useLook } from "../theme/useLook";
+import { ClashSheet } from "./ClashSheet";
+import { Notices } from "./Notices";
+import { useSteps } from "./useSteps";
 
 const Bar = styled.header`
   display: flex;
@@ -58,13 +61,6 @@ const Quiet = styled(Button)`
   }
 `;
 
-const Warn = styled.p`
-  padding: 8px 20px;
-  background: var(--mark-soft);
-  border-bottom: 2px solid var(--mark);
-  font-weight: 600;
-`;
-
 const Page = styled.main`
   padding: 10px 20px 8px;
   max-width: 1320px;
@@ -98,8 +94,10 @@ interface Undo {
 interface Props {
   /** What stands in it. */
   children: ReactNode;
-  /** Step back and forth in this view; the label says what would be undone. */
-  undo?: Undo;
+  /** What can be taken back or done again in this view. */
+  steps?: Schemas["Steps"] | undefined;
+  /** The view that this one is part of. */
+  up?: string;
 }
 
 function isTyping(target: EventTarget | null) {
@@ -107,10 +105,16 @@ function isTyping(target: EventTarget | null) {
 }
 
 /** Header, keys and warnings around every view. */
-export function Shell({ children, undo }: Props) {
+export function Shell({ children, steps, up = "/" }: Props) {
   const [look, flip] = useLook();
   const [help, setHelp] = useState(false);
-  const waiting = useSyncExternalStore(subscribe, unsaved);
+  const stepping = useSteps(up);
+  const undo: Undo | undefined = steps && {
+    undo: steps.undo?.label ?? "",
+    redo: steps.redo?.label ?? "",
+    onUndo: () => steps.undo && void stepping.act("undo", steps.undo.id),
+    onRedo: () => steps.redo && void stepping.act("redo", steps.redo.id),
+  };
 
   useKeys(undo, flip, () => setHelp(true));
 
@@ -138,16 +142,10 @@ export function Shell({ children, undo }: Props) {
           </Quiet>
         </Right>
       </Bar>
-      <div role="status">
-        {waiting > 0 && (
-          <Warn>
-            No connection: {waiting} {waiting === 1 ? "change is" : "changes are"} kept here and
-            will be saved when it is back.
-          </Warn>
-        )}
-      </div>
+      <Notices onUndo={(step) => void stepping.act("undo", step)} />
       <Page>{children}</Page>
       <KeysSheet open={help} onClose={() => setHelp(false)} />
+      <ClashSheet steps={stepping} />
     </>
   );
 }

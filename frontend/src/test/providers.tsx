@@ -5,7 +5,11 @@ import { MemoryRouter } from "react-router";
 import { vi } from "vitest";
 
 import type { Schemas } from "../api/client";
+import { allDrafts, putBack } from "../saving/drafts";
+import { allNotices, unsay } from "../saving/notices";
+import { teachSaves } from "../saving/saves";
 import { RecordContext, type RecordScope } from "../ui/record/record";
+import { useSaveFields } from "../ui/record/useSaveFields";
 import served from "./catalogue.json";
 
 /** The catalogue as the server has it. */
@@ -14,25 +18,41 @@ export const catalogue = served as Schemas["Catalogue"];
 // jsdom has no CSS.escape, which overlays use to find their triggers.
 Object.assign(globalThis, { CSS: { escape: (text: string) => text } });
 
-/** Render with what every view stands in: queries that do not retry, and a router. */
-export function show(element: ReactElement) {
+/** Render with what every view stands in: queries that do not retry, and a router at an address. */
+export function show(element: ReactElement, at = "/") {
   const queries = new QueryClient({
     defaultOptions: { queries: { retry: false, networkMode: "always" } },
   });
+  teachSaves(queries);
   return render(
     <QueryClientProvider client={queries}>
-      <MemoryRouter>{element}</MemoryRouter>
+      <MemoryRouter initialEntries={[at]}>{element}</MemoryRouter>
     </QueryClientProvider>,
   );
 }
 
+/** Bodies of what was saved at a path, in turn. */
+export const savedAt = (asked: readonly { path: string; body: unknown }[], path: string) =>
+  asked.filter((a) => a.path === path).map((a) => a.body);
+
 type Answers = Record<string, unknown>;
 
-/** Render fields of one record. */
-export function showRecord(element: ReactElement, record: Partial<RecordScope>) {
-  const scope = { id: "r", shape: "position", values: {}, save: async () => undefined, ...record };
-  return show(<RecordContext value={scope}>{element}</RecordContext>);
+/** Forget what an earlier test typed, saved and was told. */
+export function forget() {
+  localStorage.clear();
+  for (const [key] of [...allDrafts()]) putBack(key);
+  for (const { id } of allNotices()) unsay(id);
 }
+
+function InRecord({ of, children }: { of: Partial<RecordScope>; children: ReactElement }) {
+  const save = useSaveFields("/api/record");
+  const scope = { id: "r", shape: "position", values: {}, save, ...of };
+  return <RecordContext value={scope}>{children}</RecordContext>;
+}
+
+/** Render fields of one record, which is saved at /api/record. */
+export const showRecord = (element: ReactElement, record: Partial<RecordScope>) =>
+  show(<InRecord of={record}>{element}</InRecord>);
 
 /**
  * Stand in for the server: answers by path; anything but the catalogue that is not given is a fault
@@ -52,10 +72,11 @@ export function answer(given: Answers) {
     });
     const found = answers[path];
     if (found === undefined) throw new Error(`the test has no answer for ${path}`);
-    const { status = 200, body = found } = (found as { status?: number; body?: unknown }) ?? {};
+    const whole = found as { status?: number; body?: unknown; headers?: Record<string, string> };
+    const { status = 200, body = found, headers = {} } = whole;
     return new Response(status === 204 ? null : JSON.stringify(body), {
       status,
-      headers: { "Content-Type": "application/json" },
+      headers: { "Content-Type": "application/json", ...headers },
     });
   });
   vi.stubGlobal("fetch", stub);

@@ -2,6 +2,8 @@ import { FieldError, Input, Label, Text, TextArea, TextField } from "react-aria-
 import type { KeyboardEvent } from "react";
 import styled from "styled-components";
 
+import { Area } from "./Area";
+
 export const Caption = styled(Label)`
   display: block;
   font-size: 0.9rem;
@@ -75,18 +77,22 @@ interface Props {
   error?: string | undefined;
   /** Called on Enter and when the field is left. */
   onCommit?: () => void;
+  /** Told whether the typist is in it. */
+  onTyping?: (typing: boolean) => void;
   /** What such a text looks like. */
   placeholder?: string;
   /** Words, not a quantity: set in the text face. */
   words?: boolean;
-  /** Words that may run over a line. */
+  /** Words that may run over a line; Enter commits them. */
   long?: boolean;
+  /** Words of several lines. */
+  lines?: boolean;
   /** For styled-components. */
   className?: string;
 }
 
 /** A labelled field for a quantity or a name; Enter or leaving it commits. */
-export function Field({ label, value, onChange, hint, error, onCommit, ...rest }: Props) {
+export function Field({ label, value, onChange, hint, error, onCommit, onTyping, ...rest }: Props) {
   const enter = (e: KeyboardEvent) => {
     if (e.key === "Enter" && onCommit) {
       e.preventDefault();
@@ -100,22 +106,35 @@ export function Field({ label, value, onChange, hint, error, onCommit, ...rest }
       onChange={onChange}
       isInvalid={error !== undefined}
       validationBehavior="aria"
-      {...(onCommit ? { onBlur: onCommit } : {})}
+      onFocus={() => onTyping?.(true)}
+      onBlur={() => {
+        onTyping?.(false);
+        onCommit?.();
+      }}
     >
       <Caption>{label}</Caption>
-      {rest.long ? (
-        <Lengthy rows={1} spellCheck={false} onKeyDown={enter} />
-      ) : (
-        <Box
-          placeholder={rest.placeholder ?? ""}
-          data-words={rest.words ?? false}
-          autoComplete="off"
-          spellCheck={false}
-          onKeyDown={enter}
-        />
-      )}
+      <Entry {...rest} enter={enter} />
       {error === undefined ? hint !== undefined && <Hint slot="description">{hint}</Hint> : null}
       <Wrong>{error}</Wrong>
     </TextField>
+  );
+}
+
+interface EntryProps extends Pick<Props, "long" | "lines" | "placeholder" | "words"> {
+  /** Commits on Enter. */
+  enter: (e: KeyboardEvent) => void;
+}
+
+function Entry({ long, lines, placeholder, words, enter }: EntryProps) {
+  if (lines) return <Area />;
+  if (long) return <Lengthy rows={1} spellCheck={false} onKeyDown={enter} />;
+  return (
+    <Box
+      placeholder={placeholder ?? ""}
+      data-words={words ?? false}
+      autoComplete="off"
+      spellCheck={false}
+      onKeyDown={enter}
+    />
   );
 }

@@ -29,3 +29,10 @@ export function Movers({ name, first, last, onMove, onDelete }: Props) {
     </>
   );
 }
+
+/** Which one comes before which when the one at a place is moved up (-1) or down (1). */
+export function moved(list: readonly { id: string }[], from: number, by: number) {
+  const one = list[from];
+  const before = list[by < 0 ? from + by : from + by + 1];
+  return one && { key: one.id, before: before?.id ?? null };
+}

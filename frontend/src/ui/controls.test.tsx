@@ -1,101 +1,121 @@
 import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
-import { Refused } from "../api/client";
-import { answer, show, showRecord } from "../test/providers";
+import { answer, forget, savedAt, show, showRecord } from "../test/providers";
 import { Choice } from "./Choice";
 import { Field } from "./Field";
-import { QuantityControl } from "./record/QuantityControl";
 import { SavedChoice } from "./record/SavedChoice";
 import { SavedFlags } from "./record/SavedFlags";
+import { SavedQuantity } from "./record/SavedQuantity";
 import { SavedText } from "./record/SavedText";
 import { Sheet } from "./Sheet";
 
-beforeEach(() => localStorage.clear());
+beforeEach(forget);
 afterEach(() => {
   cleanup();
   vi.unstubAllGlobals();
 });
 
-const refusal = new Refused(422, [{ field: "low", message: "The lowest is above the usual." }]);
-const value = { text: "12V", source: "assumed" as const, note: "" };
+const vf = { text: "2V", source: "assumed" as const, note: "" };
+const taken = { "/api/took": { took: "2.1 V", error: "" }, "/api/record": {} };
 
 function type(label: string, text: string) {
   const field = screen.getByLabelText<HTMLInputElement>(label);
+  fireEvent.focus(field);
   fireEvent.change(field, { target: { value: text } });
   return field;
 }
 
-test("a quantity says what it took and is saved when it is left", async () => {
-  answer({ "/api/took": { took: "12.5 V", error: "" } });
-  const onSave = vi.fn(async () => undefined);
-  show(<QuantityControl id="q" name="low" label="Lowest" unit="V" value={value} onSave={onSave} />);
-  const field = type("Lowest", "12V5");
-  expect(await screen.findByText("Taken as 12.5 V")).toBeTruthy();
+async function quantity(answers: Record<string, unknown> = taken) {
+  const asked = answer(answers);
+  showRecord(<SavedQuantity field="vf" label="Own Vf" />, { values: { vf } });
+  await screen.findByLabelText("Own Vf");
+  return asked;
+}
+
+const saves = (asked: ReturnType<typeof answer>) => savedAt(asked, "/api/record");
+
+test("a quantity says what it took, and is saved with what was seen when it is left", async () => {
+  const asked = await quantity();
+  const field = type("Own Vf", "2V1");
+  expect(await screen.findByText("Taken as 2.1 V")).toBeTruthy();
   fireEvent.blur(field);
-  await waitFor(() =>
-    expect(onSave).toHaveBeenCalledWith({ text: "12V5", source: "assumed", note: "" }),
-  );
+  await waitFor(() => expect(saves(asked)).toEqual([{ vf: { ...vf, text: "2V1" }, was: { vf } }]));
 });
 
-test("a refused quantity keeps what was typed and says why", async () => {
-  answer({ "/api/took": { took: "14 V", error: "" } });
-  const onSave = vi.fn(() => Promise.reject(refusal));
-  show(<QuantityControl id="q" name="low" label="Lowest" unit="V" value={value} onSave={onSave} />);
-  const field = type("Lowest", "14V");
+test("a refused quantity keeps what was typed and says why; Put back brings what is saved", async () => {
+  const errors = [{ field: "vf", message: "It is below zero." }];
+  await quantity({ ...taken, "/api/record": { status: 422, body: { errors } } });
+  const field = type("Own Vf", "14V");
   fireEvent.blur(field);
-  await waitFor(() => expect(screen.getByText("The lowest is above the usual.")).toBeTruthy());
+  await waitFor(() => expect(screen.getByText("It is below zero.")).toBeTruthy());
   expect(field.value).toBe("14V");
   expect(field.getAttribute("aria-invalid")).toBe("true");
+  fireEvent.click(screen.getByRole("button", { name: "Put back" }));
+  expect(field.value).toBe("2V");
+});
+
+test("what was changed elsewhere meanwhile is shown, and one of both is kept", async () => {
+  const errors = [{ field: "vf", message: "Meanwhile vf was changed to 1.9V.", now: "1.9V" }];
+  const asked = await quantity({ ...taken, "/api/record": { status: 409, body: { errors } } });
+  fireEvent.blur(type("Own Vf", "2V1"));
+  fireEvent.click(await screen.findByRole("button", { name: "Keep mine" }));
+  // Sent again without what was seen: it is written whatever stands there.
+  await waitFor(() => expect(saves(asked)[1]).toEqual({ vf: { ...vf, text: "2V1" } }));
+  fireEvent.click(await screen.findByRole("button", { name: "Take theirs" }));
+  expect(screen.getByLabelText<HTMLInputElement>("Own Vf").value).toBe("2V");
 });
 
 test("what cannot be read is said while it is typed", async () => {
-  answer({ "/api/took": { took: "", error: '"12X" is not a voltage.' } });
-  show(
-    <QuantityControl
-      id="q"
-      name="low"
-      label="Lowest"
-      unit="V"
-      value={value}
-      onSave={async () => undefined}
-    />,
-  );
-  type("Lowest", "12X");
+  await quantity({ ...taken, "/api/took": { took: "", error: '"12X" is not a voltage.' } });
+  type("Own Vf", "12X");
   await waitFor(() => expect(screen.getByText('"12X" is not a voltage.')).toBeTruthy());
 });
 
 test("another source alone is a change worth saving", async () => {
-  answer({ "/api/took": { took: "12 V", error: "" } });
-  const onSave = vi.fn(async () => undefined);
-  show(<QuantityControl id="q" name="low" label="Lowest" unit="V" value={value} onSave={onSave} />);
+  const asked = await quantity();
   fireEvent.click(await screen.findByRole("radio", { name: "Measured" }));
   await waitFor(() =>
-    expect(onSave).toHaveBeenCalledWith({ text: "12V", source: "measured", note: "" }),
+    expect(saves(asked)).toEqual([{ vf: { ...vf, source: "measured" }, was: { vf } }]),
   );
 });
 
-test("leaving a field untouched saves nothing", () => {
-  answer({ "/api/took": { took: "12 V", error: "" } });
-  const onSave = vi.fn(async () => undefined);
-  show(<QuantityControl id="q" name="low" label="Lowest" unit="V" value={value} onSave={onSave} />);
-  fireEvent.blur(screen.getByLabelText("Lowest"));
-  expect(onSave).not.toHaveBeenCalled();
+test("leaving a field untouched saves nothing", async () => {
+  const asked = await quantity();
+  fireEvent.focus(screen.getByLabelText("Own Vf"));
+  fireEvent.blur(screen.getByLabelText("Own Vf"));
+  expect(saves(asked)).toEqual([]);
 });
 
-test("a text's draft outlives a reload until it is saved", async () => {
-  answer({});
+test("a field that goes from the screen is saved as if it had been left", async () => {
+  const asked = answer({ "/api/record": {} });
   const owner = { id: "t", shape: "equipment", values: { owner: "" } };
   const first = showRecord(<SavedText label="Owner" field="owner" />, owner);
   type("Owner", "the night shift");
   first.unmount();
-  const save = vi.fn(async () => undefined);
-  showRecord(<SavedText label="Owner" field="owner" />, { ...owner, save });
-  const field = screen.getByLabelText<HTMLInputElement>("Owner");
-  expect(field.value).toBe("the night shift");
+  await waitFor(() =>
+    expect(saves(asked)).toEqual([{ owner: "the night shift", was: { owner: "" } }]),
+  );
+});
+
+test("what is typed on while a save runs stays, and is saved after it", async () => {
+  const asked = answer({ "/api/record": {} });
+  showRecord(<SavedText label="Owner" field="owner" />, {
+    shape: "equipment",
+    values: { owner: "" },
+  });
+  const field = type("Owner", "Ann");
   fireEvent.keyDown(field, { key: "Enter" });
-  await waitFor(() => expect(save).toHaveBeenCalledWith({ owner: "the night shift" }));
-  await waitFor(() => expect(localStorage.getItem("swapglow.draft.t.owner")).toBeNull());
+  type("Owner", "Ann Smith");
+  await waitFor(() => expect(saves(asked)).toHaveLength(1));
+  expect(field.value).toBe("Ann Smith");
+  fireEvent.blur(field);
+  await waitFor(() =>
+    expect(saves(asked)).toEqual([
+      { owner: "Ann", was: { owner: "" } },
+      { owner: "Ann Smith", was: { owner: "Ann" } },
+    ]),
+  );
 });
 
 test("a choice shows the value that is saved, whether it is usual or not", async () => {
@@ -115,13 +135,13 @@ test("a choice shows the value that is saved, whether it is usual or not", async
   expect(chosen(screen.getByRole("radiogroup", { name: "Rounding" }))).toBe("Next down");
 });
 
-test("what is refused says why beside it", async () => {
-  answer({});
-  const save = vi.fn(() => Promise.reject(new Refused(422, [{ field: "", message: "Not both." }])));
-  showRecord(<SavedFlags field="weigh" label="What matters" />, { values: { weigh: [] }, save });
+test("a flag is sent by itself, and says beside it why it is refused", async () => {
+  const errors = [{ field: "", message: "Not both." }];
+  const asked = answer({ "/api/record": { status: 422, body: { errors } } });
+  showRecord(<SavedFlags field="weigh" label="What matters" />, { values: { weigh: ["life"] } });
   fireEvent.click(await screen.findByRole("button", { name: "Least heat" }));
   expect((await screen.findByRole("alert")).textContent).toBe("Not both.");
-  expect(save).toHaveBeenCalledWith({ weigh: ["heat"] });
+  expect(saves(asked)).toEqual([{ weigh: { heat: true } }]);
 });
 
 test("a rating of 50 W stands by its name", async () => {
@@ -142,11 +162,10 @@ test.each([
 ] as const)(
   "a choice of %s is saved as the kind of value it is",
   async (field, value, label, sent) => {
-    answer({});
-    const save = vi.fn(async () => undefined);
-    showRecord(<SavedChoice field={field} label="It" />, { values: { [field]: value }, save });
+    const asked = answer({ "/api/record": {} });
+    showRecord(<SavedChoice field={field} label="It" />, { values: { [field]: value } });
     fireEvent.click(await screen.findByRole("radio", { name: label }));
-    await waitFor(() => expect(save).toHaveBeenCalledWith({ [field]: sent }));
+    await waitFor(() => expect(saves(asked)).toEqual([{ [field]: sent, was: { [field]: value } }]));
   },
 );
 

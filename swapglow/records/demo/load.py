@@ -8,6 +8,7 @@ from typing import Any
 
 from django.db import transaction
 
+from swapglow.document.versions import keyed
 from swapglow.inputs.equipment import EquipmentInput, TakeInInput
 from swapglow.inputs.position import PositionInput
 from swapglow.inputs.rail import RailInput
@@ -45,7 +46,7 @@ def _item(spec: dict[str, Any], place: int) -> int:
     typed = {k: v for k, v in spec.items() if k in EquipmentInput.model_fields}
     item = Equipment.objects.create(
         id=uuid.uuid5(_SPACE, spec["name"]), order=place, inputs=EquipmentInput(**typed).model_dump(mode="json"),
-        take_in=TakeInInput.model_validate(spec.get("take_in", {})).model_dump(mode="json"),
+        take_in=_sheet(spec.get("take_in", {})),
     )  # fmt: skip
     rails = []
     for k, r in enumerate(spec["rails"]):
@@ -56,6 +57,15 @@ def _item(spec: dict[str, Any], place: int) -> int:
     for k, p in enumerate(spec["positions"]):
         _position(spec, p, item, rails[p.get("on", 0)], k)
     return len(spec["positions"])
+
+
+def _sheet(typed: dict[str, Any]) -> dict[str, Any]:
+    """A take-in sheet whose lists are written without keys."""
+    asked = typed.get("feasibility", {})
+    lists = {name: keyed(part) for name, part in typed.items()}
+    if "others" in asked:
+        lists["feasibility"] = {**asked, "others": keyed(asked["others"])}
+    return TakeInInput.model_validate(lists).model_dump(mode="json")
 
 
 def _position(spec: dict[str, Any], p: dict[str, Any], item: Equipment, rail: Rail, place: int) -> None:

@@ -1,4 +1,4 @@
-"""Settings every way of running shares. The app is bound to the loopback address and needs no network."""
+"""Settings every way of running shares. The app answers only the machine it runs on and needs no network."""
 
 import os
 from pathlib import Path
@@ -10,8 +10,11 @@ DIST = ROOT / "frontend" / "dist"
 
 DEBUG = False
 ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]"]
-INSTALLED_APPS = ["django.contrib.staticfiles", "ninja", "swapglow.records"]
+# Records first: its runserver stands before the usual one, which would listen anywhere.
+INSTALLED_APPS = ["swapglow.records", "django.contrib.staticfiles", "ninja", "simple_history"]
 MIDDLEWARE = [
+    "swapglow.web.loopback.LoopbackOnly",
+    "swapglow.web.watch.Watch",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "swapglow.web.policy.ContentSecurityPolicy",
@@ -40,6 +43,29 @@ DATABASES: dict[str, dict[str, Any]] = {
         },
     }
 }
+LOG = VAR / "log" / "swapglow.log"
+LOGGING: dict[str, Any] = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "formatters": {
+        "json": {
+            "()": "swapglow.web.log.WithoutWords",
+            "format": "%(asctime)s %(levelname)s %(name)s %(message)s",
+        }
+    },
+    "handlers": {
+        "file": {
+            "class": "logging.handlers.RotatingFileHandler", "filename": LOG, "maxBytes": 1_000_000,
+            "backupCount": 5, "formatter": "json", "encoding": "utf-8", "delay": True,
+        }
+    },
+    "loggers": {
+        "swapglow": {"handlers": ["file"], "level": "INFO"},
+        "django.request": {"handlers": ["file"], "level": "ERROR", "propagate": False},
+        "waitress": {"handlers": ["file"], "level": "ERROR", "propagate": False},
+    },
+}  # fmt: skip
+
 USE_TZ = True
 TIME_ZONE = "UTC"
 LANGUAGE_CODE = "en"
@@ -59,4 +85,5 @@ X_FRAME_OPTIONS = "DENY"
 SECURE_CONTENT_TYPE_NOSNIFF = True
 SECURE_REFERRER_POLICY = "same-origin"
 CSRF_COOKIE_SAMESITE = "Strict"
+CSRF_FAILURE_VIEW = "swapglow.api.csrf.refused"
 DATA_UPLOAD_MAX_MEMORY_SIZE = 256 * 1024

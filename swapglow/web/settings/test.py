@@ -4,7 +4,7 @@ from pathlib import Path
 from tempfile import mkdtemp
 
 from swapglow.web.settings.base import *  # noqa: F403  # settings are one namespace
-from swapglow.web.settings.base import DATABASES
+from swapglow.web.settings.base import DATABASES, LOGGING
 
 SECRET_KEY = "only-for-tests"
 # A file, not memory: parallel requests on a shared memory database lock each other out.
@@ -14,5 +14,7 @@ DATABASES["default"]["TEST"] = {"NAME": _room / "test.sqlite3"}
 DATABASES["default"]["OPTIONS"]["init_command"] = (
     "PRAGMA journal_mode=WAL;PRAGMA synchronous=OFF;PRAGMA foreign_keys=ON;"
 )
+LOG = _room / "swapglow.log"
+LOGGING["handlers"]["file"]["filename"] = LOG
 STATIC_ROOT = _room / "static"
 STATIC_ROOT.mkdir()

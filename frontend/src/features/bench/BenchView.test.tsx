@@ -1,7 +1,7 @@
 import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
-import { answer, show } from "../../test/providers";
+import { answer, forget, savedAt, show } from "../../test/providers";
 import { BenchView } from "./BenchView";
 
 const lamp = {
@@ -14,16 +14,17 @@ const lamp = {
   grade: "stop",
   line: "It will not light.",
   next_act: "Read the rail",
+  fresh: true,
 };
 const bench = {
   equipment: [
     { id: "e1", name: "Tide gauge", maker_model: "drum recorder", positions: [lamp] },
     { id: "e2", name: "Fog bell", maker_model: "", positions: [] },
   ],
-  steps: { undo: "delete Barograph", redo: "" },
+  steps: { undo: { id: 7, label: "delete Barograph" }, redo: null },
 };
 beforeEach(() => {
-  localStorage.clear();
+  forget();
   vi.stubGlobal("matchMedia", () => ({ matches: false }));
 });
 afterEach(() => {
@@ -61,31 +62,33 @@ test("the first item cannot go up, the last cannot go down", async () => {
   ).toBe(true);
 });
 
-test("moving an item sends the whole order", async () => {
-  const asked = open({ "/api/equipment/order": { status: 204 } });
-  fireEvent.click(await screen.findByRole("button", { name: "Move Fog bell up" }));
-  await waitFor(() => {
-    const order = asked.find((a) => a.path === "/api/equipment/order");
-    expect(order?.body).toEqual({ ids: ["e2", "e1"] });
-  });
+test.each([
+  ["Move Fog bell up", { key: "e2", before: "e1" }],
+  ["Move Tide gauge down", { key: "e1", before: null }],
+])("%s says before which it comes", async (name, body) => {
+  const asked = open({ "/api/equipment/move": { status: 204 } });
+  fireEvent.click(await screen.findByRole("button", { name }));
+  await waitFor(() => expect(savedAt(asked, "/api/equipment/move")).toEqual([body]));
 });
 
 test("deleting says so and offers undo at once", async () => {
   const asked = open({
-    "/api/equipment/e1": { status: 204 },
-    "/api/undo": { label: "delete Tide gauge" },
+    "/api/equipment/e1": { status: 204, headers: { "X-Step": "8" } },
+    "/api/undo": { label: "delete Tide gauge", step: 9, gone: [] },
   });
   fireEvent.click(await screen.findByRole("button", { name: "Delete Tide gauge" }));
   const said = await screen.findByText("Deleted Tide gauge.");
   fireEvent.click(
     within(said.closest("[role=status]") as HTMLElement).getByRole("button", { name: "Undo" }),
   );
-  await waitFor(() => expect(asked.some((a) => a.path === "/api/undo")).toBe(true));
+  // Its own step, not the newest of the bench.
+  await waitFor(() => expect(savedAt(asked, "/api/undo")).toEqual([{ step: 8, choice: "ask" }]));
+  await waitFor(() => expect(screen.queryByText("Deleted Tide gauge.")).toBeNull());
 });
 
 test("an empty bench says how to begin", async () => {
   answer({
-    "/api/bench": { equipment: [], steps: { undo: "", redo: "" } },
+    "/api/bench": { equipment: [], steps: { undo: null, redo: null } },
   });
   show(<BenchView />);
   expect(await screen.findByText(/Nothing here yet/)).toBeTruthy();
@@ -99,7 +102,7 @@ test("a refused rail is told at its field and kept", async () => {
   fireEvent.change(rail, { target: { value: "a lot" } });
   expect(await screen.findByText("Not a voltage.")).toBeTruthy();
   expect(rail.value).toBe("a lot");
-  expect(localStorage.getItem("swapglow.draft.quick.rail")).toBe("a lot");
+  expect(localStorage.getItem("swapglow.draft/only/quick.rail")).toContain("a lot");
 });
 
 test("a count that is refused is told at its field", async () => {

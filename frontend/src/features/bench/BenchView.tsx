@@ -1,16 +1,16 @@
-import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
-import { useBench, useSave } from "../../api/queries";
-import { Button, SmallButton } from "../../ui/Button";
+import { useBench } from "../../api/queries";
+import { inPassing, useSave } from "../../saving/useSave";
+import { Button } from "../../ui/Button";
 import { BringIn } from "../equipment/Files";
 import { Lamp } from "../../ui/Lamp";
-import { Movers } from "../../ui/Movers";
+import { moved, Movers } from "../../ui/Movers";
 import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
-import { useUndo } from "../../shell/useUndo";
+import { useOnce } from "../../ui/useOnce";
 import { QuickSum } from "./QuickSum";
 
 const Head = styled.div`
@@ -71,64 +71,40 @@ const Acts = styled.div`
   gap: 4px;
 `;
 
-const Say = styled.p`
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  padding: 6px 12px;
-  border: 1.5px solid var(--ink);
-  border-radius: 4px;
-  background: var(--sheet);
-`;
-
 /** The opening screen: the quick sum, and all equipment in work. */
 export function BenchView() {
   const bench = useBench();
   const save = useSave();
-  const undo = useUndo("", bench.data?.steps);
   const go = useNavigate();
-  const [said, setSaid] = useState("");
 
-  const add = async () => {
+  const add = useOnce(async () => {
     const id = crypto.randomUUID();
-    await save("PUT", `/api/equipment/${id}`, { name: "New equipment" });
+    const label = "Add equipment";
+    await save("PUT", `/api/equipment/${id}`, { name: "New equipment" }, { label });
     await go(`/equipment/${id}`);
-  };
-  const remove = async (id: string, name: string) => {
-    await save("DELETE", `/api/equipment/${id}`);
-    setSaid(`Deleted ${name}.`);
+  });
+  const remove = (id: string, name: string) => {
+    const more = { label: `Delete ${name}`, done: `Deleted ${name}.` };
+    inPassing(save("DELETE", `/api/equipment/${id}`, undefined, more));
   };
   const move = (from: number, by: number) => {
-    const ids = (bench.data?.equipment ?? []).map((e) => e.id);
-    const [moved] = ids.splice(from, 1);
-    if (moved) ids.splice(from + by, 0, moved);
-    void save("POST", "/api/equipment/order", { ids });
+    const body = moved(bench.data?.equipment ?? [], from, by);
+    if (body) inPassing(save("POST", "/api/equipment/move", body, { label: "Move" }));
   };
   const items = bench.data?.equipment ?? [];
 
   return (
-    <Shell undo={undo}>
+    <Shell steps={bench.data?.steps}>
       <QuickSum equipment={items} />
       <Head>
         <Title>On the bench</Title>
         <Acts>
           <BringIn />
-          <Button onPress={() => void add()}>Add equipment</Button>
+          <Button isDisabled={add.busy} onPress={() => void add.act()}>
+            Add equipment
+          </Button>
         </Acts>
       </Head>
-      {said && (
-        <Say role="status">
-          {said}
-          <SmallButton
-            onPress={() => {
-              undo.onUndo();
-              setSaid("");
-            }}
-          >
-            Undo
-          </SmallButton>
-        </Say>
-      )}
       {bench.isError && !bench.data && <Missing problem={bench.error} />}
       {bench.data && items.length === 0 && (
         <p>
@@ -144,7 +120,7 @@ export function BenchView() {
             first={k === 0}
             last={k === items.length - 1}
             onMove={(by) => move(k, by)}
-            onDelete={() => void remove(e.id, e.name)}
+            onDelete={() => remove(e.id, e.name)}
           />
         ))}
       </Lamps>

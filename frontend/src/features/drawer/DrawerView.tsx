@@ -1,9 +1,8 @@
-import { useState } from "react";
 import styled from "styled-components";
 
-import { Refused } from "../../api/client";
-import { useDrawer, useSave } from "../../api/queries";
-import { useDraft } from "../../api/useDraft";
+import { useDrawer } from "../../api/queries";
+import { useDraft } from "../../saving/useDraft";
+import { inPassing, useSave } from "../../saving/useSave";
 import { MainButton, SmallButton } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { Shell } from "../../shell/Shell";
@@ -50,26 +49,23 @@ const Values = styled.ul`
 export default function DrawerView() {
   const drawer = useDrawer();
   const save = useSave();
-  const typed = useDraft("drawer.add", "");
-  const [wrong, setWrong] = useState<string>();
+  const typed = useDraft("drawer.add", "", "Add values");
   const texts = drawer.data?.texts ?? [];
 
-  const put = async (values: string[]) => {
-    try {
-      await save("PUT", "/api/drawer", { values });
-      setWrong(undefined);
-      typed.clear();
-    } catch (problem) {
-      if (problem instanceof Refused) setWrong(problem.message);
-    }
-  };
   const add = () => {
-    const more = typed.value.split(/[\s;]+|,\s+/).filter((t) => t !== "");
-    if (more.length > 0) void put([...texts, ...more]);
+    const text = typed.take();
+    const values = text?.split(/[\s;]+|,\s+/).filter((t) => t !== "") ?? [];
+    if (text === undefined || values.length === 0) return;
+    const field = { draft: typed.key, text, names: ["add"], label: "Add values" };
+    inPassing(save("PATCH", "/api/drawer", { add: values }, { field }));
+  };
+  const takeOut = (text: string) => {
+    const more = { label: `Take out ${text}`, done: `Took out ${text}.` };
+    inPassing(save("PATCH", "/api/drawer", { remove: [text] }, more));
   };
 
   return (
-    <Shell>
+    <Shell steps={drawer.data?.steps}>
       <Title>Drawer</Title>
       <p>Resistors at hand. The slide rule fills the ticks of these values.</p>
       <Add
@@ -81,12 +77,9 @@ export default function DrawerView() {
         <Field
           label="Add values"
           value={typed.value}
-          onChange={(t) => {
-            setWrong(undefined);
-            typed.type(t);
-          }}
+          onChange={typed.type}
           hint="470R 1k 4k7, one or several"
-          error={wrong}
+          error={typed.refused}
         />
         <MainButton type="submit">Add</MainButton>
       </Add>
@@ -95,10 +88,7 @@ export default function DrawerView() {
         {texts.map((t) => (
           <li key={t}>
             {t}
-            <SmallButton
-              aria-label={`Take out ${t}`}
-              onPress={() => void put(texts.filter((x) => x !== t))}
-            >
+            <SmallButton aria-label={`Take out ${t}`} onPress={() => takeOut(t)}>
               Take out
             </SmallButton>
           </li>

@@ -1,10 +1,9 @@
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
-import { useSave } from "../../api/queries";
 import { RecordContext } from "../../ui/record/record";
-import { SavedNotes } from "../../ui/record/SavedNotes";
-import { SavedText } from "../../ui/record/SavedText";
+import { SavedNotes, SavedText } from "../../ui/record/SavedText";
+import { useSaveFields } from "../../ui/record/useSaveFields";
 
 const Facts = styled.div`
   display: flex;
@@ -26,7 +25,7 @@ interface Props {
 
 /** What the item is, whose it is, and what take-in advised. */
 export function EquipmentFacts({ item }: Props) {
-  const save = useSave();
+  const save = useSaveFields(`/api/equipment/${item.id}`);
   const { advice, sheet } = item.take_in;
   const { overruled } = sheet.feasibility;
   return (
@@ -35,7 +34,7 @@ export function EquipmentFacts({ item }: Props) {
         id: item.id,
         shape: "equipment",
         values: item,
-        save: (fields) => save("PATCH", `/api/equipment/${item.id}`, fields),
+        save,
       }}
     >
       <Facts>

@@ -2,13 +2,12 @@ import { useNavigate, useParams } from "react-router";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
-import { useEquipment, useSave } from "../../api/queries";
+import { useEquipment } from "../../api/queries";
+import { inPassing, useSave } from "../../saving/useSave";
 import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
-import { useUndo } from "../../shell/useUndo";
 import { Button } from "../../ui/Button";
-import { useRefusal } from "../../ui/record/useRefusal";
-import { Refusal } from "../../ui/Refusal";
+import { moved } from "../../ui/Movers";
 import { TakeOut } from "./Files";
 import { EquipmentFacts } from "./EquipmentFacts";
 import { LampList } from "./LampList";
@@ -49,7 +48,6 @@ export default function EquipmentView() {
   const { id = "" } = useParams();
   const query = useEquipment(id);
   const item = query.data;
-  const undo = useUndo(id, item?.steps);
   if (query.isError && !item) {
     return (
       <Shell>
@@ -57,7 +55,7 @@ export default function EquipmentView() {
       </Shell>
     );
   }
-  return <Shell undo={undo}>{item && <Item item={item} />}</Shell>;
+  return <Shell steps={item?.steps}>{item && <Item item={item} />}</Shell>;
 }
 
 interface Props {
@@ -68,12 +66,10 @@ interface Props {
 function Item({ item }: Props) {
   const go = useNavigate();
   const save = useSave();
-  const { refusal, tell } = useRefusal();
   const reorder = (what: "rails" | "positions", from: number, by: number) => {
-    const ids = item[what].map((x) => x.id);
-    const [moved] = ids.splice(from, 1);
-    if (moved) ids.splice(from + by, 0, moved);
-    void save("POST", `/api/equipment/${item.id}/${what}/order`, { ids });
+    const body = moved(item[what], from, by);
+    const path = `/api/equipment/${item.id}/${what}/move`;
+    if (body) inPassing(save("POST", path, body, { label: "Move" }));
   };
   return (
     <>
@@ -87,17 +83,14 @@ function Item({ item }: Props) {
       <Columns>
         <EquipmentFacts item={item} />
         <div>
-          <Refusal why={refusal} />
           <RailList
             equipment={item.id}
             rails={item.rails}
-            act={tell}
             onMove={(from, by) => reorder("rails", from, by)}
           />
           <LampList
             equipment={item.id}
             lamps={item.positions}
-            act={tell}
             onMove={(from, by) => reorder("positions", from, by)}
           />
         </div>

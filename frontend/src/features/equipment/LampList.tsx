@@ -1,10 +1,11 @@
 import { useNavigate } from "react-router";
 
 import type { Schemas } from "../../api/client";
-import { useSave } from "../../api/queries";
+import { inPassing, useSave } from "../../saving/useSave";
 import { MainButton } from "../../ui/Button";
 import { Lamp } from "../../ui/Lamp";
 import { Movers } from "../../ui/Movers";
+import { useOnce } from "../../ui/useOnce";
 import { Acts, Head, Line, List, Section } from "./List";
 
 interface Props {
@@ -12,32 +13,36 @@ interface Props {
   equipment: string;
   /** The lamps shown, in order. */
   lamps: Schemas["Summary"][];
-  /** Do something, and show why if the server refuses. */
-  act: (work: () => Promise<unknown>) => Promise<boolean>;
   /** Told where it is moved. */
   onMove: (from: number, by: number) => void;
 }
 
 /** The lamp positions of an item. */
-export function LampList({ equipment, lamps, act, onMove }: Props) {
+export function LampList({ equipment, lamps, onMove }: Props) {
   const save = useSave();
   const go = useNavigate();
-  const add = () =>
-    act(async () => {
-      const key = crypto.randomUUID();
-      await save("PUT", `/api/positions/${key}`, {
-        equipment,
-        name: `Lamp ${lamps.length + 1}`,
-        led_id: "warm-5-diffused",
-        target: { text: "5mA", source: "assumed" },
-      });
-      await go(`/position/${key}`);
-    });
+  const add = useOnce(async () => {
+    const key = crypto.randomUUID();
+    const made = {
+      equipment,
+      name: `Lamp ${lamps.length + 1}`,
+      led_id: "warm-5-diffused",
+      target: { text: "5mA", source: "assumed" },
+    };
+    await save("PUT", `/api/positions/${key}`, made, { label: "Add lamp" });
+    await go(`/position/${key}`);
+  });
+  const remove = (lamp: Schemas["Summary"]) => {
+    const more = { label: `Delete ${lamp.name}`, done: `Deleted ${lamp.name}.` };
+    inPassing(save("DELETE", `/api/positions/${lamp.id}`, undefined, more));
+  };
   return (
     <Section>
       <Head>
         <h2>Lamp positions</h2>
-        <MainButton onPress={() => void add()}>Add lamp</MainButton>
+        <MainButton isDisabled={add.busy} onPress={() => void add.act()}>
+          Add lamp
+        </MainButton>
       </Head>
       {lamps.length === 0 && <p>No lamps yet. Find every lamp before you size one.</p>}
       <List>
@@ -53,7 +58,7 @@ export function LampList({ equipment, lamps, act, onMove }: Props) {
                   first={k === 0}
                   last={k === lamps.length - 1}
                   onMove={(by) => onMove(k, by)}
-                  onDelete={() => void act(() => save("DELETE", `/api/positions/${lamp.id}`))}
+                  onDelete={() => remove(lamp)}
                 />
               </Acts>
             </Line>

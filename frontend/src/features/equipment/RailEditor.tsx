@@ -1,10 +1,11 @@
 import type { Schemas } from "../../api/client";
-import { useCatalogue, useSave } from "../../api/queries";
+import { useCatalogue } from "../../api/queries";
 import { DetailField } from "../../ui/record/DetailField";
 import { RecordContext } from "../../ui/record/record";
 import { SavedChoice } from "../../ui/record/SavedChoice";
 import { SavedQuantity } from "../../ui/record/SavedQuantity";
 import { SavedText } from "../../ui/record/SavedText";
+import { useSaveFields } from "../../ui/record/useSaveFields";
 
 /** The three levels of a rail, as they are asked for: where their name stands among the kind's, and a hint. */
 const LEVELS = [
@@ -20,7 +21,7 @@ interface Props {
 
 /** A rail: what feeds it, where it was read, its three levels, and what its kind asks for besides. */
 export function RailEditor({ rail }: Props) {
-  const save = useSave();
+  const save = useSaveFields(`/api/rails/${rail.id}`);
   const kind = useCatalogue().data?.supplies.find((k) => k.id === rail.kind);
   return (
     <RecordContext
@@ -29,7 +30,7 @@ export function RailEditor({ rail }: Props) {
         shape: "rail",
         values: rail,
         took: rail.took,
-        save: (fields) => save("PATCH", `/api/rails/${rail.id}`, fields),
+        save,
       }}
     >
       <SavedText field="name" label="Name" />
@@ -51,7 +52,7 @@ export function RailEditor({ rail }: Props) {
         />
       ))}
       {kind?.details.map((d) => (
-        <DetailField key={d.id} within="details" detail={d} />
+        <DetailField key={d.id} part="details" detail={d} />
       ))}
       <SavedText field="fuse" label="Fuse" hint="Its rating, 0.5A; empty for none found" />
       <p>Reads as {rail.reads}.</p>

@@ -2,10 +2,12 @@ import { useState } from "react";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
-import { useCatalogue, useSave } from "../../api/queries";
+import { useCatalogue } from "../../api/queries";
+import { inPassing, useSave } from "../../saving/useSave";
 import { Button, SmallButton } from "../../ui/Button";
 import { Movers } from "../../ui/Movers";
 import { Sheet } from "../../ui/Sheet";
+import { useOnce } from "../../ui/useOnce";
 import { Acts, Head, Line, List, Section } from "./List";
 import { RailEditor } from "./RailEditor";
 
@@ -37,32 +39,36 @@ interface Props {
   equipment: string;
   /** The supply rails in their order. */
   rails: Rail[];
-  /** Do something, and show why if the server refuses. */
-  act: (work: () => Promise<unknown>) => Promise<boolean>;
   /** Told where it is moved. */
   onMove: (from: number, by: number) => void;
 }
 
 /** The supply rails of an item, each with its sheet. */
-export function RailList({ equipment, rails, act, onMove }: Props) {
+export function RailList({ equipment, rails, onMove }: Props) {
   const save = useSave();
   const [editing, setEditing] = useState<string>();
   const rail = rails.find((r) => r.id === editing);
-  const add = () =>
-    act(async () => {
-      const key = crypto.randomUUID();
-      await save("PUT", `/api/rails/${key}`, {
-        equipment,
-        name: `Rail ${rails.length + 1}`,
-        usual: { text: "12V", source: "assumed" },
-      });
-      setEditing(key);
-    });
+  const add = useOnce(async () => {
+    const key = crypto.randomUUID();
+    const made = {
+      equipment,
+      name: `Rail ${rails.length + 1}`,
+      usual: { text: "12V", source: "assumed" },
+    };
+    await save("PUT", `/api/rails/${key}`, made, { label: "Add rail" });
+    setEditing(key);
+  });
+  const remove = (gone: Rail) => {
+    const more = { label: `Delete ${gone.name}`, done: `Deleted ${gone.name}.` };
+    inPassing(save("DELETE", `/api/rails/${gone.id}`, undefined, more));
+  };
   return (
     <Section>
       <Head>
         <h2>Supply rails</h2>
-        <Button onPress={() => void add()}>Add rail</Button>
+        <Button isDisabled={add.busy} onPress={() => void add.act()}>
+          Add rail
+        </Button>
       </Head>
       {rails.length === 0 && <p>A lamp needs a rail: add the one that feeds it.</p>}
       <List>
@@ -79,7 +85,7 @@ export function RailList({ equipment, rails, act, onMove }: Props) {
                   first={k === 0}
                   last={k === rails.length - 1}
                   onMove={(by) => onMove(k, by)}
-                  onDelete={() => void act(() => save("DELETE", `/api/rails/${r.id}`))}
+                  onDelete={() => remove(r)}
                 />
               </Acts>
             </Line>

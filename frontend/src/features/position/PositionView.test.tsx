@@ -1,9 +1,8 @@
-import { cleanup, fireEvent, render, screen, waitFor, within } from "@testing-library/react";
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { MemoryRouter, Route, Routes } from "react-router";
+import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { Route, Routes } from "react-router";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
-import { answer } from "../../test/providers";
+import { answer, forget, show } from "../../test/providers";
 import { finding, glow, shown, staircase, step, supply, uncertainty } from "../../test/report";
 import PositionView from "./PositionView";
 
@@ -79,7 +78,7 @@ const view = {
   equipment_name: "Tide gauge",
   fit: null,
   siblings: [],
-  steps: { undo: "", redo: "" },
+  steps: { undo: null, redo: null },
 };
 const values = [3900, 4300, 4700, 5100].map((ohm) => ({
   ohm,
@@ -134,7 +133,7 @@ function report(ohm: number) {
 let asked: ReturnType<typeof answer>;
 
 beforeEach(() => {
-  localStorage.clear();
+  forget();
   vi.stubGlobal("matchMedia", () => ({ matches: false }));
   vi.stubGlobal(
     "ResizeObserver",
@@ -158,17 +157,11 @@ function ask(more: Record<string, unknown> = {}) {
     "/api/took": { took: "", error: "" },
     ...more,
   });
-  const queries = new QueryClient({
-    defaultOptions: { queries: { retry: false, networkMode: "always" } },
-  });
-  render(
-    <QueryClientProvider client={queries}>
-      <MemoryRouter initialEntries={["/position/p1"]}>
-        <Routes>
-          <Route path="/position/:id" element={<PositionView />} />
-        </Routes>
-      </MemoryRouter>
-    </QueryClientProvider>,
+  show(
+    <Routes>
+      <Route path="/position/:id" element={<PositionView />} />
+    </Routes>,
+    "/position/p1",
   );
 }
 
@@ -273,17 +266,11 @@ test("a position that is gone says so", async () => {
   answer({
     "/api/positions/p1": { status: 404, body: { errors: [{ field: "", message: "gone" }] } },
   });
-  const queries = new QueryClient({
-    defaultOptions: { queries: { retry: false, networkMode: "always" } },
-  });
-  render(
-    <QueryClientProvider client={queries}>
-      <MemoryRouter initialEntries={["/position/p1"]}>
-        <Routes>
-          <Route path="/position/:id" element={<PositionView />} />
-        </Routes>
-      </MemoryRouter>
-    </QueryClientProvider>,
+  show(
+    <Routes>
+      <Route path="/position/:id" element={<PositionView />} />
+    </Routes>,
+    "/position/p1",
   );
   expect(await screen.findByText("That is not on the bench any more")).toBeTruthy();
 });

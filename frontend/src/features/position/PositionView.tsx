@@ -3,11 +3,11 @@ import { useParams } from "react-router";
 import styled from "styled-components";
 
 import type { Report, Schemas } from "../../api/client";
-import { usePosition, useReport, useSave } from "../../api/queries";
+import { usePosition, useReport } from "../../api/queries";
+import { inPassing, useSave } from "../../saving/useSave";
 import { NextThing } from "../../instruments/NextThing";
 import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
-import { useUndo } from "../../shell/useUndo";
 import { Button, MainButton } from "../../ui/Button";
 import { Instruments } from "./Instruments";
 import { PartSheet } from "./parts/PartSheet";
@@ -42,7 +42,6 @@ function Workspace({ id }: WorkspaceProps) {
   const view = usePosition(id);
   const trying = useTrial(id);
   const answer = useReport(id, trying.changes);
-  const undo = useUndo(view.data?.position.equipment ?? "", view.data?.steps);
   const untouched = Object.keys(trying.changes).length === 0;
   const report = answer.isError && untouched ? undefined : answer.data?.report;
   if (view.isError && !view.data) {
@@ -54,7 +53,7 @@ function Workspace({ id }: WorkspaceProps) {
   }
   if (!view.data || (!report && !answer.isError)) return <Shell>{null}</Shell>;
   return (
-    <Shell undo={undo}>
+    <Shell steps={view.data.steps} up={`/equipment/${view.data.position.equipment}`}>
       <Bench
         view={view.data}
         report={report}
@@ -95,7 +94,9 @@ function Bench({ view, report, problem, trying }: BenchProps) {
             <NextThing
               positionId={position.id}
               step={report.next_step}
-              onRead={(reading) => save("POST", `/api/positions/${position.id}/reading`, reading)}
+              onRead={(reading, field) =>
+                save("POST", `/api/positions/${position.id}/reading`, reading, { field })
+              }
             />
           )}
           <Instruments
@@ -104,7 +105,10 @@ function Bench({ view, report, problem, trying }: BenchProps) {
             onMove={trying.move}
             onEdit={setPart}
             onTry={trying.tryOut}
-            onStrike={(reading) => void save("DELETE", `/api/readings/after/${reading}`)}
+            onStrike={(reading) => {
+              const more = { label: "Delete a reading", done: "Deleted the reading." };
+              inPassing(save("DELETE", `/api/readings/after/${reading}`, undefined, more));
+            }}
           />
         </Frame>
       ) : (

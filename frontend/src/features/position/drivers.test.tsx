@@ -2,7 +2,7 @@ import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/re
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
 import type { Schemas } from "../../api/client";
-import { answer, showRecord } from "../../test/providers";
+import { answer, forget, savedAt, showRecord } from "../../test/providers";
 import { DriverPart } from "./parts/DriverPart";
 import type { Position } from "./parts/part";
 import { SwapsPart } from "./parts/SwapsPart";
@@ -41,9 +41,12 @@ const swap = (id: string, more: Partial<Schemas["Swap"]>): Schemas["Swap"] => ({
   ...more,
 });
 
+let asked: ReturnType<typeof answer>;
+
 beforeEach(() => {
-  localStorage.clear();
-  answer({
+  forget();
+  asked = answer({
+    "/api/record": {},
     "/api/took": { took: "900 mA", error: "" },
     "/api/positions/p1/swaps": {
       weighed: 12,
@@ -69,11 +72,7 @@ afterEach(() => {
 const record = { id: "p1", values: position, took: { "driver_details.trip": "900 mA" } };
 
 test("a driver asks for what its kind needs, and saves one detail at a time", async () => {
-  const save = vi.fn(() => Promise.resolve());
-  showRecord(<DriverPart position={position} rail={rail} report={undefined} />, {
-    ...record,
-    save,
-  });
+  showRecord(<DriverPart position={position} rail={rail} report={undefined} />, record);
   const field = await screen.findByLabelText<HTMLInputElement>("Taken for failed below");
   expect(field.value).toBe(".9A");
   expect(screen.getByText("Taken as 900 mA")).toBeTruthy();
@@ -83,9 +82,9 @@ test("a driver asks for what its kind needs, and saves one detail at a time", as
     ),
   );
   await waitFor(() => {
-    expect(save).toHaveBeenCalledWith({
-      driver_details: { counts: { text: "no", source: "marked", note: "" } },
-    });
+    expect(savedAt(asked, "/api/record")).toMatchObject([
+      { driver_details: { counts: { text: "no", source: "marked", note: "" } } },
+    ]);
   });
 });
 
@@ -97,8 +96,7 @@ test("a line that the equipment reads says where its trip current is kept", asyn
 
 test("swaps stand side by side, say why, and can be tried unless nothing changes", async () => {
   const tried = vi.fn();
-  const save = vi.fn(() => Promise.resolve());
-  showRecord(<SwapsPart position={position} onTry={tried} />, { ...record, save });
+  showRecord(<SwapsPart position={position} onTry={tried} />, record);
   const best = await screen.findByRole("article", { name: "Shunt" });
   expect(best.textContent).toContain("Wins: it pulls out again.");
   expect(best.textContent).toContain("7 mA, 6 mA to 8 mA");
@@ -111,6 +109,6 @@ test("swaps stand side by side, say why, and can be tried unless nothing changes
   expect(tried).toHaveBeenCalledWith("Shunt", { shunt_ohm: 150 });
   press(screen.getByRole("button", { name: "Long life" }));
   await waitFor(() => {
-    expect(save).toHaveBeenCalledWith({ weigh: ["life", "heat"] });
+    expect(savedAt(asked, "/api/record")).toEqual([{ weigh: { life: true, heat: true } }]);
   });
 });

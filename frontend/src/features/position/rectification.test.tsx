@@ -1,8 +1,8 @@
 import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
-import { Refused, type Schemas } from "../../api/client";
-import { answer, showRecord } from "../../test/providers";
+import type { Schemas } from "../../api/client";
+import { answer, forget, savedAt, showRecord } from "../../test/providers";
 import { cycle, shown } from "../../test/report";
 import type { Position } from "./parts/part";
 import { SweepPart } from "./parts/SweepPart";
@@ -38,11 +38,11 @@ const fit: Schemas["SweepReport"] = {
 
 const record = { id: "p1", values: position };
 
+let asked: ReturnType<typeof answer>;
+
 beforeEach(() => {
-  localStorage.clear();
-  answer({
-    "/api/took": { took: "", error: "" },
-  });
+  forget();
+  asked = answer({ "/api/took": { took: "", error: "" }, "/api/record": {} });
 });
 afterEach(() => {
   cleanup();
@@ -59,26 +59,32 @@ test("a rectification says what its parts must stand and which way round they go
 });
 
 test("with a reservoir its capacitance and rating can be typed", async () => {
-  const save = vi.fn(() => Promise.resolve());
   const capped = {
     ...cycle,
     capacitor: shown(1e-4, "100", "µF"),
     capacitor_rating: shown(25, "25", "V"),
     options: [{ id: "bridge", label: "Bridge", asks: ["capacitor", "capacitor_v"] }],
   };
-  showRecord(<RectificationPart cycle={capped} />, { ...record, save });
+  showRecord(<RectificationPart cycle={capped} />, record);
   expect(screen.getByText("100 µF, 25 V or more")).toBeTruthy();
   const own = await screen.findByLabelText("Its voltage rating");
   fireEvent.change(own, { target: { value: "35V" } });
   fireEvent.blur(own);
-  await waitFor(() => expect(save).toHaveBeenCalledWith({ capacitor_v: "35V" }));
+  await waitFor(() =>
+    expect(savedAt(asked, "/api/record")).toEqual([
+      { capacitor_v: "35V", was: { capacitor_v: "" } },
+    ]),
+  );
 });
 
 test("the LED's negative on the frame is a fact to be said", async () => {
-  const save = vi.fn(() => Promise.resolve());
-  showRecord(<RectificationPart cycle={cycle} />, { ...record, save });
+  showRecord(<RectificationPart cycle={cycle} />, record);
   fireEvent.click(await screen.findByRole("radio", { name: "On the frame" }));
-  expect(save).toHaveBeenCalledWith({ chassis_negative: true });
+  await waitFor(() =>
+    expect(savedAt(asked, "/api/record")).toEqual([
+      { chassis_negative: true, was: { chassis_negative: false } },
+    ]),
+  );
 });
 
 test("a two-colour LED asks for its other colour", async () => {
@@ -91,22 +97,25 @@ test("a two-colour LED asks for its other colour", async () => {
 });
 
 test("a sweep is sent when it is left, and its fit is drawn with its error", async () => {
-  const save = vi.fn(() => Promise.resolve());
-  showRecord(<SweepPart position={position} fit={fit} />, { ...record, save });
+  showRecord(<SweepPart position={position} fit={fit} />, record);
   const area = screen.getByLabelText("Sweep: volts and amps, one reading a line");
   fireEvent.change(area, { target: { value: "2.6V 1mA" } });
   fireEvent.blur(area);
-  await waitFor(() => expect(save).toHaveBeenCalledWith({ sweep: "2.6V 1mA" }));
+  await waitFor(() =>
+    expect(savedAt(asked, "/api/record")).toEqual([{ sweep: "2.6V 1mA", was: { sweep: "" } }]),
+  );
   const drawn = screen.getByRole("img", { name: /curve fitted/ });
   expect(drawn.querySelectorAll("path")).toHaveLength(3); // the curve and two crosses
   expect(screen.getByText(/fitted to 2 mV/).textContent).toContain("Rs 8 Ω");
 });
 
 test("a refused sweep stays typed with its reason", async () => {
-  const save = vi.fn(() =>
-    Promise.reject(new Refused(422, [{ field: "sweep", message: "Line 1: two values." }])),
-  );
-  showRecord(<SweepPart position={position} fit={null} />, { ...record, save });
+  const errors = [{ field: "sweep", message: "Line 1: two values." }];
+  answer({
+    "/api/took": { took: "", error: "" },
+    "/api/record": { status: 422, body: { errors } },
+  });
+  showRecord(<SweepPart position={position} fit={null} />, record);
   const area = screen.getByLabelText<HTMLTextAreaElement>(
     "Sweep: volts and amps, one reading a line",
   );

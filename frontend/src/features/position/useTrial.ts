@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 
 import type { Changes } from "../../api/client";
-import { useSave } from "../../api/queries";
+import { inPassing, useSave } from "../../saving/useSave";
 import type { Try } from "./parts/part";
 
 interface Trial {
@@ -23,17 +23,35 @@ export function useTrial(id: string) {
     [trial, cursor],
   );
   const take = useCallback(
-    (taken: Changes) => save("POST", `/api/positions/${id}/take`, { changes: taken }),
+    (taken: Changes, label: string) =>
+      save("POST", `/api/positions/${id}/take`, { changes: taken }, { label }),
     [id, save],
   );
+  const moved = useRef<number | undefined>(undefined);
+  const settle = useCallback(() => {
+    window.clearTimeout(rest.current);
+    const ohm = moved.current;
+    moved.current = undefined;
+    if (ohm === undefined) return;
+    // The cursor goes back to what is kept once that is this value; a value moved to since stays.
+    const shown = () => setCursor((now) => (now === ohm ? undefined : now));
+    void take({ resistor_ohm: ohm }, "Slide rule").then(shown, shown);
+  }, [take]);
   const move = (ohm: number) => {
     setTrial(undefined);
     setCursor(ohm);
+    moved.current = ohm;
     window.clearTimeout(rest.current);
-    rest.current = window.setTimeout(() => {
-      void take({ resistor_ohm: ohm }).finally(() => setCursor(undefined));
-    }, REST_MS);
+    rest.current = window.setTimeout(settle, REST_MS);
   };
+  // A rule that is left while it rests is saved where it stands.
+  useEffect(() => {
+    window.addEventListener("pagehide", settle);
+    return () => {
+      window.removeEventListener("pagehide", settle);
+      settle();
+    };
+  }, [settle]);
   useEffect(() => {
     const escape = (e: globalThis.KeyboardEvent) => {
       if (e.key === "Escape") setTrial(undefined);
@@ -48,7 +66,7 @@ export function useTrial(id: string) {
     changes,
     move,
     tryOut,
-    fit: () => void take(changes).then(() => setTrial(undefined)),
+    fit: () => inPassing(take(changes, trial?.label ?? "Fit").then(() => setTrial(undefined))),
     putBack: () => setTrial(undefined),
   };
 }

@@ -1,9 +1,8 @@
-import { cleanup, fireEvent, render, screen, waitFor } from "@testing-library/react";
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { MemoryRouter, Route, Routes } from "react-router";
+import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
+import { Route, Routes } from "react-router";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
-import { answer } from "../../test/providers";
+import { answer, forget, savedAt, show } from "../../test/providers";
 import { step } from "../../test/report";
 import ReadingsView from "./ReadingsView";
 
@@ -43,7 +42,7 @@ function open(mains = false, more: Record<string, unknown> = {}) {
     "/api/positions/p1": {
       position: { id: "p1", name: "Porch", equipment: "e1", mains },
       rail: {},
-      steps: { undo: "", redo: "" },
+      steps: { undo: null, redo: null },
       siblings: [],
     },
     "/api/positions/p1/assess": { report: { survey, next_step: step } },
@@ -51,22 +50,17 @@ function open(mains = false, more: Record<string, unknown> = {}) {
     "/api/readings/before/t1": { status: 204 },
     ...more,
   });
-  render(
-    <QueryClientProvider
-      client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}
-    >
-      <MemoryRouter initialEntries={["/position/p1/readings"]}>
-        <Routes>
-          <Route path="/position/:id/readings" element={<ReadingsView />} />
-        </Routes>
-      </MemoryRouter>
-    </QueryClientProvider>,
+  show(
+    <Routes>
+      <Route path="/position/:id/readings" element={<ReadingsView />} />
+    </Routes>,
+    "/position/p1/readings",
   );
   return screen.findByRole("heading", { name: /Porch/ });
 }
 
 beforeEach(() => {
-  localStorage.clear();
+  forget();
   vi.stubGlobal("matchMedia", () => ({ matches: false }));
 });
 afterEach(() => {
@@ -91,30 +85,40 @@ test("an inference that sets something can be taken over, another only read", as
 });
 
 test("a reading is sent with its meter, its points and the lamp", async () => {
-  const put = vi.fn();
-  await open(false);
-  await screen.findByRole("radio", { name: "AC volts" });
-  vi.stubGlobal(
-    "fetch",
-    vi.fn((_: string, init?: RequestInit) => {
-      put(init?.method, JSON.parse(String(init?.body ?? "null")));
-      return Promise.resolve(new Response("{}"));
-    }),
-  );
-  fireEvent.click(screen.getByRole("radio", { name: "AC volts" }));
+  const key = "0b0c7a52-6f53-4a10-9a53-0d8c1b8f7f01";
+  vi.stubGlobal("crypto", { randomUUID: () => key });
+  await open(false, { [`/api/readings/before/${key}`]: {} });
+  fireEvent.click(await screen.findByRole("radio", { name: "AC volts" }));
   fireEvent.click(screen.getByRole("radio", { name: "Out" }));
   const form = screen.getByRole("form", { name: "Take a reading" });
   const field = form.querySelectorAll<HTMLInputElement>(
     'input[type="text"]',
   )[0] as HTMLInputElement;
   fireEvent.change(field, { target: { value: "8.8V" } });
+  // Pressed twice, it is one reading.
   fireEvent.submit(form);
-  await waitFor(() => expect(put).toHaveBeenCalled());
-  expect(put.mock.calls[0]).toEqual([
-    "PUT",
-    expect.objectContaining({ function: "ac_volts", text: "8.8V", lamp: "out", points: "lamp" }),
-  ]);
+  fireEvent.submit(form);
   expect(field.value).toBe("");
+  const path = `/api/readings/before/${key}`;
+  await waitFor(() => expect(savedAt(asked, path)).toHaveLength(1));
+  expect(savedAt(asked, path)).toMatchObject([
+    { function: "ac_volts", text: "8.8V", lamp: "out", points: "lamp" },
+  ]);
+});
+
+test("a refused reading comes back to its field with the reason", async () => {
+  const key = "0b0c7a52-6f53-4a10-9a53-0d8c1b8f7f01";
+  vi.stubGlobal("crypto", { randomUUID: () => key });
+  const errors = [{ field: "text", message: "No voltage." }];
+  await open(false, { [`/api/readings/before/${key}`]: { status: 422, body: { errors } } });
+  const form = screen.getByRole("form", { name: "Take a reading" });
+  const field = form.querySelectorAll<HTMLInputElement>(
+    'input[type="text"]',
+  )[0] as HTMLInputElement;
+  fireEvent.change(field, { target: { value: "8 apples" } });
+  fireEvent.submit(form);
+  expect(await screen.findByText("No voltage.")).toBeTruthy();
+  expect(field.value).toBe("8 apples");
 });
 
 test("what is on the mains takes no reading", async () => {

@@ -1,11 +1,11 @@
 import { Link, useParams } from "react-router";
 import styled from "styled-components";
 
-import { usePosition, useReport, useSave } from "../../api/queries";
+import { usePosition, useReport } from "../../api/queries";
+import { useSave } from "../../saving/useSave";
 import { NextThing } from "../../instruments/NextThing";
 import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
-import { useUndo } from "../../shell/useUndo";
 import { SurveyPart } from "./Survey";
 import { TakeReading } from "./TakeReading";
 
@@ -39,7 +39,6 @@ export default function ReadingsView() {
   const answer = useReport(id, {});
   const save = useSave();
   const report = answer.data?.report;
-  const undo = useUndo(view.data?.position.equipment ?? "", view.data?.steps);
   if (view.isError && !view.data) {
     return (
       <Shell>
@@ -50,7 +49,7 @@ export default function ReadingsView() {
   if (!view.data || !report) return <Shell>{null}</Shell>;
   const { position } = view.data;
   return (
-    <Shell undo={undo}>
+    <Shell steps={view.data.steps} up={`/equipment/${position.equipment}`}>
       <Title>
         {position.name}: readings before the swap
         <Link to={`/position/${id}`}>Back to the lamp</Link>
@@ -58,7 +57,9 @@ export default function ReadingsView() {
       <NextThing
         positionId={id}
         step={report.next_step}
-        onRead={(reading) => save("POST", `/api/positions/${id}/reading`, reading)}
+        onRead={(reading, field) =>
+          save("POST", `/api/positions/${id}/reading`, reading, { field })
+        }
       />
       <Columns>
         {position.mains ? (

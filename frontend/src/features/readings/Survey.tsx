@@ -1,7 +1,7 @@
 import styled from "styled-components";
 
 import type { Report } from "../../api/client";
-import { useSave } from "../../api/queries";
+import { inPassing, useSave } from "../../saving/useSave";
 import { SmallButton } from "../../ui/Button";
 import { List, Section } from "./Section";
 import { SwitchStates } from "./SwitchStates";
@@ -38,13 +38,20 @@ export function SurveyPart({ id, survey }: Props) {
       ))}
       <ReadingsTaken
         readings={survey.readings}
-        onDelete={(reading) => void save("DELETE", `/api/readings/before/${reading}`)}
+        onDelete={(reading) => {
+          const more = { label: "Delete a reading", done: "Deleted the reading." };
+          inPassing(save("DELETE", `/api/readings/before/${reading}`, undefined, more));
+        }}
       />
       {survey.truth && <SwitchStates truth={survey.truth} />}
       {survey.inferences.length > 0 && (
         <Inferences
           inferences={survey.inferences}
-          onTakeOver={(name) => void save("POST", `/api/positions/${id}/infer/${name}`)}
+          onTakeOver={(name) =>
+            inPassing(
+              save("POST", `/api/positions/${id}/infer/${name}`, undefined, { label: "Take over" }),
+            )
+          }
         />
       )}
       {survey.plan.length > 1 && <Plan steps={survey.plan.slice(1)} />}

@@ -26,7 +26,7 @@ interface Props {
 /** Where a reading before the swap is written down. */
 export function TakeReading({ id }: Props) {
   const choices = useCatalogue().data?.choices;
-  const { text, state, meter, note, chosen, choose, refusal, forget, keep } = useReadingTexts(id);
+  const { text, state, meter, note, chosen, choose, keep } = useReadingTexts(id);
   const amps = chosen.function.endsWith("amps");
   const choice = (field: keyof typeof chosen, label: string) => (
     <OneOfSome
@@ -41,7 +41,7 @@ export function TakeReading({ id }: Props) {
       aria-label="Take a reading"
       onSubmit={(e) => {
         e.preventDefault();
-        void keep();
+        keep();
       }}
     >
       {choice("function", "Meter on")}
@@ -50,18 +50,13 @@ export function TakeReading({ id }: Props) {
       <Field
         label="Reading"
         value={text.value}
-        onChange={(typed) => {
-          forget();
-          text.type(typed);
-        }}
+        onChange={text.type}
         hint={
           chosen.function === "ohms"
             ? "4.7R, or OL for open"
             : "12.4V, or lowest to highest: 11.8-12.6V"
         }
-        error={
-          refusal?.of("text") ?? (refusal && !refusal.of("meter") ? refusal.message : undefined)
-        }
+        error={text.refused}
       />
       <Pair>
         <Field
@@ -76,7 +71,7 @@ export function TakeReading({ id }: Props) {
           value={meter.value}
           onChange={meter.type}
           hint={amps ? "Empty takes 5 Ω" : "Empty takes 10 MΩ"}
-          error={refusal?.of("meter")}
+          error={meter.refused}
         />
       </Pair>
       {chosen.function.startsWith("ac") && choice("true_rms", "The meter reads")}

@@ -1,17 +1,17 @@
 import { useState } from "react";
 
-import { Refused, type Schemas } from "../../api/client";
-import { useSave } from "../../api/queries";
-import { useDraft } from "../../api/useDraft";
+import type { Schemas } from "../../api/client";
+import { useDraft } from "../../saving/useDraft";
+import { inPassing, useSave } from "../../saving/useSave";
 
 type Reading = Schemas["NewReadingBefore"];
 
 /** A reading being written: its texts and choices, and how it is kept. */
 export function useReadingTexts(position: string) {
   const save = useSave();
-  const text = useDraft(`taken.${position}.text`, "");
+  const text = useDraft(`taken.${position}.text`, "", "Reading");
   const state = useDraft(`taken.${position}.state`, "");
-  const meter = useDraft(`taken.${position}.meter`, "");
+  const meter = useDraft(`taken.${position}.meter`, "", "Meter");
   const note = useDraft(`taken.${position}.note`, "");
   const [chosen, setChosen] = useState({
     function: "dc_volts",
@@ -19,29 +19,28 @@ export function useReadingTexts(position: string) {
     lamp: "in",
     true_rms: "false",
   });
-  const [refusal, setRefusal] = useState<Refused>();
-  const keep = async () => {
-    // The field is free for the next reading at once; a refused one comes back to it.
-    const typed = text.value;
-    text.clear();
-    try {
-      await save("PUT", `/api/readings/before/${crypto.randomUUID()}`, {
-        ...chosen,
-        true_rms: chosen.true_rms === "true",
-        position,
-        text: typed,
-        state: state.value,
-        meter: meter.value,
-        note: note.value,
-      } as Reading);
-      note.clear();
-      setRefusal(undefined);
-    } catch (problem) {
-      if (problem instanceof Refused) {
-        text.type(typed);
-        setRefusal(problem);
-      }
-    }
+  const keep = () => {
+    // The field is free for the next reading at once, so that a second press finds nothing; a refused one
+    // comes back to it.
+    const typed = text.take();
+    if (typed === undefined) return;
+    const reading = {
+      ...chosen,
+      true_rms: chosen.true_rms === "true",
+      position,
+      text: typed,
+      state: state.value,
+      meter: meter.value,
+      note: note.take() ?? "",
+    } as Reading;
+    const field = {
+      draft: text.key,
+      text: typed,
+      names: ["text"],
+      beside: { meter: meter.key },
+      label: "Reading",
+    };
+    inPassing(save("PUT", `/api/readings/before/${crypto.randomUUID()}`, reading, { field }));
   };
   return {
     text,
@@ -50,8 +49,6 @@ export function useReadingTexts(position: string) {
     note,
     chosen,
     choose: (part: Partial<typeof chosen>) => setChosen((old) => ({ ...old, ...part })),
-    refusal,
-    forget: () => setRefusal(undefined),
     keep,
   };
 }

@@ -3,7 +3,7 @@ import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { SavedChoice } from "../../ui/record/SavedChoice";
 import { SavedText } from "../../ui/record/SavedText";
-import { RecordContext, useRecord } from "../../ui/record/record";
+import { RecordContext, useRecord, within } from "../../ui/record/record";
 import { Lines } from "./Lines";
 
 const Verdict = styled.p`
@@ -34,7 +34,7 @@ interface Props {
 /** Whether the swap should be done at all: what was found, and what it comes to. */
 export function Feasibility({ sheet, advice }: Props) {
   const record = useRecord();
-  const save = (fields: Record<string, unknown>) => record.save({ feasibility: fields });
+  const save = within("feasibility", record.save);
   return (
     <RecordContext
       value={{ ...record, shape: "feasibility", values: sheet, prefix: "feasibility.", save }}
@@ -59,8 +59,8 @@ export function Feasibility({ sheet, advice }: Props) {
           ["what", "What"],
           ["price", "Price"],
         ]}
-        lines={(sheet.others ?? []).map(({ what, price }) => ({ what, price }))}
-        onSave={(others) => save({ others })}
+        lines={sheet.others ?? {}}
+        onSave={within("others", save)}
       />
       <SavedText
         field="overruled"

@@ -1,8 +1,13 @@
+import { useState } from "react";
 import styled from "styled-components";
 
+import { inPassing } from "../../saving/useSave";
 import { Button, SmallButton } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import type { SaveFields } from "../../ui/record/record";
 import { TextControl } from "../../ui/record/TextControl";
+import { Unsaved } from "../../ui/record/Unsaved";
+import { useKept, type SaveValue } from "../../ui/record/useKept";
 
 const Item = styled.li`
   display: grid;
@@ -38,11 +43,16 @@ const Says = styled.p`
   color: var(--ink-soft);
 `;
 
-/** One line: texts and choices by name. */
-export type Line = Record<string, string>;
+/** One line: texts and choices by name, and its place among the others. */
+export interface Line {
+  place?: number;
+  [field: string]: string | number | boolean | undefined;
+}
+
+type Options = readonly { id: string; label: string }[];
 
 interface Props {
-  /** Names the drafts in local storage. */
+  /** Names the drafts. */
   id: string;
   /** What one line is, for its delete button. */
   label: string;
@@ -51,42 +61,54 @@ interface Props {
   /** The texts of a line: name and label. */
   fields: readonly (readonly [string, string])[];
   /** The choices of a line: name, label and options. */
-  choices?: readonly (readonly [string, string, readonly { id: string; label: string }[]])[];
-  /** The lines as they are kept. */
-  lines: Line[];
-  /** What each line comes to, from the server. */
-  says?: string[];
+  choices?: readonly (readonly [string, string, Options])[];
+  /** The lines as they are kept, by key. */
+  lines: Record<string, Line>;
+  /** What each line comes to, by key, from the server. */
+  says?: Record<string, string>;
   /** Whether the lines have an order that is read out. */
   numbered?: boolean;
-  /** Save it; rejects where the server refuses. */
-  onSave: (lines: Line[]) => Promise<unknown>;
+  /** Save what was typed of a line under its key, or null to strike it. */
+  onSave: SaveFields;
 }
 
-/** A short list of lines with a few texts each: add, write, delete; each is saved when it is left. */
+/** Lines in their order. */
+export const inOrder = <L extends Line>(lines: Record<string, L>) =>
+  Object.entries(lines).sort(
+    ([a, x], [b, y]) => (x.place ?? 0) - (y.place ?? 0) || (a < b ? -1 : 1),
+  );
+
+/** A short list of lines with a few texts each: add, write, delete; each is saved by itself when it is left. */
 export function Lines(props: Props) {
-  const { add, fields, choices = [], lines, says, onSave } = props;
-  const empty = Object.fromEntries([...fields, ...choices].map(([name]) => [name, ""]));
+  const { add, lines, says, onSave } = props;
+  // A line shows, or goes, at the press of its button, however slow the line to the server is.
+  const [made, setMade] = useState<Record<string, Line>>({});
+  const [struck, setStruck] = useState<readonly string[]>([]);
+  const shown = inOrder({ ...made, ...lines }).filter(([key]) => !struck.includes(key));
+  const begin = () => {
+    const key = crypto.randomUUID();
+    const place = Math.max(-1, ...shown.map(([, line]) => line.place ?? 0)) + 1;
+    setMade((old) => ({ ...old, [key]: { place } }));
+    inPassing(onSave({ [key]: { place } }));
+  };
+  const strike = (key: string) => {
+    setStruck((old) => [...old, key]);
+    setMade((old) => Object.fromEntries(Object.entries(old).filter(([k]) => k !== key)));
+    const again = () => setStruck((old) => old.filter((k) => k !== key));
+    void onSave({ [key]: null }).then(again, again);
+  };
   return (
     <>
       <List>
-        {lines.map((line, k) => (
-          <Item key={k}>
-            <Written {...props} line={line} at={k} />
-            {choices.map(([name, title, options]) => (
-              <Choice
-                key={name}
-                label={title}
-                value={line[name] ?? ""}
-                options={options}
-                onChange={(value) => void onSave(replaced(lines, k, { [name]: value }))}
-              />
-            ))}
-            {says?.[k] && <Says>{says[k]}</Says>}
+        {shown.map(([key, line], at) => (
+          <Item key={key}>
+            <Written {...props} line={line} name={key} at={at} onStrike={() => strike(key)} />
+            {says?.[key] && <Says>{says[key]}</Says>}
           </Item>
         ))}
       </List>
       <div>
-        <Button onPress={() => void onSave([...lines, empty])}>{add}</Button>
+        <Button onPress={begin}>{add}</Button>
       </div>
     </>
   );
@@ -95,37 +117,97 @@ export function Lines(props: Props) {
 interface WrittenProps extends Props {
   /** The line shown. */
   line: Line;
+  /** Its key. */
+  name: string;
   /** Its place among the lines. */
   at: number;
+  /** Delete it. */
+  onStrike: () => void;
 }
 
-function Written({ id, label, fields, lines, numbered, onSave, line, at }: WrittenProps) {
+function Written(props: WrittenProps) {
+  const {
+    id,
+    label,
+    fields,
+    choices = [],
+    numbered,
+    onSave,
+    line,
+    name: key,
+    at,
+    onStrike,
+  } = props;
   const first = fields[0]?.[0] ?? "";
+  const saveField =
+    (field: string): SaveValue<string> =>
+    (text, was, from) =>
+      onSave(
+        { [key]: { [field]: text } },
+        was === undefined ? was : { [key]: { [field]: was } },
+        from,
+      );
   return (
-    <Row>
-      <Texts>
-        {fields.map(([name, title]) => (
-          <TextControl
-            key={name}
-            id={`${id}.${at}.${name}`}
-            name={name}
-            label={numbered ? `${at + 1}. ${title}` : title}
-            saved={line[name] ?? ""}
-            long
-            onSave={(text) => onSave(replaced(lines, at, { [name]: text }))}
-          />
-        ))}
-      </Texts>
-      <SmallButton
-        aria-label={`Delete ${label.toLowerCase()} ${line[first] || at + 1}`}
-        onPress={() => void onSave(lines.filter((_, n) => n !== at))}
-      >
-        Delete
-      </SmallButton>
-    </Row>
+    <>
+      <Row>
+        <Texts>
+          {fields.map(([field, title]) => (
+            <TextControl
+              key={field}
+              id={`${id}.${key}.${field}`}
+              names={[`${key}.${field}`, field]}
+              label={numbered ? `${at + 1}. ${title}` : title}
+              saved={String(line[field] ?? "")}
+              long
+              onSave={saveField(field)}
+            />
+          ))}
+        </Texts>
+        <SmallButton
+          aria-label={`Delete ${label.toLowerCase()} ${String(line[first] ?? "") || at + 1}`}
+          onPress={onStrike}
+        >
+          Delete
+        </SmallButton>
+      </Row>
+      {choices.map(([field, title, options]) => (
+        <LineChoice
+          key={field}
+          id={`${id}.${key}.${field}`}
+          label={title}
+          kept={String(line[field] ?? "")}
+          options={options}
+          onSave={saveField(field)}
+        />
+      ))}
+    </>
   );
 }
 
-function replaced(lines: Line[], at: number, part: Line): Line[] {
-  return lines.map((line, k) => (k === at ? { ...line, ...part } : line));
+interface LineChoiceProps {
+  /** Names the draft. */
+  id: string;
+  label: string;
+  /** What is saved. */
+  kept: string;
+  options: Options;
+  onSave: SaveValue<string>;
+}
+
+function LineChoice({ id, label, kept, options, onSave }: LineChoiceProps) {
+  const field = useKept({ id, label, names: [id], kept, save: onSave });
+  return (
+    <div>
+      <Choice
+        label={label}
+        value={field.value}
+        options={options}
+        onChange={(value) => {
+          field.type(value);
+          field.commit();
+        }}
+      />
+      <Unsaved field={field} />
+    </div>
+  );
 }

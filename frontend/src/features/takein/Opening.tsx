@@ -2,9 +2,11 @@ import { useState } from "react";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
+import { inPassing } from "../../saving/useSave";
 import { SmallButton } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
-import { Lines } from "./Lines";
+import type { SaveFields } from "../../ui/record/record";
+import { inOrder, Lines } from "./Lines";
 
 const Step = styled.li`
   display: flex;
@@ -40,10 +42,10 @@ const DIRECTIONS = [
 interface Props {
   /** The equipment's key. */
   id: string;
-  /** In the order they are done. */
-  steps: Schemas["OpeningStep"][];
-  /** Save it; rejects where the server refuses. */
-  onSave: (steps: Schemas["OpeningStep"][]) => Promise<unknown>;
+  /** The steps by key. */
+  steps: Record<string, Schemas["OpeningStep"]>;
+  /** Save what was typed of a step under its key. */
+  onSave: SaveFields;
 }
 
 /** How the case opens, step by step, and backwards for closing it. */
@@ -52,7 +54,9 @@ export function Opening({ id, steps, onSave }: Props) {
   return (
     <>
       <Choice label="Read it" value={closing} options={DIRECTIONS} onChange={setClosing} />
-      {steps.length === 0 && <p>Screws, springs, lens order: write each down as it comes off.</p>}
+      {Object.keys(steps).length === 0 && (
+        <p>Screws, springs, lens order: write each down as it comes off.</p>
+      )}
       {closing === "close" ? (
         <Closing steps={steps} onSave={onSave} />
       ) : (
@@ -62,10 +66,8 @@ export function Opening({ id, steps, onSave }: Props) {
           add="Add a step"
           fields={[["text", "What came off, and where it goes"]]}
           numbered
-          lines={steps.map((s) => ({ text: s.text }))}
-          onSave={(lines) =>
-            onSave(lines.map((l, k) => ({ text: l.text ?? "", closed: steps[k]?.closed ?? false })))
-          }
+          lines={steps}
+          onSave={onSave}
         />
       )}
     </>
@@ -74,18 +76,18 @@ export function Opening({ id, steps, onSave }: Props) {
 
 /** The steps backwards, each ticked as its part is back in place. */
 function Closing({ steps, onSave }: Omit<Props, "id">) {
-  const backwards = steps.map((step, n) => ({ step, n })).toReversed();
+  const backwards = inOrder(steps)
+    .map(([key, step], n) => ({ key, step, n }))
+    .toReversed();
   return (
     <Steps>
-      {backwards.map(({ step, n }) => (
-        <Step key={n} data-done={step.closed ?? false}>
+      {backwards.map(({ key, step, n }) => (
+        <Step key={key} data-done={step.closed ?? false}>
           <b>{n + 1}</b>
           <span>{step.text}</span>
           <SmallButton
-            aria-label={`${step.closed ? "Not back" : "Back in place"}: ${step.text}`}
-            onPress={() =>
-              void onSave(steps.map((s, k) => (k === n ? { ...s, closed: !s.closed } : s)))
-            }
+            aria-label={`${step.closed ? "Not back" : "Back in place"}: ${step.text ?? ""}`}
+            onPress={() => inPassing(onSave({ [key]: { closed: !step.closed } }))}
           >
             {step.closed ? "Not back" : "Back in place"}
           </SmallButton>

@@ -4,11 +4,12 @@ import { FileTrigger } from "react-aria-components";
 import styled from "styled-components";
 
 import { Refused, type Schemas } from "../../api/client";
-import { useSave } from "../../api/queries";
+import { inPassing, useSave } from "../../saving/useSave";
 import { upload } from "../../api/upload";
 import { Button, SmallButton } from "../../ui/Button";
 import { Refusal } from "../../ui/Refusal";
 import { TextControl } from "../../ui/record/TextControl";
+import { useSaveFields } from "../../ui/record/useSaveFields";
 
 const Pictures = styled.ul`
   display: grid;
@@ -90,6 +91,7 @@ interface PhotoProps {
 
 function Photo({ photo }: PhotoProps) {
   const save = useSave();
+  const saveFields = useSaveFields(`/api/photos/${photo.id}`);
   return (
     <li>
       <a href={`/api/photos/${photo.id}/picture.jpg`} target="_blank" rel="noreferrer">
@@ -101,14 +103,19 @@ function Photo({ photo }: PhotoProps) {
       </a>
       <TextControl
         id={`${photo.id}.caption`}
-        name="caption"
+        names={["caption"]}
         label="Shows"
         saved={photo.caption}
-        onSave={(caption) => save("PATCH", `/api/photos/${photo.id}`, { caption })}
+        onSave={(caption, was, field) =>
+          saveFields({ caption }, was === undefined ? was : { caption: was }, field)
+        }
       />
       <SmallButton
         aria-label={`Delete ${photo.caption || "photograph"}`}
-        onPress={() => void save("DELETE", `/api/photos/${photo.id}`)}
+        onPress={() => {
+          const more = { label: "Delete a photograph", done: "Deleted the photograph." };
+          inPassing(save("DELETE", `/api/photos/${photo.id}`, undefined, more));
+        }}
       >
         Delete
       </SmallButton>

@@ -2,13 +2,13 @@ import { Link, useParams } from "react-router";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
-import { useCatalogue, useEquipment, useSave } from "../../api/queries";
+import { useCatalogue, useEquipment } from "../../api/queries";
 import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
-import { useUndo } from "../../shell/useUndo";
-import { RecordContext, useRecord } from "../../ui/record/record";
+import { RecordContext, useRecord, within } from "../../ui/record/record";
 import { SavedFlags } from "../../ui/record/SavedFlags";
-import { SavedNotes } from "../../ui/record/SavedNotes";
+import { SavedNotes } from "../../ui/record/SavedText";
+import { useSaveFields } from "../../ui/record/useSaveFields";
 import { Feasibility } from "./Feasibility";
 import { Lines } from "./Lines";
 import { Opening } from "./Opening";
@@ -63,8 +63,7 @@ const Caution = styled.p`
 export default function TakeInView() {
   const { id = "" } = useParams();
   const query = useEquipment(id);
-  const save = useSave();
-  const undo = useUndo(id, query.data?.steps);
+  const save = useSaveFields(`/api/equipment/${id}/take-in`);
   if (query.isError && !query.data) {
     return (
       <Shell>
@@ -75,7 +74,7 @@ export default function TakeInView() {
   if (!query.data) return <Shell>{null}</Shell>;
   const { sheet } = query.data.take_in;
   return (
-    <Shell undo={undo}>
+    <Shell steps={query.data.steps}>
       <Title>
         {query.data.name}: take-in
         <Link to={`/equipment/${id}`}>Rails and lamps</Link>
@@ -85,7 +84,7 @@ export default function TakeInView() {
           id,
           shape: "take_in",
           values: sheet,
-          save: (fields) => save("PATCH", `/api/equipment/${id}/take-in`, fields),
+          save,
         }}
       >
         <TakeInSheet view={query.data.take_in} />
@@ -115,7 +114,7 @@ function TakeInSheet({ view }: SheetProps) {
           </Part>
           <Part aria-label="Opening record">
             <h2>Opening it</h2>
-            <Opening id={id} steps={sheet.opening ?? []} onSave={(opening) => save({ opening })} />
+            <Opening id={id} steps={sheet.opening ?? {}} onSave={within("opening", save)} />
           </Part>
           <Part aria-label="Photographs">
             <h2>Photographs</h2>
@@ -135,7 +134,7 @@ function TakeInSheet({ view }: SheetProps) {
             <p>
               A meter is too slow for pulses: use a test lamp. Colours are noted, never trusted.
             </p>
-            <Wires wires={sheet.wires ?? []} says={wires} />
+            <Wires wires={sheet.wires ?? {}} says={wires} />
           </Part>
           <Part aria-label="Originals">
             <h2>Originals removed</h2>
@@ -147,8 +146,8 @@ function TakeInSheet({ view }: SheetProps) {
                 ["what", "What"],
                 ["where", "Kept where"],
               ]}
-              lines={(sheet.originals ?? []).map(({ what, where }) => ({ what, where }))}
-              onSave={(originals) => save({ originals })}
+              lines={sheet.originals ?? {}}
+              onSave={within("originals", save)}
             />
           </Part>
         </div>
@@ -159,9 +158,9 @@ function TakeInSheet({ view }: SheetProps) {
 
 interface WiresProps {
   /** The wires as they are kept. */
-  wires: Schemas["Wire"][];
+  wires: Record<string, Schemas["Wire"]>;
   /** What each wire's behaviour means, from the server. */
-  says: string[];
+  says: Record<string, string>;
 }
 
 function Wires({ wires, says }: WiresProps) {
@@ -181,9 +180,9 @@ function Wires({ wires, says }: WiresProps) {
         ["does", "What it does", choices?.["wire.does"] ?? []],
         ["found_with", "Found with", choices?.["wire.found_with"] ?? []],
       ]}
-      lines={wires.map((wire) => ({ ...wire }))}
+      lines={wires}
       says={says}
-      onSave={(lines) => save({ wires: lines })}
+      onSave={within("wires", save)}
     />
   );
 }

@@ -3,7 +3,7 @@ import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
 import type { Schemas } from "../../api/client";
 import { Flags } from "../../ui/Flags";
-import { answer, catalogue, show } from "../../test/providers";
+import { answer, catalogue, forget, show } from "../../test/providers";
 import { BringIn, TakeOut } from "../equipment/Files";
 import { Lines } from "./Lines";
 import { RailEditor } from "../equipment/RailEditor";
@@ -50,7 +50,7 @@ const kind: Schemas["SupplyOut"] = {
   ],
 };
 
-beforeEach(() => localStorage.clear());
+beforeEach(forget);
 afterEach(() => {
   cleanup();
   vi.unstubAllGlobals();
@@ -111,7 +111,7 @@ test("a refused detail stays typed with its reason", async () => {
   expect(cells.value).toBe("lots");
 });
 
-test("lines are added, written and deleted as whole lists", async () => {
+test("lines are added, written and deleted one by one", async () => {
   const onSave = vi.fn(() => Promise.resolve());
   show(
     <Lines
@@ -122,11 +122,11 @@ test("lines are added, written and deleted as whole lists", async () => {
         ["what", "What"],
         ["where", "Kept where"],
       ]}
-      lines={[
-        { what: "lamp", where: "bag 1" },
-        { what: "lens", where: "" },
-      ]}
-      says={["", "Not found yet."]}
+      lines={{
+        b: { what: "lens", where: "", place: 1 },
+        a: { what: "lamp", where: "bag 1", place: 0 },
+      }}
+      says={{ b: "Not found yet." }}
       onSave={onSave}
     />,
   );
@@ -135,20 +135,23 @@ test("lines are added, written and deleted as whole lists", async () => {
   fireEvent.change(second, { target: { value: "shelf C" } });
   fireEvent.blur(second);
   await waitFor(() =>
-    expect(onSave).toHaveBeenCalledWith([
-      { what: "lamp", where: "bag 1" },
-      { what: "lens", where: "shelf C" },
-    ]),
+    expect(onSave).toHaveBeenCalledWith(
+      { b: { where: "shelf C" } },
+      { b: { where: "" } },
+      expect.objectContaining({ draft: "x.b.where" }),
+    ),
   );
-  fireEvent.click(screen.getByRole("button", { name: "Delete part lamp" }));
-  expect(onSave).toHaveBeenLastCalledWith([{ what: "lens", where: "" }]);
   fireEvent.click(screen.getByRole("button", { name: "Add a part" }));
-  expect(onSave).toHaveBeenLastCalledWith([
-    { what: "lamp", where: "bag 1" },
-    { what: "lens", where: "" },
-    { what: "", where: "" },
-  ]);
+  expect(onSave).toHaveBeenLastCalledWith({ [keyOfLast(onSave)]: { place: 2 } });
+  // It is there to be written in before the server has answered.
+  expect(screen.getAllByLabelText("What")).toHaveLength(3);
+  fireEvent.click(screen.getByRole("button", { name: "Delete part lamp" }));
+  expect(onSave).toHaveBeenLastCalledWith({ a: null });
+  expect(screen.getAllByLabelText("What")).toHaveLength(2);
 });
+
+const keyOfLast = (onSave: { mock: { calls: unknown[][] } }) =>
+  Object.keys((onSave.mock.calls.at(-1)?.[0] as object | undefined) ?? {})[0] ?? "";
 
 test("any of several flags, in their own order", () => {
   const onChange = vi.fn();

@@ -2,65 +2,92 @@ import type { Schemas } from "../../api/client";
 import { OneOfSome } from "../OneOfSome";
 import { QuantityControl } from "./QuantityControl";
 import { TextControl } from "./TextControl";
-import { useRecord } from "./record";
-import { useRefusal } from "./useRefusal";
+import { Unsaved } from "./Unsaved";
+import { useRecord, within } from "./record";
+import { useKept, type SaveValue } from "./useKept";
 
-const EMPTY = { text: "", source: "assumed", note: "" } as const;
+type Quantity = Schemas["Quantity"];
+
+const EMPTY: Quantity = { text: "", source: "assumed", note: "" };
 
 interface Props {
   /** Where the record keeps the details of its kind. */
-  within: "details" | "driver_details";
+  part: "details" | "driver_details";
   /** What the kind asks for. */
   detail: Schemas["DetailOut"];
 }
 
 /** A further figure that a kind of supply or driver asks for: a choice, a text, or a quantity. */
-export function DetailField({ within, detail }: Props) {
+export function DetailField({ part, detail }: Props) {
   const record = useRecord();
-  const details = (record.values as Record<typeof within, Record<string, Schemas["Quantity"]>>)[
-    within
-  ];
-  const kept = details[detail.id] ?? EMPTY;
-  const save = (value: Schemas["Quantity"]) => record.save({ [within]: { [detail.id]: value } });
-  const chosen = (text: string) => save({ text, source: "marked", note: "" });
-  const name = `${within}.${detail.id}`;
-  const id = `${record.id}.${detail.id}`;
-  const { refusal, tell } = useRefusal(name, detail.id);
+  const details = (record.values as Record<typeof part, Record<string, Quantity>>)[part];
+  const kept = details[detail.id];
+  const name = `${part}.${detail.id}`;
+  const one = {
+    id: `${record.id}.${detail.id}`,
+    names: [name, detail.id],
+    label: detail.label,
+  };
+  const save = within(part, record.save);
+  const saveOne: SaveValue<Quantity> = (value, was, at) =>
+    save({ [detail.id]: value }, was && kept ? { [detail.id]: was } : undefined, at);
+  const saveText: SaveValue<string> = (text, was, at) =>
+    saveOne(chosen(text), was === undefined ? undefined : { ...(kept ?? EMPTY), text: was }, at);
   if (detail.options.length > 0) {
-    const value = kept.text || (detail.options[0]?.id ?? "");
-    return (
-      <OneOfSome
-        label={detail.label}
-        value={value}
-        options={detail.options}
-        onChange={(option) => option !== value && void tell(() => chosen(option))}
-        error={refusal}
-      />
-    );
+    return <DetailChoice {...one} detail={detail} kept={kept?.text ?? ""} save={saveText} />;
   }
   if (detail.unit === null) {
     return (
       <TextControl
-        id={id}
-        name={name}
-        label={detail.label}
-        saved={kept.text}
+        {...one}
+        saved={kept?.text ?? ""}
         hint={detail.hint}
-        long={detail.long}
-        onSave={chosen}
+        lines={detail.long}
+        onSave={saveText}
       />
     );
   }
   return (
     <QuantityControl
-      id={id}
-      name={name}
-      label={detail.label}
+      {...one}
       unit={detail.unit}
-      value={kept}
+      value={kept ?? EMPTY}
       took={record.took?.[name]}
       hint={detail.hint}
-      onSave={save}
+      onSave={saveOne}
     />
+  );
+}
+
+const chosen = (text: string): Quantity => ({ text, source: "marked", note: "" });
+
+interface ChoiceProps {
+  id: string;
+  names: readonly string[];
+  label: string;
+  /** What the kind asks for. */
+  detail: Schemas["DetailOut"];
+  /** What is saved; empty where nothing was chosen yet. */
+  kept: string;
+  save: SaveValue<string>;
+}
+
+function DetailChoice({ detail, kept, ...one }: ChoiceProps) {
+  const field = useKept({ ...one, kept });
+  const value = field.value || (detail.options[0]?.id ?? "");
+  return (
+    <div>
+      <OneOfSome
+        label={one.label}
+        value={value}
+        options={detail.options}
+        onChange={(option) => {
+          if (option === value) return;
+          field.type(option);
+          field.commit();
+        }}
+      />
+      <Unsaved field={field} />
+    </div>
   );
 }

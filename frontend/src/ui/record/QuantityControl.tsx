@@ -1,11 +1,12 @@
+import { useState } from "react";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
 import { useCatalogue, useTook } from "../../api/queries";
-import { useDraft } from "../../api/useDraft";
 import { Choice } from "../Choice";
 import { Field } from "../Field";
-import { useRefusal } from "./useRefusal";
+import { Unsaved } from "./Unsaved";
+import { useKept, type SaveValue } from "./useKept";
 
 type Quantity = Schemas["Quantity"];
 
@@ -15,10 +16,10 @@ const Group = styled.div`
 `;
 
 interface Props {
-  /** Names the draft in local storage; unique to record and field. */
+  /** Names the draft; unique to record and field. */
   id: string;
-  /** The field's name for the server. */
-  name: string;
+  /** The field's names for the server. */
+  names: readonly string[];
   /** Its name on screen. */
   label: string;
   /** The unit the text is read in. */
@@ -32,43 +33,41 @@ interface Props {
   /** Leave out the source where it cannot be anything but typed. */
   plain?: boolean;
   /** Save it; rejects where the server refuses. */
-  onSave: (value: Quantity) => Promise<unknown>;
+  onSave: SaveValue<Quantity>;
 }
 
 /** A quantity with its source: typed as people write it, echoed as it was taken. */
 export function QuantityControl(props: Props) {
-  const { id, name, label, unit, value, onSave, hint, plain } = props;
-  const draft = useDraft(id, value.text);
-  const { refusal, tell, forget } = useRefusal(name);
+  const { id, names, label, unit, value: kept, onSave, hint, plain } = props;
+  const field = useKept({ id, label, names, kept, save: onSave });
+  const [typing, setTyping] = useState(false);
   const sources = useCatalogue().data?.choices["quantity.source"] ?? [];
-  const typing = useTook(draft.dirty ? draft.value : "", unit);
-  const wrong = draft.dirty && draft.value.trim() ? typing.data?.error || undefined : undefined;
-  const took = draft.dirty ? typing.data?.took : props.took;
-
-  const commit = async (source: Quantity["source"]) => {
-    if (!draft.dirty && source === value.source) return;
-    if (await tell(() => onSave({ text: draft.value, source, note: value.note }))) draft.clear();
-  };
-
+  const { text, source } = field.value;
+  const retyped = text !== kept.text;
+  const read = useTook(retyped ? text : "", unit);
+  const wrong = retyped && text.trim() ? read.data?.error || undefined : undefined;
+  const took = retyped ? read.data?.took : props.took;
   return (
     <Group>
       <Field
         label={label}
-        value={draft.value}
-        onChange={(text) => {
-          forget();
-          draft.type(text);
-        }}
-        onCommit={() => void commit(value.source)}
-        hint={draft.value.trim() ? `Taken as ${took ?? ""}` : hint}
-        error={refusal ?? wrong}
+        value={text}
+        onChange={(written) => field.type({ ...field.value, text: written })}
+        onCommit={field.commit}
+        onTyping={setTyping}
+        hint={text.trim() ? `Taken as ${took ?? ""}` : hint}
+        error={field.draft?.refused ?? wrong}
       />
+      <Unsaved field={field} typing={typing} bare />
       {!plain && (
         <Choice
           label={`${label}: where it is from`}
-          value={value.source === "computed" ? "assumed" : value.source}
+          value={source === "computed" ? "assumed" : (source ?? "assumed")}
           options={sources.filter((s) => s.id !== "computed")}
-          onChange={(source) => void commit(source as Quantity["source"])}
+          onChange={(chosen) => {
+            field.type({ ...field.value, source: chosen as Quantity["source"] });
+            field.commit();
+          }}
         />
       )}
     </Group>

@@ -1,6 +1,7 @@
 import { OneOfSome } from "../OneOfSome";
+import { Unsaved } from "./Unsaved";
 import { useField, type FieldName } from "./record";
-import { useRefusal } from "./useRefusal";
+import { useKept } from "./useKept";
 
 interface Props {
   /** The field's name in the record. */
@@ -15,23 +16,33 @@ interface Props {
 
 /** One of the options the catalogue has for this field; a value that is none of them stands as itself. */
 export function SavedChoice({ field, label, also, said = false }: Props) {
-  const { name, value, options, save } = useField(field);
-  const { refusal, tell } = useRefusal(name);
-  const text = value === null || value === undefined ? "" : String(value);
-  const pick = (id: string) => {
-    if (id !== text) void tell(() => save(typedAs(value, id), also?.(id)));
-  };
+  const { id, names, value = "", options, save } = useField(field);
+  const choice = useKept<unknown>({
+    id,
+    label,
+    names,
+    kept: value,
+    save: (chosen, was, at) => save(chosen, was, at, also?.(text(chosen))),
+  });
   if (!options) return null;
   return (
-    <OneOfSome
-      label={label}
-      value={text}
-      options={said ? options.filter((o) => o.id !== "") : options}
-      onChange={pick}
-      error={refusal}
-    />
+    <div>
+      <OneOfSome
+        label={label}
+        value={text(choice.value)}
+        options={said ? options.filter((o) => o.id !== "") : options}
+        onChange={(picked) => {
+          if (picked === text(choice.value)) return;
+          choice.type(typedAs(value, picked));
+          choice.commit();
+        }}
+      />
+      <Unsaved field={choice} />
+    </div>
   );
 }
+
+const text = (value: unknown) => (value === null || value === undefined ? "" : String(value));
 
 /** An option's text as the kind of value the field holds: a number, yes or no, nothing, or the text. */
 function typedAs(kept: unknown, id: string): unknown {

@@ -1,7 +1,7 @@
 import { Flags } from "../Flags";
-import { Refusal } from "../Refusal";
+import { Unsaved } from "./Unsaved";
 import { useField, type FieldName } from "./record";
-import { useRefusal } from "./useRefusal";
+import { useKept } from "./useKept";
 
 interface Props {
   /** The field's name in the record. */
@@ -10,20 +10,39 @@ interface Props {
   label: string;
 }
 
-/** Any of the options the catalogue has for this field. */
+/** Any of the options the catalogue has for this field; what is ticked is sent, and not the rest. */
 export function SavedFlags({ field, label }: Props) {
-  const { name, value, options, save } = useField(field);
-  const { refusal, tell } = useRefusal(name);
+  const { id, names, value, options, save } = useField(field);
+  const flags = useKept({
+    id,
+    label,
+    names,
+    kept: (value as string[] | undefined) ?? [],
+    save: (chosen, was = [], at) =>
+      save(
+        Object.fromEntries(
+          (options ?? [])
+            .map((o) => o.id)
+            .filter((o) => chosen.includes(o) !== was.includes(o))
+            .map((o) => [o, chosen.includes(o)]),
+        ),
+        undefined,
+        at,
+      ),
+  });
   if (!options) return null;
   return (
     <div>
       <Flags
         label={label}
         options={options}
-        chosen={(value as string[] | undefined) ?? []}
-        onChange={(chosen) => void tell(() => save(chosen))}
+        chosen={flags.value}
+        onChange={(chosen) => {
+          flags.type(chosen);
+          flags.commit();
+        }}
       />
-      <Refusal why={refusal} />
+      <Unsaved field={flags} />
     </div>
   );
 }

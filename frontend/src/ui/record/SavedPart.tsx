@@ -1,7 +1,7 @@
 import { Picker, type Pick } from "../Picker";
-import { Refusal } from "../Refusal";
+import { Unsaved } from "./Unsaved";
 import { useField, type FieldName } from "./record";
-import { useRefusal } from "./useRefusal";
+import { useKept } from "./useKept";
 
 interface Props {
   /** The field's name in the record. */
@@ -10,6 +10,8 @@ interface Props {
   label: string;
   /** The parts of the catalogue; none while it is on its way. */
   parts: readonly Pick[] | undefined;
+  /** What stands there while nothing was chosen. */
+  stands?: string;
   /** What the empty value is called, where it may be empty. */
   none?: string;
   /** Other fields that change with it, by the part chosen. */
@@ -19,24 +21,31 @@ interface Props {
 const NONE = "none";
 
 /** A part of the record, picked from the catalogue by name. */
-export function SavedPart({ field, label, parts, none, also }: Props) {
-  const { name, value, save } = useField(field);
-  const { refusal, tell } = useRefusal(name);
-  const id = String(value || NONE);
-  const pick = (picked: string) => {
-    if (picked !== id) void tell(() => save(picked === NONE ? "" : picked, also?.(picked)));
-  };
+export function SavedPart({ field, label, parts, none, stands, also }: Props) {
+  const { id, names, value, save } = useField(field);
+  const part = useKept({
+    id,
+    label,
+    names,
+    kept: String(value ?? ""),
+    save: (picked, was, at) => save(picked, was, at, also?.(picked)),
+  });
+  const shown = part.value || stands || NONE;
   if (!parts) return null;
   return (
     <div>
       <Picker
-        key={id}
+        key={shown}
         label={label}
-        value={id}
+        value={shown}
         items={[...(none ? [{ id: NONE, label: none }] : []), ...parts]}
-        onChange={pick}
+        onChange={(picked) => {
+          if (picked === shown) return;
+          part.type(picked === NONE ? "" : picked);
+          part.commit();
+        }}
       />
-      <Refusal why={refusal} />
+      <Unsaved field={part} />
     </div>
   );
 }

@@ -15,13 +15,14 @@ interface Props {
 
 /** A quantity of the record, with its source; or a plain text that is read as one. */
 export function SavedQuantity({ field, label, hint, plain = false }: Props) {
-  const { id, name, value, took, unit, save } = useField(field);
+  const { id, names, value, took, unit, save } = useField(field);
   const text = typeof value === "string" ? value : undefined;
   if (!unit) return null;
+  const sent = (quantity: Schemas["Quantity"]) => (text === undefined ? quantity : quantity.text);
   return (
     <QuantityControl
       id={id}
-      name={name}
+      names={names}
       label={label}
       unit={unit}
       value={
@@ -30,7 +31,7 @@ export function SavedQuantity({ field, label, hint, plain = false }: Props) {
       took={took}
       hint={hint}
       plain={plain || text !== undefined}
-      onSave={(quantity) => save(text === undefined ? quantity : quantity.text)}
+      onSave={(quantity, was, at) => save(sent(quantity), was && sent(was), at)}
     />
   );
 }

@@ -14,31 +14,48 @@ interface Props {
 
 /** A text of the record. */
 export function SavedText({ field, label, hint, long }: Props) {
-  const { id, name, value, save } = useField(field);
+  const { id, names, value, save } = useField(field);
   return (
     <TextControl
       id={id}
-      name={name}
+      names={names}
       label={label}
       saved={String(value ?? "")}
       hint={hint}
       long={long ?? false}
-      onSave={save}
+      onSave={(text, was, at) => save(text, was, at)}
+    />
+  );
+}
+
+/** Free words of the record over several lines, saved when they are left. */
+export function SavedNotes({ field, label }: Props) {
+  const { id, names, value, save } = useField(field);
+  return (
+    <TextControl
+      id={id}
+      names={names}
+      label={label}
+      saved={String(value ?? "")}
+      lines
+      onSave={(text, was, at) => save(text, was, at)}
     />
   );
 }
 
 /** A whole number of the record, typed; anything else is sent as it is, for the server to refuse. */
 export function SavedCount({ field, label, hint }: Props) {
-  const { id, name, value, save } = useField(field);
+  const { id, names, value, save } = useField(field);
   return (
     <TextControl
       id={id}
-      name={name}
+      names={names}
       label={label}
       saved={String(value ?? "")}
       hint={hint}
-      onSave={(text) => save(/^\s*\d+\s*$/.test(text) ? Number(text) : text)}
+      onSave={(text, was, at) => save(asCount(text), was === undefined ? was : asCount(was), at)}
     />
   );
 }
+
+const asCount = (text: string) => (/^\s*\d+\s*$/.test(text) ? Number(text) : text);

@@ -1,12 +1,14 @@
-import { useDraft } from "../../api/useDraft";
+import { useState } from "react";
+
 import { Field } from "../Field";
-import { useRefusal } from "./useRefusal";
+import { Unsaved } from "./Unsaved";
+import { useKept, type SaveValue } from "./useKept";
 
 interface Props {
-  /** Names the draft in local storage; unique to record and field. */
+  /** Names the draft; unique to record and field. */
   id: string;
-  /** The field's name for the server. */
-  name: string;
+  /** The field's names for the server. */
+  names: readonly string[];
   /** Its name on screen. */
   label: string;
   /** What is kept. */
@@ -15,30 +17,31 @@ interface Props {
   hint?: string | undefined;
   /** Words that may run over a line. */
   long?: boolean;
+  /** Words of several lines. */
+  lines?: boolean;
   /** Save it; rejects where the server refuses. */
-  onSave: (text: string) => Promise<unknown>;
+  onSave: SaveValue<string>;
 }
 
 /** A plain text, saved when it is left. */
-export function TextControl({ id, name, label, saved, hint, long = false, onSave }: Props) {
-  const draft = useDraft(id, saved);
-  const { refusal, tell, forget } = useRefusal(name);
-  const commit = async () => {
-    if (draft.dirty && (await tell(() => onSave(draft.value)))) draft.clear();
-  };
+export function TextControl({ id, names, label, saved, hint, long, lines, onSave }: Props) {
+  const field = useKept({ id, label, names, kept: saved, save: onSave });
+  const [typing, setTyping] = useState(false);
   return (
-    <Field
-      label={label}
-      value={draft.value}
-      onChange={(text) => {
-        forget();
-        draft.type(text);
-      }}
-      onCommit={() => void commit()}
-      error={refusal}
-      hint={hint}
-      words
-      long={long}
-    />
+    <div>
+      <Field
+        label={label}
+        value={field.value}
+        onChange={(text) => field.type(long ? text.replace(/\s*[\r\n]+\s*/g, " ") : text)}
+        onCommit={field.commit}
+        onTyping={setTyping}
+        error={field.draft?.refused}
+        hint={hint}
+        words
+        long={long ?? false}
+        lines={lines ?? false}
+      />
+      <Unsaved field={field} typing={typing} bare />
+    </div>
   );
 }

@@ -2,20 +2,27 @@ import { createContext, useContext } from "react";
 
 import type { Schemas } from "../../api/client";
 import { useCatalogue } from "../../api/queries";
+import type { FromField } from "../../saving/saves";
 
 type Shapes = Schemas["PositionInput"] &
-  Schemas["RailInput"] &
+  Schemas["NewRail"] &
   Schemas["EquipmentInput"] &
   Schemas["TakeInInput"] &
   Schemas["FeasibilityInput"] &
-  Schemas["ReadyMade"];
+  Schemas["ReadyMade"] &
+  Schemas["PhotoOut"];
 
 /** A field of any of the shapes of input. */
-export type FieldName = keyof Shapes;
+export type FieldName = keyof Shapes & string;
+
+type Fields = Record<string, unknown>;
+
+/** Save some fields; the others stay. `was` is what the typist saw in them. */
+export type SaveFields = (fields: Fields, was?: Fields, field?: FromField) => Promise<unknown>;
 
 /** The record that the fields below belong to: how they read it and how they save. */
 export interface RecordScope {
-  /** Names the drafts in local storage; unique to the record. */
+  /** Names the drafts; unique to the record. */
   id: string;
   /** The shape of input it is, as the catalogue names its choices and units: "position". */
   shape: string;
@@ -25,8 +32,7 @@ export interface RecordScope {
   took?: Readonly<Record<string, string>>;
   /** Stands before a field's name where the server speaks of it: "module." */
   prefix?: string;
-  /** Save some fields; the others stay. */
-  save: (fields: Record<string, unknown>) => Promise<unknown>;
+  save: SaveFields;
 }
 
 /** Gives fields their record. */
@@ -39,7 +45,13 @@ export function useRecord(): RecordScope {
   return scope;
 }
 
-/** One field of the record: its saved value, its name for the server, its choices and its unit. */
+/** Save fields that stand within a part of the record. */
+export const within =
+  (part: string, save: SaveFields): SaveFields =>
+  (fields, was, field) =>
+    save({ [part]: fields }, was && { [part]: was }, field);
+
+/** One field of the record: its saved value, its names for the server, its choices and its unit. */
 export function useField(field: FieldName) {
   const record = useRecord();
   const catalogue = useCatalogue().data;
@@ -47,11 +59,16 @@ export function useField(field: FieldName) {
   return {
     id: `${record.id}.${field}`,
     name,
+    names: [name, field],
     value: (record.values as Readonly<Record<string, unknown>>)[field],
     took: record.took?.[name],
     options: catalogue?.choices[`${record.shape}.${field}`],
     unit: catalogue?.units[`${record.shape}.${field}`],
-    save: (value: unknown, also: Record<string, unknown> = {}) =>
-      record.save({ [field]: value, ...also }),
+    save: (value: unknown, was: unknown, at: FromField, also: Fields = {}) =>
+      record.save(
+        { [field]: value, ...also },
+        was === undefined ? undefined : { [field]: was },
+        at,
+      ),
   };
 }

@@ -1,13 +1,14 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { useNavigate } from "react-router";
 
 import { Refused, type Schemas } from "../../../api/client";
-import { useSave } from "../../../api/queries";
-import { useDraft } from "../../../api/useDraft";
+import { useDraft } from "../../../saving/useDraft";
+import { useSave } from "../../../saving/useSave";
 import { Button, MainButton } from "../../../ui/Button";
 import { Field } from "../../../ui/Field";
 import { Picker } from "../../../ui/Picker";
 import { Sheet } from "../../../ui/Sheet";
+import { useOnce } from "../../../ui/useOnce";
 
 interface Props {
   /** Whether it is seen. */
@@ -31,18 +32,26 @@ export function KeepSheet({ open, onClose, onKept, quick, equipment }: Props) {
   const lamp = useDraft("quick.keep.lamp", "");
   const [refusal, setRefusal] = useState<Refused>();
 
-  const keep = async () => {
-    const position = crypto.randomUUID();
+  // The keys of one sum are the same however often it is pressed: it is kept once.
+  const keys = useRef<{ position: string; rail: string; item: string } | null>(null);
+  const keep = useOnce(async () => {
+    keys.current ??= {
+      position: crypto.randomUUID(),
+      rail: crypto.randomUUID(),
+      item: crypto.randomUUID(),
+    };
+    const { position, rail, item } = keys.current;
     try {
       await save("POST", "/api/quick/keep", {
         quick,
         position,
-        rail: crypto.randomUUID(),
+        rail,
         equipment: where === "new" ? null : where,
-        new_equipment: crypto.randomUUID(),
+        new_equipment: item,
         equipment_name: name.value,
         name: lamp.value.trim() || "Lamp",
       });
+      keys.current = null;
       name.clear();
       lamp.clear();
       onKept();
@@ -50,7 +59,7 @@ export function KeepSheet({ open, onClose, onKept, quick, equipment }: Props) {
     } catch (problem) {
       if (problem instanceof Refused) setRefusal(problem);
     }
-  };
+  });
 
   return (
     <Sheet title="Keep as a lamp position" open={open} onClose={onClose}>
@@ -80,7 +89,9 @@ export function KeepSheet({ open, onClose, onKept, quick, equipment }: Props) {
         hint="Dial, left; power lamp; tail"
         error={refusal && !refusal.of("equipment_name") ? refusal.message : undefined}
       />
-      <MainButton onPress={() => void keep()}>Keep</MainButton>
+      <MainButton isDisabled={keep.busy} onPress={() => void keep.act()}>
+        Keep
+      </MainButton>
       <Button onPress={onClose}>Back</Button>
     </Sheet>
   );

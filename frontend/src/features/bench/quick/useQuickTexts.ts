@@ -1,7 +1,7 @@
 import { useMemo } from "react";
 
 import type { Schemas } from "../../../api/client";
-import { useDraft } from "../../../api/useDraft";
+import { useDraft } from "../../../saving/useDraft";
 
 type Draft = ReturnType<typeof useDraft>;
 

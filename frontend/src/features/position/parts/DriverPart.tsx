@@ -30,7 +30,7 @@ export function DriverPart({ position, rail, report }: Props) {
         hint={`While on: ${kind?.usual_drop ?? ""}`}
       />
       {kind?.details.map((d) => (
-        <DetailField key={d.id} within="driver_details" detail={d} />
+        <DetailField key={d.id} part="driver_details" detail={d} />
       ))}
       <SavedChoice field="common" label="Wire it shares with other lamps" />
       {report?.snapshots

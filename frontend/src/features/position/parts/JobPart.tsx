@@ -1,6 +1,5 @@
 import { SavedChoice } from "../../../ui/record/SavedChoice";
-import { SavedNotes } from "../../../ui/record/SavedNotes";
-import { SavedText } from "../../../ui/record/SavedText";
+import { SavedNotes, SavedText } from "../../../ui/record/SavedText";
 import { SpiceText } from "./SpiceText";
 import type { Position } from "./part";
 

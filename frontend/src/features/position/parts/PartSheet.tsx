@@ -1,6 +1,7 @@
 import type { Report, Schemas } from "../../../api/client";
-import { useSave } from "../../../api/queries";
+import { inPassing, useSave } from "../../../saving/useSave";
 import { RecordContext, type RecordScope } from "../../../ui/record/record";
+import { useSaveFields } from "../../../ui/record/useSaveFields";
 import { Sheet } from "../../../ui/Sheet";
 import { RailEditor } from "../../equipment/RailEditor";
 import { DriverPart } from "./DriverPart";
@@ -32,14 +33,16 @@ interface Props {
 /** The sheet that edits one part of the position. */
 export function PartSheet({ part, onClose, position, rail, report, fit, onTry }: Props) {
   const save = useSave();
+  const saveFields = useSaveFields(`/api/positions/${position.id}`);
   const record: RecordScope = {
     id: position.id,
     shape: "position",
     values: position,
     took: position.took,
-    save: (fields) => save("PATCH", `/api/positions/${position.id}`, fields),
+    save: saveFields,
   };
-  const take: Take = (changes) => save("POST", `/api/positions/${position.id}/take`, { changes });
+  const take: Take = (changes, label) =>
+    inPassing(save("POST", `/api/positions/${position.id}/take`, { changes }, { label }));
   const tried: Try = (label, changes) => {
     onTry(label, changes);
     onClose();

@@ -1,10 +1,9 @@
 import { useCatalogue } from "../../../api/queries";
+import { inPassing } from "../../../saving/useSave";
 import { Picker } from "../../../ui/Picker";
 import { SavedChoice } from "../../../ui/record/SavedChoice";
 import { SavedText } from "../../../ui/record/SavedText";
-import { RecordContext, useRecord } from "../../../ui/record/record";
-import { useRefusal } from "../../../ui/record/useRefusal";
-import { Refusal } from "../../../ui/Refusal";
+import { RecordContext, useRecord, within } from "../../../ui/record/record";
 import type { Position, Take } from "./part";
 
 const NONE = "none";
@@ -22,12 +21,9 @@ export function ReadyMadePart({ position, take }: Props) {
   const catalogue = useCatalogue().data;
   const record = useRecord();
   const lamp = position.module;
-  const { refusal, tell } = useRefusal("module_id");
   const pick = (id: string) => {
-    if (id === NONE && lamp.amps) {
-      void tell(() => record.save({ module: { amps: "" }, band: "" }));
-    }
-    if (id !== NONE && id !== AS_IT_IS) void tell(() => take({ module_id: id }));
+    if (id === NONE && lamp.amps) inPassing(record.save({ module: { amps: "" }, band: "" }));
+    if (id !== NONE && id !== AS_IT_IS) take({ module_id: id }, "Ready-made LED lamp");
   };
   return (
     <RecordContext
@@ -37,7 +33,7 @@ export function ReadyMadePart({ position, take }: Props) {
         shape: "module",
         values: lamp,
         prefix: "module.",
-        save: (fields) => record.save({ module: fields }),
+        save: within("module", record.save),
       }}
     >
       {catalogue && (
@@ -53,7 +49,6 @@ export function ReadyMadePart({ position, take }: Props) {
           onChange={pick}
         />
       )}
-      <Refusal why={refusal} />
       {lamp.amps && (
         <>
           <SavedText field="amps" label="It draws" hint="In the middle of its band: 45mA" />

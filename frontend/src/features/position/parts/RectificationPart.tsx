@@ -1,10 +1,6 @@
 import type { Report } from "../../../api/client";
 import { useCatalogue } from "../../../api/queries";
 import { CycleTrace } from "../../../instruments/CycleTrace";
-import { Picker } from "../../../ui/Picker";
-import { useRecord } from "../../../ui/record/record";
-import { useRefusal } from "../../../ui/record/useRefusal";
-import { Refusal } from "../../../ui/Refusal";
 import { SavedChoice } from "../../../ui/record/SavedChoice";
 import { SavedPart } from "../../../ui/record/SavedPart";
 import { SavedQuantity } from "../../../ui/record/SavedQuantity";
@@ -19,21 +15,15 @@ interface Props {
 /** How the LED lives on a supply that alternates: which parts, what they must stand, what the cycle comes to. */
 export function RectificationPart({ cycle }: Props) {
   const catalogue = useCatalogue().data;
-  const record = useRecord();
-  const { refusal, tell } = useRefusal("rectification");
   const asks = cycle.options.find((o) => o.id === cycle.rectification)?.asks ?? [];
   return (
     <>
-      <Picker
-        key={cycle.rectification}
+      <SavedPart
+        field="rectification"
         label="Rectification"
-        value={cycle.rectification}
-        items={cycle.options.map((o) => ({ id: o.id, label: o.label }))}
-        onChange={(id) => {
-          if (id !== cycle.rectification) void tell(() => record.save({ rectification: id }));
-        }}
+        parts={cycle.options.map((o) => ({ id: o.id, label: o.label }))}
+        stands={cycle.rectification}
       />
-      <Refusal why={refusal} />
       <p>{cycle.why}</p>
       <CycleFacts cycle={cycle} />
       {asks.includes("capacitor") && (

@@ -2,6 +2,7 @@ import styled from "styled-components";
 
 import type { Schemas } from "../../../api/client";
 import { useSwaps } from "../../../api/queries";
+import { inPassing } from "../../../saving/useSave";
 import { Button } from "../../../ui/Button";
 import { Flags } from "../../../ui/Flags";
 import { GradeMark } from "../../../ui/GradeMark";
@@ -114,7 +115,13 @@ export function SwapsPart({ position, onTry }: Props) {
           label="What matters most here"
           options={swaps.weights}
           chosen={swaps.asked}
-          onChange={(weigh) => void save({ weigh })}
+          onChange={(weigh) =>
+            inPassing(
+              save({
+                weigh: Object.fromEntries(swaps.weights.map(({ id }) => [id, weigh.includes(id)])),
+              }),
+            )
+          }
         />
         <p>
           {swaps.weighed} weighed at every corner{swaps.by_chance ? " and by chance" : ""}; these

@@ -1,16 +1,16 @@
+import { useState } from "react";
 import { FileTrigger, TextField } from "react-aria-components";
 import styled from "styled-components";
 
 import type { Schemas } from "../../../api/client";
-import { useDraft } from "../../../api/useDraft";
 import { SweepTrace } from "../../../instruments/SweepTrace";
 import { Area } from "../../../ui/Area";
 import { Button } from "../../../ui/Button";
 import { Caption } from "../../../ui/Field";
 import { useField } from "../../../ui/record/record";
 import { SavedText } from "../../../ui/record/SavedText";
-import { Refusal } from "../../../ui/Refusal";
-import { useRefusal } from "../../../ui/record/useRefusal";
+import { Unsaved } from "../../../ui/record/Unsaved";
+import { useKept } from "../../../ui/record/useKept";
 import type { Position } from "./part";
 
 const Table = styled(Area)`
@@ -33,35 +33,45 @@ interface Props {
 
 /** A sweep of volts and amps: typed, pasted or from a CSV file; its fitted curve is used from then on. */
 export function SweepPart({ position, fit }: Props) {
-  const { id, name, save } = useField("sweep");
-  const draft = useDraft(id, position.sweep);
-  const { refusal, tell } = useRefusal(name);
-  const commit = async (text: string) => {
-    if (await tell(() => save(text))) draft.clear();
+  const { id, names, save } = useField("sweep");
+  const [typing, setTyping] = useState(false);
+  const field = useKept({
+    id,
+    label: "Sweep",
+    names,
+    kept: position.sweep ?? "",
+    save: (text, was, at) => save(text, was, at),
+  });
+  const put = (text: string) => {
+    field.type(text);
+    field.commit();
   };
   return (
     <>
       <TextField
-        value={draft.value}
-        onChange={draft.type}
-        onBlur={() => draft.dirty && void commit(draft.value)}
-        maxLength={20000}
+        value={field.value}
+        onChange={field.type}
+        onFocus={() => setTyping(true)}
+        onBlur={() => {
+          setTyping(false);
+          field.commit();
+        }}
       >
         <Caption>Sweep: volts and amps, one reading a line</Caption>
         <Table placeholder={"2.61V 1.0mA\n2.74V 3.1mA\n2.88V 8.0mA"} spellCheck={false} />
       </TextField>
-      <Refusal why={refusal} />
+      <Unsaved field={field} typing={typing} />
       <Row>
         <FileTrigger
           acceptedFileTypes={["text/csv", "text/plain", ".csv", ".txt"]}
           onSelect={(files) => {
             const file = files?.[0];
-            if (file) void file.text().then((text) => (draft.type(text), commit(text)));
+            if (file) void file.text().then(put);
           }}
         >
           <Button>Read a CSV file</Button>
         </FileTrigger>
-        {position.sweep && <Button onPress={() => void commit("")}>Forget the sweep</Button>}
+        {position.sweep && <Button onPress={() => put("")}>Forget the sweep</Button>}
       </Row>
       {position.sweep && (
         <>

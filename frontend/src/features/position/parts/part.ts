@@ -10,7 +10,7 @@ export type Position = Schemas["PositionAnswer"];
 export type Try = (label: string, changes: Changes) => void;
 
 /** Take changes over into the position, by the names the core has for them. */
-export type Take = (changes: Changes) => Promise<unknown>;
+export type Take = (changes: Changes, label: string) => void;
 
 export const TITLES: Record<Part, string> = {
   rail: "Supply rail",

@@ -1,0 +1,188 @@
+/**
+ * Saves as mutations of the query library: one after the other, kept in this browser from before they are sent
+ * until they are answered, and resumed after a reload, a crash or a closed tab. One tab sends at a time.
+ */
+import {
+  dehydrate,
+  hydrate,
+  type DehydratedState,
+  type Mutation,
+  type QueryClient,
+} from "@tanstack/react-query";
+
+import { Refused } from "../api/client";
+import { draftOf, onItsWay, refused, settled } from "./drafts";
+import { say } from "./notices";
+import { send, type Method, type Saved } from "./send";
+import { drop, keep, keptKeys, keysOfAllTabs, readOfAnyTab } from "./store";
+import { alone, openTabs, thisTab } from "./tab";
+
+/** The field that a save comes from: where the answer goes, whatever has become of the page since. */
+export interface FromField {
+  draft: string;
+  text: string;
+  /** What the typist saw there. */
+  base?: string | undefined;
+  /** The field's names for the server; a refusal of any other is told whole. */
+  names: readonly string[];
+  /** Drafts of other fields of the same form, by the server's name for them. */
+  beside?: Record<string, string>;
+  label?: string | undefined;
+}
+
+export interface Save {
+  key: string;
+  method: Method;
+  path: string;
+  body?: unknown;
+  field?: FromField;
+  /** What it is called where it is refused and no field is to blame. */
+  label?: string;
+  /** What is said when it is done, with a way to take it back. */
+  done?: string;
+}
+
+type SaveMutation = Mutation<Saved, Error, Save>;
+
+const KEY = ["save"] as const;
+const PREFIX = "save/";
+const RETRY_MS = 2000;
+const ADOPT_MS = 5000;
+/** How often a server that is busy is asked again. */
+const BUSY_TRIES = 3;
+const channel =
+  typeof BroadcastChannel === "undefined" ? undefined : new BroadcastChannel("swapglow");
+
+const places = new Map<string, string>();
+let count = 0;
+
+const asked = ["catalogue", "took", "quick"];
+
+/** Ask anew for whatever a save may have changed. */
+const askAnew = (client: QueryClient) =>
+  client.invalidateQueries({ predicate: (q) => !asked.includes(String(q.queryKey[0])) });
+
+/** Teach the client how a save is sent, and what becomes of its answer. */
+export function teachSaves(client: QueryClient): void {
+  client.setMutationDefaults(KEY, {
+    mutationFn: (save: Save) =>
+      alone("saves", () => send(save.key, save.method, save.path, save.body)),
+    networkMode: "always",
+    retry: (tries, problem) =>
+      !(problem instanceof Refused) || (problem.status === 503 && tries < BUSY_TRIES),
+    retryDelay: RETRY_MS,
+    gcTime: 0,
+    onSuccess: (saved: Saved, save: Save) => {
+      forget(save);
+      channel?.postMessage("saved");
+      void askAnew(client).then(() => {
+        if (save.field) settled(save.field.draft, save.field.text);
+      });
+      if (save.done) say({ text: save.done, step: saved.step });
+    },
+    onError: (problem: Error, save: Save) => {
+      forget(save);
+      void askAnew(client);
+      tellRefusal(problem, save);
+    },
+  });
+}
+
+/** Make the client send saves, and send what earlier visits could not. */
+export async function openSaves(client: QueryClient): Promise<void> {
+  teachSaves(client);
+  channel?.addEventListener("message", () => void askAnew(client));
+  await adopt(client);
+  window.setInterval(() => void adopt(client), ADOPT_MS);
+}
+
+function tellRefusal(problem: Error, save: Save): void {
+  const answer = problem instanceof Refused ? problem : undefined;
+  const { field } = save;
+  if (field) {
+    const own = answer?.problems.find((p) => field.names.includes(p.field));
+    for (const p of answer?.problems ?? []) {
+      const beside = field.beside?.[p.field];
+      if (beside) refused(beside, draftOf(beside)?.text ?? "", { message: p.message });
+    }
+    const message = own?.message ?? problem.message;
+    const { base, label = "" } = field;
+    refused(field.draft, field.text, { message, now: own?.now ?? undefined, base, label });
+  } else if (save.label && !(answer?.body as { clashes?: unknown } | undefined)?.clashes) {
+    say({ text: `${save.label}: not done. ${problem.message}` });
+  }
+}
+
+function forget(save: Save): void {
+  const at = places.get(save.key);
+  if (at !== undefined) drop(at);
+  places.delete(save.key);
+}
+
+/** Keep a mutation as the library would, each in a place of its own: two tabs never write the same. */
+function remember(client: QueryClient, mutation: SaveMutation, save: Save): void {
+  // Counted, not timed: a clock that is set back must not turn two saves round.
+  count = Math.max(count, ...keysOfAllTabs(PREFIX).map(turn)) + 1;
+  const at = `${PREFIX}${thisTab()}/${count}`;
+  const state = dehydrate(client, {
+    shouldDehydrateMutation: (m) => m === (mutation as unknown),
+    shouldDehydrateQuery: () => false,
+  });
+  for (const kept of state.mutations) {
+    kept.state = {
+      ...kept.state,
+      variables: save,
+      status: "pending",
+      isPaused: true,
+      submittedAt: Date.now(),
+    };
+  }
+  places.set(save.key, at);
+  keep(at, JSON.stringify(state));
+}
+
+/** Save; the promise settles when the server has answered, however late. */
+export function save(client: QueryClient, what: Omit<Save, "key">): Promise<Saved> {
+  const entry: Save = { ...what, key: crypto.randomUUID() };
+  const mutation = client
+    .getMutationCache()
+    .build<Saved, Error, Save, unknown>(client, { mutationKey: KEY, scope: { id: "saves" } });
+  remember(client, mutation, entry);
+  if (entry.field) onItsWay(entry.field.draft);
+  return mutation.execute(entry);
+}
+
+/** Take over the saves of this tab before its reload, and those of tabs that are no more. */
+async function adopt(client: QueryClient): Promise<void> {
+  await alone("adopt", async () => {
+    const tabs = await openTabs();
+    const known = new Set(places.values());
+    count = Math.max(count, ...keysOfAllTabs(PREFIX).map(turn));
+    const found = [...new Set([...keptKeys(PREFIX), ...keysOfAllTabs(PREFIX)])].sort(inTurn);
+    for (const at of found) {
+      const tab = at.slice(PREFIX.length).split("/")[0] ?? "";
+      const text = readOfAnyTab(at);
+      if (known.has(at) || text === undefined || (tab !== thisTab() && tabs.has(tab))) continue;
+      try {
+        const state = JSON.parse(text) as DehydratedState;
+        const variables = state.mutations[0]?.state.variables as Save;
+        if (tab !== thisTab()) {
+          drop(at);
+          count += 1;
+          const mine = `${PREFIX}${thisTab()}/${count}`;
+          keep(mine, text);
+          places.set(variables.key, mine);
+        } else {
+          places.set(variables.key, at);
+        }
+        hydrate(client, state);
+      } catch {
+        drop(at);
+      }
+    }
+  });
+  void client.resumePausedMutations().catch(() => undefined);
+}
+
+const turn = (at: string) => Number(at.split("/")[2] ?? "") || 0;
+const inTurn = (a: string, b: string) => turn(a) - turn(b);

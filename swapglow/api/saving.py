@@ -1,0 +1,101 @@
+"""A save: read and written in one transaction, taken once however often it is sent."""
+
+from collections.abc import Callable, Mapping
+from typing import Any
+from uuid import UUID
+
+from django.db import DatabaseError, transaction
+from django.http import HttpRequest, HttpResponse
+
+from swapglow.records.models import Sent
+from swapglow.records.steps import last_step
+from swapglow.records.summaries import after_saving
+
+# The header by which a save is known again when it comes twice.
+HEADER = "X-Save"
+# The header of the answer that names the step it made, by which it can be taken back.
+STEP = "X-Step"
+KEPT_ANSWERS = 2000
+
+Run = Callable[..., HttpResponse]
+
+
+class NotTaken(Exception):
+    """The database did not take it: why, in words, and the status that says so."""
+
+    def __init__(self, status: int, message: str) -> None:
+        super().__init__(message)
+        self.status = status
+        self.message = message
+
+
+def saving(run: Run) -> Run:
+    """Run a route that writes in one transaction, which holds the write lock from its first read on.
+
+    A save that was taken before gets the answer that it got then. A refusal leaves nothing behind.
+
+    Args:
+        run: the route, which answers errors as responses.
+
+    Returns:
+        The route, wrapped.
+    """
+
+    def once(request: HttpRequest, **path: Any) -> HttpResponse:
+        key = _key(request)
+        # The outermost block begins with BEGIN IMMEDIATE: two saves of one record go one after the other.
+        with transaction.atomic():
+            known = Sent.objects.filter(pk=key).first() if key else None
+            if known is not None:
+                answer = HttpResponse(bytes(known.body), "application/json", known.status)
+                return _with_step(answer, known.step)
+            last_step.set(None)
+            answer = run(request, **path)
+            step = last_step.get()
+            if answer.status_code >= 400:
+                transaction.set_rollback(True)
+            elif key:
+                Sent.objects.create(key=key, status=answer.status_code, step=step, body=answer.content)
+        after_saving()
+        return _with_step(answer, step)
+
+    return once
+
+
+def _with_step(answer: HttpResponse, step: int | None) -> HttpResponse:
+    if step is not None and answer.status_code < 400:
+        answer[STEP] = str(step)
+    return answer
+
+
+def _key(request: HttpRequest) -> UUID | None:
+    try:
+        return UUID(request.headers.get(HEADER, ""))
+    except ValueError:
+        return None
+
+
+def forget_old_answers() -> None:
+    """Let go of the answers of saves long past."""
+    newest = Sent.objects.order_by("-at").values_list("at", flat=True)[KEPT_ANSWERS : KEPT_ANSWERS + 1]
+    if newest:
+        Sent.objects.filter(at__lte=newest[0]).delete()
+
+
+# What SQLite says, by a part of its message, and what we say of it.
+_SAYS: Mapping[str, tuple[int, str]] = {
+    "disk is full": (507, "The disk is full: nothing was saved. Make room, then save it again."),
+    "readonly": (
+        507,
+        "The database cannot be written to: nothing was saved. See who may write to its folder.",
+    ),
+    "locked": (503, "The database was busy for too long: nothing was saved. Save it again."),
+    "malformed": (500, "The database is damaged: nothing was saved. Stop Swap Glow and bring back a backup."),
+    "disk i/o": (507, "The disk gave an error: nothing was saved. See whether it is well and has room."),
+}
+
+
+def in_words(problem: DatabaseError) -> NotTaken | None:
+    """Why the database took nothing, where that is known."""
+    said = str(problem).lower()
+    return next((NotTaken(*answer) for part, answer in _SAYS.items() if part in said), None)

@@ -1,0 +1,84 @@
+"""Strangers' files are read in a process of its own: bounded in memory and time, one at a time.
+
+The threads that answer everybody else only wait for it.
+"""
+
+import multiprocessing
+import resource
+import sys
+import threading
+from collections.abc import Callable
+from concurrent.futures import TimeoutError as Late
+from typing import Any, TypeVar
+
+from pebble import ProcessExpired, ProcessPool
+
+from swapglow.core.quantities import InputError
+
+T = TypeVar("T")
+
+# What one file may take, over what the process needs by itself.
+MEGABYTES = 900
+SECONDS = 30.0
+# How long a file waits for the one before it.
+PATIENCE = 60.0
+
+_one_at_a_time = threading.Lock()
+_pool: ProcessPool | None = None
+
+
+def aside(field: str, work: Callable[..., T], *args: Any, seconds: float = SECONDS) -> T:
+    """Do a piece of work on a file away from this process.
+
+    Args:
+        field: names the file in a refusal.
+        work: a function of a module; it must answer what can be sent between processes.
+        args: for it.
+        seconds: how long it may take.
+
+    Returns:
+        What it answers.
+
+    Raises:
+        InputError: it took too long or too much memory, or another file is being read for too long.
+    """
+    if not _one_at_a_time.acquire(timeout=PATIENCE):
+        raise InputError(field, "Another file is still being read. Bring this one in after it.")
+    try:
+        answer: T = _running().schedule(_bounded, args=[work, *args], timeout=seconds).result()
+        return answer
+    except Late:
+        raise InputError(
+            field, f"It takes longer than {seconds:g} s to read, which is what one file is given."
+        ) from None
+    except (MemoryError, ProcessExpired):
+        raise InputError(
+            field, f"It needs more than {MEGABYTES} MB of memory to read, which is what one file is given."
+        ) from None
+    finally:
+        _one_at_a_time.release()
+
+
+def _running() -> ProcessPool:
+    global _pool
+    if _pool is None or not _pool.active:
+        _pool = ProcessPool(max_workers=1, context=multiprocessing.get_context("spawn"))
+    return _pool
+
+
+def _bounded(work: Callable[..., T], *args: Any) -> T:
+    _, most = resource.getrlimit(resource.RLIMIT_AS)
+    resource.setrlimit(resource.RLIMIT_AS, (_address_space() + MEGABYTES * 2**20, most))
+    try:
+        return work(*args)
+    finally:
+        resource.setrlimit(resource.RLIMIT_AS, (most, most))
+
+
+def _address_space() -> int:
+    """Bytes of address space in use; where the system does not tell, its largest so far."""
+    try:
+        with open("/proc/self/statm", encoding="ascii") as handle:
+            return int(handle.read().split()[0]) * resource.getpagesize()
+    except OSError:
+        return resource.getrusage(resource.RUSAGE_SELF).ru_maxrss * (1 if sys.platform == "darwin" else 1024)

@@ -1,0 +1,14 @@
+"""The most of each that is kept, on whatever way it comes in: by API, CSV or document."""
+
+MOST_EQUIPMENT = 1000
+MOST_RAILS = 100
+MOST_POSITIONS = 1000
+# Of one position, before the swap and after it each.
+MOST_READINGS = 2000
+MOST_PHOTOS = 200
+MOST_DRAWER_VALUES = 2000
+# Further figures of a rail or a driver, whatever kinds it has been.
+MOST_DETAILS = 20
+# Lines of each list of the take-in sheet.
+MOST_LINES = 300
+MOST_ALTERNATIVES = 20

@@ -1,0 +1,136 @@
+"""Steps: whatever is changed is changed in one, so that it can be taken back."""
+
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar
+from datetime import timedelta
+from typing import Any
+
+from django.db import models, transaction
+from django.dispatch import receiver
+from django.utils import timezone
+from simple_history.signals import pre_create_historical_record
+
+from swapglow.records.fields import columns
+from swapglow.records.models import KEPT, Kept, Step
+
+# Edits of one field that follow each other within this time are one step back, so that a drag
+# along the slide rule is undone whole.
+ONE_GESTURE = timedelta(seconds=2)
+KEPT_STEPS = 200
+
+# Called with every step that changed something, within its transaction.
+step_settled: list[Callable[[Step], None]] = []
+
+_current: ContextVar[Step | None] = ContextVar("step", default=None)
+# The last step that changed something, for whoever asks what a save has done.
+last_step: ContextVar[int | None] = ContextVar("last_step", default=None)
+
+
+@receiver(pre_create_historical_record)
+def _under_its_step(history_instance: Any, **signal: Any) -> None:
+    history_instance.step = _current.get()
+
+
+@contextmanager
+def recorded(
+    scope: str, label: str, gesture: str, kind: str = Step.DO, of: Step | None = None
+) -> Iterator[Step]:
+    """Change records as one step; a step that changed nothing is none.
+
+    Args:
+        scope: the equipment's key, "drawer", or "" for the bench.
+        label: what the change is called when it is undone.
+        gesture: record and fields, to tell one gesture from the next.
+        kind: whether something is done, undone or done again.
+        of: the step that this one takes back or does again.
+
+    Yields:
+        The step.
+    """
+    with transaction.atomic():
+        made = Step.objects.create(scope=scope, label=label[:200], gesture=gesture[:400], kind=kind, of=of)
+        token = _current.set(made)
+        try:
+            yield made
+        finally:
+            _current.reset(token)
+        _settle(made)
+
+
+def rows_of(step: Step) -> Iterator[tuple[type[Kept], list[Any]]]:
+    """The rows of history of a step, by model, oldest first."""
+    for model in KEPT:
+        rows = list(model.history.filter(step=step).order_by("history_id"))
+        if rows:
+            yield model, rows
+
+
+def _settle(made: Step) -> None:
+    found = [rows for _, rows in rows_of(made)]
+    if not found:
+        made.delete()
+        return
+    for tell in step_settled:
+        tell(made)
+    last_step.set(made.pk)
+    last = Step.objects.filter(scope=made.scope, pk__lt=made.pk).last()
+    edited = all(r.history_type == "~" for rows in found for r in rows)
+    if (
+        last is not None and edited and made.kind == last.kind == Step.DO and not last.reverted
+        and last.gesture == made.gesture and made.at - last.at < ONE_GESTURE
+    ):  # fmt: skip
+        for model in KEPT:
+            model.history.filter(step=made).update(step=last)
+        made.delete()
+        last.at = timezone.now()
+        last.save(update_fields=["at"])
+        last_step.set(last.pk)
+
+
+def keep(record: models.Model) -> None:
+    """Save a record: a new one whole, of one that is there only the columns that changed."""
+    model = type(record)
+    kept = model._default_manager.filter(pk=record.pk).first() if record.pk else None
+    if kept is None:
+        record.save(force_insert=True)
+        return
+    changed = [name for name in columns(model) if getattr(kept, name) != getattr(record, name)]
+    if changed:
+        # Django takes a record of which the key was chosen here for a new one.
+        record.save(update_fields=changed, force_update=True)
+
+
+def next_undo(scope: str) -> Step | None:
+    """The step that undo would take back: the newest done that stands."""
+    return Step.objects.filter(scope=scope, kind=Step.DO, reverted=False).last()
+
+
+def next_redo(scope: str) -> Step | None:
+    """The undoing that redo would take back: the newest that stands, unless something new was done since."""
+    undone = Step.objects.filter(scope=scope, kind=Step.UNDO, reverted=False).last()
+    done = Step.objects.filter(scope=scope, kind=Step.DO, reverted=False).last()
+    return None if undone is None or (done is not None and done.pk > undone.pk) else undone
+
+
+def prune() -> None:
+    """Let go of steps beyond those kept, and of the history that only they needed.
+
+    A row of history without a step is what stood there before the row that follows it: it stays while that
+    row belongs to a step, or is the newest of a record that is there.
+    """
+    for scope in Step.objects.order_by().values_list("scope", flat=True).distinct():
+        done = Step.objects.filter(scope=scope, kind=Step.DO).order_by("-id")
+        old = list(done.values_list("pk", flat=True)[KEPT_STEPS:])
+        Step.objects.filter(pk__in=old).delete()
+    for model in KEPT:
+        following = model.history.filter(
+            id=models.OuterRef("id"), history_id__gt=models.OuterRef("history_id")
+        ).order_by("history_id")
+        surplus = model.history.filter(step=None).annotate(
+            followed=models.Exists(following), next_step=models.Subquery(following.values("step")[:1])
+        )
+        loose = surplus.filter(
+            models.Q(followed=True, next_step=None) | models.Q(followed=False, history_type="-")
+        )
+        model.history.filter(pk__in=list(loose.values_list("pk", flat=True))).delete()

@@ -1,0 +1,180 @@
+"""What a view shows of a lamp it does not open: stored with the lamp, and worked out again when due.
+
+A change marks the lamps it touches as due in its own transaction; a thread works them out afterwards. The mark
+is in the database, so that what is due stays due over a restart.
+"""
+
+import hashlib
+import json
+import logging
+import threading
+import time
+from collections.abc import Iterable
+from functools import lru_cache
+from pathlib import Path
+from typing import Any
+from uuid import UUID
+
+from django.db import close_old_connections, models, transaction
+
+import swapglow.core
+from swapglow.records import reports
+from swapglow.records.drawer import at_hand
+from swapglow.records.models import (
+    DrawerValue,
+    Position,
+    Rail,
+    ReadingAfter,
+    ReadingBefore,
+    Step,
+    Summary,
+)
+from swapglow.records.steps import rows_of, step_settled
+
+log = logging.getLogger("swapglow.summaries")
+
+
+@lru_cache(maxsize=1)
+def core_version() -> str:
+    """What tells one version of the core from another: a digest of its files."""
+    found = hashlib.sha256()
+    for path in sorted(Path(next(iter(swapglow.core.__path__))).rglob("*")):
+        if path.suffix in (".py", ".csv"):
+            found.update(path.read_bytes())
+    return found.hexdigest()
+
+
+def mark_due(step: Step) -> None:
+    """Mark the lamps that a step touches, within its transaction."""
+    everything = Position.objects.all()
+    touched = models.Q(pk__in=[])
+    for model, rows in rows_of(step):
+        if model is DrawerValue:
+            touched |= models.Q(pk__isnull=False)
+        elif model is Position:
+            touched |= models.Q(pk__in=[r.id for r in rows])
+        elif model is Rail:
+            touched |= models.Q(rail__in=[r.id for r in rows])
+        elif model in (ReadingAfter, ReadingBefore):
+            touched |= models.Q(pk__in=[r.position_id for r in rows])
+    keys = list(everything.filter(touched).values_list("pk", flat=True))
+    Summary.objects.bulk_create([Summary(position_id=key) for key in keys], ignore_conflicts=True)
+    Summary.objects.filter(position__in=keys).update(due=True)
+
+
+step_settled.append(mark_due)
+
+
+def mark_outdated() -> None:
+    """Mark what another version of the core worked out, and lamps that have no summary yet."""
+    without = Position.objects.filter(summary=None).values_list("pk", flat=True)
+    Summary.objects.bulk_create([Summary(position_id=key) for key in without], ignore_conflicts=True)
+    Summary.objects.exclude(core=core_version()).update(due=True)
+
+
+def refresh(seconds: float | None = None) -> bool:
+    """Work out what is due.
+
+    Args:
+        seconds: begin no more after this time; None to work out all.
+
+    Returns:
+        Whether nothing is due any more.
+    """
+    started = time.monotonic()
+    tried: set[UUID] = set()
+    while True:
+        due = Summary.objects.filter(due=True).exclude(position__in=tried).order_by("position__order")
+        keys = list(due.values_list("position_id", flat=True)[:50])
+        if not keys:
+            return not tried or not Summary.objects.filter(due=True).exists()
+        for key in keys:
+            if seconds is not None and time.monotonic() - started > seconds:
+                return False
+            tried.add(key)
+            _work_out(key)
+
+
+def _work_out(key: UUID) -> None:
+    p = _position(key)
+    if p is None:
+        return
+    here = at_hand()
+    rests_on = _rests_on(p, here)
+    known = Summary.objects.filter(position=key, rests_on=rests_on, core=core_version()).first()
+    data = known.data if known is not None and known.data else _summary(p, here)
+    with transaction.atomic():
+        now = _position(key)
+        # Changed meanwhile: it stays due, and is worked out from what stands there then.
+        if now is not None and _rests_on(now, at_hand()) == rests_on:
+            Summary.objects.update_or_create(
+                position_id=key,
+                defaults={"data": data, "rests_on": rests_on, "core": core_version(), "due": False},
+            )
+
+
+def _position(key: UUID) -> Position | None:
+    found = Position.objects.select_related("rail").prefetch_related("readings_after", "readings_before")
+    return found.filter(pk=key).first()
+
+
+def _rests_on(p: Position, here: Iterable[float]) -> str:
+    readings = [[str(r.pk), r.inputs] for r in (*p.readings_after.all(), *p.readings_before.all())]
+    parts = [p.inputs, p.rail.inputs, readings, sorted(here)]
+    return hashlib.sha256(json.dumps(parts, sort_keys=True).encode()).hexdigest()
+
+
+def _summary(p: Position, here: frozenset[float]) -> dict[str, Any]:
+    """A lamp as the bench shows it; one that cannot be worked out says why, and stays in reach."""
+    try:
+        report = reports.report(p, None, here)
+    except ValueError as problem:
+        return {
+            "rail": str(p.rail), "glow_colour": "#000000", "glow_lightness": 0.0, "grade": "stop",
+            "line": str(problem), "next_act": "Mend what cannot be worked out",
+        }  # fmt: skip
+    except Exception:
+        # The bench must stand whatever becomes of one lamp; the fault is ours and is written down.
+        log.exception("a summary failed")
+        return {
+            "rail": str(p.rail), "glow_colour": "#000000", "glow_lightness": 0.0, "grade": "stop",
+            "line": "This lamp could not be worked out. The fault is in Swap Glow; it is in the log.",
+            "next_act": "Open it and see",
+        }  # fmt: skip
+    usual = next(g for g in report.glow if g.id == "usual")
+    off = next((d for d in reversed(report.diagnoses) if not d.agrees), None)
+    gravest = report.findings[0] if report.findings else None
+    grade = gravest.grade if gravest else None
+    return {
+        "rail": f"{p.rail}, {report.snapshots[0].staircase.stairs[0].text}",
+        "glow_colour": usual.colour,
+        "glow_lightness": usual.lightness,
+        "grade": "stop" if off else grade,
+        "line": off.line if off else (gravest.message if gravest else ""),
+        "next_act": report.next_step.act,
+    }
+
+
+_wake = threading.Event()
+_working = threading.Event()
+
+
+def after_saving() -> None:
+    """See that what is due is worked out: by the thread that does it, or here where there is none."""
+    if _working.is_set():
+        _wake.set()
+    else:
+        refresh()
+
+
+def work_for_ever() -> None:
+    """Work out what is due, then wait for more; run it in a thread of its own."""
+    _working.set()
+    while True:
+        _wake.clear()
+        try:
+            refresh()
+        except Exception:
+            log.exception("summaries could not be worked out")
+        close_old_connections()
+        _wake.wait(timeout=30)
