@@ -3,6 +3,7 @@
 import argparse
 import json
 import sys
+import time
 from collections.abc import Sequence
 from typing import NoReturn
 
@@ -17,6 +18,10 @@ from swapglow.core.quantities import AMPERE, OHM, VOLT, Parsed, QuantityError, p
 from swapglow.core.quantities.units import WATT, Unit
 
 BAD_INPUT = 2
+# As a shell has it for a program that Ctrl+C ended.
+STOPPED = 130
+# A run that takes longer says how far it is.
+PATIENCE_S = 1.0
 
 
 class _Parser(argparse.ArgumentParser):
@@ -36,6 +41,9 @@ def main(argv: Sequence[str] | None = None) -> int:
     except ValueError as problem:
         print(f"swapglow: {' '.join(str(problem).split())}", file=sys.stderr)
         return BAD_INPUT
+    except KeyboardInterrupt:
+        print("swapglow: stopped; nothing was printed.", file=sys.stderr)
+        return STOPPED
 
 
 def _parser() -> _Parser:
@@ -190,10 +198,13 @@ def _solve(args: argparse.Namespace) -> int:
         raise ValueError(f"{args.file}: {problem.strerror}.") from None
     except UnicodeDecodeError:
         raise ValueError(f"{args.file}: not a text file (UTF-8 is wanted).") from None
+    progress = _Progress()
     try:
-        answer = run_deck(read_deck(text))
+        answer = run_deck(read_deck(text), progress.tell)
     except SpiceError as problem:
         raise ValueError(f"{args.file}: {problem}") from None
+    finally:
+        progress.end()
     if args.json:
         print(json.dumps(answer, allow_nan=False))
         return 0
@@ -204,6 +215,24 @@ def _solve(args: argparse.Namespace) -> int:
         for source, amps in values["i"].items():
             print(f"  i({source})  {_ends(amps, 'A')}")
     return 0
+
+
+class _Progress:
+    """How far a long run is, on the error output; a short one says nothing."""
+
+    def __init__(self) -> None:
+        self._started = self._said = time.monotonic()
+        self._shown = False
+
+    def tell(self, done: float) -> None:
+        now = time.monotonic()
+        if now - self._started > PATIENCE_S and now - self._said > PATIENCE_S / 4:
+            self._said, self._shown = now, True
+            print(f"\rsolving  {done:4.0%}  (Ctrl+C stops it)", end="", file=sys.stderr, flush=True)
+
+    def end(self) -> None:
+        if self._shown:
+            print(file=sys.stderr)
 
 
 def _assess(args: argparse.Namespace) -> int:

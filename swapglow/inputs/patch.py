@@ -1,5 +1,6 @@
 """Patches: only what was sent is changed, in whatever part it was sent."""
 
+import math
 from collections.abc import Mapping
 from typing import Any
 
@@ -114,7 +115,11 @@ def _field(name: str, value: float | int | str | None) -> dict[str, Any]:
 
 
 def _text(value: float | int | str | None, unit: Unit) -> str:
-    return "" if value is None else show(float(value), unit, _DIGITS.get(unit, 4))
+    if value is None:
+        return ""
+    if isinstance(value, str) or not math.isfinite(value):
+        raise InputError("changes", f'"{str(value)[:40]}" is no number of {unit.symbol}.')
+    return show(float(value), unit, _DIGITS.get(unit, 4))
 
 
 def _detail(kind: DriverKind, field: str, value: float | int | str | None) -> tuple[str, str]:

@@ -10,4 +10,11 @@ export const Area = styled(TextArea)`
   border-radius: 4px;
   background: var(--sheet);
   resize: vertical;
+  &[data-words="false"] {
+    font-family: var(--mono);
+  }
+  &[data-invalid] {
+    border-color: var(--stop);
+    border-width: 2.5px;
+  }
 `;

@@ -126,7 +126,9 @@ interface EntryProps extends Pick<Props, "long" | "lines" | "placeholder" | "wor
 }
 
 function Entry({ long, lines, placeholder, words, enter }: EntryProps) {
-  if (lines) return <Area />;
+  if (lines) {
+    return <Area placeholder={placeholder ?? ""} data-words={words ?? false} spellCheck={false} />;
+  }
   if (long) return <Lengthy rows={1} spellCheck={false} onKeyDown={enter} />;
   return (
     <Box

@@ -1,7 +1,10 @@
 """Changes to a position, as remedies and the search make them: names of its fields, and what they become."""
 
+import math
 from collections.abc import Mapping
 from dataclasses import fields, replace
+from types import NoneType, UnionType
+from typing import Literal, Union, get_args, get_origin, get_type_hints
 
 from swapglow.core.design.position import Position
 from swapglow.core.parts import led as leds
@@ -14,6 +17,46 @@ Changes = Mapping[str, float | int | str | None]
 DRIVER = "driver."
 
 _FIELDS = {f.name for f in fields(Position)}
+
+
+def _takes(of: type) -> Mapping[str, tuple[object, ...]]:
+    """What each field of a value takes, as far as a change can give it: numbers, texts, yes or no, nothing."""
+    hints = get_type_hints(of)
+    return {name: _plain(hint) for name, hint in hints.items()}
+
+
+def _plain(hint: object) -> tuple[object, ...]:
+    if get_origin(hint) in (Union, UnionType):
+        return tuple(part for inner in get_args(hint) for part in _plain(inner))
+    if get_origin(hint) is Literal:
+        return get_args(hint)
+    return (hint,)
+
+
+_TAKES = _takes(Position)
+
+
+def _fitting(
+    name: str, value: float | int | str | None, takes: tuple[object, ...]
+) -> float | int | str | None:
+    """A value that a field takes.
+
+    Raises:
+        InputError: for the field, where it takes no such value.
+    """
+    if value is None:
+        fits = NoneType in takes
+    elif isinstance(value, bool):
+        fits = bool in takes
+    elif isinstance(value, str):
+        fits = str in takes or value in takes
+    elif float in takes or not math.isfinite(value):
+        fits = math.isfinite(value)
+    else:
+        fits = (int in takes and value == int(value)) or value in takes or (bool in takes and value in (0, 1))
+    if not fits:
+        raise InputError(name, f'"{str(value)[:40]}" is nothing that {name} can be.')
+    return int(value) if isinstance(value, float) and float not in takes else value
 
 
 def with_changes(position: Position, changes: Changes) -> Position:
@@ -45,7 +88,7 @@ def with_changes(position: Position, changes: Changes) -> Position:
         elif name.startswith(DRIVER):
             driver[name.removeprefix(DRIVER)] = value
         elif name in _FIELDS:
-            values[name] = value
+            values[name] = _fitting(name, value, _TAKES[name])
         else:
             raise InputError(name, f'A position has no "{name}" to change.')
     if driver:
@@ -53,7 +96,9 @@ def with_changes(position: Position, changes: Changes) -> Position:
         unknown = next((name for name in driver if name not in known), None)
         if unknown is not None:
             raise InputError(f"{DRIVER}{unknown}", f'A driver has no "{unknown}" to change.')
-        values["driver"] = replace(position.driver, **driver)  # type: ignore[arg-type]  # names checked, values by its own
+        takes = _takes(type(position.driver))
+        fitting = {k: _fitting(f"{DRIVER}{k}", v, takes[k]) for k, v in driver.items()}  # type: ignore[arg-type]  # as sent
+        values["driver"] = replace(position.driver, **fitting)  # type: ignore[arg-type]  # names checked, values by its own
     return replace(position, **values)  # type: ignore[arg-type]  # likewise
 
 

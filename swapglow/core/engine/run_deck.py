@@ -1,5 +1,6 @@
 """Run the analyses of a SPICE file."""
 
+from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
@@ -13,8 +14,16 @@ from swapglow.core.engine.transient import Transient, transient
 Answer = dict[str, Any]
 
 
-def run_deck(deck: Deck) -> Answer:
+# Points of a sweep that are solved side by side.
+MOST_POINTS = 100_000
+
+
+def run_deck(deck: Deck, tell: Callable[[float], None] = lambda done: None) -> Answer:
     """Answers by analysis: ``{"op": {"v", "i"}, "dc": {"sweep", "v", "i"}, "tran": {"t", "v", "i"}}``.
+
+    Args:
+        deck: the file.
+        tell: called now and then with the share of the run in time that is done, 0 to 1.
 
     Raises:
         CircuitError: the circuit has no answer, or the file asks for none.
@@ -34,7 +43,7 @@ def run_deck(deck: Deck) -> Answer:
     if deck.tran:
         t = deck.tran
         run = transient(deck.circuit, t.stop, t.step, start=t.start, longest=t.longest,
-                        from_conditions=t.from_conditions)  # fmt: skip
+                        from_conditions=t.from_conditions, tell=tell)  # fmt: skip
         out["tran"] = {"t": run.t.tolist(), **_lists(run, deck)}
     return out
 
@@ -53,7 +62,10 @@ def _lists(solved: OperatingPoint | Transient, deck: Deck) -> Answer:
 
 
 def _points(sweep: DcSweep) -> np.ndarray:
-    count = int(np.floor((sweep.stop - sweep.start) / sweep.step * (1 + 1e-12) + 1e-9)) + 1
+    wanted = (sweep.stop - sweep.start) / sweep.step
+    if not wanted < MOST_POINTS:
+        raise CircuitError(f"The sweep has some {wanted:.3g} points; {MOST_POINTS} are the most.")
+    count = int(np.floor(wanted * (1 + 1e-12) + 1e-9)) + 1
     return sweep.start + sweep.step * np.arange(count)
 
 

@@ -5,6 +5,8 @@ SPICE2, 1975): w = slope·u − r, where the trapezoidal rule has slope 2K/h and
 and backward Euler, used after every corner of a source, has slope K/h and r = slope·u'.
 """
 
+from collections.abc import Callable
+
 import numpy as np
 from numpy.typing import NDArray
 
@@ -15,11 +17,12 @@ from swapglow.core.engine.netlist import Circuit, CircuitError
 from swapglow.core.engine.newton import cold_start, newton
 from swapglow.core.engine.operating_point import NotConverged, operating_point
 from swapglow.core.engine.solvers import solver_for
-from swapglow.core.engine.waveforms import corners
+from swapglow.core.engine.waveforms import corners, steps_needed
 
 FloatArray = NDArray[np.float64]
 
 MOST_STEPS = 400_000
+TELL_EVERY = 500
 # A step's error, against the largest value a state has had, and absolutely (V or A).
 RELATIVE = 1e-4
 ABSOLUTE = 1e-6
@@ -38,6 +41,7 @@ def transient(
     start: float = 0.0,
     longest: float | None = None,
     from_conditions: bool = False,
+    tell: Callable[[float], None] = lambda done: None,
 ) -> Transient:
     """Run a circuit from 0 to ``stop`` seconds.
 
@@ -48,6 +52,7 @@ def transient(
         start: instants before it are not kept.
         longest: longest step, s, in place of that rule.
         from_conditions: start from the parts' own initial values and not from the operating point.
+        tell: called now and then with the share of the run that is done, 0 to 1.
 
     Returns:
         Volts and amps at every instant that was solved, from ``start`` on.
@@ -64,15 +69,28 @@ def transient(
         raise CircuitError("A run in time takes one set of values, not a batch.")
     most = longest if longest is not None else min(step, (stop - start) / 50)
     if not most > 0 or stop / most > MOST_STEPS:
-        raise CircuitError(f"A run of {stop:g} s in steps of {most:g} s needs too many steps.")
-    return _Run(system, stop, most, from_conditions).kept(start)
+        raise CircuitError(
+            f"A run of {stop:g} s in steps of {most:g} s needs {stop / most if most > 0 else np.inf:.3g} steps; "
+            f"{MOST_STEPS} are the most."
+        )
+    waves = [(s.name, s.wave) for s in system.sources] + [(s.name, s.wave) for s in system.current_sources]
+    for name, wave in waves:
+        needed = steps_needed(wave, stop)
+        if needed > MOST_STEPS:
+            raise CircuitError(
+                f"To follow {name} for {stop:g} s needs some {needed:.3g} steps; {MOST_STEPS} are the most. "
+                "End the run earlier."
+            )
+    return _Run(system, stop, most, from_conditions, tell).kept(start)
 
 
 class _Run:
     """The march itself."""
 
-    def __init__(self, system: System, stop: float, most: float, from_conditions: bool) -> None:
+    def __init__(self, system: System, stop: float, most: float, from_conditions: bool,
+                 tell: Callable[[float], None]) -> None:  # fmt: skip
         self.system = system
+        self.tell = tell
         self.stop = stop
         self.most = most
         self.storage = system.storage
@@ -188,6 +206,8 @@ class _Run:
             raise CircuitError(f"The run needs more than {MOST_STEPS} steps; make it shorter.")
         self.u, self.w = u, w
         self.t.append(now)
+        if len(self.t) % TELL_EVERY == 0:
+            self.tell(now / self.stop)
         self.xs.append(x)
         self.vs.append(v)
         self.ws.append(w)

@@ -50,6 +50,34 @@ def _pulse(p: Pulse, seconds: float) -> Param:
     return p.initial
 
 
+# Steps that a corner takes (its own, and those that grow again behind it), and a cycle of a sine to be a sine.
+_STEPS_PER_CORNER = 6
+_STEPS_PER_CYCLE = 12
+
+
+def steps_needed(wave: Wave, stop: float) -> float:
+    """Steps that a run needs at the least to follow a wave, counted before any is made.
+
+    Args:
+        wave: the source's.
+        stop: end of the run, s.
+
+    Returns:
+        The count; infinite where it cannot be told apart from that.
+    """
+    match wave:
+        case Sine() as s:
+            return max(0.0, stop - s.delay) * s.hertz * _STEPS_PER_CYCLE
+        case FullWave(_, hertz):
+            return stop * 2 * hertz * _STEPS_PER_CORNER
+        case Pwl(points):
+            return len(points) * _STEPS_PER_CORNER
+        case Pulse() as p:
+            turns = max(0.0, stop - p.delay) / p.period if math.isfinite(p.period) else 1.0
+            return (turns + 1) * 4 * _STEPS_PER_CORNER
+    return 0.0
+
+
 def corners(wave: Wave, start: float, stop: float) -> list[float]:
     """Instants in (start, stop) at which the wave has a corner: a step must end there.
 

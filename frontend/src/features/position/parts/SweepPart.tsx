@@ -1,22 +1,16 @@
 import { useState } from "react";
-import { FileTrigger, TextField } from "react-aria-components";
+import { FileTrigger } from "react-aria-components";
 import styled from "styled-components";
 
 import type { Schemas } from "../../../api/client";
 import { SweepTrace } from "../../../instruments/SweepTrace";
-import { Area } from "../../../ui/Area";
 import { Button } from "../../../ui/Button";
-import { Caption } from "../../../ui/Field";
+import { Field } from "../../../ui/Field";
 import { useField } from "../../../ui/record/record";
 import { SavedText } from "../../../ui/record/SavedText";
 import { Unsaved } from "../../../ui/record/Unsaved";
 import { useKept } from "../../../ui/record/useKept";
 import type { Position } from "./part";
-
-const Table = styled(Area)`
-  min-height: 110px;
-  font: 1rem/1.4 var(--mono);
-`;
 
 const Row = styled.div`
   display: flex;
@@ -48,19 +42,17 @@ export function SweepPart({ position, fit }: Props) {
   };
   return (
     <>
-      <TextField
+      <Field
+        label="Sweep: volts and amps, one reading a line"
         value={field.value}
         onChange={field.type}
-        onFocus={() => setTyping(true)}
-        onBlur={() => {
-          setTyping(false);
-          field.commit();
-        }}
-      >
-        <Caption>Sweep: volts and amps, one reading a line</Caption>
-        <Table placeholder={"2.61V 1.0mA\n2.74V 3.1mA\n2.88V 8.0mA"} spellCheck={false} />
-      </TextField>
-      <Unsaved field={field} typing={typing} />
+        onCommit={field.commit}
+        onTyping={setTyping}
+        error={field.draft?.refused}
+        placeholder={"2.61V 1.0mA\n2.74V 3.1mA\n2.88V 8.0mA"}
+        lines
+      />
+      <Unsaved field={field} typing={typing} bare />
       <Row>
         <FileTrigger
           acceptedFileTypes={["text/csv", "text/plain", ".csv", ".txt"]}
