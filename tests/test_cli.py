@@ -1,6 +1,10 @@
 """The command line: what it prints, and how it refuses."""
 
 import json
+import signal
+import subprocess
+import sys
+import time
 
 import pytest
 
@@ -73,3 +77,42 @@ def test_a_missing_option_exits_two_with_one_line(capsys):
 def test_text_output_reads_like_a_bench_note(capsys):
     _, out = run(capsys, "--rail", "24V±5%", "--vf", "3.1", "--current", "5mA", "--rated", "20mA")
     assert "fit        4.3 kΩ  (next up, E24)" in out.out and "current    low" in out.out
+
+
+@pytest.mark.parametrize(
+    ("source", "run", "figure"),
+    [
+        ("V1 a 0 PULSE(0 5 0 1p 1p 1n 2p)", ".tran 1m 1", "1.2e+13"),
+        ("V1 a 0 SIN(0 5 1e12)", ".tran 1m 1", "1.2e+13"),
+        ("V1 a 0 DC 5", ".tran 1p 1", "1e+12"),
+        ("V1 a 0 DC 5", ".dc V1 0 5 1n", "5e+09"),
+    ],
+)
+def test_a_run_of_more_steps_than_can_be_is_refused_at_once_with_the_figure(
+    capsys, tmp_path, source, run, figure
+):
+    deck = tmp_path / "a.cir"
+    deck.write_text(f"* too long\n{source}\nR1 a 0 1k\n{run}\n.end\n")
+    began = time.monotonic()
+    assert main(["solve", str(deck)]) == 2
+    assert time.monotonic() - began < 5
+    assert figure in capsys.readouterr().err
+
+
+def test_a_long_run_says_how_far_it_is_and_stops_at_ctrl_c(tmp_path):
+    deck = tmp_path / "a.cir"
+    deck.write_text(
+        "* long\nV1 a 0 SIN(0 5 50)\nR1 a b 1k\nC1 b 0 1u\nD1 b 0 led\n.model led D\n.tran 10u 3\n.end\n"
+    )
+    words = [sys.executable, "-m", "swapglow.cli", "solve", str(deck)]
+    with subprocess.Popen(words, stderr=subprocess.PIPE, stdout=subprocess.PIPE, text=True) as running:
+        said = ""
+        while "%" not in said:
+            said += running.stderr.read(1)
+            assert running.poll() is None, said
+        running.send_signal(signal.SIGINT)
+        out, err = running.communicate(timeout=20)
+    assert running.returncode == 130
+    assert out == ""
+    assert "stopped; nothing was printed" in err
+    assert "Traceback" not in err

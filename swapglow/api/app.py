@@ -13,9 +13,9 @@ from ninja.openapi.schema import OpenAPISchema
 from ninja.security import APIKeyCookie
 
 from swapglow.api import bench, catalogue, equipment, positions, quick, readings, take_in, transfer
-from swapglow.api.csrf import NOT_OUR_PAGE
+from swapglow.api.plain import FAILED, NOT_OUR_PAGE
 from swapglow.api.route import route_of
-from swapglow.api.saving import in_words
+from swapglow.api.saving import refused
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.parts.led import LedError
 from swapglow.core.parts.preferred import SeriesError
@@ -193,16 +193,11 @@ def _too_big(request: HttpRequest, problem: RequestDataTooBig) -> HttpResponse:
 
 @api.exception_handler(DatabaseError)
 def _database(request: HttpRequest, problem: DatabaseError) -> HttpResponse:
-    known = in_words(problem)
-    if known is None:
-        return _fault(request, problem)
-    log.error("the database refused: %s", problem)
-    return _refused(request, known.status, [{"field": "", "message": known.message}])
+    return refused(problem)
 
 
 @api.exception_handler(Exception)
 def _fault(request: HttpRequest, problem: Exception) -> HttpResponse:
     # What was typed is not written down: where it happened is, and what kind of fault it was.
     log.error("a fault", exc_info=problem, extra={"method": request.method, "route": route_of(request)})
-    message = "Swap Glow failed at this. Nothing was saved; what happened is in its log."
-    return _refused(request, 500, [{"field": "", "message": message}])
+    return _refused(request, 500, [{"field": "", "message": FAILED}])

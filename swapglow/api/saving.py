@@ -1,5 +1,6 @@
 """A save: read and written in one transaction, taken once however often it is sent."""
 
+import logging
 from collections.abc import Callable, Mapping
 from typing import Any
 from uuid import UUID
@@ -7,6 +8,7 @@ from uuid import UUID
 from django.db import DatabaseError, transaction
 from django.http import HttpRequest, HttpResponse
 
+from swapglow.api.plain import FAILED, refusal
 from swapglow.records.models import Sent
 from swapglow.records.steps import last_step
 from swapglow.records.summaries import after_saving
@@ -17,16 +19,9 @@ HEADER = "X-Save"
 STEP = "X-Step"
 KEPT_ANSWERS = 2000
 
+log = logging.getLogger("swapglow.api")
+
 Run = Callable[..., HttpResponse]
-
-
-class NotTaken(Exception):
-    """The database did not take it: why, in words, and the status that says so."""
-
-    def __init__(self, status: int, message: str) -> None:
-        super().__init__(message)
-        self.status = status
-        self.message = message
 
 
 def saving(run: Run) -> Run:
@@ -42,6 +37,15 @@ def saving(run: Run) -> Run:
     """
 
     def once(request: HttpRequest, **path: Any) -> HttpResponse:
+        try:
+            answer = taken(request, **path)
+        except DatabaseError as problem:
+            # What only comes to light as the transaction is closed: a disk that is full, most often.
+            answer = refused(problem)
+        after_saving()
+        return answer
+
+    def taken(request: HttpRequest, **path: Any) -> HttpResponse:
         key = _key(request)
         # The outermost block begins with BEGIN IMMEDIATE: two saves of one record go one after the other.
         with transaction.atomic():
@@ -56,7 +60,6 @@ def saving(run: Run) -> Run:
                 transaction.set_rollback(True)
             elif key:
                 Sent.objects.create(key=key, status=answer.status_code, step=step, body=answer.content)
-        after_saving()
         return _with_step(answer, step)
 
     return once
@@ -95,7 +98,9 @@ _SAYS: Mapping[str, tuple[int, str]] = {
 }
 
 
-def in_words(problem: DatabaseError) -> NotTaken | None:
-    """Why the database took nothing, where that is known."""
+def refused(problem: DatabaseError) -> HttpResponse:
+    """What is answered where the database took nothing."""
     said = str(problem).lower()
-    return next((NotTaken(*answer) for part, answer in _SAYS.items() if part in said), None)
+    known = next((answer for part, answer in _SAYS.items() if part in said), (500, FAILED))
+    log.error("the database refused", exc_info=problem)
+    return refusal(*known)

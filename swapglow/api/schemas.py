@@ -4,7 +4,7 @@ from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from ninja import Schema
-from pydantic import Field
+from pydantic import Field, StrictFloat, StrictInt, StrictStr
 
 from swapglow.core.findings.finding import Grade
 from swapglow.core.intake.feasibility import Advice
@@ -241,7 +241,8 @@ class SpiceText(Schema):
     text: str
 
 
-Changes = dict[str, float | int | str | None]
+# Numbers, texts or nothing; yes and no are no numbers.
+Changes = dict[str, StrictFloat | StrictInt | StrictStr | None]
 
 
 class AssessIn(Schema):

@@ -8,6 +8,7 @@ import resource
 import sys
 import threading
 from collections.abc import Callable
+from concurrent.futures import BrokenExecutor
 from concurrent.futures import TimeoutError as Late
 from typing import Any, TypeVar
 
@@ -51,12 +52,22 @@ def aside(field: str, work: Callable[..., T], *args: Any, seconds: float = SECON
         raise InputError(
             field, f"It takes longer than {seconds:g} s to read, which is what one file is given."
         ) from None
-    except (MemoryError, ProcessExpired):
+    except (MemoryError, ProcessExpired, BrokenExecutor) as problem:
+        if isinstance(problem, BrokenExecutor):
+            _forget()
         raise InputError(
             field, f"It needs more than {MEGABYTES} MB of memory to read, which is what one file is given."
         ) from None
     finally:
         _one_at_a_time.release()
+
+
+def _forget() -> None:
+    """Let a pool go that has lost its process; the next file gets a new one."""
+    global _pool
+    if _pool is not None:
+        _pool.stop()  # type: ignore[no-untyped-call]  # it is not annotated
+        _pool = None
 
 
 def _running() -> ProcessPool:

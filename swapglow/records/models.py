@@ -107,12 +107,17 @@ class Typed(Ordered):
         self.inputs = self.shape.model_validate(whole).model_dump(mode="json")
 
 
+def empty_sheet() -> dict[str, Any]:
+    """A take-in sheet on which nothing is written."""
+    return TakeInInput().model_dump(mode="json")
+
+
 class Equipment(Typed):
     """An item on the bench."""
 
     shape = EquipmentInput
     # The take-in sheet, in its own shape.
-    take_in = models.JSONField(default=dict, blank=True)
+    take_in = models.JSONField(default=empty_sheet, blank=True)
 
     @property
     def input(self) -> EquipmentInput:
@@ -121,8 +126,8 @@ class Equipment(Typed):
 
     @property
     def sheet(self) -> TakeInInput:
-        """The take-in sheet; an empty one where there is none."""
-        return TakeInInput.model_validate(self.take_in or {})
+        """The take-in sheet."""
+        return TakeInInput.model_validate(self.take_in)
 
 
 class Rail(Typed):

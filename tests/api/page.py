@@ -10,8 +10,8 @@ from django.test import Client
 class Bench:
     """A page of our own: a client with the CSRF cookie and header."""
 
-    def __init__(self):
-        self.client = Client(enforce_csrf_checks=True, SERVER_NAME="127.0.0.1")
+    def __init__(self, client=None):
+        self.client = client or Client(enforce_csrf_checks=True, SERVER_NAME="127.0.0.1")
         self.client.cookies["csrftoken"] = "a" * 32
 
     def __call__(self, method, path, body=None):

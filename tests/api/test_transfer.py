@@ -5,7 +5,7 @@ import uuid
 
 import pytest
 
-from swapglow.records import demo
+from swapglow.records import demo, readings_csv
 from swapglow.records.models import Equipment, Photo, Picture, Position, ReadingAfter, ReadingBefore, Step
 from tests.api.page import Bench
 from tests.api.test_take_in import picture
@@ -200,3 +200,85 @@ def test_a_file_with_other_columns_is_no_readings(bench, loaded):
         status, answer = bench.send(f"equipment/{loaded.pk}/readings/look", "a.csv", content)
         assert status == 422
         assert answer["errors"]
+
+
+def with_line(bench, e, *lines):
+    """The item's own file with lines added, and what importing it would do."""
+    content = csv_of(bench, e).decode() + "".join(f"{line}\r\n" for line in lines)
+    return content.encode()
+
+
+def test_what_went_out_comes_in_as_known_whatever_its_notes_are(bench, loaded):
+    for n, note in enumerate(
+        ["-12 V on the other", "=1+1", "'quoted", " blanks ", "a, comma", '"', "@x", "+y"]
+    ):
+        body = {
+            "position": str(loaded.positions.first().pk),
+            "kind": "current",
+            "text": f"{n + 1}mA",
+            "note": note,
+        }
+        assert bench("PUT", f"readings/after/{uuid.uuid4()}", body)[0] == 200
+    content = csv_of(bench, loaded)
+    cells = [line.split(",")[9] for line in content.decode().splitlines()]
+    assert not any(c.startswith(("=", "+", "-", "@")) for c in cells)
+    status, look = bench.send(f"equipment/{loaded.pk}/readings/look", "a.csv", content)
+    assert (status, look["lines"][0]) == (200, "0 readings would be added.")
+    ReadingAfter.objects.filter(inputs__note="-12 V on the other").delete()
+    assert bench.send(f"equipment/{loaded.pk}/readings", "a.csv", content)[0] == 200
+    assert ReadingAfter.objects.filter(inputs__note="-12 V on the other").count() == 1
+
+
+def test_two_lamps_of_one_name_never_get_each_others_readings(bench, loaded):
+    first, second = loaded.positions.all()[:2]
+    for p in (first, second):
+        bench("PATCH", f"positions/{p.pk}", {"name": "Bracket"})
+    before = {p.pk: p.readings_before.count() for p in (first, second)}
+    line = "Bracket,before,dc_volts,5V,lamp,in,,,no,,"
+    path = f"equipment/{loaded.pk}/readings"
+    status, answer = bench.send(path, "a.csv", with_line(bench, loaded, line))
+    assert status == 422
+    assert '2 lamps are called "Bracket": give the lamp key' in answer["errors"][0]["message"]
+    assert bench.send(path, "a.csv", with_line(bench, loaded, f"{line},,{second.pk}"))[0] == 200
+    assert {p.pk: p.readings_before.count() for p in (first, second)} == {
+        first.pk: before[first.pk], second.pk: before[second.pk] + 1,
+    }  # fmt: skip
+
+
+def test_no_live_reading_of_a_lamp_on_the_mains_comes_in_by_file(bench, loaded):
+    p = loaded.positions.first()
+    bench("PATCH", f"positions/{p.pk}", {"mains": True})
+    head = ",".join(readings_csv.files.HEADING)
+    for when, code in (("before,dc_volts,5V,lamp,in,,,no,,", 422), ("after,current,4mA,,,,,,,", 200)):
+        content = f"{head}\r\n{p.input.name},{when}\r\n".encode()
+        assert bench.send(f"equipment/{loaded.pk}/readings", "a.csv", content)[0] == code
+
+
+def test_volts_after_the_swap_on_an_alternating_supply_do_not_come_in_by_file(bench):
+    keys = bench.made()
+    bench("PATCH", f"rails/{keys['rail']}", {"kind": "winding", "usual": {"text": "8Vac"}})
+    head = ",".join(readings_csv.files.HEADING)
+    content = f"{head}\r\nReady,after,led_volts,2V,,,,,,,\r\n".encode()
+    status, answer = bench.send(f"equipment/{keys['equipment']}/readings", "a.csv", content)
+    assert (status, answer["errors"][0]["field"]) == (422, "line 2, function")
+
+
+def test_an_import_that_leaves_photographs_out_leaves_those_that_are_here(bench, loaded):
+    path = f"equipment/{loaded.pk}/photos/{uuid.uuid4()}"
+    assert bench.send(path, "a.jpg", picture(), caption="Bracket")[0] == 200
+    bare = document(bench, loaded, photographs=False)
+    assert bench.send("import", "a.json", bare)[0] == 200
+    assert [p.caption for p in Photo.objects.all()] == ["Bracket"]
+
+
+def test_a_document_of_version_2_gets_keys_for_its_lines(bench, loaded):
+    data = json.loads(document(bench, loaded))
+    data["version"] = 2
+    data["equipment"]["take_in"] |= {
+        "wires": [{"name": "red"}, {"name": "blue", "goes": "fuse"}],
+        "feasibility": {"others": [{"what": "a new lamp", "price": "12"}]},
+    }
+    assert bench.send("import", "a.json", json.dumps(data).encode())[0] == 200
+    sheet = Equipment.objects.get(pk=loaded.pk).sheet
+    assert [(w.name, w.goes, w.place) for w in sheet.wires.values()] == [("red", "", 0), ("blue", "fuse", 1)]
+    assert [(o.what, o.price) for o in sheet.feasibility.others.values()] == [("a new lamp", "12")]

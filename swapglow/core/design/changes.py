@@ -21,7 +21,8 @@ _FIELDS = {f.name for f in fields(Position)}
 
 def _takes(of: type) -> Mapping[str, tuple[object, ...]]:
     """What each field of a value takes, as far as a change can give it: numbers, texts, yes or no, nothing."""
-    hints = get_type_hints(of)
+    # A driver's kind is known to a type checker only, and no change can give it.
+    hints = get_type_hints(of, localns={"DriverKind": object})
     return {name: _plain(hint) for name, hint in hints.items()}
 
 

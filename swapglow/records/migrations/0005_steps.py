@@ -3,6 +3,8 @@
 import django.db.models.deletion
 import django.utils.timezone
 import simple_history.models
+import swapglow.records.models
+import copy
 import unicodedata
 import uuid
 from django.db import migrations, models
@@ -42,11 +44,21 @@ def _keyed(lines):
     return {str(n): {**line, "place": n} for n, line in enumerate(lines)} if isinstance(lines, list) else lines
 
 
+_EMPTY = {
+    "dark": "", "sharing": "", "grounds": "", "hazards": [], "opening": {}, "wires": {}, "originals": {},
+    "feasibility": {
+        "access": "", "brittle": "", "serviceable": "", "hours": "", "price": "", "hour_price": "", "others": {},
+        "overruled": "",
+    },
+}
+
+
 def _sheet(sheet):
-    out = _seen({name: _keyed(part) if name in _LISTS else part for name, part in (sheet or {}).items()}, "")
+    out = copy.deepcopy(_EMPTY) | _seen({name: _keyed(part) if name in _LISTS else part for name, part in (sheet or {}).items()}, "")
     asked = out.get("feasibility")
     if isinstance(asked, dict) and "others" in asked:
         out["feasibility"] = {**asked, "others": _keyed(asked["others"])}
+    out["feasibility"] = _EMPTY["feasibility"] | out["feasibility"]
     return out
 
 
@@ -154,7 +166,7 @@ class Migration(migrations.Migration):
                 ('order', models.PositiveIntegerField(default=0)),
                 ('created', models.DateTimeField(default=django.utils.timezone.now)),
                 ('inputs', models.JSONField(default=dict)),
-                ('take_in', models.JSONField(blank=True, default=dict)),
+                ('take_in', models.JSONField(blank=True, default=swapglow.records.models.empty_sheet)),
                 ('history_id', models.AutoField(primary_key=True, serialize=False)),
                 ('history_date', models.DateTimeField(db_index=True)),
                 ('history_change_reason', models.CharField(max_length=100, null=True)),
@@ -430,6 +442,11 @@ class Migration(migrations.Migration):
             model_name='historicaldrawervalue',
             name='step',
             field=models.ForeignKey(null=True, on_delete=django.db.models.deletion.SET_NULL, related_name='+', to='records.step'),
+        ),
+        migrations.AlterField(
+            model_name='equipment',
+            name='take_in',
+            field=models.JSONField(blank=True, default=swapglow.records.models.empty_sheet),
         ),
         migrations.RunPython(forwards, migrations.RunPython.noop),
         migrations.DeleteModel(name='Change'),

@@ -81,9 +81,12 @@ STORAGES = {
 # Vite names its assets by their content, so they may be kept for ever.
 WHITENOISE_IMMUTABLE_FILE_TEST = r"^/static/assets/.*$"
 
+FILE_UPLOAD_PERMISSIONS = 0o600
+FILE_UPLOAD_DIRECTORY_PERMISSIONS = 0o700
+
 X_FRAME_OPTIONS = "DENY"
 SECURE_CONTENT_TYPE_NOSNIFF = True
 SECURE_REFERRER_POLICY = "same-origin"
 CSRF_COOKIE_SAMESITE = "Strict"
-CSRF_FAILURE_VIEW = "swapglow.api.csrf.refused"
+CSRF_FAILURE_VIEW = "swapglow.api.plain.not_our_page"
 DATA_UPLOAD_MAX_MEMORY_SIZE = 256 * 1024

@@ -1,0 +1,59 @@
+"""The server killed in the middle of writing: what was acknowledged is there, and the file is sound.
+
+``KILLS`` of the environment says how often; `make torture` asks for 300.
+"""
+
+import os
+import random
+import sqlite3
+import threading
+import uuid
+from contextlib import closing
+
+from tests.reliability.bench import Client, Server
+
+KILLS = int(os.environ.get("KILLS", "3"))
+WRITERS = 8
+
+
+def test_no_acknowledged_save_is_lost_to_a_kill(tmp_path):
+    server = Server(tmp_path / "var").start()
+    keys = [Client(server.port).made() for _ in range(WRITERS)]
+    acknowledged = [set() for _ in range(WRITERS)]
+    last = ["" for _ in range(WRITERS)]
+    over = threading.Event()
+
+    def write(n):
+        client = Client(server.port)
+        while not over.is_set():
+            key, text = str(uuid.uuid4()), f"note {uuid.uuid4()}"
+            reading = {"position": keys[n]["position"], "kind": "current", "text": "4mA", "note": text}
+            assert client.save("PUT", f"readings/after/{key}", reading)[0] == 200
+            acknowledged[n].add(key)
+            assert client.save("PATCH", f"positions/{keys[n]['position']}", {"notes": text})[0] == 200
+            last[n] = text
+
+    # Seeded, so that a failure comes again.
+    moments = random.Random(7)
+    writers = [threading.Thread(target=write, args=(n,)) for n in range(WRITERS)]
+    for w in writers:
+        w.start()
+    try:
+        for _ in range(KILLS):
+            over.wait(moments.uniform(0.2, 1.0))
+            server.kill()
+            server.start()
+            assert server.process.poll() is None
+    finally:
+        over.set()
+        for w in writers:
+            w.join()
+        server.stop()
+    with closing(sqlite3.connect(tmp_path / "var" / "swapglow.sqlite3")) as found:
+        assert found.execute("PRAGMA integrity_check").fetchone() == ("ok",)
+        there = {str(uuid.UUID(key)) for (key,) in found.execute("SELECT id FROM records_readingafter")}
+        notes = dict(found.execute("SELECT id, json_extract(inputs, '$.notes') FROM records_position"))
+    assert sum(map(len, acknowledged)) > WRITERS
+    for n in range(WRITERS):
+        assert acknowledged[n] <= there
+        assert notes[uuid.UUID(keys[n]["position"]).hex] == last[n]
