@@ -5,7 +5,7 @@ PORT ?= 8417
 export SWAPGLOW_PORT := $(PORT)
 export PYTHONWARNINGS := ignore::DeprecationWarning
 
-.PHONY: demo test test-core test-web build schema shots bench format lock clean lint debian
+.PHONY: demo test test-core test-web build schema shots bench load torture format lock clean lint debian
 
 demo: $(STAMP)/run $(STAMP)/built
 	@$(PY) -m swapglow.web.serve
@@ -89,6 +89,14 @@ shots: $(STAMP)/dev $(STAMP)/built debian
 bench: $(STAMP)/dev debian
 	@# One thread a process for small matrices: they cost more to share than to solve.
 	OPENBLAS_NUM_THREADS=1 $(PY) -m scripts.bench
+
+# People at work at once: how long views and saves take, and whether anything is lost. Figures, no verdict.
+load: $(STAMP)/dev $(STAMP)/built
+	$(PY) -m scripts.load
+
+# What make test does in a bounded form, long: kills, histories, the bad bench.
+torture: $(STAMP)/dev $(STAMP)/built debian
+	KILLS=300 TORTURE=1 $(PY) -m pytest tests/reliability tests/hostile tests/api/test_histories.py tests/browser/test_bad_bench.py
 
 lock: | $(STAMP)/venv
 	$(PY) -m pip install --quiet uv

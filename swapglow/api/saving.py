@@ -1,6 +1,7 @@
 """A save: read and written in one transaction, taken once however often it is sent."""
 
 import logging
+import threading
 from collections.abc import Callable, Mapping
 from typing import Any
 from uuid import UUID
@@ -20,6 +21,9 @@ STEP = "X-Step"
 KEPT_ANSWERS = 2000
 
 log = logging.getLogger("swapglow.api")
+
+# Saves of this process wait for each other here, in turn: SQLite's own waiting looks again now and then.
+_in_turn = threading.Lock()
 
 Run = Callable[..., HttpResponse]
 
@@ -48,7 +52,7 @@ def saving(run: Run) -> Run:
     def taken(request: HttpRequest, **path: Any) -> HttpResponse:
         key = _key(request)
         # The outermost block begins with BEGIN IMMEDIATE: two saves of one record go one after the other.
-        with transaction.atomic():
+        with _in_turn, transaction.atomic():
             known = Sent.objects.filter(pk=key).first() if key else None
             if known is not None:
                 answer = HttpResponse(bytes(known.body), "application/json", known.status)

@@ -174,8 +174,9 @@ class _Reader:
         start, stop, step = (number(line, w, "the sweep's value") for w in rest[1:])
         if step == 0 or (stop - start) * step < 0:
             raise line.refuse(f"a step of {step:g} never gets from {start:g} to {stop:g}")
-        if abs((stop - start) / step) > MOST_SWEEP:
-            raise line.refuse(f"more than {MOST_SWEEP} points in the sweep")
+        points = abs((stop - start) / step)
+        if points > MOST_SWEEP:
+            raise line.refuse(f"{points:.3g} points in the sweep; {MOST_SWEEP} are the most")
         self.dc = (line, DcSweep(rest[0], start, stop, step))
 
     def _tran(self, line: Line, rest: tuple[str, ...]) -> None:
