@@ -10,8 +10,11 @@ export PYTHONWARNINGS := ignore::DeprecationWarning
 demo: $(STAMP)/run $(STAMP)/built
 	@$(PY) -m swapglow.web.serve
 
+# The browser's tests and all others side by side: each run has a database and a server of its own.
 test: $(STAMP)/dev $(STAMP)/built debian lint
-	$(PY) -m pytest
+	@$(PY) -m pytest tests/browser > .venv/browser.log 2>&1 & browser=$$!; \
+	$(PY) -m pytest --ignore=tests/browser; others=$$?; \
+	wait $$browser; shown=$$?; cat .venv/browser.log; exit $$((others || shown))
 
 # The core alone: what the sum, the engine and the findings say. Seconds for one room of it:
 # .venv/bin/python -m pytest tests/core/engine.

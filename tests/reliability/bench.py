@@ -85,14 +85,15 @@ class Client:
                 raise OSError(str(problem)) from None
         return answer.status, json.loads(text) if text else None
 
-    def save(self, method, path, body=None, key=None):
-        """As the page does: the same save again until it is answered."""
-        key = key or str(uuid.uuid4())
-        while True:
+    def save(self, method, path, body=None, over=None):
+        """As the page does: the same save again until it is answered, or until all is over."""
+        key = str(uuid.uuid4())
+        while over is None or not over.is_set():
             try:
                 return self.ask(method, path, body, key)
             except OSError:
                 time.sleep(0.05)
+        return None, None
 
     def made(self):
         """An item with a rail and a lamp; their keys."""

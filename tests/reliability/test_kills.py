@@ -28,10 +28,14 @@ def test_no_acknowledged_save_is_lost_to_a_kill(tmp_path):
         while not over.is_set():
             key, text = str(uuid.uuid4()), f"note {uuid.uuid4()}"
             reading = {"position": keys[n]["position"], "kind": "current", "text": "4mA", "note": text}
-            assert client.save("PUT", f"readings/after/{key}", reading)[0] == 200
+            status, _ = client.save("PUT", f"readings/after/{key}", reading, over)
+            if status is None:
+                return
+            assert status == 200
             acknowledged[n].add(key)
-            assert client.save("PATCH", f"positions/{keys[n]['position']}", {"notes": text})[0] == 200
-            last[n] = text
+            status, _ = client.save("PATCH", f"positions/{keys[n]['position']}", {"notes": text}, over)
+            # One that was sent and never answered may be there or not.
+            last[n] = text if status == 200 else None
 
     # Seeded, so that a failure comes again.
     moments = random.Random(7)
@@ -56,4 +60,4 @@ def test_no_acknowledged_save_is_lost_to_a_kill(tmp_path):
     assert sum(map(len, acknowledged)) > WRITERS
     for n in range(WRITERS):
         assert acknowledged[n] <= there
-        assert notes[uuid.UUID(keys[n]["position"]).hex] == last[n]
+        assert last[n] in (None, notes[uuid.UUID(keys[n]["position"]).hex])

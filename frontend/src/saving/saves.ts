@@ -14,7 +14,7 @@ import { Refused } from "../api/client";
 import { draftOf, onItsWay, refused, settled } from "./drafts";
 import { say } from "./notices";
 import { send, type Method, type Saved } from "./send";
-import { drop, keep, keptKeys, keysOfAllTabs, readOfAnyTab } from "./store";
+import { drop, keep, keptKeys, keysOfAllTabs, readKept, readOfAnyTab } from "./store";
 import { alone, openTabs, thisTab } from "./tab";
 
 /** The field that a save comes from: where the answer goes, whatever has become of the page since. */
@@ -46,6 +46,7 @@ type SaveMutation = Mutation<Saved, Error, Save>;
 
 const KEY = ["save"] as const;
 const PREFIX = "save/";
+const OLD = "outbox";
 const RETRY_MS = 2000;
 const ADOPT_MS = 5000;
 /** How often a server that is busy is asked again. */
@@ -93,6 +94,7 @@ export async function openSaves(client: QueryClient): Promise<void> {
   teachSaves(client);
   channel?.addEventListener("message", () => void askAnew(client));
   await adopt(client);
+  sendOld(client);
   window.setInterval(() => void adopt(client), ADOPT_MS);
 }
 
@@ -150,6 +152,22 @@ export function save(client: QueryClient, what: Omit<Save, "key">): Promise<Save
   remember(client, mutation, entry);
   if (entry.field) onItsWay(entry.field.draft);
   return mutation.execute(entry);
+}
+
+/** Saves that waited when this browser last ran the version before, which kept them all in one list. */
+function sendOld(client: QueryClient): void {
+  const kept = readKept(OLD);
+  if (kept === undefined) return;
+  drop(OLD);
+  try {
+    for (const { method, path, body } of JSON.parse(kept) as Omit<Save, "key">[]) {
+      save(client, { method, path, body, label: "A change of your last visit" }).catch(
+        () => undefined,
+      );
+    }
+  } catch {
+    // It is no list of ours.
+  }
 }
 
 /** Take over the saves of this tab before its reload, and those of tabs that are no more. */

@@ -28,6 +28,13 @@ const Said = styled.div`
   }
 `;
 
+/* In sight wherever the page stands: what was just done has its way back beside it. */
+const Place = styled.div`
+  position: sticky;
+  top: 0;
+  z-index: 10;
+`;
+
 interface Props {
   /** Take a step back. */
   onUndo: (step: number) => void;
@@ -39,7 +46,7 @@ export function Notices({ onUndo }: Props) {
   const notices = useSyncExternalStore(subscribeNotices, allNotices);
   const keeping = useSyncExternalStore(subscribeStore, howKept);
   return (
-    <div role="status">
+    <Place role="status">
       {line.state !== "well" && <Warn>{saying(line)}</Warn>}
       {keeping === "larger" && (
         <Warn>
@@ -64,7 +71,7 @@ export function Notices({ onUndo }: Props) {
           </SmallButton>
         </Said>
       ))}
-    </div>
+    </Place>
   );
 }
 

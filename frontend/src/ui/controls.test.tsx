@@ -1,6 +1,7 @@
 import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
+import { typed } from "../saving/drafts";
 import { answer, forget, savedAt, show, showRecord } from "../test/providers";
 import { Choice } from "./Choice";
 import { Field } from "./Field";
@@ -205,4 +206,26 @@ test("a sheet is named, and closes by its button and by Escape", () => {
   fireEvent.click(screen.getByRole("button", { name: "Close" }));
   fireEvent.keyDown(screen.getByRole("dialog"), { key: "Escape" });
   expect(onClose).toHaveBeenCalledTimes(2);
+});
+
+test("a choice of nothing shows at once, before the server holds it", async () => {
+  answer({ "/api/record": {} });
+  typed("r.rating_w", "null", "50");
+  showRecord(<SavedChoice field="rating_w" label="Power rating of each" />, {
+    values: { rating_w: 50 },
+  });
+  const field = await screen.findByRole<HTMLInputElement>("combobox", {
+    name: "Power rating of each",
+  });
+  expect(field.value).toBe("To fit");
+});
+
+test("a draft that another version kept in another form is left alone", async () => {
+  answer({ "/api/record": {} });
+  typed("r.owner", "not JSON", '""');
+  showRecord(<SavedText label="Owner" field="owner" />, {
+    shape: "equipment",
+    values: { owner: "us" },
+  });
+  expect(screen.getByLabelText<HTMLInputElement>("Owner").value).toBe("us");
 });

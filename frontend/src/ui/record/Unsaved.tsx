@@ -12,6 +12,9 @@ const Line = styled.div`
   gap: 4px 10px;
   font-size: 0.9rem;
   color: var(--ink-soft);
+  & > button {
+    color: var(--ink);
+  }
 `;
 
 interface Props {

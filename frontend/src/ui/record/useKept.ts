@@ -30,11 +30,13 @@ interface Options<V> {
  * it is left, and keeps it with the reason where it is refused.
  */
 export function useKept<V>({ id, label, names, kept, save }: Options<V>) {
-  const draft = useSyncExternalStore(subscribeDrafts, () => draftOf(id));
+  const found = useSyncExternalStore(subscribeDrafts, () => draftOf(id));
+  const read = found && parsed(found.text, kept);
+  const draft = read === undefined ? undefined : found;
   const held = JSON.stringify(kept);
   const send = (anyway: boolean) => {
     const now = draftOf(id);
-    if (!now || now.sent === now.text) return;
+    if (!now || now.sent === now.text || parsed(now.text, kept) === undefined) return;
     if (now.text === held && now.sent === undefined) {
       putBack(id);
       return;
@@ -58,7 +60,7 @@ export function useKept<V>({ id, label, names, kept, save }: Options<V>) {
     };
   }, [id]);
   return {
-    value: draft ? (JSON.parse(draft.text) as V) : kept,
+    value: draft ? (read as V) : kept,
     dirty: draft !== undefined && draft.text !== held,
     draft,
     type: (value: V) => typed(id, JSON.stringify(value), held, label),
@@ -66,6 +68,17 @@ export function useKept<V>({ id, label, names, kept, save }: Options<V>) {
     insist: () => send(true),
     putBack: () => putBack(id),
   };
+}
+
+/** A draft as the kind of value the field holds; nothing where it is of another kind, kept by another version. */
+function parsed<V>(text: string, kept: V): V | undefined {
+  try {
+    const value = JSON.parse(text) as V;
+    const fits = typeof value === typeof kept || kept === null || value === null;
+    return fits ? value : undefined;
+  } catch {
+    return undefined;
+  }
 }
 
 export type Kept<V> = ReturnType<typeof useKept<V>>;
