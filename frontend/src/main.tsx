@@ -31,7 +31,7 @@ focusManager.setFocused(true);
 await takeTab();
 await openStore();
 openDrafts(await openTabs());
-await openSaves(queries);
+void openSaves(queries);
 
 const root = document.getElementById("root");
 if (!root) throw new Error("The page has no root.");

@@ -89,7 +89,7 @@ export function teachSaves(client: QueryClient): void {
   });
 }
 
-/** Make the client send saves, and send what earlier visits could not. */
+/** Make the client send saves, and send what earlier visits could not; nobody need wait for that. */
 export async function openSaves(client: QueryClient): Promise<void> {
   teachSaves(client);
   channel?.addEventListener("message", () => void askAnew(client));

@@ -6,6 +6,8 @@
 import { del, entries, set } from "idb-keyval";
 
 const PREFIX = "swapglow.";
+/** How long the page waits for the larger store before it is shown. */
+const PATIENCE_MS = 1500;
 
 /** Where what is kept is kept: as it should be, in the larger store, or nowhere but in this page. */
 export type Keeping = "well" | "larger" | "page";
@@ -23,15 +25,15 @@ function tell(next: Keeping) {
 
 /** Read what an earlier visit kept; to be awaited before anything is shown. */
 export async function openStore(): Promise<void> {
-  try {
-    for (const [key, text] of await entries<string, string>()) {
-      if (key.startsWith(PREFIX)) {
-        memory.set(key.slice(PREFIX.length), text);
-        larger.add(key.slice(PREFIX.length));
-      }
+  // A browser without IndexedDB, or with one that does not answer, has nothing in it.
+  const late = new Promise<[string, string][]>((done) => setTimeout(() => done([]), PATIENCE_MS));
+  const asked = (async () => entries<string, string>())();
+  const found = await Promise.race([asked, late]).catch(() => []);
+  for (const [key, text] of found) {
+    if (key.startsWith(PREFIX)) {
+      memory.set(key.slice(PREFIX.length), text);
+      larger.add(key.slice(PREFIX.length));
     }
-  } catch {
-    // A browser without IndexedDB has nothing in it.
   }
   for (let n = 0; n < localStorage.length; n += 1) {
     const key = localStorage.key(n) ?? "";
