@@ -47,7 +47,7 @@ def test_no_acknowledged_save_is_lost_to_a_kill(tmp_path):
             over.wait(moments.uniform(0.2, 1.0))
             server.kill()
             server.start()
-            assert server.process.poll() is None
+            assert server.process.poll() is None, server.process.communicate()[0]
     finally:
         over.set()
         for w in writers:
