@@ -8,8 +8,11 @@ import sys
 from vulture import Vulture
 
 # Called by what they are: routes, handlers, findings; and what Django and ninja look up by name.
-DECORATORS = ["@router.*", "@api.*", "@rule"]
-NAMES = ["authenticate", "Command", "RecordsConfig", "ContentSecurityPolicy", "nonce"]
+DECORATORS = ["@router.*", "@api.*", "@rule", "@receiver"]
+NAMES = [
+    "authenticate", "Command", "RecordsConfig", "ContentSecurityPolicy", "nonce", "not_our_page", "not_found",
+    "failed", "WithoutWords", "formatException", "LoopbackOnly",
+]  # fmt: skip
 # The reference simulator's and the generators' helpers are there for tests, and say so.
 FOR_TESTS = ["scripts/reference.py"]
 KINDS = ("function", "method", "class", "property", "import")
