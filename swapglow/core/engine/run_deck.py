@@ -15,11 +15,14 @@ Answer = dict[str, Any]
 
 
 def run_deck(deck: Deck, tell: Callable[[float], None] = lambda done: None) -> Answer:
-    """Answers by analysis: ``{"op": {"v", "i"}, "dc": {"sweep", "v", "i"}, "tran": {"t", "v", "i"}}``.
+    """Run every analysis that a file asks for.
 
     Args:
         deck: the file.
         tell: called now and then with the share of the run in time that is done, 0 to 1.
+
+    Returns:
+        Answers by analysis: ``{"op": {"v", "i"}, "dc": {"sweep", "v", "i"}, "tran": {"t", "v", "i"}}``; V, A and s.
 
     Raises:
         CircuitError: the circuit has no answer, or the file asks for none.
