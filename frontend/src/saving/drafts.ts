@@ -94,9 +94,15 @@ export function refused(
   why: { message: string; now?: string | undefined; base?: string | undefined; label?: string },
 ): void {
   const old = drafts.get(key);
+  // A newer text is on its way already: its own answer decides.
+  if (old?.sent !== undefined && old.sent !== text) return;
+  if (old && old.text !== "" && old.text !== text) {
+    put(key, { ...old, base: why.base, sent: undefined });
+    return;
+  }
   put(key, {
     ...old,
-    text: old?.text || text,
+    text,
     base: why.base,
     sent: undefined,
     refused: why.message,

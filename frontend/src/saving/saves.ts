@@ -55,6 +55,8 @@ const channel =
   typeof BroadcastChannel === "undefined" ? undefined : new BroadcastChannel("swapglow");
 
 const places = new Map<string, string>();
+/** The last save of each field that was refused. */
+const refusals = new Map<string, Save>();
 let count = 0;
 
 const asked = ["catalogue", "took", "quick"];
@@ -67,7 +69,7 @@ const askAnew = (client: QueryClient) =>
 export function teachSaves(client: QueryClient): void {
   client.setMutationDefaults(KEY, {
     mutationFn: (save: Save) =>
-      alone("saves", () => send(save.key, save.method, save.path, save.body)),
+      alone("saves", () => send(save.key, save.method, save.path, seen(save))),
     networkMode: "always",
     retry: (tries, problem) =>
       !(problem instanceof Refused) || (problem.status === 503 && tries < BUSY_TRIES),
@@ -83,6 +85,7 @@ export function teachSaves(client: QueryClient): void {
     },
     onError: (problem: Error, save: Save) => {
       forget(save);
+      if (save.field) refusals.set(save.field.draft, { ...save, body: seen(save) });
       void askAnew(client);
       tellRefusal(problem, save);
     },
@@ -96,6 +99,18 @@ export async function openSaves(client: QueryClient): Promise<void> {
   await adopt(client);
   sendOld(client);
   window.setInterval(() => void adopt(client), ADOPT_MS);
+}
+
+/**
+ * The body of a save, with what the typist saw in its field. Where that was a text of their own which the server
+ * has refused since, what they saw is what they had seen before it.
+ */
+function seen(save: Save): unknown {
+  const before = save.field && refusals.get(save.field.draft);
+  if (!before || before.field?.text !== save.field?.base || before.key === save.key)
+    return save.body;
+  const { was } = (before.body ?? {}) as { was?: unknown };
+  return { ...(save.body as object), was };
 }
 
 function tellRefusal(problem: Error, save: Save): void {

@@ -229,3 +229,29 @@ test("a draft that another version kept in another form is left alone", async ()
   });
   expect(screen.getByLabelText<HTMLInputElement>("Owner").value).toBe("us");
 });
+
+test("what is typed while an earlier text is being refused is saved over what was seen before both", async () => {
+  const asked = answer({ "/api/record": {} });
+  const errors = [{ field: "owner", message: "Not that." }];
+  const answers = [{ status: 422, body: { errors } }, {}];
+  vi.stubGlobal(
+    "fetch",
+    vi.fn(async (path: string, init?: RequestInit) => {
+      asked.push({ path, method: "PATCH", body: JSON.parse(String(init?.body)) });
+      const next = answers.shift() as { status?: number; body?: unknown };
+      return new Response(JSON.stringify(next.body ?? {}), { status: next.status ?? 200 });
+    }),
+  );
+  const owner = { id: "t", shape: "equipment", values: { owner: "us" } };
+  showRecord(<SavedText label="Owner" field="owner" />, owner);
+  const field = type("Owner", "much");
+  fireEvent.blur(field);
+  fireEvent.blur(type("Owner", "less"));
+  await waitFor(() => expect(saves(asked)).toHaveLength(2));
+  expect(saves(asked)).toEqual([
+    { owner: "much", was: { owner: "us" } },
+    { owner: "less", was: { owner: "us" } },
+  ]);
+  expect(screen.queryByText("Not that.")).toBeNull();
+  expect(field.value === "less" || field.value === "us").toBe(true);
+});
