@@ -135,8 +135,12 @@ def main() -> None:
     call_command("load_demo")
     from waitress import create_server
 
+    from swapglow.records import summaries
     from swapglow.web.wsgi import application
 
+    # Nobody works off the queue here: the lamps are worked out before the first picture.
+    summaries.mark_outdated()
+    summaries.refresh()
     server = create_server(application, host="127.0.0.1", port=0, threads=4)
     threading.Thread(target=server.run, daemon=True).start()
     OUT.mkdir(parents=True, exist_ok=True)
