@@ -470,7 +470,7 @@ def test_later_work_is_shown_beside_the_earlier_and_one_is_chosen(page, line, it
 def views(item, lamp):
     yield f"/equipment/{item.pk}", ""
     yield f"/equipment/{item.pk}/take-in", ""
-    for sheet in ("Job", "LED", "Old lamp", "Resistor", "Rail", "Driver"):
+    for sheet in ("Job", "LED", "Old lamp", "Resistor", "Rail"):
         yield f"/position/{lamp.pk}", sheet
 
 
@@ -478,7 +478,7 @@ def open_view(page, line, path, sheet):
     there(page, line, path)
     if not sheet:
         return
-    name = re.compile(f"^{sheet}") if sheet in ("Resistor", "Rail", "Driver") else sheet
+    name = re.compile(f"^{sheet}") if sheet in ("Resistor", "Rail") else sheet
     page.get_by_role("button", name=name, exact=isinstance(name, str)).first.click()
     expect(page.get_by_role("dialog")).to_be_visible()
 
@@ -521,7 +521,7 @@ def walk(page, line, path, sheet, item, condition):
 BAD = ("cut", "reload", "slow")
 # Each view under one condition, and under all of them in the long run.
 LONG = bool(os.environ.get("TORTURE"))
-WALKS = [(n, bad) for n in range(8) for k, bad in enumerate(BAD) if LONG or k == n % 3]
+WALKS = [(n, bad) for n in range(7) for k, bad in enumerate(BAD) if LONG or k == n % 3]
 
 
 @pytest.mark.parametrize(("n", "bad"), WALKS)
