@@ -41,7 +41,8 @@ def aside(field: str, work: Callable[..., T], *args: Any, seconds: float = SECON
         What it answers.
 
     Raises:
-        InputError: it took too long or too much memory, or another file is being read for too long.
+        InputError: it took too long or too much memory, ended the process that read it, or had to wait too
+            long for another file.
     """
     if not _one_at_a_time.acquire(timeout=PATIENCE):
         raise InputError(field, "Another file is still being read. Bring this one in after it.")
@@ -52,11 +53,14 @@ def aside(field: str, work: Callable[..., T], *args: Any, seconds: float = SECON
         raise InputError(
             field, f"It takes longer than {seconds:g} s to read, which is what one file is given."
         ) from None
-    except (MemoryError, ProcessExpired, BrokenExecutor) as problem:
-        if isinstance(problem, BrokenExecutor):
-            _forget()
+    except MemoryError:
         raise InputError(
             field, f"It needs more than {MEGABYTES} MB of memory to read, which is what one file is given."
+        ) from None
+    except (ProcessExpired, BrokenExecutor):
+        _forget()
+        raise InputError(
+            field, "It could not be read: the process that read it ended. Try it again, or another file."
         ) from None
     finally:
         _one_at_a_time.release()

@@ -2,7 +2,7 @@
 
 import csv
 import io
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 from uuid import UUID
@@ -11,8 +11,8 @@ from pydantic import ValidationError
 
 from swapglow.core.measurement.reading_after import KINDS
 from swapglow.core.quantities import InputError
+from swapglow.inputs.reading_rules import check_after, check_before
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
-from swapglow.inputs.to_core import reading_after_of, reading_before_of
 
 
 @dataclass(frozen=True)
@@ -164,19 +164,24 @@ def _line(cells: Mapping[str, str], lamps: Sequence[Lamp]) -> Line:
             said = _short(cells["function"])
             raise InputError("function", f'"{said}" is no reading after the swap: {", ".join(KINDS)}.')
         after: ReadingAfterInput = _shaped(ReadingAfterInput, cells, "after")
-        reading_after_of("", after)
-        if after.kind != "current" and lamp.alternates:
-            raise InputError(
-                "function", "On a supply that alternates the LED's average current is compared, not volts."
-            )
+        _under_its_heading("after", lambda: check_after(after, alternates=lamp.alternates))
         return Line(lamp.key, reading, after)
-    if lamp.mains:
-        raise InputError(
-            "lamp", f"{lamp.name} is marked as mains-connected: no live readings are kept of it."
-        )
     before: ReadingBeforeInput = _shaped(ReadingBeforeInput, cells, "before")
-    reading_before_of("", before)
+    _under_its_heading("before", lambda: check_before(before, mains=lamp.mains))
     return Line(lamp.key, reading, before)
+
+
+def _under_its_heading(when: str, check: Callable[[], None]) -> None:
+    """Refuse by the column that a field stands in."""
+    try:
+        check()
+    except InputError as problem:
+        raise InputError(_heading(when, problem.field), problem.message) from None
+
+
+def _heading(when: str, field: object) -> str:
+    """The column of a field; the lamp's, which has none, is its name."""
+    return next((c.heading for c in COLUMNS if getattr(c, when) == field), "lamp")
 
 
 def _lamp(cells: Mapping[str, str], lamps: Sequence[Lamp]) -> Lamp:
@@ -228,5 +233,6 @@ def _shaped(shape: type[Any], cells: Mapping[str, str], when: str) -> Any:
         return shape.model_validate(fields)
     except ValidationError as problem:
         fault = problem.errors(include_url=False, include_input=False)[0]
-        heading = next((c.heading for c in COLUMNS if getattr(c, when) == fault["loc"][0]), "line")
-        raise InputError(heading, str(fault["msg"]).removeprefix("Value error, ")) from None
+        raise InputError(
+            _heading(when, fault["loc"][0]), str(fault["msg"]).removeprefix("Value error, ")
+        ) from None

@@ -176,7 +176,7 @@ def test_readings_go_out_and_come_in_again(bench, loaded):
     ("line", "place", "says"),
     [
         ("Attic lamp,before,dc_volts,5V,lamp,in,,,no,,", "line 2, lamp", "Left bracket"),
-        ("Left bracket,before,dc_volts,5 apples,lamp,in,,,no,,", "line 2, text", "voltage"),
+        ("Left bracket,before,dc_volts,5 apples,lamp,in,,,no,,", "line 2, reading", "voltage"),
         ("Left bracket,later,dc_volts,5V,lamp,in,,,no,,", "line 2, when", "before"),
         ("Left bracket,after,guess,5V,,,,,,,", "line 2, function", "current"),
         ("Left bracket,before,dc_volts,5V,shelf,in,,,no,,", "line 2, points", "feed"),

@@ -69,7 +69,7 @@ const askAnew = (client: QueryClient) =>
 export function teachSaves(client: QueryClient): void {
   client.setMutationDefaults(KEY, {
     mutationFn: (save: Save) =>
-      alone("saves", () => send(save.key, save.method, save.path, seen(save))),
+      alone("saves", () => send(save.key, save.method, save.path, mended(save).body)),
     networkMode: "always",
     retry: (tries, problem) =>
       !(problem instanceof Refused) || (problem.status === 503 && tries < BUSY_TRIES),
@@ -85,9 +85,10 @@ export function teachSaves(client: QueryClient): void {
     },
     onError: (problem: Error, save: Save) => {
       forget(save);
-      if (save.field) refusals.set(save.field.draft, { ...save, body: seen(save) });
+      const sent = mended(save);
+      if (sent.field) refusals.set(sent.field.draft, sent);
       void askAnew(client);
-      tellRefusal(problem, save);
+      tellRefusal(problem, sent);
     },
   });
 }
@@ -102,15 +103,20 @@ export async function openSaves(client: QueryClient): Promise<void> {
 }
 
 /**
- * The body of a save, with what the typist saw in its field. Where that was a text of their own which the server
- * has refused since, what they saw is what they had seen before it.
+ * A save with what the typist saw in its field. Where that was a text of their own which the server has refused
+ * since, what they saw is what they had seen before it.
  */
-function seen(save: Save): unknown {
-  const before = save.field && refusals.get(save.field.draft);
-  if (!before || before.field?.text !== save.field?.base || before.key === save.key)
-    return save.body;
+function mended(save: Save): Save {
+  const { field } = save;
+  const before = field && refusals.get(field.draft);
+  if (!field || !before?.field || before.field.text !== field.base || before.key === save.key)
+    return save;
   const { was } = (before.body ?? {}) as { was?: unknown };
-  return { ...(save.body as object), was };
+  return {
+    ...save,
+    body: { ...(save.body as object), was },
+    field: { ...field, base: before.field.base },
+  };
 }
 
 function tellRefusal(problem: Error, save: Save): void {

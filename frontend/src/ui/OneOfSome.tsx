@@ -1,6 +1,5 @@
 import { Choice } from "./Choice";
 import { Picker, type Pick } from "./Picker";
-import { Refusal } from "./Refusal";
 
 interface Props {
   /** Its name on screen. */
@@ -11,8 +10,6 @@ interface Props {
   options: readonly Pick[];
   /** Told what is typed or chosen. */
   onChange: (id: string) => void;
-  /** Why what stands there is not accepted. */
-  error?: string | undefined;
 }
 
 /** What still reads at a glance as a row of buttons. */
@@ -20,18 +17,13 @@ const FEW = 7;
 const SHORT = 64;
 
 /** One of some: in a row while they are few and short, else picked by name. */
-export function OneOfSome({ label, value, options, onChange, error }: Props) {
+export function OneOfSome({ label, value, options, onChange }: Props) {
   const known = options.some((o) => o.id === value);
   const all = known || value === "" ? options : [...options, { id: value, label: value }];
   const letters = all.reduce((sum, o) => sum + o.label.length, 0);
-  return (
-    <div>
-      {all.length <= FEW && letters <= SHORT ? (
-        <Choice label={label} value={value} options={all} onChange={onChange} />
-      ) : (
-        <Picker key={value} label={label} value={value} items={[...all]} onChange={onChange} />
-      )}
-      <Refusal why={error} />
-    </div>
+  return all.length <= FEW && letters <= SHORT ? (
+    <Choice label={label} value={value} options={all} onChange={onChange} />
+  ) : (
+    <Picker key={value} label={label} value={value} items={[...all]} onChange={onChange} />
   );
 }

@@ -2,7 +2,7 @@ import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
 import { RecordContext } from "../../ui/record/record";
-import { SavedNotes, SavedText } from "../../ui/record/SavedText";
+import { SavedText } from "../../ui/record/SavedText";
 import { useSaveFields } from "../../ui/record/useSaveFields";
 
 const Facts = styled.div`
@@ -46,7 +46,7 @@ export function EquipmentFacts({ item }: Props) {
           <strong>Take-in:</strong> {advice.line}
           {overruled ? ` Decided otherwise: ${overruled}` : ""}
         </Advice>
-        <SavedNotes field="notes" label="Notes" />
+        <SavedText field="notes" label="Notes" lines />
       </Facts>
     </RecordContext>
   );

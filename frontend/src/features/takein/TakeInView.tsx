@@ -7,7 +7,7 @@ import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
 import { RecordContext, useRecord, within } from "../../ui/record/record";
 import { SavedFlags } from "../../ui/record/SavedFlags";
-import { SavedNotes } from "../../ui/record/SavedText";
+import { SavedText } from "../../ui/record/SavedText";
 import { useSaveFields } from "../../ui/record/useSaveFields";
 import { Feasibility } from "./Feasibility";
 import { Lines } from "./Lines";
@@ -125,9 +125,9 @@ function TakeInSheet({ view }: SheetProps) {
           <Part aria-label="On the bench">
             <h2>What came in</h2>
             <SavedFlags field="hazards" label="Dangers in it" />
-            <SavedNotes field="dark" label="What is dark" />
-            <SavedNotes field="sharing" label="What else shares the feed" />
-            <SavedNotes field="grounds" label="Grounds, and how they were found" />
+            <SavedText field="dark" label="What is dark" lines />
+            <SavedText field="sharing" label="What else shares the feed" lines />
+            <SavedText field="grounds" label="Grounds, and how they were found" lines />
           </Part>
           <Part aria-label="Wires">
             <h2>Wires, by what they do</h2>

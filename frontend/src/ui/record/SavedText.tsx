@@ -10,10 +10,12 @@ interface Props {
   hint?: string;
   /** Words that may run over a line. */
   long?: boolean;
+  /** Words of several lines. */
+  lines?: boolean;
 }
 
 /** A text of the record. */
-export function SavedText({ field, label, hint, long }: Props) {
+export function SavedText({ field, label, hint, long, lines }: Props) {
   const { id, names, value, save } = useField(field);
   return (
     <TextControl
@@ -23,21 +25,7 @@ export function SavedText({ field, label, hint, long }: Props) {
       saved={String(value ?? "")}
       hint={hint}
       long={long ?? false}
-      onSave={(text, was, at) => save(text, was, at)}
-    />
-  );
-}
-
-/** Free words of the record over several lines, saved when they are left. */
-export function SavedNotes({ field, label }: Props) {
-  const { id, names, value, save } = useField(field);
-  return (
-    <TextControl
-      id={id}
-      names={names}
-      label={label}
-      saved={String(value ?? "")}
-      lines
+      lines={lines ?? false}
       onSave={(text, was, at) => save(text, was, at)}
     />
   );

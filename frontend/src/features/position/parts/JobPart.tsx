@@ -1,5 +1,5 @@
 import { SavedChoice } from "../../../ui/record/SavedChoice";
-import { SavedNotes, SavedText } from "../../../ui/record/SavedText";
+import { SavedText } from "../../../ui/record/SavedText";
 import { SpiceText } from "./SpiceText";
 import type { Position } from "./part";
 
@@ -15,7 +15,7 @@ export function JobPart({ position }: Props) {
       <SavedText field="name" label="Lamp" />
       <SavedChoice field="stage" label="Stage" />
       <SavedChoice field="mains" label="Connected with the mains?" />
-      <SavedNotes field="notes" label="Notes" />
+      <SavedText field="notes" label="Notes" lines />
       <SpiceText id={position.id} />
     </>
   );
