@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { render } from "@testing-library/react";
+import { cleanup, render } from "@testing-library/react";
 import type { ReactElement } from "react";
 import { MemoryRouter } from "react-router";
 import { vi } from "vitest";
@@ -42,6 +42,15 @@ export function forget() {
   localStorage.clear();
   for (const [key] of [...allDrafts()]) putBack(key);
   for (const { id } of allNotices()) unsay(id);
+}
+
+/**
+ * Leave what a test has shown. What is typed is forgotten first: a field that goes from the screen saves it, and
+ * that save would be sent again in the next test.
+ */
+export function leave() {
+  forget();
+  cleanup();
 }
 
 function InRecord({ of, children }: { of: Partial<RecordScope>; children: ReactElement }) {

@@ -1,8 +1,8 @@
-import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
+import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
 import { typed } from "../saving/drafts";
-import { answer, forget, savedAt, show, showRecord } from "../test/providers";
+import { answer, forget, leave, savedAt, show, showRecord } from "../test/providers";
 import { Choice } from "./Choice";
 import { Field } from "./Field";
 import { SavedChoice } from "./record/SavedChoice";
@@ -13,7 +13,7 @@ import { Sheet } from "./Sheet";
 
 beforeEach(forget);
 afterEach(() => {
-  cleanup();
+  leave();
   vi.unstubAllGlobals();
 });
 

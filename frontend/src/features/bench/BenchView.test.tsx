@@ -1,7 +1,7 @@
-import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
-import { answer, forget, savedAt, show } from "../../test/providers";
+import { answer, forget, leave, savedAt, show } from "../../test/providers";
 import { BenchView } from "./BenchView";
 
 const lamp = {
@@ -28,7 +28,7 @@ beforeEach(() => {
   vi.stubGlobal("matchMedia", () => ({ matches: false }));
 });
 afterEach(() => {
-  cleanup();
+  leave();
   vi.unstubAllGlobals();
 });
 

@@ -1,8 +1,8 @@
-import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { Route, Routes } from "react-router";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
-import { answer, forget, show } from "../../test/providers";
+import { answer, forget, leave, show } from "../../test/providers";
 import { finding, glow, shown, staircase, step, supply, uncertainty } from "../../test/report";
 import PositionView from "./PositionView";
 
@@ -145,7 +145,7 @@ beforeEach(() => {
   );
 });
 afterEach(() => {
-  cleanup();
+  leave();
   vi.unstubAllGlobals();
 });
 

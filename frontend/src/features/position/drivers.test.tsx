@@ -1,8 +1,8 @@
-import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
 import type { Schemas } from "../../api/client";
-import { answer, forget, savedAt, showRecord } from "../../test/providers";
+import { answer, forget, leave, savedAt, showRecord } from "../../test/providers";
 import { DriverPart } from "./parts/DriverPart";
 import type { Position } from "./parts/part";
 import { SwapsPart } from "./parts/SwapsPart";
@@ -65,7 +65,7 @@ beforeEach(() => {
   });
 });
 afterEach(() => {
-  cleanup();
+  leave();
   vi.unstubAllGlobals();
 });
 

@@ -1,8 +1,8 @@
-import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
+import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
 import type { Schemas } from "../../api/client";
-import { answer, forget, savedAt, showRecord } from "../../test/providers";
+import { answer, forget, leave, savedAt, showRecord } from "../../test/providers";
 import { cycle, shown } from "../../test/report";
 import type { Position } from "./parts/part";
 import { SweepPart } from "./parts/SweepPart";
@@ -45,7 +45,7 @@ beforeEach(() => {
   asked = answer({ "/api/took": { took: "", error: "" }, "/api/record": {} });
 });
 afterEach(() => {
-  cleanup();
+  leave();
   vi.unstubAllGlobals();
 });
 

@@ -1,8 +1,8 @@
-import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
+import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { Route, Routes } from "react-router";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
-import { answer, forget, savedAt, show } from "../../test/providers";
+import { answer, forget, leave, savedAt, show } from "../../test/providers";
 import { step } from "../../test/report";
 import ReadingsView from "./ReadingsView";
 
@@ -64,7 +64,7 @@ beforeEach(() => {
   vi.stubGlobal("matchMedia", () => ({ matches: false }));
 });
 afterEach(() => {
-  cleanup();
+  leave();
   vi.unstubAllGlobals();
 });
 

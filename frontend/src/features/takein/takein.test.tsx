@@ -1,9 +1,9 @@
-import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
+import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
 import type { Schemas } from "../../api/client";
 import { Flags } from "../../ui/Flags";
-import { answer, catalogue, forget, show } from "../../test/providers";
+import { answer, catalogue, forget, leave, show } from "../../test/providers";
 import { BringIn, TakeOut } from "../equipment/Files";
 import { Lines } from "./Lines";
 import { RailEditor } from "../equipment/RailEditor";
@@ -52,7 +52,7 @@ const kind: Schemas["SupplyOut"] = {
 
 beforeEach(forget);
 afterEach(() => {
-  cleanup();
+  leave();
   vi.unstubAllGlobals();
 });
 
