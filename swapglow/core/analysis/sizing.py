@@ -5,9 +5,9 @@ from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.interpolate import CubicSpline
 
 from swapglow.core.analysis.ac_cycle import AcCases, solve_cycles
+from swapglow.core.analysis.joining import joined
 from swapglow.core.analysis.terminals import diode_volts, ohms_for, room
 from swapglow.core.constants import NOMINAL_C, thermal_voltage
 from swapglow.core.design.position import Position
@@ -25,6 +25,11 @@ _FALLBACK_OHM = 1000.0
 LEAD_OHM = 0.1
 _FALLBACK_FARAD = 100e-6
 _LARGEST_FARAD = 0.1
+# The search for a resistance, all in logarithms: how near is met, and how little a resistance may do.
+_CLOSE = 1e-4
+_FLAT = 1e-3
+_LARGEST_STEP = 2.0
+_MOST_SECANTS = 12
 
 
 @dataclass(frozen=True)
@@ -204,19 +209,30 @@ def _resistance_for(position: Position, guess: float, wanted: float, farads: flo
         if more[0] < goal:
             return None
         at, found = lower, more
-    estimate = float(np.interp(-goal, -found, at))
-    if found[-1] < goal < found[0]:
-        # Current falls with ohms, so the curve may be read the other way round.
-        estimate = float(CubicSpline(-found, at)(-goal))
-        if position.rectification.reservoir and at[-1] - at[0] < 1.0:
-            # Through five points so near each other the curve is good to parts in ten thousand, and
-            # another round of cycles would cost as much as the first.
-            return float(np.exp(estimate))
-    for _ in range(4):
+    estimate = _where(at, found, goal)
+    if position.rectification.reservoir and found[-1] < goal < found[0] and at[-1] - at[0] < 1.0:
+        # Through five points so near each other the curve is good to parts in ten thousand, and
+        # another round of cycles would cost as much as the first.
+        return float(np.exp(estimate))
+    for _ in range(_MOST_SECANTS):
         here = amps(np.array([estimate - 0.01, estimate + 0.01]))
+        off = goal - float(here.mean())
+        if abs(off) < _CLOSE:
+            return float(np.exp(estimate))
         slope = float(here[1] - here[0]) / 0.02
-        step = (goal - float(here.mean())) / slope
-        estimate += step
-        if abs(step) < 3e-4:
-            break
-    return float(np.exp(estimate))
+        if slope > -_FLAT:
+            # The resistance no longer sets the current: there is none that makes it the drive wanted.
+            return None
+        estimate += float(np.clip(off / slope, -_LARGEST_STEP, _LARGEST_STEP))
+    return None
+
+
+def _where(at: FloatArray, found: FloatArray, goal: float) -> float:
+    """Where a current that falls along ``at`` meets ``goal``, both in logarithms; an end outside them.
+
+    Cases that carry the same current say nothing of each other, and the first of them stands for all.
+    """
+    apart = np.concatenate([[True], np.diff(np.minimum.accumulate(found)) < -_CLOSE])
+    if apart.sum() < 2 or not found[apart][-1] < goal < found[apart][0]:
+        return float(np.interp(-goal, -np.minimum.accumulate(found), at))
+    return float(joined(-found[apart], at[apart], np.array([-goal]))[0])

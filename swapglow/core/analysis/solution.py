@@ -6,9 +6,9 @@ from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.interpolate import CubicSpline
 
 from swapglow.core.analysis.ac_cycle import AcCases, Cycled, Drawn, solve_and_draw, solve_cycles
+from swapglow.core.analysis.joining import joined
 from swapglow.core.analysis.sizing import Sizing, size
 from swapglow.core.analysis.terminals import ohms_for
 from swapglow.core.design.position import Position
@@ -321,7 +321,7 @@ def _alternating_rule(position: Position, farads: float) -> _Rule:
 
     def along(values: FloatArray) -> FloatArray:
         logs = np.log(np.maximum(np.atleast_2d(values), 1e-15))
-        return np.asarray(np.exp(CubicSpline(np.log(at), logs, axis=1)(np.log(rule))))
+        return np.asarray(np.exp(joined(np.log(at), logs, np.log(rule))))
 
     rms = along(batch.of(found.rms, "rule")[CURVES.index("most")])[0]
     watts = rms**2 * rule * (1 - position.ohm_spread)

@@ -229,10 +229,11 @@ def _leave(p: Position, plain: Swap) -> Swap:
     assert lamp is not None
     volts = lamp_volts(p)
     amps = lamp.amps_at(volts)
-    life = (volts / lamp.volts) ** -12
+    # Under a twentieth of its volts it does not glow, and nothing is to be said of a life.
+    life = f"life {(volts / lamp.volts) ** -12:.2g} × rated (V^−12)" if volts > lamp.volts / 20 else "it stays dark"
     return replace(
         plain, current=show(amps, AMPERE), heat=show(volts * amps, WATT, 2), light="1 ×", points="1",
-        off=WORDS["dark"], reversible="nothing changed", stock=f"life {life:.2g} × rated (V^−12)",
+        off=WORDS["dark"], reversible="nothing changed", stock=life,
     )  # fmt: skip
 
 
