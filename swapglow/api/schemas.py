@@ -13,7 +13,6 @@ from swapglow.core.presentation.report import Report
 from swapglow.inputs.equipment import (
     EquipmentInput,
     FeasibilityInput,
-    Key,
     OpeningStep,
     Original,
     Other,
@@ -25,6 +24,7 @@ from swapglow.inputs.position import PositionInput
 from swapglow.inputs.quantity import Line, Name, Short
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
+from swapglow.inputs.rows import Key
 from swapglow.inputs.shape import Shape
 
 # What each text was taken for, by field.

@@ -1,7 +1,6 @@
 """An item of equipment as typed, and its take-in sheet."""
 
-from collections.abc import Mapping
-from typing import Annotated, TypeVar
+from typing import Annotated
 
 from pydantic import Field
 
@@ -10,14 +9,8 @@ from swapglow.core.intake.hazards import HAZARDS
 from swapglow.core.intake.wires import DOES, FOUND_WITH
 from swapglow.inputs.limits import MOST_ALTERNATIVES, MOST_LINES
 from swapglow.inputs.quantity import Line, Long, Name, Short
+from swapglow.inputs.rows import Key, Row
 from swapglow.inputs.shape import OneOf, Shape, Suggests
-
-# A key of a line, made by whoever adds it.
-Key = Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[A-Za-z0-9-]+$")]
-Place = Annotated[int, Field(ge=0, le=1_000_000)]
-
-
-R = TypeVar("R", bound="Row")
 
 
 class EquipmentInput(Shape):
@@ -28,12 +21,6 @@ class EquipmentInput(Shape):
     board_revision: Line = ""
     owner: Line = ""
     notes: Long = ""
-
-
-class Row(Shape):
-    """A line of a list; the list keeps it under its key, so that each is changed by itself."""
-
-    place: Place = 0
 
 
 class OpeningStep(Row):
@@ -93,15 +80,3 @@ class TakeInInput(Shape):
     wires: Annotated[dict[Key, Wire], Field(max_length=MOST_LINES)] = Field(default_factory=dict)
     originals: Annotated[dict[Key, Original], Field(max_length=MOST_LINES)] = Field(default_factory=dict)
     feasibility: FeasibilityInput = FeasibilityInput()
-
-
-def in_order(rows: Mapping[str, R]) -> list[R]:
-    """The lines of a list in their order.
-
-    Args:
-        rows: by key.
-
-    Returns:
-        The lines; those of one place by their keys.
-    """
-    return [row for _, row in sorted(rows.items(), key=lambda item: (item[1].place, item[0]))]

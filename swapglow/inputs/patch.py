@@ -143,7 +143,8 @@ def _module_texts(module_id: str) -> dict[str, Any]:
         "band": f"{m.low:g}-{m.high:g}V", "in_series": 1, "branches": 1, "series_diodes": 0, "regulator_id": "",
         "shunt": "", "resistor": "", "resistor_parts": 1,
         "module": {
-            "amps": show(m.amps, AMPERE, 4), "law": m.law, "polarised": "yes" if m.polarised else "no",
+            "amps": show(m.amps, AMPERE, 4), "at": "", "second_volts": "", "second_amps": "", "dice": None,
+            "law": m.law, "polarised": "yes" if m.polarised else "no",
             "throttle": "" if m.throttle == 1 else f"{m.throttle * 100:g} %",
             "after": "" if not m.throttle_s else f"{m.throttle_s:g}s",
             "candela": show(made.candela, CANDELA, 4),

@@ -9,19 +9,23 @@ from typing import Annotated
 from pydantic import Field
 
 from swapglow.core.design import position as core
+from swapglow.core.design.branch import MOST_BESIDE, MOST_BRANCHES, MOST_IN_SERIES
 from swapglow.core.design.rectification import RECTIFICATIONS
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.intake.stages import STAGES
+from swapglow.core.measurement.reading_after import READS
 from swapglow.core.parts import preferred
 from swapglow.core.parts.ready_made import LAWS
 from swapglow.core.parts.resistor import RATINGS_W, rating_text
-from swapglow.core.quantities import AMPERE, CANDELA, FARAD, OHM, SECOND, VOLT, Source
+from swapglow.core.quantities import AMPERE, CANDELA, CELSIUS, FARAD, OHM, SECOND, VOLT, Source
 from swapglow.core.search import WEIGHTS
 from swapglow.inputs.limits import MOST_DETAILS
-from swapglow.inputs.quantity import DriverDetail, Long, Name, Quantity, Short, SourceName
+from swapglow.inputs.quantity import DriverDetail, Line, Long, Name, Quantity, Short, SourceName
+from swapglow.inputs.rows import Key, Row
 from swapglow.inputs.shape import OneOf, Reads, Sets, Shape, Suggests
 
 _NO_YES = {False: "No", True: "Yes: no live readings"}
+_BATCH = {True: "Alike, of one batch", False: "Each with its own luck"}
 _FRAME = {False: "Off the frame", True: "On the frame"}
 _POLARISED = {"yes": "Lights one way round", "no": "Either way"}
 _WATTS: dict[float | None, str] = {None: "To fit", **{w: rating_text(w) for w in RATINGS_W}}
@@ -34,9 +38,17 @@ Watts = Annotated[float, Field(gt=0, le=1000)]
 
 
 class ReadyMade(Shape):
-    """A ready-made LED lamp as typed; without ``amps`` there is none."""
+    """A ready-made LED lamp as typed; without ``amps`` there is none.
+
+    ``at`` are the volts it draws them at, ``second_volts`` and ``second_amps`` another reading of it, ``dice``
+    its LEDs in series where somebody counted them.
+    """
 
     amps: Annotated[Short, Reads(AMPERE, "amps", "module")] = ""
+    at: Annotated[Short, Reads(VOLT, "given_v", "module")] = ""
+    second_volts: Annotated[Short, Reads(VOLT, "volts", "module second")] = ""
+    second_amps: Annotated[Short, Reads(AMPERE, "amps", "module second")] = ""
+    dice: Annotated[int | None, Field(ge=1, le=100), Sets("dice", "module")] = None
     law: Annotated[str, OneOf(LAWS), Sets("law", "module")] = "resistor"
     polarised: Annotated[
         str, OneOf(_POLARISED), Sets("polarised", "module", by=lambda answer: answer == "yes")
@@ -44,6 +56,18 @@ class ReadyMade(Shape):
     throttle: Annotated[Short, Sets("throttle", "module", by_hand=True)] = ""
     after: Annotated[Short, Reads(SECOND, "throttle_s", "module")] = ""
     candela: Annotated[Short, Reads(CANDELA, "candela", "module light")] = ""
+
+
+class Beside(Row):
+    """A string of other LEDs in the same place, with a resistor of its own."""
+
+    name: Line = ""
+    led_id: Short = ""
+    vf: Short = ""
+    drive: Annotated[Short, Reads(AMPERE, "target", "beside")] = ""
+    in_series: Annotated[int, Field(ge=1, le=MOST_IN_SERIES), Sets("in_series", "beside")] = 1
+    count: Annotated[int, Field(ge=1, le=MOST_BRANCHES), Sets("count", "beside")] = 1
+    resistor: Annotated[Short, Reads(OHM, "resistor_ohm", "beside")] = ""
 
 
 class PositionInput(Shape):
@@ -60,7 +84,7 @@ class PositionInput(Shape):
     led_id: Short = ""
     vf: Annotated[Quantity, Reads(VOLT, "vf", "led range")] = Quantity()
     rated: Annotated[Short, Reads(AMPERE, "rated_a", "led")] = ""
-    in_series: Annotated[int, Field(ge=1, le=core.MOST_IN_SERIES), Sets("in_series")] = 1
+    in_series: Annotated[int, Field(ge=1, le=MOST_IN_SERIES), Sets("in_series")] = 1
     driver_drop: Annotated[Quantity, Reads(VOLT, "driver_drop", "driver")] = Quantity()
     target: Annotated[Quantity, Reads(AMPERE, "target")] = Quantity()
     ceiling: Annotated[float, Field(gt=0, le=1), Suggests(_CEILINGS), Sets("ceiling")] = core.USUAL_CEILING
@@ -85,7 +109,7 @@ class PositionInput(Shape):
     driver_details: Annotated[dict[Short, DriverDetail], Field(max_length=MOST_DETAILS)] = Field(
         default_factory=dict
     )
-    branches: Annotated[int, Field(ge=1, le=core.MOST_BRANCHES), Sets("branches")] = 1
+    branches: Annotated[int, Field(ge=1, le=MOST_BRANCHES), Sets("branches")] = 1
     lead: Annotated[str, OneOf(core.LEADS), Sets("lead")] = "positive"
     common: Annotated[str, OneOf(core.COMMONS), Sets("common")] = "none"
     shunt: Annotated[Short, Reads(OHM, "shunt_ohm")] = ""
@@ -94,6 +118,11 @@ class PositionInput(Shape):
     series_diodes: Annotated[int, Field(ge=0, le=core.MOST_DIODES), Sets("series_diodes")] = 0
     regulator_id: Annotated[Short, Sets("regulator_id")] = ""
     module: ReadyMade = ReadyMade()
+    beside: Annotated[dict[Key, Beside], Field(max_length=MOST_BESIDE)] = Field(default_factory=dict)
+    one_batch: Annotated[bool, Suggests(_BATCH), Sets("one_batch")] = True
+    ambient: Annotated[Short, Reads(CELSIUS, "celsius", "air", above=None)] = ""
+    lit: Annotated[str, OneOf(core.LIT)] = "always"
+    reads: Annotated[str, OneOf(READS)] = "one"
     weigh: Annotated[list[Annotated[str, OneOf(WEIGHTS)]], Field(max_length=5)] = Field(default_factory=list)
     sweep: Long = ""
     sweep_in_series: Short = ""

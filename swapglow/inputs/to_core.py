@@ -7,9 +7,11 @@ from typing import Any
 from pydantic import BaseModel
 
 from swapglow.core.analysis.trip_current import with_trip
+from swapglow.core.constants import REFERENCE_C
+from swapglow.core.design.branch import Branch
 from swapglow.core.design.led_choice import choose_led, second_led
 from swapglow.core.design.position import Position
-from swapglow.core.design.rectification import RECTIFICATIONS
+from swapglow.core.design.rectification import OWN_BRIDGE, RECTIFICATIONS
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.drivers.driver import Driver
 from swapglow.core.intake.feasibility import Feasibility, read_hours, read_money
@@ -20,16 +22,17 @@ from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import OWN, Lamp, choose_lamp, own_lamp
 from swapglow.core.parts.led import Led
 from swapglow.core.parts.ready_made import Module
-from swapglow.core.parts.sweep import SweepInput, fitted_led
-from swapglow.core.quantities import AMPERE, VOLT, Figure, InputError, Source
+from swapglow.core.parts.sweep import SWEPT, SweepInput, fitted_led
+from swapglow.core.quantities import AMPERE, VOLT, Figure, Input, InputError, Source
 from swapglow.core.quantities.inputs import read_quantity, read_share, read_single
 from swapglow.core.supplies import SUPPLIES
 from swapglow.core.supplies.rail import Rail, read_rail
-from swapglow.inputs.equipment import FeasibilityInput, in_order
+from swapglow.inputs.equipment import FeasibilityInput
 from swapglow.inputs.position import PositionInput, ReadyMade
 from swapglow.inputs.quantity import Quantity
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
+from swapglow.inputs.rows import in_order
 from swapglow.inputs.shape import Reads, Sets, marked
 
 
@@ -126,11 +129,34 @@ def position_of(p: PositionInput, r: RailInput) -> Position:
         made = Position(
             rail=rail, led=led, led_source=source, lamp=lamp, driver=driver_of(p, lamp),
             second_led=second_led(p.second_led_id), band_v=_band(p), module=module,
-            rectification_id=_rectification(p, rail), resistor_tolerance=tolerance, **plain(p, "position"),
+            rectification_id=_rectification(p, rail, module), resistor_tolerance=tolerance, beside=_beside(p),
+            celsius=_air(p), **plain(p, "position"),
         )  # fmt: skip
     except InputError as problem:
         raise InputError(field_of(PositionInput, problem.field), problem.message) from None
     return with_trip(made)
+
+
+def _air(p: PositionInput) -> float:
+    """The air around the lamp, °C."""
+    celsius = plain(p, "air")["celsius"]
+    return REFERENCE_C if celsius is None else float(celsius)
+
+
+def _beside(p: PositionInput) -> tuple[Branch, ...]:
+    """Strings of other LEDs, in their order; a line on which no LED is chosen yet is none."""
+    out = []
+    for row in in_order(p.beside):
+        if not (row.led_id or row.vf.strip()):
+            continue
+        try:
+            figures = plain(row, "beside")
+            led, _ = choose_led(row.led_id, Input(row.vf, Source.MARKED), None)
+        except InputError as problem:
+            raise InputError("beside", f"{row.name or 'Another string'}: {problem.message}") from None
+        target = figures.pop("target") or led.rated_a / 4
+        out.append(Branch(row.name.strip() or led.label, led, target, **figures))
+    return tuple(out)
 
 
 def lamp_of(p: PositionInput) -> Lamp | None:
@@ -173,15 +199,15 @@ def _led(p: PositionInput) -> tuple[Module | None, Led, Source]:
     led, source = choose_led(p.led_id, p.vf.input, plain(p, "led")["rated_a"])
     if p.sweep.strip():
         led, source = fitted_led(led, sweep_of(p)), Source.MEASURED
-    module = _module(p)
+    module = _module(p, led)
     if module is not None:
-        led, source = module.led(led), Source.MARKED
+        led, source = module.led(led), source if module.swept else Source.MARKED
         candela = plain(p.module, "module light", "module.")["candela"]
         led = led if candela is None else replace(led, candela=candela)
     return module, led, source
 
 
-def _module(p: PositionInput) -> Module | None:
+def _module(p: PositionInput, led: Led) -> Module | None:
     m: ReadyMade = p.module
     if not m.amps.strip():
         return None
@@ -189,8 +215,13 @@ def _module(p: PositionInput) -> Module | None:
     if band is None:
         raise InputError("band", "A ready-made lamp needs its voltage band, like 10-15V.")
     figures = plain(m, "module", "module.")
-    return Module(*band, **{**figures, "throttle_s": figures["throttle_s"] or 0.0},
-                  throttle=read_share("module.throttle", m.throttle, 1.0))  # fmt: skip
+    other = plain(m, "module second", "module.")
+    second = (other["volts"], other["amps"]) if other["volts"] and other["amps"] else None
+    return Module(
+        *band, **{**figures, "throttle_s": figures["throttle_s"] or 0.0}, second=second, die_v=led.vf_typ,
+        throttle=read_share("module.throttle", m.throttle, 1.0),
+        swept=led if led.id == SWEPT and m.law == "resistor" else None,
+    )  # fmt: skip
 
 
 def _band(p: PositionInput) -> tuple[float, float] | None:
@@ -200,12 +231,13 @@ def _band(p: PositionInput) -> tuple[float, float] | None:
     return band.low, band.high
 
 
-def _rectification(p: PositionInput, rail: Rail) -> str | None:
+def _rectification(p: PositionInput, rail: Rail, module: Module | None) -> str | None:
     """A rail that was made another kind keeps its lamps: what no longer suits it falls back to ours."""
     if not p.rectification:
         return None
     way, waveform = RECTIFICATIONS[p.rectification], rail.supply.waveform
-    return way.id if not waveform.alternates or waveform in way.suits else None
+    inside = way is OWN_BRIDGE and (module is None or module.polarised)
+    return way.id if not inside and (not waveform.alternates or waveform in way.suits) else None
 
 
 def sweep_of(p: PositionInput) -> SweepInput:

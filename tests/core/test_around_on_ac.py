@@ -79,8 +79,14 @@ def test_each_of_them_takes_its_share_of_the_current():
 
 REFUSED = {
     "regulator_id": on("winding", "12.6Vac", BELL, regulator_id="fixed-5-to92"),
-    "driver_kind": on("winding", "12.6Vac", BELL, driver_kind="series_lamps", lamp=lamp("6V", "0.1A")),
-    "module": on("winding", "12.6Vac", BELL, band="9-15V", module={"amps": "30mA", "law": "current"}),
+    "module": on(
+        "winding",
+        "12.6Vac",
+        BELL,
+        band="9-15V",
+        rectification="bridge",
+        module={"amps": "30mA", "law": "power"},
+    ),
 }
 
 

@@ -5,6 +5,7 @@ from pydantic import ValidationError
 
 from swapglow.core.design.led_choice import choose_led
 from swapglow.core.measurement.reading_after import read_after
+from swapglow.core.parts import led as leds
 from swapglow.core.quantities import AMPERE, OHM, VOLT, Input, InputError, QuantityError, Source, took
 from swapglow.inputs.patch import texts_of
 from swapglow.inputs.position import PositionInput
@@ -80,8 +81,10 @@ def test_a_forward_voltage_alone_picks_the_family():
 def test_a_catalogue_kind_takes_an_own_rating():
     part, source = choose_led("blue-chip", Input(), 0.005)
     assert (part.rated_a, source) == (0.005, Source.ASSUMED)
-    # The data-sheet point moves with the rating: the forward voltage holds there.
-    assert part.junction(part.vf_typ).volts(0.005) == pytest.approx(part.vf_typ)
+    # A rating is a limit: the kind's own point, 3.2 V and its light at 20 mA, stays where its data sheet puts it.
+    assert part.junction(part.vf_typ).volts(0.020) == pytest.approx(3.2)
+    assert part.junction(part.vf_typ).volts(0.005) < 3.0
+    assert (part.candela, part.candela_a) == (leds.catalogue()["blue-chip"].candela, 0.020)
 
 
 @pytest.mark.parametrize(

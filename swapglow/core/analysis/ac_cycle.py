@@ -6,7 +6,9 @@ three frequencies are solved on one clock: with all else resistive only the prod
 capacitance counts, so a case at twice the frequency is one with twice the capacitance.
 """
 
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, fields
+from typing import TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,8 +17,9 @@ from swapglow.core.design.position import Position
 from swapglow.core.engine.netlist import Circuit, Dc, Param, Wave
 from swapglow.core.engine.operating_point import OperatingPoint, operating_point
 from swapglow.core.engine.periodic import SteadyStates, steady_states
-from swapglow.core.network.builder import build
+from swapglow.core.network.builder import build, laws_of
 from swapglow.core.network.cases import Cases
+from swapglow.core.network.filaments import Ohms, at_rest, cold_start
 from swapglow.core.network.solve import string_amps
 from swapglow.core.network.sources import sine
 from swapglow.core.supplies.waveform import Waveform
@@ -65,6 +68,9 @@ class Cycled:
         rms: of the current through one string's resistor.
         reverse: most reverse volts across the string.
         supply_rms: of what the whole circuit takes from the supply.
+        shunt_rms: of the volts over a shunt; zeros without one.
+        second: average forward current of the string that lights on the other half-cycle, A; zeros where
+            there is none.
     """
 
     average: FloatArray
@@ -72,6 +78,8 @@ class Cycled:
     rms: FloatArray
     reverse: FloatArray
     supply_rms: FloatArray
+    shunt_rms: FloatArray
+    second: FloatArray
 
     def pick(self, index: NDArray[np.intp]) -> "Cycled":
         """Some of the cases."""
@@ -85,35 +93,85 @@ class Drawn:
     Attributes:
         source: open volts of the supply.
         contacts: volts at the lamp's own contacts.
+        way: volts of the nodes from the supply down to the contacts, by their names, in order.
         amps: forward current of the first string.
         light: of all strings together, as amps.
         string: volts across the first string.
         series: volts across the resistor.
+        inside: volts over what a ready-made lamp has before its LEDs; zeros without one.
         held: volts on the capacitor; zeros without one.
     """
 
     source: FloatArray
     contacts: FloatArray
+    way: Mapping[str, FloatArray]
     amps: FloatArray
     light: FloatArray
     string: FloatArray
     series: FloatArray
+    inside: FloatArray
     held: FloatArray
 
 
-def _circuit(position: Position, wave: Wave, vf: Param, ohms: Param, source: Param,
-             farads: Param = 0.0) -> Circuit:  # fmt: skip
-    """The position on its own waveform, a bridge of equal diodes folded."""
-    cases = Cases(0.0, vf, ohms, source=source)
+def _circuit(position: Position, wave: Wave, vf: Param, ohms: Param, source: Param, rail: Param,
+             farads: Param = 0.0, filaments: Ohms | None = None) -> Circuit:  # fmt: skip
+    """The position on its own waveform, a bridge of equal diodes folded; ``rail`` is its crest."""
+    cases = Cases(rail, vf, ohms, source=source)
     folded = position.rectification.folds
-    return build(position, cases, wave=wave, stacked=True, folded=folded, farads=farads).circuit
+    return build(
+        position, cases, wave=wave, stacked=True, folded=folded, farads=farads, filaments=filaments
+    ).circuit
+
+
+def _rms(values: FloatArray, weight: FloatArray, *, either_way: bool) -> FloatArray:
+    """Root mean square over the instants, the last axis; on a track the harder way round counts."""
+    squares = values**2
+    return np.asarray(np.sqrt(squares.max(axis=-1) if either_way else (squares * weight).sum(axis=-1)))
+
+
+S = TypeVar("S", OperatingPoint, SteadyStates)
+
+
+def _with_filaments(position: Position, count: int, solved: Callable[[Ohms], S],
+                    rms: Callable[[S, str], FloatArray]) -> S:  # fmt: skip
+    """A cycle with every filament at rest at its volts' root mean square.
+
+    A filament is slow beside a half-cycle, so that its resistance stands still over the cycle (common
+    practice from some 20 Hz on).
+
+    Args:
+        position: the swap.
+        count: how many cases.
+        solved: solves the cycles with each filament's ohms, (cases,).
+        rms: of the volts over one of them, (cases,).
+
+    Returns:
+        The solved cycles.
+
+    Raises:
+        NotConverged: a case has no answer.
+    """
+    laws = laws_of(position)
+    if not laws:
+        return solved({})
+    names = list(laws)
+
+    def step(logs: FloatArray) -> tuple[FloatArray, S]:
+        found = solved({n: np.exp(row) for n, row in zip(names, logs, strict=True)})
+        return np.log(np.stack([np.broadcast_to(laws[n](rms(found, n)), (count,)) for n in names])), found
+
+    return at_rest(step, cold_start(laws, count))
 
 
 def _contacts(position: Position, at: "OperatingPoint | SteadyStates") -> FloatArray:
     """Volts at the lamp's own contacts."""
-    nodes = at.nodes
-    plus = next(n for n in ("behind", "loaded", "feed") if n in nodes)
-    return np.asarray(at.voltage(plus))
+    return np.asarray(at.voltage(["feed", *_way(position, at)][-1]))
+
+
+def _way(position: Position, at: "OperatingPoint | SteadyStates") -> list[str]:
+    """Nodes from the supply down to the lamp's contacts, in order."""
+    left = f"left{len(position.driver.remaining_lamps)}"
+    return [n for n in ("loaded", "behind", left) if n in at.nodes]
 
 
 def _through(at: "OperatingPoint | SteadyStates", position: Position) -> FloatArray:
@@ -125,6 +183,14 @@ def _resistor_volts(at: "OperatingPoint | SteadyStates") -> FloatArray:
     """Volts over the resistor, or over both its halves."""
     volts = at.across("R1")
     return np.asarray(volts + at.across("R2") if "return" in at.nodes and "string" in at.nodes else volts)
+
+
+def _inside_volts(at: "OperatingPoint | SteadyStates") -> FloatArray:
+    """Volts over what a ready-made lamp has before its LEDs."""
+    if "inside" not in at.nodes:
+        return np.zeros_like(at.across("D1"))
+    before = next(n for n in ("string", "dc", "behind", "loaded", "feed") if n in at.nodes)
+    return np.asarray(at.voltage(before) - at.voltage("inside"))
 
 
 def solve_cycles(position: Position, cases: AcCases, farads: float) -> Cycled:
@@ -164,42 +230,67 @@ def _levels(position: Position) -> tuple[FloatArray, FloatArray]:
     return np.append(share, [1.0, -1.0]), np.append(weight, [0.0, 0.0])
 
 
-def _instant_by_instant(position: Position, cases: AcCases) -> Cycled:
-    share, weight = _levels(position)
+def _at_instants(position: Position, cases: AcCases, share: FloatArray, weight: FloatArray) -> OperatingPoint:
+    """Every case at every instant as one batch of operating points, case by case."""
     if position.rectification.folds:
         share = np.abs(share)
     count, instants = len(cases.peak), len(share)
+    shape = (count, instants)
+    either_way = position.rail.supply.waveform is Waveform.EITHER_WAY
 
     def spread(values: FloatArray) -> FloatArray:
         return np.repeat(values, instants)
 
     wave = Dc((cases.peak[:, None] * share).ravel())
-    circuit = _circuit(position, wave, spread(cases.vf), spread(cases.ohms), spread(cases.source))
-    point = operating_point(circuit).require()
-    shape = (count, instants)
-    amps = string_amps(position, point).reshape(shape)
-    through = _through(point, position).reshape(shape)
-    supplied = point.current("Vrail").reshape(shape)
-    across = point.across("D1").reshape(shape)
-    # A resistor works whichever way round the track runs; the harder way counts.
+
+    def solved(ohms: Ohms) -> OperatingPoint:
+        filaments = {n: spread(np.asarray(v)) for n, v in ohms.items()}
+        circuit = _circuit(
+            position, wave, spread(cases.vf), spread(cases.ohms), spread(cases.source), spread(cases.peak),
+            filaments=filaments,
+        )  # fmt: skip
+        return operating_point(circuit).require()
+
+    def rms(point: OperatingPoint, name: str) -> FloatArray:
+        return _rms(point.across(name).reshape(shape), weight, either_way=either_way)
+
+    return _with_filaments(position, count, solved, rms)
+
+
+def _instant_by_instant(position: Position, cases: AcCases) -> Cycled:
+    share, weight = _levels(position)
+    point = _at_instants(position, cases, share, weight)
+    shape = (len(cases.peak), len(share))
     either_way = position.rail.supply.waveform is Waveform.EITHER_WAY
 
     def rms(values: FloatArray) -> FloatArray:
-        squares = values**2
-        return np.asarray(np.sqrt(squares.max(axis=1) if either_way else (squares * weight).sum(axis=1)))
+        return _rms(values.reshape(shape), weight, either_way=either_way)
 
+    amps = string_amps(position, point).reshape(shape)
+    across = point.across("D1").reshape(shape)
+    names = {e.name for e in point.circuit.elements}
+    nothing = np.zeros(len(cases.peak))
+    second = nothing
+    if "D2" in names:
+        other = np.maximum(point.current("D2"), 0.0).reshape(shape) / position.branches
+        # On a track it lights the other way round, and its figures are of that way.
+        second = other.max(axis=1) if either_way else (other * weight).sum(axis=1)
     return Cycled(
-        (amps * weight).sum(axis=1), amps.max(axis=1), rms(through), np.maximum(-across.min(axis=1), 0.0),
-        rms(supplied),
+        (amps * weight).sum(axis=1), amps.max(axis=1), rms(_through(point, position)),
+        np.maximum(-across.min(axis=1), 0.0), rms(point.current("Vrail")),
+        rms(point.across("Rshunt")) if "Rshunt" in names else nothing, second,
     )  # fmt: skip
 
 
 def _summed(position: Position, s: SteadyStates, cases: AcCases) -> Cycled:
     amps = np.maximum(s.current("D1"), 0.0) / position.branches
+    nothing = np.zeros(len(cases.peak))
+    shunted = any(e.name == "Rshunt" for e in s.circuit.elements)
     return Cycled(
         _wide(s.averages(amps), cases), _wide(amps.max(axis=-1), cases),
-        _wide(np.sqrt(s.averages(_through(s, position) ** 2)), cases), np.zeros(len(cases.peak)),
+        _wide(np.sqrt(s.averages(_through(s, position) ** 2)), cases), nothing,
         _wide(np.sqrt(s.averages(s.current("Vrail") ** 2)), cases),
+        _wide(np.sqrt(s.averages(s.across("Rshunt") ** 2)), cases) if shunted else nothing, nothing,
     )  # fmt: skip
 
 
@@ -207,9 +298,18 @@ def _settled(position: Position, cases: AcCases, farads: float) -> SteadyStates:
     """The settled cycles; half a bridge's cycle is the whole of a folded sine's."""
     wave = sine(_same(cases.peak), CLOCK_HZ, folded=position.rectification.folds)
     farad = _same(_clocked(position, farads) * cases.speed)
-    return steady_states(
-        _circuit(position, wave, _same(cases.vf), _same(cases.ohms), _same(cases.source), farad)
-    )
+
+    def solved(ohms: Ohms) -> SteadyStates:
+        one = {n: _same(np.asarray(v)) for n, v in ohms.items()}
+        return steady_states(
+            _circuit(position, wave, _same(cases.vf), _same(cases.ohms), _same(cases.source),
+                     _same(cases.peak), farad, one)
+        )  # fmt: skip
+
+    def rms(s: SteadyStates, name: str) -> FloatArray:
+        return np.asarray(np.sqrt(s.averages(s.across(name) ** 2)))
+
+    return _with_filaments(position, len(cases.peak), solved, rms)
 
 
 def _clocked(position: Position, farads: float) -> float:
@@ -267,13 +367,9 @@ def draw_cycles(position: Position, cases: AcCases, farads: float) -> Drawn:
         every = tuple(range(len(cases.peak)))
         return _drawn(position, _settled(position, cases, farads), cases.peak, every)
     count = len(cases.peak)
-    source = cases.peak[:, None] * _shape(position)
-    drive = np.abs(source) if position.rectification.folds else source
-    circuit = _circuit(
-        position, Dc(drive.ravel()), np.repeat(cases.vf, DRAWN), np.repeat(cases.ohms, DRAWN),
-        np.repeat(cases.source, DRAWN),
-    )  # fmt: skip
-    point = operating_point(circuit).require()
+    shares = _shape(position)
+    source = cases.peak[:, None] * shares
+    point = _at_instants(position, cases, shares, np.full(DRAWN, 1 / DRAWN))
 
     def shaped(values: FloatArray) -> FloatArray:
         return values.reshape(count, DRAWN)
@@ -283,8 +379,9 @@ def draw_cycles(position: Position, cases: AcCases, farads: float) -> Drawn:
     if position.rectification.guard == "led":
         light = amps + shaped(np.maximum(point.current("D2"), 0.0) / position.branches)
     return Drawn(
-        source, shaped(_contacts(position, point)), amps, light, shaped(point.across("D1")),
-        shaped(_resistor_volts(point)), np.zeros((count, DRAWN)),
+        source, shaped(_contacts(position, point)),
+        {n: shaped(point.voltage(n)) for n in _way(position, point)}, amps, light, shaped(point.across("D1")),
+        shaped(_resistor_volts(point)), shaped(_inside_volts(point)), np.zeros((count, DRAWN)),
     )  # fmt: skip
 
 
@@ -310,6 +407,7 @@ def _drawn(position: Position, s: SteadyStates, peak: FloatArray, pick: tuple[in
 
     amps = on_grid(np.maximum(s.current("D1"), 0.0) / position.branches)
     return Drawn(
-        peak[rows, None] * _shape(position), on_grid(_contacts(position, s)), amps, amps,
-        on_grid(s.across("D1")), on_grid(_resistor_volts(s)), on_grid(s.voltage("dc")),
+        peak[rows, None] * _shape(position), on_grid(_contacts(position, s)),
+        {n: on_grid(s.voltage(n)) for n in _way(position, s)}, amps, amps,
+        on_grid(s.across("D1")), on_grid(_resistor_volts(s)), on_grid(_inside_volts(s)), on_grid(s.voltage("dc")),
     )  # fmt: skip

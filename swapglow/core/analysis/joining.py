@@ -1,5 +1,7 @@
 """A curve through few solved points, where each costs a cycle."""
 
+from itertools import pairwise
+
 import numpy as np
 from numpy.typing import NDArray
 from scipy.interpolate import CubicSpline, PchipInterpolator
@@ -25,7 +27,7 @@ def joined(x: FloatArray, y: FloatArray, at: FloatArray) -> FloatArray:
     Returns:
         Values there, (..., m).
     """
-    fine = np.unique(np.concatenate([np.linspace(a, b, _BETWEEN) for a, b in zip(x, x[1:], strict=False)]))
+    fine = np.unique(np.concatenate([np.linspace(a, b, _BETWEEN) for a, b in pairwise(x)]))
     smooth = CubicSpline(x, y, axis=-1)
     steps, ends = np.diff(smooth(fine), axis=-1), np.diff(y, axis=-1)
     rises, falls = (ends >= 0).all(axis=-1), (ends <= 0).all(axis=-1)

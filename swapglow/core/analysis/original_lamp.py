@@ -33,7 +33,7 @@ def original_point(position: Position, state: State, rail_v: float) -> tuple[flo
         return None
     # The shunt came with the LED; the lamp never saw it.
     bare = replace(
-        surroundings(position), lamp=position.lamp, shunt_ohm=None, shunt_across="assembly", shunt_w=None,
+        surroundings(position), lamp=position.lamp, shunt_ohm=None, shunt_across="assembly", shunt_w=None, beside=(),
         driver=replace(position.driver, others_changed=False, monitors_current=True),
     )  # fmt: skip
     return _solved(bare, state, rail_v)

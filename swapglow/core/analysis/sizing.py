@@ -10,6 +10,7 @@ from swapglow.core.analysis.ac_cycle import AcCases, solve_cycles
 from swapglow.core.analysis.joining import joined
 from swapglow.core.analysis.terminals import diode_volts, ohms_for, room
 from swapglow.core.constants import NOMINAL_C, thermal_voltage
+from swapglow.core.design.branch import Branch
 from swapglow.core.design.position import Position
 from swapglow.core.parts import preferred, resistor
 from swapglow.core.parts.ratings import next_capacitance
@@ -61,6 +62,62 @@ class Sizing:
     def total_ohm(self) -> float:
         """All fitted parts in series."""
         return self.each_ohm * self.parts
+
+
+def with_strings(position: Position) -> Position:
+    """The position with the resistors of other strings worked out, each as if it stood alone.
+
+    Args:
+        position: the swap.
+
+    Returns:
+        The same with ``fitted_ohm`` of every string that follows the computation.
+
+    Raises:
+        NotConverged: the circuit has no answer.
+    """
+    if all(b.resistor_ohm is not None for b in position.beside):
+        return position
+    beside = tuple(
+        b if b.resistor_ohm is not None else replace(b, fitted_ohm=size(alone(position, b)).each_ohm)
+        for b in position.beside
+    )
+    return replace(position, beside=beside)
+
+
+def alone(position: Position, branch: Branch) -> Position:
+    """The position with one of its other strings in the main one's place, and nothing beside it.
+
+    Args:
+        position: the swap.
+        branch: one of its other strings.
+
+    Returns:
+        The position; its resistor is the string's own, or follows the computation.
+    """
+    return replace(
+        position, led=branch.led, target=Figure(branch.target, Source.COMPUTED), in_series=branch.in_series,
+        branches=branch.count, resistor_ohm=branch.resistor_ohm, resistor_parts=1, rating_w=branch.rating_w,
+        series_diodes=branch.diodes, beside=(), second_led=None,
+    )  # fmt: skip
+
+
+def turned(position: Position, k: int) -> Position:
+    """The same place seen from another of its strings, which is then the main one.
+
+    Args:
+        position: the swap, its strings' resistors worked out.
+        k: which of its other strings, from 0.
+
+    Returns:
+        The position; the circuit is the same.
+    """
+    p, b = position, position.beside[k]
+    main = Branch(
+        "main", p.led, p.target.value, p.in_series, p.branches, size(p).total_ohm, diodes=p.series_diodes
+    )
+    others = (main, *p.beside[:k], *p.beside[k + 1 :])
+    return replace(alone(p, b), resistor_ohm=b.ohm, beside=others)
 
 
 def vf_at_drive(position: Position) -> float:

@@ -9,12 +9,12 @@ from numpy.typing import NDArray
 
 from swapglow.core.analysis.ac_cycle import AcCases, Cycled, Drawn, solve_and_draw, solve_cycles
 from swapglow.core.analysis.joining import joined
-from swapglow.core.analysis.sizing import Sizing, size
+from swapglow.core.analysis.sizing import Sizing, size, with_strings
 from swapglow.core.analysis.terminals import ohms_for
 from swapglow.core.design.position import Position
 from swapglow.core.engine.operating_point import OperatingPoint
 from swapglow.core.network.cases import Batch, Block, Cases, places
-from swapglow.core.network.solve import point_of, string_amps, supply_amps
+from swapglow.core.network.solve import point_of, resistor_amps, string_amps, supply_amps
 from swapglow.core.parts import preferred
 
 FloatArray = NDArray[np.float64]
@@ -44,14 +44,12 @@ class AcSolution:
         most: the corner of most current, (1,) each.
         reverse_max: most reverse volts across a string, over all corners.
         drawn: the cycle at the low, usual and high level, typical LED.
-        power_w: most heat in each resistor part over the cycle, W.
     """
 
     typical: Cycled
     most: Cycled
     reverse_max: float
     drawn: Drawn
-    power_w: float
 
 
 @dataclass(frozen=True)
@@ -69,6 +67,10 @@ class Solution:
         supply_current_max: the most the whole circuit takes from its supply, A: all branches, with what
             else hangs on it; RMS over the cycle where it alternates.
         further: string currents of the further blocks asked for, by name, in the shape of their axes.
+        power_w: most heat in each resistor part, I²R of its own current at every corner, W.
+        shunt_w: most heat in the shunt while lit, V²/R, W; 0 without one.
+        source_w: most heat in the resistance behind the rail, W.
+        doubt: least and most string current over the insides that a ready-made lamp may have, A.
         ac: the cycle, where there is one.
         point: node voltages of the corners and the rest, where the supply is steady.
         typical: the samples of ``point`` at the three rails, typical LED, nominal resistor.
@@ -83,7 +85,11 @@ class Solution:
     rule_worst: FloatArray
     rule_watts: FloatArray
     supply_current_max: float
+    power_w: float
+    shunt_w: float
+    source_w: float
     further: Mapping[str, FloatArray] = field(default_factory=dict)
+    doubt: tuple[float, float] | None = None
     ac: AcSolution | None = None
     point: OperatingPoint | None = None
     typical: NDArray[np.intp] | None = None
@@ -97,20 +103,14 @@ class Solution:
     def string_current_min(self) -> float:
         """The least current of one string over all corners, A."""
         # A lamp that takes constant power draws least where the rail is highest.
-        return float(np.nanmin(self.amps))
+        least = float(np.nanmin(self.amps))
+        return least if self.doubt is None else min(least, self.doubt[0])
 
     @property
     def string_current_max(self) -> float:
         """The most current of one string over all corners, A."""
-        return float(np.nanmax(self.amps))
-
-    @cached_property
-    def power_w(self) -> float:
-        """Most power in each resistor part: I²R at the highest rail, lowest Vf, low tolerance."""
-        if self.ac is not None:
-            return self.ac.power_w
-        each = self.sizing.each_ohm * (1 - self.position.resistor_tolerance)
-        return self.string_current_max**2 * each
+        most = float(np.nanmax(self.amps))
+        return most if self.doubt is None else max(most, self.doubt[1])
 
 
 def rule_values(position: Position, centre: float) -> FloatArray:
@@ -141,9 +141,18 @@ def solve(position: Position, *, further: Mapping[str, Block] | None = None, rul
         NotConverged: a case has no answer.
         CannotBuild: a part of it is not built on its waveform.
     """
-    if position.rail.supply.alternates:
-        return _solve_alternating(position, further or {}, rule)
-    return _solve_steady(position, further or {}, rule)
+    p = with_strings(position)
+    how = _solve_alternating if p.rail.supply.alternates else _solve_steady
+    found = how(p, further or {}, rule)
+    others = [how(q, {}, False) for q in p.possible[1:]]
+    if not others:
+        return found
+    every = (found, *others)
+    return replace(
+        found, power_w=max(s.power_w for s in every), source_w=max(s.source_w for s in every),
+        supply_current_max=max(s.supply_current_max for s in every),
+        doubt=(min(s.string_current_min for s in every), max(s.string_current_max for s in every)),
+    )  # fmt: skip
 
 
 def _axes(position: Position, sizing: Sizing) -> tuple[FloatArray, FloatArray, FloatArray]:
@@ -157,7 +166,7 @@ def _rule(position: Position, sizing: Sizing) -> FloatArray:
     centre = (sizing.exact_ohm or sizing.total_ohm) / sizing.parts
     if position.module is not None:
         # A resistor before a ready-made lamp dims it: the rule is laid around the lamp's own.
-        centre = max(position.module.nominal / position.module.amps, 1.0)
+        centre = max(position.module.at_v / position.module.amps, 1.0)
     supply = position.rail.supply
     if supply.kind.reads_line and supply.trip is not None:
         # On a line the rule must reach what the line allows.
@@ -175,7 +184,11 @@ def _corner_block(position: Position, sizing: Sizing) -> Block:
         # The ends of all corners are the driver's own ends too.
         drop = np.full(rail.shape, usual)
         drop[0, 0, 0], drop[-1, -1, -1] = most, least
-    return Block(CORNERS, rail, vf, ohms, drop)
+    held = None
+    if position.held_v[1]:
+        # What a regulator holds is as lucky as the resistor behind it.
+        held = np.broadcast_to(np.array(position.held_v), rail.shape)
+    return Block(CORNERS, rail, vf, ohms, drop, held=held)
 
 
 def _rule_block(position: Position, total: FloatArray) -> Block:
@@ -190,8 +203,14 @@ def _rule_block(position: Position, total: FloatArray) -> Block:
     drop = None
     if least != most:
         drop = np.outer([middle, middle, middle, most, least], column)
+    held = None
+    if p.held_v[1]:
+        a, b, c = p.held_v
+        held = np.outer([b, b, b, a, c], column)
     axes = {"curve": CURVES, "value": places(len(total))}
-    return Block(axes, np.outer(curves, column), np.outer(vf, column), np.outer(spread, total), drop)
+    return Block(
+        axes, np.outer(curves, column), np.outer(vf, column), np.outer(spread, total), drop, held=held
+    )
 
 
 def _solve_steady(position: Position, further: Mapping[str, Block], with_rule: bool) -> Solution:
@@ -202,20 +221,33 @@ def _solve_steady(position: Position, further: Mapping[str, Block], with_rule: b
     # While only the fitted value moves the rule's own cases stay what they were.
     total = rule * sizing.parts if known is None else np.zeros(0)
     blocks = {"corners": _corner_block(position, sizing), "rule": _rule_block(position, total), **further}
-    batch = Batch(blocks, position.drop_v, position.rail.supply.source_ohm.value)
-    point = point_of(position, batch.cases())
+    batch = Batch(blocks, position.drop_v, position.rail.supply.source_ohm.value, position.held_v[1])
+    cases = batch.cases()
+    point = point_of(position, cases)
     amps = string_amps(position, point)
+    through = resistor_amps(position, point)
+    heat = batch.of(through**2 * np.asarray(cases.ohms), "corners") / sizing.parts
+    supplied = batch.of(supply_amps(point), "corners")
     volts = point.across("D1") / position.in_series
     if known is None:
         on_rule = batch.of(amps, "rule")
-        watts = on_rule[CURVES.index("most")] ** 2 * rule * (1 - position.ohm_spread)
+        most = batch.of(through, "rule")[CURVES.index("most")]
+        watts = most**2 * rule * (1 - position.ohm_spread)
         known = _remember(key, (rule, on_rule, watts))
     return Solution(
         position, sizing, batch.of(amps, "corners"), batch.of(volts, "corners"), rule, known[1][:3],
-        known[1][3:], known[2], float(batch.of(supply_amps(point), "corners").max()),
-        {name: batch.of(amps, name) for name in further}, None, point,
+        known[1][3:], known[2], float(supplied.max()), float(heat.max()),
+        float(batch.of(_shunt_watts(position, point), "corners").max()),
+        float((supplied**2).max()) * position.rail.supply.source_ohm.value,
+        {name: batch.of(amps, name) for name in further}, None, None, point,
         batch.index("corners", led="typical", ohms="nominal"),
     )  # fmt: skip
+
+
+def _shunt_watts(position: Position, point: OperatingPoint) -> FloatArray:
+    """Heat in the shunt of every sample, V²/R."""
+    ohm = position.shunt_ohm
+    return np.zeros(point.samples) if ohm is None else point.across("Rshunt") ** 2 / ohm
 
 
 def ac_cases(position: Position, cases: Cases) -> AcCases:
@@ -276,10 +308,13 @@ def _solve_alternating(position: Position, further: Mapping[str, Block], with_ru
     volts[:, 1, 1] = drawn.string.max(axis=1) / position.in_series
     rule, on_rule, watts = _alternating_rule(_for_rule(position), sizing.farads) if with_rule else _NO_RULE
     power = float(most.rms[0]) ** 2 * sizing.each_ohm * (1 - tol)
-    ac = AcSolution(found.pick(typical), most, float(found.reverse[corners].max()), drawn, power)
+    supplied = float(found.supply_rms[corners].max())
+    shunted = float(found.shunt_rms[corners].max()) ** 2 / (position.shunt_ohm or 1.0)
+    ac = AcSolution(found.pick(typical), most, float(found.reverse[corners].max()), drawn)
     return Solution(
         position, sizing, amps, volts, rule, on_rule[:3], on_rule[3:], watts,
-        float(found.supply_rms[corners].max()), {name: batch.of(found.average, name) for name in further}, ac,
+        supplied, power, shunted, supplied**2 * position.rail.supply.source_ohm.value,
+        {name: batch.of(found.average, name) for name in further}, None, ac,
     )  # fmt: skip
 
 

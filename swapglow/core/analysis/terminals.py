@@ -30,7 +30,7 @@ def terminal_volts(position: Position, amps: float, rail_v: float, drop_v: float
         NotConverged: the circuit has no answer.
     """
     loaded = position.shunt_ohm is not None and position.shunt_across == "assembly"
-    if position.driver.plain and not loaded:
+    if position.driver.plain and not loaded and not position.beside:
         return rail_v - drop_v - amps * position.rail.supply.source_ohm.value
     return _loaded(surroundings(position), amps, rail_v, drop_v)
 
@@ -78,8 +78,9 @@ def string_volts(position: Position, amps: float, vf: float) -> float:
     """
     p = position
     volts = p.in_series * float(p.led.junction(vf, p.celsius).volts(amps)) + diode_volts(p, amps)
-    if p.module is not None and p.module.law == "resistor":
-        volts += amps * p.module.inner_ohm
+    if p.module is not None:
+        volts += p.in_series * p.module.bridge_v
+        volts += p.in_series * amps * p.module.insides[p.inside].ohm
     return volts
 
 

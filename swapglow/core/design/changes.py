@@ -79,7 +79,7 @@ def with_changes(position: Position, changes: Changes) -> Position:
     driver: dict[str, object] = {}
     for name, value in changes.items():
         if name == "led_id":
-            values |= {"led": _led(str(value)), "led_source": Source.ASSUMED}
+            values |= _with_led(position, _led(str(value)))
         elif name == "module_id":
             values |= _with_module(position, str(value))
         elif name == "target":
@@ -109,15 +109,27 @@ def _led(id_: str) -> leds.Led:
     return leds.catalogue()[id_]
 
 
+def _with_led(position: Position, led: leds.Led) -> dict[str, object]:
+    """What changes where another LED is taken: in a ready-made lamp all of its LEDs are of that kind."""
+    m = position.module
+    if m is None:
+        return {"led": led, "led_source": Source.ASSUMED}
+    module = replace(m, die_v=led.vf_typ, swept=None)
+    candela = position.led.candela
+    return {"module": module, "inside": 0, "led": replace(module.led(led), candela=candela)}
+
+
 def _with_module(position: Position, module_id: str) -> dict[str, object]:
     """What changes where a ready-made lamp of the catalogue goes in."""
     if module_id not in ready_made():
         raise InputError("module_id", f'There is no ready-made lamp "{module_id}" in the catalogue.')
     made = ready_made()[module_id]
-    led = replace(made.module.led(position.led), candela=made.candela)
+    die_v = position.led.vf_typ if position.module is None else position.module.die_v
+    module = replace(made.module, die_v=die_v)
+    led = replace(module.led(position.led), candela=made.candela)
     return {
-        **ALONE, "module": made.module, "led": led, "led_source": Source.MARKED,
-        "band_v": (made.module.low, made.module.high),
+        **ALONE, "module": module, "led": led, "led_source": Source.MARKED, "band_v": (module.low, module.high),
+        "inside": 0, "beside": (),
     }  # fmt: skip
 
 

@@ -14,7 +14,8 @@ def choose_led(led_id: str, vf: Input, rated_a: float | None) -> tuple[Led, Sour
     Args:
         led_id: a kind of the catalogue; empty where only the forward voltage is known.
         vf: forward voltage at rated current, with its range; empty takes the kind's.
-        rated_a: rated current, A; None takes the kind's.
+        rated_a: rated current, A, a limit that moves neither the kind's own curve nor its light; None takes
+            the kind's.
 
     Returns:
         The LED, and where its forward voltage comes from.
@@ -28,7 +29,10 @@ def choose_led(led_id: str, vf: Input, rated_a: float | None) -> tuple[Led, Sour
     if vf.empty:
         if base is None:
             raise InputError("led_id", "Pick an LED, or type a forward voltage like 1.9-2.3V.")
-        return (base if rated_a is None else replace(base, rated_a=rated_a)), Source.ASSUMED
+        if rated_a is None:
+            return base, Source.ASSUMED
+        limit = replace(base, rated_a=rated_a, vf_given_a=base.vf_a, candela_given_a=base.candela_a)
+        return limit, Source.ASSUMED
     volts = read_quantity("vf", vf.text, VOLT, above=0)
     kind = base or replace(leds.kind_of(volts.usual), id="own", label="Own LED")
     try:

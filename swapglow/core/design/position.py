@@ -1,11 +1,12 @@
 """A lamp position: its rail, what drives it, the LED, the resistor, the lamp that was there."""
 
 from collections.abc import Collection
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from swapglow.core.constants import REFERENCE_C
-from swapglow.core.design.rectification import RECTIFICATIONS, Rectification, usual_rectification
+from swapglow.core.design.branch import MOST_BESIDE, MOST_BRANCHES, MOST_IN_SERIES, Branch
+from swapglow.core.design.rectification import OWN_BRIDGE, RECTIFICATIONS, Rectification, usual_rectification
 from swapglow.core.drivers import plain_driver
 from swapglow.core.drivers.driver import Driver
 from swapglow.core.parts import preferred
@@ -16,16 +17,16 @@ from swapglow.core.parts.regulator import RegulatorPart, regulators
 from swapglow.core.quantities import Figure, InputError, Source
 from swapglow.core.supplies.rail import Rail
 
-MOST_IN_SERIES = 200
 # Ours: half of rated at the highest rail is the ceiling unless raised on purpose (common practice).
 USUAL_CEILING = 0.5
 
-MOST_BRANCHES = 50
 MOST_DIODES = 4
 
 # The lead that one resistor sits in, and the wire a lamp shares with others.
 LEADS = {"positive": "Positive, ours", "negative": "Negative"}
 COMMONS = {"none": "None", "positive": "Positive", "negative": "Negative", "chassis": "Chassis"}
+# When a lamp is lit, among the others on its rail.
+LIT = {"always": "Always", "sometimes": "Now and then", "single": "One at a time with others"}
 # What a shunt stands across.
 ACROSS = {"assembly": "LED and resistor", "leds": "The LED alone"}
 # The other side of a common wire: where a resistor is the lamp's own. A chassis is a negative one here.
@@ -76,6 +77,9 @@ class Position:
         regulator_id: a regulator before the LEDs; a "source" stands in the resistor's place, which then
             sets its current.
         module: a ready-made LED lamp in place of LEDs and resistor.
+        inside: which of the insides it may have is solved; ``led`` is then that one's.
+        beside: strings of other LEDs in the same place.
+        one_batch: whether the LEDs of a string are alike, of one batch, or each has its own luck.
     """
 
     rail: Rail
@@ -111,6 +115,9 @@ class Position:
     series_diodes: int = 0
     regulator_id: str = ""
     module: Module | None = None
+    inside: int = 0
+    beside: tuple[Branch, ...] = ()
+    one_batch: bool = True
 
     def __post_init__(self) -> None:
         _whole("in_series", "LEDs in series", self.in_series, 1, MOST_IN_SERIES)
@@ -139,10 +146,43 @@ class Position:
         _known("rectification_id", self.rectification_id, RECTIFICATIONS, "rectification")
         _known("regulator_id", self.regulator_id or None, regulators(), "regulator")
         _known("series", self.series, preferred.SERIES, "preferred series")
+        if not -40 <= self.celsius <= 125:
+            raise InputError("ambient", "The air around the lamp must lie between −40 and 125 °C.")
+        self._check_strings()
         if self.regulator_id and self.module is not None:
             raise InputError(
                 "regulator_id", "A ready-made lamp needs no regulator before it: take one or the other."
             )
+
+    def _check_strings(self) -> None:
+        """Other strings in the place, and what they do not go with."""
+        if len(self.beside) > MOST_BESIDE:
+            raise InputError("beside", f"{len(self.beside)} other strings are more than {MOST_BESIDE}.")
+        if not self.beside:
+            return
+        if self.module is not None:
+            raise InputError(
+                "beside",
+                "Other strings beside a ready-made lamp are not worked out: make it one or the other.",
+            )
+        if self.set_by_ohms:
+            raise InputError(
+                "beside", "Other strings beside a current source are not worked out: each needs its own."
+            )
+        if self.shunt_ohm is not None and self.shunt_across == "leds":
+            raise InputError("beside", "A shunt across the LED alone, with other strings beside it, is not worked out: "
+                             "put it across LED and resistor.")  # fmt: skip
+
+    @property
+    def possible(self) -> "tuple[Position, ...]":
+        """The position with each of the insides its ready-made lamp may have, the likeliest first."""
+        m = self.module
+        if m is None or len(m.insides) == 1:
+            return (self,)
+        # Two ends and the likeliest say how far apart the answers lie.
+        most = sorted(range(len(m.insides)), key=lambda k: m.insides[k].dice)
+        picked = dict.fromkeys((0, most[0], most[-1]))
+        return tuple(replace(self, inside=k, led=m.led_of(m.insides[k], self.led)) for k in picked)
 
     @property
     def regulator(self) -> RegulatorPart | None:
@@ -175,6 +215,14 @@ class Position:
         return self.resistor_tolerance + more
 
     @property
+    def held_v(self) -> tuple[float, float, float]:
+        """What a fixed regulator holds at the least, usually and at the most, V; zeros without one."""
+        r = self.regulator
+        if r is None or r.kind != "fixed":
+            return 0.0, 0.0, 0.0
+        return r.volts * (1 - r.spread), r.volts, r.volts * (1 + r.spread)
+
+    @property
     def strings_by_turns(self) -> int:
         """Strings that light: two by turns where LEDs stand back to back on what turns by itself."""
         turns = self.rail.supply.alternates and self.rail.supply.waveform.turns_by_itself
@@ -188,8 +236,10 @@ class Position:
     @property
     def rectification(self) -> Rectification:
         """The rectification that counts; meaningful where the supply alternates."""
-        if self.rectification_id:
+        if self.rectification_id and self.rectification_id != OWN_BRIDGE.id:
             return RECTIFICATIONS[self.rectification_id]
+        if self.module is not None and not self.module.polarised:
+            return OWN_BRIDGE
         return usual_rectification(self.rail.supply.waveform)
 
     @property

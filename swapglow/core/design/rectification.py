@@ -54,7 +54,7 @@ class Rectification:
     @property
     def diodes(self) -> int:
         """Rectifier diodes that the lamp's current passes through."""
-        return {"none": 0, "series": 1, "bridge": 2}[self.topology]
+        return {"none": 0, "series": 1, "bridge": 2}[self.topology] if self.parts else 0
 
 
 RECTIFICATIONS: dict[str, Rectification] = {
@@ -96,11 +96,19 @@ RECTIFICATIONS: dict[str, Rectification] = {
             second_colour=True, proposed=False,
         ),
         Rectification(
+            "own_bridge", "Its own bridge inside",
+            "A lamp that lights either way round has a bridge of its own: nothing is added.", 2, False, "bridge",
+            "none", _ALL, "Either way round.", 0, proposed=False,
+        ),
+        Rectification(
             "bare", "Nothing", "The LED itself takes the reverse volts.", 1, False, "none", "none", _ALL, "", 0,
             proposed=False,
         ),
     )
 }  # fmt: skip
+
+
+OWN_BRIDGE = RECTIFICATIONS["own_bridge"]
 
 
 def usual_rectification(waveform: Waveform) -> Rectification:

@@ -4,19 +4,21 @@ import re
 from dataclasses import dataclass
 
 from swapglow.core.parts.lamp import Lamp
+from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.quantities import AMPERE, OHM, VOLT, InputError, Unit
 from swapglow.core.quantities.inputs import read_single
 
 MOST_LOADS = 12
-EXAMPLES = "meter lamp 6V 0.1A max 6.6V; relay 470R; clock 20mA; capacitor max 10V"
+EXAMPLES = "meter lamp 6V 0.1A max 6.6V; relay 470R; clock 20mA; panel 2 LEDs red 330R; capacitor max 10V"
 
 
 @dataclass(frozen=True)
 class Load:
-    """Something else on a shared feed: a resistance, a filament, or a steady current.
+    """Something else on a shared feed: a resistance, a filament, a steady current, or LEDs.
 
     One of ``ohms``, ``lamp`` and ``amps`` is set, or none for a part that only stands there (a
-    capacitor). ``most_v`` is the most volts it may see.
+    capacitor). With ``led`` the ohms are the resistor of each of ``strings`` strings of ``in_series``
+    LEDs. ``most_v`` is the most volts it may see.
     """
 
     name: str
@@ -24,8 +26,16 @@ class Load:
     lamp: Lamp | None = None
     amps: float | None = None
     most_v: float | None = None
+    led: Led | None = None
+    in_series: int = 1
+    strings: int = 1
 
 
+# "2 x 3 LEDs red 330R": two strings of three, a resistor each.
+_LEDS = re.compile(
+    r"(?:(?P<strings>\d{1,2})\s*[x×]\s*)?(?:(?P<count>\d{1,2})\s+)?LEDs?\s+(?P<colour>[a-z][a-z -]*?)\s+(?P<ohm>\S+)$",
+    re.IGNORECASE,
+)
 _MOST = re.compile(r"\bmax\.?\s+(?P<most>\S+)\s*$", re.IGNORECASE)
 
 
@@ -57,6 +67,9 @@ def _load(field: str, line: str) -> Load:
     if found:
         most = read_single(field, found["most"], VOLT, above=0)
         rest = line[: found.start()].strip()
+    leds = _LEDS.search(rest)
+    if leds is not None:
+        return _of_leds(field, line, leds, rest[: leds.start()].strip().rstrip(":,"), most)
     words = rest.split()
     lamp = ohms = amps = None
     if len(words) > 2 and (v := _try(field, words[-2], VOLT)) and (a := _try(field, words[-1], AMPERE)):
@@ -71,6 +84,19 @@ def _load(field: str, line: str) -> Load:
     if lamp is not None:
         lamp = Lamp("load", name, lamp.volts, lamp.amps, None, "")
     return Load(name, ohms, lamp, amps, most)
+
+
+def _of_leds(field: str, line: str, found: re.Match[str], name: str, most: float | None) -> Load:
+    colour = found["colour"].lower()
+    kinds = [k for k in catalogue().values() if k.colour == colour]
+    if not kinds:
+        known = ", ".join(dict.fromkeys(k.colour for k in catalogue().values()))
+        raise InputError(field, f'"{line}": there is no LED "{colour}" here; there are {known}.')
+    ohm = read_single(field, found["ohm"], OHM, above=0)
+    count, strings = int(found["count"] or 1), int(found["strings"] or 1)
+    if not (count and strings):
+        raise InputError(field, f'"{line}" counts no LED. Write like {EXAMPLES}.')
+    return Load(name or "LEDs", ohm, None, None, most, kinds[0], count, strings)
 
 
 def _try(field: str, word: str, unit: Unit) -> float | None:

@@ -28,10 +28,10 @@ def dimmer(c: Context) -> Iterable[Finding]:
     p = c.position
     brighter = sorted(
         (k for k in leds.catalogue().values()
-         if k.colour == p.led.colour and k.candela > p.led.candela * 1.5),
-        key=lambda k: k.candela,
+         if k.colour == p.led.colour and k.candela_per_a > p.led.candela_per_a * 1.5),
+        key=lambda k: k.candela_per_a,
     )  # fmt: skip
-    enough = [k for k in brighter if k.candela / p.led.candela * ratio >= DIM_SHARE]
+    enough = [k for k in brighter if k.candela_per_a / p.led.candela_per_a * ratio >= DIM_SHARE]
     remedies = tuple(Remedy("brighter-led", f"Use {k.label.lower()}", {"led_id": k.id}) for k in enough[:1])
     yield Finding(
         "dimmer-than-old",

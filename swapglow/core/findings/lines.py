@@ -119,16 +119,18 @@ def _brighter(c: Context, limit: float) -> tuple[Remedy, ...]:
     """An LED that makes more of the little current there is."""
     p = c.position
     better = [
-        k for k in leds.catalogue().values() if k.colour == p.led.colour and k.candela > 1.5 * p.led.candela
+        k
+        for k in leds.catalogue().values()
+        if k.colour == p.led.colour and k.candela_per_a > 1.5 * p.led.candela_per_a
     ]
     if not better:
         return ()
-    best = max(better, key=lambda k: k.candela)
+    best = max(better, key=lambda k: k.candela_per_a)
     changed = replace(p, led=best, resistor_ohm=None)
     each = each_for_most(changed, limit)
     if each is None:
         return ()
-    times = best.candela / p.led.candela
+    times = best.candela_per_a / p.led.candela_per_a
     label = f"Use {best.label.lower()} with {show(each, OHM)}: {times:.2g} × the light for the current"
     return (Remedy("brighter-led", label, {"led_id": best.id, "resistor_ohm": each}),)
 

@@ -99,11 +99,11 @@ def _other_led(p: Position, off: StateSolution) -> Iterable[Remedy]:
     """An LED of the same colour and forward voltage that is too dim to be seen on the trickle."""
     alike = [
         k for k in leds.catalogue().values()
-        if k.colour == p.led.colour and k.material == p.led.material and k.candela < p.led.candela
-        and k.candela / p.led.candela * led_candela(p, off.string_current_max) < LIT_ROOM_CD
+        if k.colour == p.led.colour and k.material == p.led.material and k.candela_per_a < p.led.candela_per_a
+        and k.candela_per_a / p.led.candela_per_a * led_candela(p, off.string_current_max) < LIT_ROOM_CD
     ]  # fmt: skip
     if alike and visibility(led_candela(p, off.string_current_max)) == "lit_room":
-        best = max(alike, key=lambda k: k.candela)
+        best = max(alike, key=lambda k: k.candela_per_a)
         yield Remedy("dimmer-led", f"Use {best.label.lower()}: dark in a lit room", {"led_id": best.id})
 
 

@@ -8,6 +8,8 @@ from swapglow.core.quantities import AMPERE, OHM, VOLT, InputError, Unit
 from swapglow.core.quantities.inputs import read_single
 
 ReadingKind = Literal["current", "resistor_volts", "led_volts"]
+# What a reading is of, where several strings stand side by side.
+READS = {"one": "One string", "all": "All of them together"}
 # What is read after the swap, as it is called.
 KINDS: dict[ReadingKind, str] = {
     "current": "Current", "resistor_volts": "Volts across the resistor", "led_volts": "Volts across the LEDs",

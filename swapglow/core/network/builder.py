@@ -51,6 +51,8 @@ _UNSETTLED_OHM = 100.0
 MODULE_HEAD_V = 0.3
 # A driver that only ever gives: it keeps some 0.2 V at ten milliamps, as a transistor does.
 _GATE = DiodeModel(i_s=1e-6, n=1.0)
+# The way round a current source that lacks head: some ten millivolts at ten milliamps.
+_SHARP = DiodeModel(i_s=1e-6, n=0.05)
 
 
 class CannotBuild(InputError):
@@ -118,19 +120,25 @@ def _refuse(p: Position, wave: Wave | None, state: State) -> None:
     where = "on a supply that alternates" if p.rail.supply.alternates else "over a check pulse"
     if p.regulator is not None:
         raise CannotBuild("regulator_id", f"A regulator ({p.regulator.label}) is not worked out {where}.")
-    if p.module is not None and p.module.law != "resistor":
+    alternates, way = p.rail.supply.alternates, p.rectification
+    if p.module is not None and p.module.law == "power" and not (alternates and way.reservoir):
         raise CannotBuild(
-            "module", f"A ready-made lamp of constant {p.module.law} is not worked out {where}; one with a "
-            "resistor inside is.",
+            "module", f"A ready-made lamp of constant power is not worked out {where} without a capacitor "
+            "before it: what its converter does between the crests is not known.",
         )  # fmt: skip
-    if p.driver.remaining_lamps:
+    if p.driver.remaining_lamps and not alternates:
         raise CannotBuild("driver_kind", f"Lamps left in the loop are not worked out {where}.")
+    if p.beside and alternates and not way.diodes:
+        raise CannotBuild(
+            "beside", f"Strings side by side {where} are worked out behind a diode or a bridge only.",
+        )  # fmt: skip
     if p.driver.dropper_ohm:
-        nonlinear = next((load for load in p.driver.loads if load.lamp or load.amps), None)
-        if nonlinear is not None:
+        steady = next((load for load in p.driver.loads if load.amps), None)
+        filament_load = next((load for load in p.driver.loads if load.lamp), None)
+        if steady is not None or (filament_load is not None and not alternates):
+            name = (steady or filament_load).name or "a load"  # type: ignore[union-attr]  # one of them is there
             raise CannotBuild(
-                "loads", f"On the shared feed, {nonlinear.name or 'a load'} is no plain resistance: that is not "
-                f"worked out {where}.",
+                "loads", f"On the shared feed, {name} is no plain resistance: that is not worked out {where}.",
             )  # fmt: skip
     if state == "off" and not p.driver.kind.contact:
         raise CannotBuild(
@@ -167,6 +175,8 @@ class _Builder:
         if lamp_in is not None:
             first, second = lamp_in.terminals[:2]
             self.elements.append(replace(lamp_in, **{first: plus, second: minus}))  # type: ignore[arg-type]  # nodes are texts
+            if not self.alternates and p.regulator is None:
+                self._beside(plus, minus)
         else:
             self._lamp(plus, minus)
         shunt = self.cases.shunt_of(p)
@@ -205,7 +215,13 @@ class _Builder:
     def _loads(self, node: str) -> None:
         for k, load in enumerate(self.p.driver.loads, 1):
             name = f"Rload{k}"
-            if load.ohms is not None:
+            if load.led is not None and load.ohms is not None:
+                model = led_model(load.led, load.led.vf_typ, load.in_series, self.p.celsius)
+                self.elements += [
+                    Resistor(name, node, f"load{k}", load.ohms / load.strings),
+                    Diode(f"Dload{k}", f"load{k}", self.back, side_by_side(model, load.strings)),
+                ]  # fmt: skip
+            elif load.ohms is not None:
                 self.elements.append(Resistor(name, node, self.back, load.ohms))
             elif load.lamp is not None or load.amps is not None:
                 self.elements.append(Resistor(name, node, self.back, self.ohms.get(name, _UNSETTLED_OHM)))
@@ -236,6 +252,8 @@ class _Builder:
     def _rectifier(self, node: str) -> tuple[str, str]:
         """From the lamp's contacts to DC; returns the nodes of its positive and negative."""
         r, diode = self.p.rectification, rectifier("power").model
+        if r.folds and self.folded and not r.diodes:
+            return node, "0"
         if r.folds and self.folded:
             pair = DiodeModel(diode.i_s, 2 * float(diode.n), 2 * float(diode.r_s))
             self.elements.append(Diode("Dbridge", node, "dc", pair))
@@ -249,12 +267,13 @@ class _Builder:
             self.elements.append(Diode("Drectifier", node, "dc", diode))
         if r.reservoir:
             self.elements.append(Capacitor("C1", "dc", "0", self.farads))
-        return ("dc" if r.diodes else node), "0"
+        return ("dc" if r.topology != "none" else node), "0"
 
     def _assembly(self, node: str, last: str) -> None:
         """LEDs, resistor and what goes with them, between two nodes."""
         p, cases = self.p, self.cases
         node = self._regulator(node, last)
+        self._beside(node, last)
         if not p.set_by_ohms:
             node, last = self._resistor(node, last)
         shunt = cases.shunt_of(p)
@@ -265,14 +284,9 @@ class _Builder:
         if self.alternates:
             self._guard(node, last)
         if p.module is not None:
-            self.elements.append(self._inside(node))
-            node = "inside"
+            node = self._inside(node)
         if p.series_diodes:
-            diode = rectifier("signal").model
-            chain = DiodeModel(
-                diode.i_s, float(diode.n) * p.series_diodes, float(diode.r_s) * p.series_diodes,
-                nominal_c=p.celsius,
-            )  # fmt: skip
+            chain = signal_chain(p.series_diodes, p.celsius)
             self.elements.append(Diode("Dseries", node, "blocked", side_by_side(chain, p.branches)))
             node = "blocked"
         # Equal branches are one of their sum: exact, for each carries the same current.
@@ -323,13 +337,98 @@ class _Builder:
             )  # fmt: skip
             self.elements.append(Diode("D2", last, node, side_by_side(model, p.branches)))
 
-    def _inside(self, node: str) -> Element:
-        """What a ready-made lamp has before its LEDs; constant power is reckoned at the feed's volts."""
-        m = self.p.module
+    def _beside(self, node: str, last: str) -> None:
+        """Strings of other LEDs between the same two nodes, each as lucky as the main one."""
+        p, main = self.p, self.p.led
+        for k, b in enumerate(p.beside, 1):
+            if b.ohm is None:
+                continue
+            ends = (main.vf_low, main.vf_typ, main.vf_high)
+            of = (b.led.vf_low, b.led.vf_typ, b.led.vf_high)
+            luck = np.interp(np.asarray(self.cases.vf, dtype=float), ends, of)
+            vf = float(luck) if luck.ndim == 0 else luck
+            self.elements.append(Resistor(f"Rbeside{k}", node, f"beside{k}", b.ohm / b.count))
+            at = f"beside{k}"
+            if b.diodes:
+                self.elements.append(
+                    Diode(
+                        f"Dblocked{k}",
+                        at,
+                        f"{at}led",
+                        side_by_side(signal_chain(b.diodes, p.celsius), b.count),
+                    )
+                )
+                at = f"{at}led"
+            model = side_by_side(led_model(b.led, vf, b.in_series, p.celsius), b.count)
+            self.elements.append(Diode(f"Dbeside{k}", at, last, model))
+
+    def _inside(self, node: str) -> str:
+        """What ready-made lamps have before their LEDs; returns the node reached."""
+        p, m = self.p, self.p.module
         assert m is not None
+        outer = self.alternates and p.rectification.topology == "bridge" and not p.rectification.parts
+        if not m.polarised and (self.folded or not outer):
+            diode = rectifier("power").model
+            pairs = 2 * p.in_series
+            chain = DiodeModel(diode.i_s, float(diode.n) * pairs, float(diode.r_s) * pairs)
+            self.elements.append(Diode("Dinner", node, "inner", side_by_side(chain, p.branches)))
+            node = "inner"
         if m.law == "resistor":
-            return Resistor("Rinside", node, "inside", m.inner_ohm)
-        return VoltageSource("Vkept", node, "inside", Dc(kept(self.p, self.cases)))
+            # A lamp that was swept has its resistor in its curve.
+            ohm = max(m.insides[p.inside].ohm * p.in_series / p.branches, LEAST_OHM)
+            self.elements.append(Resistor("Rinside", node, "inside", ohm))
+        elif self.wave is None:
+            self.elements.append(VoltageSource("Vkept", node, "inside", Dc(kept(p, self.cases))))
+        else:
+            self._held(node, "inside", held_amps(p, self.cases))
+        return "inside"
+
+    def _held(self, node: str, after: str, amps: Param) -> None:
+        """A current source with its least head, out of parts that any waveform runs through.
+
+        With too little head the source's current goes round by its own diode, and what flows on is what
+        the LEDs take; the diode's knee is so sharp that the two meet within some millivolts.
+        """
+        self.elements += [
+            VoltageSource("Vhead", node, "headed", Dc(MODULE_HEAD_V * self.p.in_series)),
+            CurrentSource("Iheld", "headed", after, Dc(amps)),
+            Diode("Dheld", after, "headed", _SHARP),
+        ]
+
+
+def held_amps(position: Position, cases: Cases) -> Param:
+    """What the current sources in all branches of ready-made lamps let through together, A.
+
+    A converter that takes constant power is reckoned at the volts before it, those of the feed.
+
+    Args:
+        position: the swap, its ready-made lamp one that holds its current.
+        cases: what is solved.
+
+    Returns:
+        A.
+    """
+    m = position.module
+    assert m is not None
+    if m.law == "current":
+        return m.amps * position.branches
+    each = np.maximum((np.asarray(cases.rail) - cases.drop) / position.in_series, m.low)
+    amps = np.asarray(m.amps * m.at_v / each * position.branches)
+    return float(amps) if amps.ndim == 0 else amps
+
+
+def signal_chain(count: int, celsius: float) -> DiodeModel:
+    """Silicon signal diodes in series as one junction: exact, since they carry one current.
+
+    Args:
+        count: how many.
+        celsius: their temperature.
+
+    Returns:
+        The junction at that temperature.
+    """
+    diode = rectifier("signal").model
+    return DiodeModel(diode.i_s, float(diode.n) * count, float(diode.r_s) * count, nominal_c=celsius)
 
 
 def kept(position: Position, cases: Cases) -> Param:
@@ -347,7 +446,7 @@ def kept(position: Position, cases: Cases) -> Param:
 
 def dropout(position: Position) -> float:
     """The least a regulator or current source keeps, V."""
-    return MODULE_HEAD_V if position.regulator is None else position.regulator.dropout
+    return MODULE_HEAD_V * position.in_series if position.regulator is None else position.regulator.dropout
 
 
 def led_model(led: Led, vf: Param, in_series: int, celsius: float) -> DiodeModel:

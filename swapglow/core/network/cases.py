@@ -24,6 +24,7 @@ class Cases:
         drop: what the driver keeps.
         source: resistance behind the rail; None takes the position's own.
         shunt: the shunt; None takes the position's own.
+        held: what a fixed regulator holds; None takes its nominal volts.
         kept: what a regulator or current source keeps, by :func:`regimes.regulated`; None is its dropout.
     """
 
@@ -33,6 +34,7 @@ class Cases:
     drop: Param = 0.0
     source: Param | None = None
     shunt: Param | None = None
+    held: Param | None = None
     kept: Param | None = None
 
     def source_of(self, position: Position) -> Param:
@@ -56,7 +58,7 @@ class Block:
 
     Attributes:
         axes: names of the axes with the names of their places, in order; a place may have no name.
-        rail, vf, ohms, drop, source: as in :class:`Cases`, each broadcast to the axes' shape; None takes
+        rail, vf, ohms, drop, source, held: as in :class:`Cases`, each broadcast to the axes' shape; None takes
             what the batch takes.
     """
 
@@ -66,6 +68,7 @@ class Block:
     ohms: FloatArray
     drop: Param | None = None
     source: Param | None = None
+    held: Param | None = None
 
     @property
     def shape(self) -> tuple[int, ...]:
@@ -81,14 +84,16 @@ def places(count: int) -> tuple[str, ...]:
 class Batch:
     """Blocks of cases solved together: whoever puts one in gets it back by its name and axes."""
 
-    def __init__(self, blocks: Mapping[str, Block], drop: float, source: float) -> None:
+    def __init__(self, blocks: Mapping[str, Block], drop: float, source: float, held: float = 0.0) -> None:
         """Lay the blocks one after another.
 
         Args:
             blocks: by name; an empty one is allowed.
             drop: what the driver keeps where a block does not say.
             source: resistance behind the rail where a block does not say, Ω.
+            held: what a fixed regulator holds where a block does not say, V.
         """
+        self._nominal = held
         self._blocks = dict(blocks)
         self._shape = {name: block.shape for name, block in self._blocks.items()}
         self._span: dict[str, slice] = {}
@@ -102,8 +107,13 @@ class Batch:
         """All cases, flattened in the order of their blocks."""
         return Cases(
             self._column("rail"), self._column("vf"), self._column("ohms"), self._shared("drop", self._drop),
-            self._shared("source", self._source),
+            self._shared("source", self._source), held=self._held(),
         )  # fmt: skip
+
+    def _held(self) -> Param | None:
+        """What regulators hold, where a block says so."""
+        given = any(block.held is not None for block in self._blocks.values())
+        return self._column("held", self._nominal) if given else None
 
     def _shared(self, field: str, usual: float) -> Param:
         """A value that is the same for all is a plain number: the engine then shares its work."""

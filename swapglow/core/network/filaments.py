@@ -7,6 +7,7 @@ Steffensen's rule (1933) by far more.
 """
 
 from collections.abc import Callable, Mapping
+from typing import TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
@@ -55,6 +56,52 @@ def steady_load(amps: float) -> Law:
     return lambda volts: np.maximum(np.abs(volts), STEADY_HEAD_V) / amps
 
 
+T = TypeVar("T")
+
+
+def at_rest(step: Callable[[FloatArray], tuple[FloatArray, T]], logs: FloatArray) -> T:
+    """Step until no filament's resistance moves.
+
+    Args:
+        step: from logarithms of ohms, (filaments, samples), to those that their volts then ask for, and
+            what was solved.
+        logs: where to start.
+
+    Returns:
+        What was solved with every filament at rest.
+
+    Raises:
+        NotConverged: they do not come to rest.
+    """
+    for _ in range(_MOST_ROUNDS):
+        first, _point = step(logs)
+        second, point = step(first)
+        if np.abs(second - first).max() < _CLOSE:
+            return point
+        # Steffensen: the two steps say where a geometric approach would end.
+        bend = second - 2 * first + logs
+        safe = np.abs(bend) > 1e-12
+        logs = np.where(safe, logs - (first - logs) ** 2 / np.where(safe, bend, 1.0), second)
+        logs = np.clip(logs, np.log(_LEAST_OHM), np.log(_MOST_OHM))
+    raise NotConverged("The lamps and loads in this circuit do not come to rest; nothing is shown for it.")
+
+
+def cold_start(laws: Mapping[str, Law], samples: int, start: Mapping[str, float] | None = None) -> FloatArray:
+    """Where the steps begin: each part at a few volts, or near the answer where that is known.
+
+    Args:
+        laws: the parts by the name of their resistor.
+        samples: how many cases.
+        start: ohms near the answer.
+
+    Returns:
+        Logarithms of ohms, (parts, samples).
+    """
+    if start is None:
+        return np.asarray(np.log(np.stack([law(np.full(samples, _START_V)) for law in laws.values()])))
+    return np.asarray(np.log(np.stack([np.full(samples, start[n]) for n in laws])))
+
+
 def settled(build: Callable[[Ohms], Circuit], laws: Mapping[str, Law], samples: int,
             start: Mapping[str, float] | None = None) -> OperatingPoint:  # fmt: skip
     """Solve a circuit with such parts in it.
@@ -79,18 +126,4 @@ def settled(build: Callable[[Ohms], Circuit], laws: Mapping[str, Law], samples: 
         point = operating_point(build({n: np.exp(row) for n, row in zip(names, logs, strict=True)})).require()
         return np.log(np.stack([laws[n](np.abs(point.across(n))) for n in names])), point
 
-    if start is None:
-        logs = np.log(np.stack([laws[n](np.full(samples, _START_V)) for n in names]))
-    else:
-        logs = np.log(np.stack([np.full(samples, start[n]) for n in names]))
-    for _ in range(_MOST_ROUNDS):
-        first, _point = step(logs)
-        second, point = step(first)
-        if np.abs(second - first).max() < _CLOSE:
-            return point
-        # Steffensen: the two steps say where a geometric approach would end.
-        bend = second - 2 * first + logs
-        safe = np.abs(bend) > 1e-12
-        logs = np.where(safe, logs - (first - logs) ** 2 / np.where(safe, bend, 1.0), second)
-        logs = np.clip(logs, np.log(_LEAST_OHM), np.log(_MOST_OHM))
-    raise NotConverged("The lamps and loads in this circuit do not come to rest; nothing is shown for it.")
+    return at_rest(step, cold_start(laws, samples, start))

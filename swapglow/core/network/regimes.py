@@ -16,7 +16,7 @@ from swapglow.core.drivers import plain_driver
 from swapglow.core.drivers.driver import State
 from swapglow.core.engine.netlist import CurrentSource, Dc, Param, VoltageSource
 from swapglow.core.engine.operating_point import operating_point
-from swapglow.core.network.builder import build, dropout
+from swapglow.core.network.builder import build, dropout, held_amps
 from swapglow.core.network.cases import Cases
 from swapglow.core.network.filaments import Ohms
 from swapglow.core.supplies import plain_supply
@@ -68,9 +68,7 @@ def _held_amps(position: Position, cases: Cases) -> Param | None:
         return np.minimum(p.regulator.volts / cases.ohms * p.branches, p.regulator.limit_a)
     if m is None or m.law == "resistor":
         return None
-    if m.law == "power":
-        return m.amps * m.nominal / np.maximum(np.asarray(cases.rail) - cases.drop, m.low)
-    return m.amps
+    return held_amps(p, cases)
 
 
 def _on_held(position: Position, cases: Cases) -> FloatArray:
@@ -82,8 +80,8 @@ def _on_held(position: Position, cases: Cases) -> FloatArray:
         p, regulator_id="", driver=plain_driver(), rail=replace(p.rail, supply=plain_supply()),
         shunt_ohm=p.shunt_ohm if inside else None,
     )  # fmt: skip
+    volts = np.full(cases.samples, 1.0) * (p.regulator.volts if cases.held is None else cases.held)
     held = replace(
-        cases, rail=np.full(cases.samples, p.regulator.volts), drop=0.0, source=0.0,
-        shunt=cases.shunt if inside else None,
+        cases, held=None, rail=volts, drop=0.0, source=0.0, shunt=cases.shunt if inside else None,
     )  # fmt: skip
     return -operating_point(build(bare, held, stacked=True).circuit).require().current("Vrail")

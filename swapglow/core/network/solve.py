@@ -70,6 +70,21 @@ def string_amps(position: Position, point: OperatingPoint) -> FloatArray:
     return np.maximum(point.current("D1"), 0.0) / position.branches
 
 
+def resistor_amps(position: Position, point: OperatingPoint) -> FloatArray:
+    """Current of one string's resistor: the LEDs' and what a shunt across them draws.
+
+    Args:
+        position: the swap.
+        point: its network solved.
+
+    Returns:
+        Amps, (samples,).
+    """
+    if position.set_by_ohms:
+        return string_amps(position, point)
+    return np.asarray(np.abs(point.current("R1")) / position.branches)
+
+
 def supply_amps(point: OperatingPoint) -> FloatArray:
     """What the whole circuit takes from the supply, A, (samples,): all branches, shunt and neighbours."""
     return -point.current("Vrail")

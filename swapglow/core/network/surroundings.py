@@ -13,4 +13,5 @@ def surroundings(position: Position) -> Position:
         position, led=next(iter(leds.catalogue().values())), target=Figure(1e-3), in_series=1, branches=1,
         resistor_ohm=None, resistor_parts=1, rating_w=None, series_diodes=0, regulator_id="", module=None,
         band_v=None, lead="positive", ceiling=0.5, rounding="up", capacitor_f=None, lamp=None,
+        inside=0,
     )  # fmt: skip

@@ -47,14 +47,16 @@ class Led:
     """An LED as its data sheet gives it.
 
     Attributes:
-        vf_low, vf_typ, vf_high: forward voltage at rated current, V, at 25 °C.
-        rated_a: rated forward current, A.
+        vf_low, vf_typ, vf_high: forward voltage at ``vf_a``, V, at 25 °C.
+        rated_a: rated forward current, A: a limit, which changes neither curve nor light.
         n: emission coefficient.
-        rs_v: ohmic share of the forward voltage at rated current, V.
+        rs_v: ohmic share of the forward voltage at ``vf_a``, V.
         reverse_v: reverse rating, V.
         tempco_v_k: change of forward voltage with temperature, V/K.
-        candela: axial intensity at rated current, cd.
+        candela: axial intensity at ``candela_a``, cd.
         peak_nm, fwhm_nm: the emission band; ``phosphor_k`` the colour temperature of a white part.
+        vf_given_a, candela_given_a: current that forward voltage and light are given at, where it is not
+            the rated one.
     """
 
     id: str
@@ -74,6 +76,23 @@ class Led:
     rs_v: float
     reverse_v: float
     tempco_v_k: float
+    vf_given_a: float | None = None
+    candela_given_a: float | None = None
+
+    @property
+    def vf_a(self) -> float:
+        """Current that the forward voltage is given at, A."""
+        return self.vf_given_a or self.rated_a
+
+    @property
+    def candela_a(self) -> float:
+        """Current that the light is given at, A."""
+        return self.candela_given_a or self.rated_a
+
+    @property
+    def candela_per_a(self) -> float:
+        """Light for the current, cd/A."""
+        return self.candela / self.candela_a
 
     def __post_init__(self) -> None:
         if not 0 < self.vf_low <= self.vf_typ <= self.vf_high:
@@ -85,22 +104,22 @@ class Led:
             raise LedError("The rated current must be more than 0 A.")
 
     def junction(self, vf: float | FloatArray, celsius: float = REFERENCE_C) -> Junction:
-        """The junction whose forward voltage at rated current is ``vf`` at 25 °C.
+        """The junction whose forward voltage at ``vf_a`` is ``vf`` at 25 °C.
 
         At another temperature the forward voltage moves by ``tempco_v_k`` a kelvin, and the
         saturation current is fitted to that: Is = If / (exp((Vf − If·Rs)/(n·Vt)) − 1).
 
         Args:
-            vf: forward voltage at rated current and 25 °C, V; scalar or batch.
+            vf: forward voltage at ``vf_a`` and 25 °C, V; scalar or batch.
             celsius: junction temperature.
 
         Returns:
             The junction's law; its parameters have the shape of ``vf``.
         """
-        r_s = self.rs_v / self.rated_a
+        r_s = self.rs_v / self.vf_a
         at_temp = np.asarray(vf, dtype=float) + self.tempco_v_k * (celsius - REFERENCE_C)
         across = np.maximum(at_temp - self.rs_v, 0.05)
-        i_s = self.rated_a / np.expm1(across / (self.n * thermal_voltage(celsius)))
+        i_s = self.vf_a / np.expm1(across / (self.n * thermal_voltage(celsius)))
         return Junction(i_s, self.n, r_s, celsius)
 
 
@@ -151,7 +170,10 @@ def with_range(base: Led, low: float, typ: float, high: float, rated_a: float) -
             f"{LARGEST_VF:g} V. Count the LEDs in series instead."
         )
     share = min(base.rs_v, low / 3)
-    return replace(base, vf_low=low, vf_typ=typ, vf_high=high, rated_a=rated_a, rs_v=share)
+    return replace(
+        base, vf_low=low, vf_typ=typ, vf_high=high, rated_a=rated_a, rs_v=share, vf_given_a=None,
+        candela_given_a=base.candela_a,
+    )  # fmt: skip
 
 
 def kind_of(vf: float) -> Led:

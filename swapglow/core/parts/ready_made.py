@@ -1,32 +1,63 @@
-"""Ready-made LED lamps: a voltage band, a current law, perhaps a polarity, perhaps throttling."""
+"""Ready-made LED lamps: what is known of one from outside, and what its insides may be.
 
+Nobody sells a lamp with its circuit on it. From its volts and amps follow the few insides it may have; each
+meets what is known exactly, and together they say how far apart the answers lie.
+"""
+
+import math
 from dataclasses import dataclass, replace
 from functools import cache
 from typing import Literal
 
+from swapglow.core.constants import REFERENCE_C, thermal_voltage
 from swapglow.core.parts.catalogue import rows
 from swapglow.core.parts.led import Led
+from swapglow.core.parts.rectifier import rectifier
 
 Law = Literal["resistor", "current", "power"]
 LAWS: dict[Law, str] = {
     "resistor": "Resistor inside", "current": "Constant current", "power": "Constant power",
 }  # fmt: skip
-# Its LEDs take about so much of the least voltage it is sold for; the rest is its resistor's or its
-# regulator's (three LEDs of 3 V in a lamp for 10 to 15 V; common practice).
-KNEE_SHARE = 0.85
+# A lamp with a resistor leaves it so much of the least volts of its band at least, and is made with as many
+# LEDs as that allows (three white ones in a lamp for 10 to 15 V; common practice).
+LEAST_LEFT = 0.1
+# Two readings tell the LEDs' own volts to so much of the higher reading (the curve between them is no line).
+READ_DOUBT = 0.08
+# What its maker may drive it to, over what it draws at the volts it is known at (ours).
+MOST_DRIVE = 1.5
+
+
+@dataclass(frozen=True)
+class Inside:
+    """What a ready-made lamp may have inside.
+
+    Attributes:
+        dice: LEDs in series.
+        volts: of all its LEDs together at the current it is known at, V.
+        ohm: the resistor inside, where that is its law, Ω; 0 else.
+    """
+
+    dice: int
+    volts: float
+    ohm: float
 
 
 @dataclass(frozen=True)
 class Module:
-    """A ready-made LED lamp.
+    """A ready-made LED lamp, as it is known from outside.
 
     Attributes:
         low, high: its voltage band, V.
-        amps: what it draws in the middle of the band, A.
+        amps: what it draws at ``at_v``, A.
         law: a resistor inside; a constant current; or a converter that takes constant power.
         polarised: whether it lights one way round only.
         throttle: share of its current left once warm, 1 where it does not throttle.
         throttle_s: after how long, s.
+        given_v: volts at which it draws ``amps``; None takes the middle of its band.
+        second: volts and amps of another reading, where there is one.
+        dice: LEDs in series inside, where somebody counted them.
+        die_v: forward voltage of one of its LEDs at its current, V.
+        swept: the whole lamp as one junction, where its volts and amps were swept: nothing is then guessed.
     """
 
     low: float
@@ -36,28 +67,81 @@ class Module:
     polarised: bool = True
     throttle: float = 1.0
     throttle_s: float = 0.0
+    given_v: float | None = None
+    second: tuple[float, float] | None = None
+    dice: int | None = None
+    die_v: float = 3.0
+    swept: Led | None = None
 
     @property
-    def nominal(self) -> float:
-        """The middle of its band, V."""
-        return (self.low + self.high) / 2
+    def at_v(self) -> float:
+        """Volts at which it draws its current, V."""
+        return self.given_v or (self.low + self.high) / 2
 
     @property
-    def knee(self) -> float:
-        """Volts of its LEDs at its own current."""
-        return KNEE_SHARE * self.low
+    def bridge_v(self) -> float:
+        """What the two diodes of a bridge inside keep at its current, V (Shockley 1949)."""
+        if self.polarised:
+            return 0.0
+        m = rectifier("power").model
+        one = float(m.n) * thermal_voltage(REFERENCE_C) * math.log1p(self.amps / float(m.i_s))
+        return 2 * (one + self.amps * float(m.r_s))
 
     @property
-    def inner_ohm(self) -> float:
-        """The resistor inside, where that is its law, Ω."""
-        return (self.nominal - self.knee) / self.amps
+    def insides(self) -> tuple[Inside, ...]:
+        """What it may have inside, the likeliest first; each draws its current at its volts."""
+        room = self.at_v - self.bridge_v
+        if self.swept is not None:
+            return (Inside(0, self.swept.vf_typ, 0.0),)
+        if self.dice is not None:
+            found = [self.dice]
+        elif self.law == "resistor" and self._slope is not None:
+            string = room - self.amps * self._slope
+            doubt = READ_DOUBT * max(self.at_v, self.second[0] if self.second else 0.0)
+            found = [n for n in range(1, 101) if abs(n * self.die_v - string) <= max(doubt, self.die_v / 2)]
+            found.sort(key=lambda n: abs(n * self.die_v - string))
+        else:
+            most = int((self.low * (1 - LEAST_LEFT) - self.bridge_v) / self.die_v)
+            found = [n for n in range(most, 0, -1) if n == most or self.law == "resistor"]
+        out = [self._inside(n) for n in found if n * self.die_v < room]
+        # A lamp for less than one LED needs has a converter inside, or a die nobody told of.
+        return tuple(out) or (self._inside(0),)
+
+    @property
+    def _slope(self) -> float | None:
+        """Ohms between the two readings; None without a second, or where it shows none."""
+        if self.second is None:
+            return None
+        volts, amps = self.second
+        rise = amps - self.amps
+        return (volts - self.at_v) / rise if rise and (volts - self.at_v) / rise > 0 else None
+
+    def _inside(self, dice: int) -> Inside:
+        room = self.at_v - self.bridge_v
+        volts = dice * self.die_v if dice else max(0.5 * room, 0.1)
+        return Inside(dice, volts, (room - volts) / self.amps if self.law == "resistor" else 0.0)
 
     def led(self, like: Led) -> Led:
-        """Its LEDs together as one junction of the colour of ``like``."""
+        """Its LEDs together as one junction of the colour of ``like``, with its likeliest inside."""
+        return self.led_of(self.insides[0], like)
+
+    def led_of(self, inside: Inside, like: Led) -> Led:
+        """The LEDs of one of its insides together as one junction.
+
+        Args:
+            inside: one of :attr:`insides`.
+            like: the LED whose colour and curve they have.
+
+        Returns:
+            The LED, its forward voltage at the current the lamp is known at.
+        """
+        if self.swept is not None:
+            return self.swept
+        times, typ = inside.volts / like.vf_typ, inside.volts
         return replace(
-            like, id="module", label="Ready-made lamp", vf_low=self.knee * 0.97, vf_typ=self.knee,
-            vf_high=self.knee * 1.03, rated_a=self.amps * 1.5, n=like.n * max(1.0, self.knee / like.vf_typ),
-            rs_v=like.rs_v * max(1.0, self.knee / like.vf_typ), reverse_v=like.reverse_v,
+            like, id="module", label="Ready-made lamp", vf_low=typ, vf_typ=typ, vf_high=typ,
+            rated_a=self.amps * MOST_DRIVE, n=like.n * times, rs_v=0.0, reverse_v=like.reverse_v * times,
+            tempco_v_k=like.tempco_v_k * times, vf_given_a=self.amps, candela_given_a=self.amps,
         )  # fmt: skip
 
 

@@ -189,6 +189,7 @@ def fitted_led(base: Led, typed: SweepInput) -> Led:
             base, id=SWEPT, label=f"Swept: {base.label.lower()}", vf_low=max(typical - spread, 1e-3),
             vf_typ=typical, vf_high=typical + spread, n=curve.n, rs_v=rated * curve.r_s,
             tempco_v_k=base.tempco_v_k * sweep.in_series, reverse_v=base.reverse_v * sweep.in_series,
+            vf_given_a=None, candela_given_a=base.candela_a,
         )  # fmt: skip
     except LedError as problem:
         raise InputError("sweep", str(problem)) from None

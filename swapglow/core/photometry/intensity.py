@@ -7,7 +7,7 @@ from swapglow.core.design.position import Position
 
 
 def led_candela(position: Position, amps: float) -> float:
-    """Intensity of all LEDs together: candela at rated current × I/Irated × number of LEDs.
+    """Intensity of all LEDs together: candela × I/(current it is given at) × number of LEDs.
 
     Args:
         position: the swap.
@@ -17,7 +17,7 @@ def led_candela(position: Position, amps: float) -> float:
         Candela on axis.
     """
     led = position.led
-    return led.candela * amps / led.rated_a * position.points_of_light
+    return led.candela * amps / led.candela_a * position.points_of_light
 
 
 def amps_for(position: Position, candela: float) -> float:
@@ -31,4 +31,4 @@ def amps_for(position: Position, candela: float) -> float:
         Amps.
     """
     led = position.led
-    return candela * led.rated_a / (led.candela * position.points_of_light)
+    return candela * led.candela_a / (led.candela * position.points_of_light)

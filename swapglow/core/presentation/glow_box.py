@@ -123,7 +123,7 @@ def glow(position: Position, amps: tuple[float, float, float], *, white: float |
                 float(colour.lightness(np.asarray(cd / white))),
                 WORDS[visibility(cd)] if dark else ratio_text(ratio),
                 shown(cd, CANDELA, f"{position.led.candela * 1e3:g} mcd at "
-                      f"{position.led.rated_a * 1e3:g} mA, in proportion to {amp * 1e3:.3g} mA"
+                      f"{position.led.candela_a * 1e3:g} mA, in proportion to {amp * 1e3:.3g} mA"
                       + (f", {count} LEDs" if (count := position.in_series * position.branches) > 1 else "")),
             )
         )  # fmt: skip

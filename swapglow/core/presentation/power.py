@@ -17,14 +17,11 @@ class PowerReport:
 
 def power_section(s: Solution) -> PowerReport:
     """Heat with the current behind it."""
-    p = s.position
     fit = rating_to_fit(s.power_w)
     origin = "RMS current over the cycle, highest rail and lowest Vf"
     if s.ac is None:
-        origin = (
-            f"({show(s.string_current_max, AMPERE)})² × {show(s.sizing.each_ohm, OHM)} "
-            f"− {p.resistor_tolerance * 100:g} %, highest rail and lowest Vf"
-        )
+        own = (s.power_w / s.sizing.each_ohm) ** 0.5
+        origin = f"its own {show(own, AMPERE)} squared × {show(s.sizing.each_ohm, OHM)}, at the corner of most heat"
     # A rating as the part is called: 0.5 W, not 500 mW.
     rating = None if fit is None else Shown(
         fit, f"{fit:g}", "W", Source.COMPUTED, "the smallest body at half load or less"

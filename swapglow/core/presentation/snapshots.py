@@ -21,6 +21,7 @@ from swapglow.core.presentation.staircase import (
     Stair,
     Staircase,
     at_rails,
+    before_the_lamp,
     less,
     lit,
     of_point,
@@ -142,22 +143,24 @@ def _at_instant(s: Solution, d: Drawn, k: int, only: int | None = None) -> Stair
     pick = slice(None) if only is None else [only] * 3
     source, feed = np.abs(d.source[pick, k]), np.abs(d.contacts[pick, k])
     series, string = np.abs(d.series[pick, k]), np.abs(d.string[pick, k])
+    inside = np.abs(d.inside[pick, k])
     stairs = _rail(s, source + p.drop_v)
     level = _driven(s, stairs, at_rails(source + p.drop_v))
-    behind = p.rail.supply.source_ohm
-    if behind.value > 0:
-        drop = at_rails(source - feed)
-        level = less(level, drop)
-        stairs.append(Stair("source", "source", "Source", f"{show(behind.value, OHM)} behind it", drop, level,
-                            volts_text(drop.usual), behind.source))  # fmt: skip
+    for t in before_the_lamp(p):
+        if t.node not in d.way:
+            continue
+        below = at_rails(np.abs(d.way[t.node][pick, k]))
+        drop = less(level, below)
+        level = below
+        stairs.append(Stair(t.id, t.kind, t.label, t.detail, drop, level, volts_text(drop.usual), t.source))
     if p.rectification.diodes:
-        drop = at_rails(np.maximum(feed - series - string, 0.0))
+        drop = at_rails(np.maximum(feed - series - inside - string, 0.0))
         level = less(level, drop)
         stairs.append(Stair("rectifier", "rectifier", "Rectifier", p.rectification.label, drop, level,
                             volts_text(drop.usual), Source.COMPUTED))  # fmt: skip
     turned = d.source[1, k] < 0 and not p.rectification.folds
     label = p.rectification.turned
-    lit(s, stairs, level, series, string, label if turned else "")
+    lit(s, stairs, level, series, string, label if turned else "", inside)
     return Staircase(float(source.max() + p.drop_v), tuple(stairs))
 
 
@@ -171,7 +174,7 @@ def _on_capacitor(s: Solution, d: Drawn, k: int) -> Staircase:
     level = less(level, drop)
     stairs.append(Stair("rectifier", "rectifier", "Rectifier and sag", p.rectification.label, drop, level,
                         volts_text(drop.usual), Source.COMPUTED))  # fmt: skip
-    lit(s, stairs, level, d.series[:, k], d.string[:, k])
+    lit(s, stairs, level, d.series[:, k], d.string[:, k], inside=d.inside[:, k])
     return Staircase(float(crest.max() + p.drop_v), tuple(stairs))
 
 

@@ -80,7 +80,7 @@ def volts_text(value: float) -> str:
 
 
 @dataclass(frozen=True)
-class _Tread:
+class Tread:
     """A part of the way down: what it is called, and the node below it."""
 
     node: str
@@ -133,25 +133,31 @@ def of_point(s: Solution, point: OperatingPoint, state: State, pick: NDArray[np.
 _GROUND = Stair("ground", "ground", "Ground", "", NO_DROP, NO_DROP, volts_text(0.0), Source.COMPUTED)
 
 
-def _way_down(s: Solution, state: State) -> list[_Tread]:
+def before_the_lamp(p: Position) -> list[Tread]:
+    """What stands between the supply and what switches the lamp, in order."""
+    d, out = p.driver, []
+    behind = p.rail.supply.source_ohm
+    if behind.value > 0:
+        out.append(Tread("loaded", "source", "source", "Source", f"{show(behind.value, OHM)} behind it",
+                         behind.source))  # fmt: skip
+    if d.dropper_ohm:
+        out.append(Tread("behind", "shared-feed", "feed", "Shared feed", f"{show(d.dropper_ohm, OHM)} for all",
+                         Source.MARKED))  # fmt: skip
+    if d.remaining_lamps:
+        many = f"{len(d.remaining_lamps)} lamps" if len(d.remaining_lamps) > 1 else "1 lamp"
+        out.append(Tread(f"left{len(d.remaining_lamps)}", "lamps", "lamps", "Lamps left", many))
+    return out
+
+
+def _way_down(s: Solution, state: State) -> list[Tread]:
     """The parts from feed to ground, in order; those a circuit has no node for take nothing."""
     p, d = s.position, s.position.driver
     low_side = d.kind.side == "low"
     minus = "minus" if low_side and (state == "off" or p.drop_v) else "0"
-    out: list[_Tread] = []
-    behind = p.rail.supply.source_ohm
-    if behind.value > 0:
-        out.append(_Tread("loaded", "source", "source", "Source", f"{show(behind.value, OHM)} behind it",
-                          behind.source))  # fmt: skip
-    if d.dropper_ohm:
-        out.append(_Tread("behind", "shared-feed", "feed", "Shared feed", f"{show(d.dropper_ohm, OHM)} for all",
-                          Source.MARKED))  # fmt: skip
-    if d.remaining_lamps:
-        many = f"{len(d.remaining_lamps)} lamps" if len(d.remaining_lamps) > 1 else "1 lamp"
-        out.append(_Tread(f"left{len(d.remaining_lamps)}", "lamps", "lamps", "Lamps left", many))
+    out = before_the_lamp(p)
     if state == "pulse" and d.pulse_ohm:
-        out.append(_Tread("pulsed", "pulse", "source", "Pulse source", show(d.pulse_ohm, OHM)))
-    driver = _Tread("0" if low_side else "plus", "driver", "driver", "Driver", _driver_detail(p, state),
+        out.append(Tread("pulsed", "pulse", "source", "Pulse source", show(d.pulse_ohm, OHM)))
+    driver = Tread("0" if low_side else "plus", "driver", "driver", "Driver", _driver_detail(p, state),
                     p.driver.drop.source if state != "off" else Source.COMPUTED)  # fmt: skip
     shown = p.rail.read_at == "feed" or state == "off"
     if shown and not low_side:
@@ -162,6 +168,20 @@ def _way_down(s: Solution, state: State) -> list[_Tread]:
     return out
 
 
+def inside_words(p: Position) -> str:
+    """What a ready-made lamp has before its LEDs, said to be estimated where it was not counted or swept."""
+    m = p.module
+    assert m is not None
+    likely = m.insides[p.inside]
+    if m.law != "resistor":
+        return f"constant {m.law}"
+    if m.swept is not None:
+        return "in the swept curve"
+    dice = f"{likely.dice} LED{'s' if likely.dice > 1 else ''}" if likely.dice else "LEDs"
+    known = "" if m.dice is not None else ", estimated"
+    return f"{dice} and {show(likely.ohm, OHM, 2)}{known}"
+
+
 def _driver_detail(p: Position, state: State) -> str:
     d = p.driver
     if state != "off":
@@ -169,33 +189,33 @@ def _driver_detail(p: Position, state: State) -> str:
     return f"off, {show(d.keep_warm_ohm, OHM)} across it" if d.keep_warm_ohm else "off"
 
 
-def _lamp(s: Solution, minus: str) -> list[_Tread]:
+def _lamp(s: Solution, minus: str) -> list[Tread]:
     """Regulator, resistor, diodes and LEDs between the lamp's contacts."""
     p, out = s.position, []
     each = show(s.sizing.each_ohm, OHM)
-    resistor = _Tread("string", "resistor", "resistor", "Resistor", each)
+    resistor = Tread("string", "resistor", "resistor", "Resistor", each)
     last = "return" if p.resistor_parts == 2 or p.lead == "negative" else minus
     if p.regulator is not None and not p.set_by_ohms:
-        out.append(_Tread("held", "regulator", "regulator", "Regulator", p.regulator.label))
+        out.append(Tread("held", "regulator", "regulator", "Regulator", p.regulator.label))
     if p.regulator is not None and p.set_by_ohms:
         last = minus
-        resistor = _Tread("string", "resistor", "resistor", "Current source", f"set by {each}")
+        resistor = Tread("string", "resistor", "resistor", "Current source", f"set by {each}")
     elif p.module is not None:
-        resistor = _Tread("string", "resistor", "resistor", "Lead", "no resistor of its own")
+        resistor = Tread("string", "resistor", "resistor", "Lead", "no resistor of its own")
         if p.resistor_ohm is not None:
-            resistor = _Tread("string", "resistor", "resistor", "Resistor", each)
+            resistor = Tread("string", "resistor", "resistor", "Resistor", each)
     elif p.resistor_parts == 2:
-        resistor = _Tread("string", "resistor", "resistor", "Resistor", f"{each} in the positive lead")
+        resistor = Tread("string", "resistor", "resistor", "Resistor", f"{each} in the positive lead")
     if p.resistor_parts == 2 or p.set_by_ohms or p.lead == "positive":
         out.append(resistor)
     if p.module is not None:
-        out.append(_Tread("inside", "inside", "inside", "Inside", p.module.law))
+        out.append(Tread("inside", "inside", "inside", "Inside", inside_words(p)))
     if p.series_diodes:
-        out.append(_Tread("blocked", "diodes", "diode", "Diodes" if p.series_diodes > 1 else "Diode",
+        out.append(Tread("blocked", "diodes", "diode", "Diodes" if p.series_diodes > 1 else "Diode",
                           f"{p.series_diodes} in series"))  # fmt: skip
-    out.append(_Tread(last, "led", "led", "LED", ""))
+    out.append(Tread(last, "led", "led", "LED", ""))
     if last == "return":
-        out.append(_Tread(minus, "resistor2" if p.resistor_parts == 2 else "resistor", "resistor", "Resistor",
+        out.append(Tread(minus, "resistor2" if p.resistor_parts == 2 else "resistor", "resistor", "Resistor",
                           f"{each} in the negative lead"))  # fmt: skip
     return out
 
@@ -216,7 +236,7 @@ def _lit(s: Solution, stairs: list[Stair], level: AtRails, drop: AtRails) -> Non
 
 
 def lit(s: Solution, stairs: list[Stair], level: AtRails, across: FloatArray, string_v: FloatArray,
-        led_label: str = "") -> None:  # fmt: skip
+        led_label: str = "", inside: FloatArray | None = None) -> None:  # fmt: skip
     """The last steps of an instant of a cycle: resistor, LEDs, ground.
 
     Args:
@@ -226,6 +246,7 @@ def lit(s: Solution, stairs: list[Stair], level: AtRails, across: FloatArray, st
         across: volts over all resistor parts at three levels, (3,).
         string_v: volts over the string, (3,).
         led_label: what stands in the LED's place, where it is not the LED that conducts.
+        inside: volts over what a ready-made lamp has before its LEDs, (3,).
     """
     p = s.position
     each = show(s.sizing.each_ohm, OHM)
@@ -235,6 +256,21 @@ def lit(s: Solution, stairs: list[Stair], level: AtRails, across: FloatArray, st
     stairs.append(
         Stair("resistor", "resistor", "Resistor", where, half, level, volts_text(half.usual), Source.COMPUTED)
     )  # fmt: skip
+    if p.module is not None and inside is not None:
+        kept = at_rails(inside)
+        level = less(level, kept)
+        stairs.append(
+            Stair(
+                "inside",
+                "inside",
+                "Inside",
+                inside_words(p),
+                kept,
+                level,
+                volts_text(kept.usual),
+                Source.COMPUTED,
+            )
+        )
     string = at_rails(string_v)
     if led_label:
         level = less(level, string)

@@ -229,15 +229,16 @@ def _other_leds(p: Position) -> Iterable[Candidate]:
     better = [
         k
         for k in leds.catalogue().values()
-        if (k.colour, k.material) == (p.led.colour, p.led.material) and k.candela > 3 * p.led.candela
+        if (k.colour, k.material) == (p.led.colour, p.led.material)
+        and k.candela_per_a > 3 * p.led.candela_per_a
     ]
     if not better:
         return
-    best = max(better, key=lambda k: k.candela)
+    best = max(better, key=lambda k: k.candela_per_a)
     amps = best.rated_a / 20
     if p.lamp is not None and p.lamp.candela:
         old = p.lamp.candela_at(lamp_volts(p)) or 0.0
-        amps = min(max(old / best.candela * best.rated_a / p.in_series, 20e-6), best.rated_a / 2)
+        amps = min(max(old / best.candela_per_a / p.in_series, 20e-6), best.rated_a / 2)
     amps = min(amps, trip_amps(p) * 0.9)
     changed = replace(p, led=best, resistor_ohm=None)
     each = _each_for_usual(changed, amps)

@@ -230,7 +230,11 @@ def _leave(p: Position, plain: Swap) -> Swap:
     volts = lamp_volts(p)
     amps = lamp.amps_at(volts)
     # Under a twentieth of its volts it does not glow, and nothing is to be said of a life.
-    life = f"life {(volts / lamp.volts) ** -12:.2g} × rated (V^−12)" if volts > lamp.volts / 20 else "it stays dark"
+    life = (
+        f"life {(volts / lamp.volts) ** -12:.2g} × rated (V^−12)"
+        if volts > lamp.volts / 20
+        else "it stays dark"
+    )
     return replace(
         plain, current=show(amps, AMPERE), heat=show(volts * amps, WATT, 2), light="1 ×", points="1",
         off=WORDS["dark"], reversible="nothing changed", stock=life,
