@@ -2,11 +2,10 @@
 
 from dataclasses import dataclass
 
-from swapglow.core.analysis.original_lamp import lamp_candela
-from swapglow.core.analysis.solution import Solution, solve
-from swapglow.core.analysis.states import StateSolution, state_solutions
+from swapglow.core.analysis.solution import solve
+from swapglow.core.analysis.states import state_solutions
 from swapglow.core.design.position import Position
-from swapglow.core.findings import Context, judge
+from swapglow.core.findings import context_of, judge
 from swapglow.core.measurement import plan as plans
 from swapglow.core.measurement.diagnosis import diagnose
 from swapglow.core.measurement.fast_flash import fast_flash
@@ -86,21 +85,3 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         diagnoses=diagnoses,
         survey=before,
     )
-
-
-def context_of(s: Solution, states: tuple[StateSolution, ...] | None = None) -> Context:
-    """What the rules look at.
-
-    Args:
-        s: the solved position.
-        states: its states, solved; solved here where not given.
-
-    Returns:
-        The context.
-    """
-    states = state_solutions(s) if states is None else states
-    low, usual, high = (float(a) for a in s.usual)
-    return Context(
-        s.position, s.sizing, low, usual, high, s.string_current_min, s.string_current_max,
-        s.supply_current_max, s.power_w, lamp_candela(s.position), s, states,
-    )  # fmt: skip

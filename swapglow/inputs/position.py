@@ -16,7 +16,7 @@ from swapglow.core.intake.stages import STAGES
 from swapglow.core.measurement.reading_after import READS
 from swapglow.core.parts import preferred
 from swapglow.core.parts.ready_made import LAWS
-from swapglow.core.parts.resistor import RATINGS_W, rating_text
+from swapglow.core.parts.resistor import ALL_RATINGS_W, rating_text
 from swapglow.core.quantities import AMPERE, CANDELA, CELSIUS, FARAD, OHM, SECOND, VOLT, Source
 from swapglow.core.search import WEIGHTS
 from swapglow.inputs.limits import MOST_DETAILS
@@ -26,9 +26,10 @@ from swapglow.inputs.shape import OneOf, Reads, Sets, Shape, Suggests
 
 _NO_YES = {False: "No", True: "Yes: no live readings"}
 _BATCH = {True: "Alike, of one batch", False: "Each with its own luck"}
+_SINK = {False: "Free air", True: "On a heat sink"}
 _FRAME = {False: "Off the frame", True: "On the frame"}
 _POLARISED = {"yes": "Lights one way round", "no": "Either way"}
-_WATTS: dict[float | None, str] = {None: "To fit", **{w: rating_text(w) for w in RATINGS_W}}
+_WATTS: dict[float | None, str] = {None: "To fit", **{w: rating_text(w) for w in ALL_RATINGS_W}}
 _CEILINGS = {core.USUAL_CEILING: "Half of rated, ours", 1.0: "Rated"}
 _FLOORS = {0.5: "Half the light", 0.25: "A quarter", 0.1: "A tenth"}
 _WAYS = {"": "Ours", **RECTIFICATIONS}
@@ -116,6 +117,7 @@ class PositionInput(Shape):
     shunt_across: Annotated[str, OneOf(core.ACROSS), Sets("shunt_across")] = "assembly"
     shunt_w: Annotated[Watts | None, Sets("shunt_w")] = None
     series_diodes: Annotated[int, Field(ge=0, le=core.MOST_DIODES), Sets("series_diodes")] = 0
+    sink: Annotated[bool, Suggests(_SINK), Sets("sink")] = False
     regulator_id: Annotated[Short, Sets("regulator_id")] = ""
     module: ReadyMade = ReadyMade()
     beside: Annotated[dict[Key, Beside], Field(max_length=MOST_BESIDE)] = Field(default_factory=dict)

@@ -192,8 +192,10 @@ def test_ratings_are_the_next_preferred_ones():
     assert capacitor_volts(42 * math.sqrt(2)) == 80
     assert capacitor_volts(20.0) == 25  # 1.25 × 20 is 25 and does
     assert capacitor_volts(400.0) is None
-    assert diode_volts(49.9) == 50
-    assert diode_volts(50.0) == 100
+    # A rectifier stands twice the peak it sees (common practice).
+    assert diode_volts(25.0) == 50
+    assert diode_volts(25.1) == 100
+    assert diode_volts(501.0) is None
 
 
 def test_the_capacitor_sized_by_the_sum_keeps_flicker_low_risk():

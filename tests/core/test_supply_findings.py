@@ -75,7 +75,31 @@ def test_a_bridge_of_unknown_ground_is_minded_and_a_floating_one_is_not():
 def test_modules_in_series_need_not_share_equally():
     two = found(on("regulated", "23V", led_id="white-5-clear", band="9-13V", in_series=2, resistor="1k"))
     assert two["modules-share-unevenly"].grade == "mind"
-    assert "13 % of room" in two["modules-share-unevenly"].message
+    assert "curve is not known" in two["modules-share-unevenly"].message
+
+
+# 20 mA at 11 V with two white LEDs of 3.1 V inside: (11 − 6.2) V/20 mA is 240 Ω (Ohm).
+def pair(usual, law="resistor", **more):
+    return on("regulated", usual, led_id="white-5-clear", band="9-13V", in_series=2,
+              module={"amps": "20mA", "law": law, "dice": 2, **more})  # fmt: skip
+
+
+@pytest.mark.parametrize(("usual", "grade"), [("22V", "note"), ("24V", "mind"), ("25.8V", "stop")])
+def test_two_lamps_share_by_their_own_curves(usual, grade):
+    """2 × 6.2 V and 240 Ω/0.9 and 240 Ω/1.1 in series (Kirchhoff; a tenth of mismatch, common practice)."""
+    note = found(pair(usual))["modules-share-unevenly"]
+    total = float(usual[:-1])
+    amps = (total - 12.4) / (240 / 0.9 + 240 / 1.1)
+    worst = 6.2 + amps * 240 / 0.9
+    assert float(note.figure.split("\u00a0")[0]) == pytest.approx(worst, rel=0.01)
+    assert note.grade == grade
+
+
+def test_a_throttled_lamp_takes_more_and_fixed_currents_cannot_share():
+    warm = found(pair("22V", throttle="70 %"))["modules-share-unevenly"]
+    cold = found(pair("22V"))["modules-share-unevenly"]
+    assert float(warm.figure.split("\u00a0")[0]) > float(cold.figure.split("\u00a0")[0]) + 0.5
+    assert found(pair("22V", "current"))["modules-share-unevenly"].grade == "stop"
 
 
 def test_a_fuse_that_blows_and_one_that_never_will():

@@ -1,7 +1,12 @@
 """The search: what it weighs, how it ranks, and that every swap it shows is what it says."""
 
+from dataclasses import replace
+
+import numpy as np
 import pytest
 
+from swapglow.core.analysis.limits import DIM_AMPS, dim_amps
+from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.solution import solve
 from swapglow.core.design.changes import with_changes
 from swapglow.core.search import search
@@ -116,3 +121,30 @@ def test_a_current_source_holds_steadier_than_a_resistor():
     made = {c.id: q for c, q in candidates(SWINGING)}
     source, plain = evaluate(made["current-source"]), evaluate(plainly(SWINGING))
     assert (source.current_high - source.current_low) < 0.5 * (plain.current_high - plain.current_low)
+
+
+THIN = on("regulated", "12V", low="11V", high="13.5V", led_id="blue-3-diffused", in_series=3, target="9mA",
+          rounding="down")  # fmt: skip
+
+
+@pytest.mark.parametrize("one_batch", [True, False])
+def test_the_yield_is_within_a_point_of_two_hundred_thousand_draws(one_batch):
+    """Dice of numpy's own on Ohm and Kirchhoff with each LED's logarithm (Shockley 1949), 200 000 times.
+
+    LEDs that each have their own luck even each other out: their band is the narrower.
+    """
+    p = replace(THIN, one_batch=one_batch)
+    f, led = evaluate(plainly(p)), p.led
+    rng, count = np.random.default_rng(11), 200_000
+    rail = rng.triangular(11, 12, 13.5, count)
+    ohms = size(p).total_ohm * rng.uniform(0.95, 1.05, count)
+    vf = rng.triangular(led.vf_low, led.vf_typ, led.vf_high, (1 if one_batch else 3, count)).mean(axis=0)
+    amps = np.full(count, 5e-3)
+    for _ in range(60):  # V = 3·(Vf + n·Vt·ln(I/If) + (I − If)·Rs) + I·R, by halving the step
+        slope = 3 * (led.n * 0.025693 / amps + led.rs_v / 0.02) + ohms
+        volts = 3 * (vf + led.n * 0.025693 * np.log(amps / 0.02) + (amps - 0.02) * led.rs_v / 0.02) + amps * ohms
+        amps = np.maximum(amps + (rail - volts) / slope, amps / 3)
+    inside = ((amps >= min(DIM_AMPS, dim_amps(p))) & (amps <= p.ceiling_a)).mean()
+    assert 0.05 < inside < 0.97
+    assert f.inside == pytest.approx(inside, abs=0.01)
+    assert (f.current_low, f.current_high) == pytest.approx(tuple(np.percentile(amps, [5, 95])), rel=0.01)

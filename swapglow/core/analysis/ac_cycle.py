@@ -65,7 +65,7 @@ class Cycled:
         average: forward current of one string over the cycle, A. Where two strings light by turns
             it is that of the first; equal strings carry the same.
         peak: its highest instant.
-        rms: of the current through one string's resistor.
+        rms: of the current through one string's resistor; ``through_peak`` its highest instant.
         reverse: most reverse volts across the string.
         supply_rms: of what the whole circuit takes from the supply.
         shunt_rms: of the volts over a shunt; zeros without one.
@@ -76,6 +76,7 @@ class Cycled:
     average: FloatArray
     peak: FloatArray
     rms: FloatArray
+    through_peak: FloatArray
     reverse: FloatArray
     supply_rms: FloatArray
     shunt_rms: FloatArray
@@ -277,6 +278,7 @@ def _instant_by_instant(position: Position, cases: AcCases) -> Cycled:
         second = other.max(axis=1) if either_way else (other * weight).sum(axis=1)
     return Cycled(
         (amps * weight).sum(axis=1), amps.max(axis=1), rms(_through(point, position)),
+        np.abs(_through(point, position)).reshape(shape).max(axis=1),
         np.maximum(-across.min(axis=1), 0.0), rms(point.current("Vrail")),
         rms(point.across("Rshunt")) if "Rshunt" in names else nothing, second,
     )  # fmt: skip
@@ -288,7 +290,8 @@ def _summed(position: Position, s: SteadyStates, cases: AcCases) -> Cycled:
     shunted = any(e.name == "Rshunt" for e in s.circuit.elements)
     return Cycled(
         _wide(s.averages(amps), cases), _wide(amps.max(axis=-1), cases),
-        _wide(np.sqrt(s.averages(_through(s, position) ** 2)), cases), nothing,
+        _wide(np.sqrt(s.averages(_through(s, position) ** 2)), cases),
+        _wide(np.abs(_through(s, position)).max(axis=-1), cases), nothing,
         _wide(np.sqrt(s.averages(s.current("Vrail") ** 2)), cases),
         _wide(np.sqrt(s.averages(s.across("Rshunt") ** 2)), cases) if shunted else nothing, nothing,
     )  # fmt: skip

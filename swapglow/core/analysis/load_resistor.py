@@ -5,18 +5,22 @@ from dataclasses import dataclass
 from swapglow.core.analysis.original_lamp import original_volts
 from swapglow.core.analysis.states import StateSolution
 from swapglow.core.design.position import Position
+from swapglow.core.drivers.driver import Place
 from swapglow.core.parts import preferred
 from swapglow.core.quantities import AMPERE, Figure, Source, show
 
 # Clad power resistors by rating, W, and the kelvin a watt by where they sit (from memory of data
-# sheets; the figure for free air stands for plastic and for a place not settled).
+# sheets; the figure for free air stands for plastic and for a place not settled), and what one watt
+# there adds to the air that its neighbours sit in (ours).
 CLAD_W = (5.0, 10.0, 25.0, 50.0, 100.0)
+SPACE_K_W = {"metal": 0.5, "closed": 4.0, "plastic": 4.0, "unknown": 2.0}
 KELVIN_PER_WATT = {"metal": 4.0, "closed": 8.0, "plastic": 12.0, "unknown": 12.0}
 # Kept to half its rating while lit (common practice).
 _SHARE = 0.5
+# Without metal under it a clad part takes what it does in free air (ours: a fifth of its rating).
+_FREE_SHARE = 0.2
 # Above this a surface burns skin at a touch (common practice); plastic softens from here too.
 HOT_C = 60.0
-AIR_C = 25.0
 
 
 @dataclass(frozen=True)
@@ -61,7 +65,9 @@ def watch(position: Position, on: StateSolution, throttled: float = 1.0) -> Watc
         needs = Figure(amps, Source.ASSUMED, f"the old lamp's own {show(amps, AMPERE)}")
     own = on.amps * p.branches
     sees = on.supply_amps - own * (1 - throttled) + d.rest_a
-    return Watch(needs, float(sees[1]), float(sees[0]))
+    # The unluckiest LEDs at the lowest rail draw least.
+    unlucky = max(0.0, float(own[0]) - on.string_current_min * p.branches) * throttled
+    return Watch(needs, float(sees[1]), float(sees[0]) - unlucky)
 
 
 @dataclass(frozen=True)
@@ -72,7 +78,7 @@ class LoadResistor:
         ohm: the next E12 value down.
         lit_w, average_w: its heat while lit and over the flash, highest rail.
         rating_w: the clad part to fit, None where there is none.
-        surface_c: its surface where it would sit, on the average heat of all that sit there.
+        surface_c: its surface where it would sit: its own rise, and the air's by all that sit there.
     """
 
     ohm: float
@@ -96,9 +102,25 @@ def load_of(position: Position, ohm: float) -> LoadResistor:
     volts = p.rail.volts[2] - p.drops[0]
     lit = volts**2 / ohm
     average = lit * d.duty
-    rating = next((w for w in CLAD_W if lit <= w * _SHARE), None)
-    surface = AIR_C + average * d.there * KELVIN_PER_WATT[d.place]
-    return LoadResistor(ohm, lit, average, rating, surface)
+    # The space's air is warmed by all that sit there, a part's own surface above it by its own heat alone.
+    surface = p.celsius + average * (KELVIN_PER_WATT[d.place] + (d.there - 1) * SPACE_K_W[d.place])
+    return LoadResistor(ohm, lit, average, load_rating(lit, d.place), surface)
+
+
+def load_rating(watts: float, place: Place) -> float | None:
+    """The clad part that takes a load's heat where it sits, at half of what it may.
+
+    Args:
+        watts: while lit, W.
+        place: what it is fixed to.
+
+    Returns:
+        Its rating, W; None where there is none, as on plastic.
+    """
+    if place == "plastic":
+        return None
+    share = _SHARE * (1.0 if place in ("metal", "closed") else _FREE_SHARE)
+    return next((w for w in CLAD_W if watts <= w * share), None)
 
 
 def load_for(position: Position, w: Watch) -> LoadResistor | None:

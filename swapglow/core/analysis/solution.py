@@ -68,9 +68,11 @@ class Solution:
             else hangs on it; RMS over the cycle where it alternates.
         further: string currents of the further blocks asked for, by name, in the shape of their axes.
         power_w: most heat in each resistor part, I²R of its own current at every corner, W.
+        resistor_v: most volts across each resistor part at any instant, V.
         shunt_w: most heat in the shunt while lit, V²/R, W; 0 without one.
         source_w: most heat in the resistance behind the rail, W.
-        doubt: least and most string current over the insides that a ready-made lamp may have, A.
+        doubt: least and most string current over the insides that a ready-made lamp may have, A;
+            ``brightest_low`` the most of them at the lowest rail.
         ac: the cycle, where there is one.
         point: node voltages of the corners and the rest, where the supply is steady.
         typical: the samples of ``point`` at the three rails, typical LED, nominal resistor.
@@ -86,10 +88,12 @@ class Solution:
     rule_watts: FloatArray
     supply_current_max: float
     power_w: float
+    resistor_v: float
     shunt_w: float
     source_w: float
     further: Mapping[str, FloatArray] = field(default_factory=dict)
     doubt: tuple[float, float] | None = None
+    brightest_low: float | None = None
     ac: AcSolution | None = None
     point: OperatingPoint | None = None
     typical: NDArray[np.intp] | None = None
@@ -105,6 +109,12 @@ class Solution:
         # A lamp that takes constant power draws least where the rail is highest.
         least = float(np.nanmin(self.amps))
         return least if self.doubt is None else min(least, self.doubt[0])
+
+    @property
+    def most_at_low(self) -> float:
+        """The most string current at the lowest rail, whatever is inside, A."""
+        own = float(np.nanmax(self.amps[0]))
+        return own if self.brightest_low is None else max(own, self.brightest_low)
 
     @property
     def string_current_max(self) -> float:
@@ -152,6 +162,7 @@ def solve(position: Position, *, further: Mapping[str, Block] | None = None, rul
         found, power_w=max(s.power_w for s in every), source_w=max(s.source_w for s in every),
         supply_current_max=max(s.supply_current_max for s in every),
         doubt=(min(s.string_current_min for s in every), max(s.string_current_max for s in every)),
+        brightest_low=max(s.most_at_low for s in every),
     )  # fmt: skip
 
 
@@ -235,12 +246,14 @@ def _solve_steady(position: Position, further: Mapping[str, Block], with_rule: b
         watts = most**2 * rule * (1 - position.ohm_spread)
         known = _remember(key, (rule, on_rule, watts))
     return Solution(
-        position, sizing, batch.of(amps, "corners"), batch.of(volts, "corners"), rule, known[1][:3],
-        known[1][3:], known[2], float(supplied.max()), float(heat.max()),
-        float(batch.of(_shunt_watts(position, point), "corners").max()),
-        float((supplied**2).max()) * position.rail.supply.source_ohm.value,
-        {name: batch.of(amps, name) for name in further}, None, None, point,
-        batch.index("corners", led="typical", ohms="nominal"),
+        position, sizing, amps=batch.of(amps, "corners"), volts_led=batch.of(volts, "corners"), rule_ohm=rule,
+        rule_amps=known[1][:3], rule_worst=known[1][3:], rule_watts=known[2],
+        supply_current_max=float(supplied.max()), power_w=float(heat.max()),
+        resistor_v=float(batch.of(through * np.asarray(cases.ohms), "corners").max()) / sizing.parts,
+        shunt_w=float(batch.of(_shunt_watts(position, point), "corners").max()),
+        source_w=float((supplied**2).max()) * position.rail.supply.source_ohm.value,
+        further={name: batch.of(amps, name) for name in further}, point=point,
+        typical=batch.index("corners", led="typical", ohms="nominal"),
     )  # fmt: skip
 
 
@@ -312,9 +325,11 @@ def _solve_alternating(position: Position, further: Mapping[str, Block], with_ru
     shunted = float(found.shunt_rms[corners].max()) ** 2 / (position.shunt_ohm or 1.0)
     ac = AcSolution(found.pick(typical), most, float(found.reverse[corners].max()), drawn)
     return Solution(
-        position, sizing, amps, volts, rule, on_rule[:3], on_rule[3:], watts,
-        supplied, power, shunted, supplied**2 * position.rail.supply.source_ohm.value,
-        {name: batch.of(found.average, name) for name in further}, None, ac,
+        position, sizing, amps=amps, volts_led=volts, rule_ohm=rule, rule_amps=on_rule[:3], rule_worst=on_rule[3:],
+        rule_watts=watts, supply_current_max=supplied, power_w=power,
+        resistor_v=float(found.through_peak[corners].max()) * sizing.each_ohm, shunt_w=shunted,
+        source_w=supplied**2 * position.rail.supply.source_ohm.value,
+        further={name: batch.of(found.average, name) for name in further}, ac=ac,
     )  # fmt: skip
 
 

@@ -114,7 +114,8 @@ def room(position: Position, amps: float, rail_v: float, vf: float, drop_v: floa
 def ohms_for(position: Position, amps: float, *, rail_v: float, vf: float, drop_v: float) -> float | None:
     """Total series resistance of a string for a current (Ohm, Kirchhoff).
 
-    Where a current source stands in the resistor's place it is the resistor that sets it, R = Vref/I.
+    Where a current source stands in the resistor's place it is the resistor that sets it,
+    R = Vref/(I − Iadjust).
 
     Args:
         position, amps, rail_v, vf, drop_v: as :func:`room`.
@@ -131,7 +132,8 @@ def ohms_for(position: Position, amps: float, *, rail_v: float, vf: float, drop_
     left, total = room(p, amps, rail_v, vf, drop_v)
     if p.set_by_ohms:
         assert p.regulator is not None
-        return p.regulator.volts / amps if left > p.regulator.dropout / 2 else None
+        by_ohms = amps - p.regulator.adjust_a
+        return p.regulator.volts / by_ohms if left > p.regulator.dropout / 2 and by_ohms > 0 else None
     if left <= 0:
         return None
     return left / total * p.branches

@@ -21,6 +21,7 @@ from swapglow.core.supplies.rail import Rail
 USUAL_CEILING = 0.5
 
 MOST_DIODES = 4
+LED_FULL_C, LED_DEAD_C = 50.0, 100.0
 
 # The lead that one resistor sits in, and the wire a lamp shares with others.
 LEADS = {"positive": "Positive, ours", "negative": "Negative"}
@@ -76,6 +77,7 @@ class Position:
         series_diodes: silicon diodes in series with the LEDs.
         regulator_id: a regulator before the LEDs; a "source" stands in the resistor's place, which then
             sets its current.
+        sink: whether the regulator is on a heat sink.
         module: a ready-made LED lamp in place of LEDs and resistor.
         inside: which of the insides it may have is solved; ``led`` is then that one's.
         beside: strings of other LEDs in the same place.
@@ -114,6 +116,7 @@ class Position:
     shunt_w: float | None = None
     series_diodes: int = 0
     regulator_id: str = ""
+    sink: bool = False
     module: Module | None = None
     inside: int = 0
     beside: tuple[Branch, ...] = ()
@@ -243,10 +246,25 @@ class Position:
         return usual_rectification(self.rail.supply.waveform)
 
     @property
+    def rated_a(self) -> float:
+        """What the LED may carry in the air around it, A.
+
+        Full up to 50 °C, then in a straight line to nothing at 100 °C (data sheets of through-hole parts,
+        from memory).
+        """
+        share = min(1.0, max(0.0, (LED_DEAD_C - self.celsius) / (LED_DEAD_C - LED_FULL_C)))
+        return self.led.rated_a * max(share, 1e-6)
+
+    @property
     def ceiling_a(self) -> float:
         """The drive limit, A."""
         # A ready-made lamp is bound by its volts; its LEDs' own drive is its maker's affair.
-        return self.led.rated_a * (1.0 if self.module is not None else self.ceiling)
+        return self.rated_a * (1.0 if self.module is not None else self.ceiling)
+
+    @property
+    def on_frame(self) -> bool:
+        """Whether the LED's negative side touches the frame: said there, or by a wire that is the chassis."""
+        return self.chassis_negative or self.common == "chassis"
 
 
 def _whole(field: str, what: str, value: object, least: int, most: int) -> None:

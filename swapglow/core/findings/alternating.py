@@ -5,21 +5,24 @@ from collections.abc import Iterable
 from swapglow.core.analysis.cycle_figures import crest_v, flicker_hertz, modulation, reverse_per_led
 from swapglow.core.design.rectification import RECTIFICATIONS, Rectification, without_bridge
 from swapglow.core.findings.finding import Finding, Remedy
-from swapglow.core.findings.registry import Context, rule
+from swapglow.core.findings.registry import Context, of_each_string, rule
 from swapglow.core.parts.ratings import CAPACITOR_MARGIN, capacitor_volts
 from swapglow.core.photometry.flicker import flicker_limit
-from swapglow.core.quantities import AMPERE, FARAD, HERTZ, OHM, VOLT, show
+from swapglow.core.quantities import AMPERE, FARAD, HERTZ, OHM, VOLT, percent, show
 from swapglow.core.supplies.waveform import Waveform
 
 # Half-cycles are long beside the die's warming: past twice the rated current at the crest it is
 # judged as if steady. Data sheets allow more only for pulses of a millisecond (from memory).
 MOST_CREST = 2.0
+# So many times its reverse rating is more than a note, however little flows (ours).
+FAR_REVERSE = 4.0
 
 
 def rectify(way: Rectification) -> Remedy:
-    """Another way to rectify, its resistor worked out anew."""
+    """Another way to rectify, its resistor and capacitor worked out anew: a typed one was for another way."""
+    afresh = dict.fromkeys(("resistor_ohm", "capacitor_f", "capacitor_v"))
     return Remedy(f"rectify-{way.id.replace('_', '-')}", f"Use {way.label[0].lower()}{way.label[1:]}",
-                  {"rectification_id": way.id, "resistor_ohm": None})  # fmt: skip
+                  {"rectification_id": way.id, **afresh})  # fmt: skip
 
 
 def _rectify(*ids: str) -> tuple[Remedy, ...]:
@@ -39,7 +42,7 @@ def led_in_reverse(c: Context) -> Iterable[Finding]:
     others = ("bridge_cap",) if p.rail.supply.waveform is Waveform.SINE else ("bridge", "two_colour")
     yield Finding(
         "led-reverse",
-        "note" if behind else "stop",
+        ("mind" if volts > FAR_REVERSE * limit else "note") if behind else "stop",
         f"Each LED can see {show(volts, VOLT)} in reverse, over its {show(limit, VOLT)}"
         + (": the series diode leaks more than the LED and leaves it the volts." if behind else "."),
         show(volts, VOLT),
@@ -52,13 +55,13 @@ def led_in_reverse(c: Context) -> Iterable[Finding]:
     )
 
 
-@rule
+@of_each_string
 def crest_current(c: Context) -> Iterable[Finding]:
     """A fair average hides a crest."""
     s, p = c.solution, c.position
     if s is None or s.ac is None or p.rail.supply.waveform is Waveform.EITHER_WAY:
         return
-    peak, limit = float(s.ac.most.peak[0]), MOST_CREST * p.led.rated_a
+    peak, limit = float(s.ac.most.peak[0]), MOST_CREST * p.rated_a
     if peak <= limit:
         return
     yield Finding(
@@ -188,7 +191,7 @@ def sized_on_rms(c: Context) -> Iterable[Finding]:
 def bridge_on_the_frame(c: Context) -> Iterable[Finding]:
     """A bridge's negative that meets the frame of a grounded source."""
     p = c.position
-    if not p.rail.supply.alternates or not p.rectification.folds or not p.chassis_negative:
+    if not p.rail.supply.alternates or not p.rectification.folds or not p.on_frame:
         return
     known = p.rail.supply.grounded
     if known == "no":
@@ -205,7 +208,8 @@ def bridge_on_the_frame(c: Context) -> Iterable[Finding]:
         "A bridge on a grounded source keeps its whole DC side off the frame. A module whose case is its "
         "negative counts as tied.",
         (rectify(without_bridge(p.rail.supply.waveform)),
-         Remedy("off-frame", "Keep the LED's negative off the frame", {"chassis_negative": False})),
+         Remedy("off-frame", "Keep the LED's negative off the frame",
+                {"chassis_negative": False, **({"common": "none"} if p.common == "chassis" else {})})),
     )  # fmt: skip
 
 
@@ -240,7 +244,7 @@ def least_track_volts(c: Context) -> Iterable[Finding]:
     yield Finding(
         "least-track-volts",
         "note",
-        f"It lights from about {show(knee, VOLT, 2)} on the track, {share * 100:.0f} % of full.",
+        f"It lights from about {show(knee, VOLT, 2)} on the track, {percent(share)} of full.",
         show(knee, VOLT, 2),
         show(p.rail.low.value, VOLT),
         "Below that the train runs dark, and standing it is dark anyway. "

@@ -3,17 +3,25 @@
 from collections.abc import Iterable
 
 from swapglow.core.findings.finding import Finding, Remedy
-from swapglow.core.findings.registry import Context, rule
+from swapglow.core.findings.registry import Context, of_each_string
 from swapglow.core.findings.remedies import larger_resistor
 from swapglow.core.quantities import AMPERE, show
 
 _SLACK = 1 + 1e-9
 
 
-@rule
+def _warm(c: Context) -> str:
+    """What the air around it takes off the rating."""
+    p = c.position
+    if p.rated_a >= p.led.rated_a:
+        return ""
+    return f" In air of {p.celsius:g} °C its {show(p.led.rated_a, AMPERE)} fall to this: from 50 °C on, none at 100 °C."
+
+
+@of_each_string
 def over_rated(c: Context) -> Iterable[Finding]:
     """More than the rated current at the worst corner."""
-    rated = c.position.led.rated_a
+    rated = c.position.rated_a
     if c.position.module is not None:
         return  # A ready-made lamp is bound by its volts.
     if c.string_current_max > rated * _SLACK:
@@ -24,16 +32,16 @@ def over_rated(c: Context) -> Iterable[Finding]:
             show(c.string_current_max, AMPERE),
             show(rated, AMPERE),
             "At the highest rail, with the lowest forward voltage and the resistor at the low end "
-            "of its tolerance. Past its rating an LED runs hot, fades and fails early.",
+            "of its tolerance. Past its rating an LED runs hot, fades and fails early." + _warm(c),
             larger_resistor(c, min(c.position.ceiling_a, rated)),
         )
 
 
-@rule
+@of_each_string
 def over_ceiling(c: Context) -> Iterable[Finding]:
     """More than the drive ceiling, though under the rating."""
     p = c.position
-    if p.module is None and p.ceiling_a * _SLACK < c.string_current_max <= p.led.rated_a * _SLACK:
+    if p.module is None and p.ceiling_a * _SLACK < c.string_current_max <= p.rated_a * _SLACK:
         share = p.ceiling * 100
         raised = Remedy("raise-ceiling", "Raise the limit to rated current", {"ceiling": 1.0})
         yield Finding(

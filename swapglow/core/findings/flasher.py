@@ -40,6 +40,15 @@ def load_remedy(p: Position, w: Watch) -> tuple[Remedy, ...]:
     return (Remedy("load-resistor", f"Put {_load_line(load)}", changes),)
 
 
+def _where(p: Position, w: Watch) -> str:
+    """Why no load resistor is offered, where none is."""
+    if load_remedy(p, w):
+        return ""
+    if p.driver.place == "plastic":
+        return "On plastic no load resistor may sit. "
+    return "Say where a load would sit: off bare metal no part here takes the heat. "
+
+
 def _load_line(r: LoadResistor) -> str:
     rating = f"{r.rating_w:g} W" if r.rating_w else "more than one part"
     return (
@@ -63,8 +72,8 @@ def misses_current(c: Context) -> Iterable[Finding]:
         show(w.sees, AMPERE),
         show(w.needs.value, AMPERE),
         f"It counts current; {show(w.missing, AMPERE)} is missing. Two schools: one that does not count, or "
-        "a load resistor that burns what is missing. Ours is the cool one first. " + _CARE,
-        (cool(p), *load_remedy(p, w)),
+        "a load resistor that burns what is missing. Ours is the cool one first. " + _where(p, w) + _CARE,
+        c.offer(lambda: (cool(p), *load_remedy(p, w))),
     )
 
 
@@ -97,16 +106,6 @@ def load_runs_hot(c: Context) -> Iterable[Finding]:
     if not d.kind.watches or p.shunt_ohm is None or p.shunt_across != "assembly":
         return
     r = load_of(p, p.shunt_ohm)
-    if p.shunt_w is not None and r.lit_w > p.shunt_w / 2:
-        over = r.lit_w > p.shunt_w
-        remedy = () if r.rating_w is None else (
-            Remedy("larger-load", f"Fit a {r.rating_w:g} W part", {"shunt_w": r.rating_w}),
-        )  # fmt: skip
-        yield Finding(
-            "load-over-rating", "stop" if over else "mind",
-            f"The load resistor takes {show(r.lit_w, WATT, 2)} while lit; it is a {p.shunt_w:g} W part.",
-            show(r.lit_w, WATT, 2), f"{p.shunt_w / 2:g} W", "Keep it to half its rating while lit.", remedy,
-        )  # fmt: skip
     if r.surface_c <= HOT_C:
         return
     many = (

@@ -11,6 +11,7 @@ from swapglow.core.findings.registry import Context, rule
 from swapglow.core.parts import led as leds
 from swapglow.core.parts import preferred
 from swapglow.core.photometry.intensity import amps_for, led_candela
+from swapglow.core.photometry.words import times
 from swapglow.core.quantities import OHM, show
 
 # Twice the old lamp is plain to see (common practice); four times is glare.
@@ -36,8 +37,8 @@ def dimmer(c: Context) -> Iterable[Finding]:
     yield Finding(
         "dimmer-than-old",
         "mind",
-        f"At the usual rail it shows {ratio:.2g} of the old lamp's light.",
-        f"{ratio:.2g} ×",
+        f"At the usual rail it shows {times(ratio)} of the old lamp's light.",
+        f"{times(ratio)} ×",
         f"{DIM_SHARE:g} ×",
         "A quarter is two halvings; one is plain on a dial. Milliamps say nothing without "
         "millicandela: a brighter part does more than more current.",
@@ -55,28 +56,31 @@ def brighter(c: Context) -> Iterable[Finding]:
         return
     p = c.position
     amps = amps_for(p, c.old_candela)
-    remedies: tuple[Remedy, ...] = ()
-    each = 0.0
-    if p.rail.supply.alternates and c.solution is not None:
-        s = c.solution
-        usual = s.rule_amps[1]
-        if usual[-1] < amps < usual[0]:
-            each = float(np.interp(-amps, -usual, s.rule_ohm))
-    else:
-        total = ohms_for(p, amps, rail_v=p.rail.volts[1], vf=p.led.vf_typ, drop_v=p.drop_v)
-        each = (total or 0.0) / p.resistor_parts
-    if 1e-3 <= each <= 1e9:
-        ohm = preferred.prefer(each, p.series, "nearest")
-        remedies = (
-            Remedy("match-old", f"Fit {show(ohm, OHM)} to match the old lamp", {"resistor_ohm": ohm}),
-        )
     yield Finding(
         "brighter-than-old",
         "note",
-        f"At the usual rail it shows {ratio:.2g} times the old lamp's light.",
-        f"{ratio:.2g} ×",
+        f"At the usual rail it shows {times(ratio)} times the old lamp's light.",
+        f"{times(ratio)} ×",
         f"{BRIGHT_RATIO:g} ×",
         "Straight on, and by data-sheet intensity. Most complaints are of too much light; "
         "resistance first, then a diffuser.",
-        remedies,
+        c.offer(lambda: _to_match(c, amps)),
     )
+
+
+def _to_match(c: Context, amps: float) -> tuple[Remedy, ...]:
+    """The resistor at which it shows what the old lamp did."""
+    p, each = c.position, 0.0
+    if p.module is not None or p.set_by_ohms:
+        return ()
+    if p.rail.supply.alternates and c.solution is not None:
+        usual = c.solution.rule_amps[1]
+        if usual[-1] < amps < usual[0]:
+            each = float(np.interp(-amps, -usual, c.solution.rule_ohm))
+    else:
+        total = ohms_for(p, amps, rail_v=p.rail.volts[1], vf=p.led.vf_typ, drop_v=p.drop_v)
+        each = (total or 0.0) / p.resistor_parts
+    if not 1e-3 <= each <= 1e9:
+        return ()
+    ohm = preferred.prefer(each, p.series, "nearest")
+    return (Remedy("match-old", f"Fit {show(ohm, OHM)} to match the old lamp", {"resistor_ohm": ohm}),)

@@ -12,7 +12,7 @@ from swapglow.core.findings.remedies import larger_resistor, ohm_for_most
 from swapglow.core.parts import led as leds
 from swapglow.core.photometry.intensity import led_candela
 from swapglow.core.photometry.words import ratio_text
-from swapglow.core.quantities import AMPERE, CANDELA, OHM, show
+from swapglow.core.quantities import AMPERE, CANDELA, OHM, number_text, show
 from swapglow.core.supplies.supply import BUDGET_A
 
 # A base resistor that a line hardly notices, and what a base keeps (common practice).
@@ -104,7 +104,7 @@ def _light_left(c: Context, limit: float) -> str:
     each = ohm_for_most(c, limit)
     if each is None:
         return "No resistor keeps it under that."
-    s = c.solution
+    s = c.solution if c.solution is not None and len(c.solution.rule_ohm) else None
     at = "" if s is None else f", {show(float(np.interp(each, s.rule_ohm, s.rule_amps[1])), AMPERE)}"
     text = f"Least resistor that is safe: {show(each, OHM)}{at}"
     if s is not None:
@@ -131,7 +131,9 @@ def _brighter(c: Context, limit: float) -> tuple[Remedy, ...]:
     if each is None:
         return ()
     times = best.candela_per_a / p.led.candela_per_a
-    label = f"Use {best.label.lower()} with {show(each, OHM)}: {times:.2g} × the light for the current"
+    label = (
+        f"Use {best.label.lower()} with {show(each, OHM)}: {number_text(times)} × the light for the current"
+    )
     return (Remedy("brighter-led", label, {"led_id": best.id, "resistor_ohm": each}),)
 
 

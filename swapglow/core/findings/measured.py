@@ -4,7 +4,7 @@ from collections.abc import Iterable
 
 from swapglow.core.findings.finding import Finding
 from swapglow.core.findings.registry import Context, rule
-from swapglow.core.quantities import VOLT, Source, show
+from swapglow.core.quantities import VOLT, Source, percent, show
 
 
 @rule
@@ -54,8 +54,8 @@ def read_at_lamp(c: Context) -> Iterable[Finding]:
         "lamp-volts-will-rise",
         "note",
         f"{show(p.rail.usual.value, VOLT)} was read with the old lamp drawing "
-        f"{p.lamp.amps * 1e3:.3g} mA; the LED draws {ratio * 100:.0f} % of that.",
-        f"{ratio * 100:.0f} %",
+        f"{p.lamp.amps * 1e3:.3g} mA; the LED draws {percent(ratio)} of that.",
+        f"{percent(ratio)}",
         "50 %",
         "Under a lighter load these volts rise towards the feed, by what switch, driver and "
         "wiring dropped. Read the feed as well, or the contacts with the lamp out.",

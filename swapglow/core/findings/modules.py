@@ -4,29 +4,36 @@ from collections.abc import Iterable
 
 import numpy as np
 
-from swapglow.core.findings.finding import Finding, Remedy
+from swapglow.core.analysis.sharing import MISMATCH, unluckiest
+from swapglow.core.findings.finding import Finding, Grade, Remedy
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.parts.sweep import SWEPT
-from swapglow.core.quantities import VOLT, show
+from swapglow.core.quantities import AMPERE, VOLT, percent, show
+
+# Room in a share of the band that the unluckiest of several in series should keep (ours).
+ROOM = 0.05
 
 
-def _most_volts(c: Context) -> float:
-    """The most volts a module sees: by its own swept curve, or all of the rail where it has none."""
-    p, s = c.position, c.solution
-    on = c.state("on")
-    if p.module is not None and on is not None:
-        return float(on.lamp_v[2])
-    if p.led.id == SWEPT and s is not None:
-        return float(np.nanmax(s.volts_led[2]))
-    return (p.rail.volts[2] - p.drop_v) / p.in_series
+def _volts(c: Context) -> tuple[float, float, float]:
+    """Volts of one module: at the dip of the lowest level, its mean at the highest, and its highest instant.
 
-
-def _least_volts(c: Context) -> float:
-    """The least volts a module sees."""
-    p, on = c.position, c.state("on")
-    if p.module is not None and on is not None:
-        return float(on.lamp_v[0])
-    return (p.rail.volts[0] - p.drop_v) / p.in_series
+    The mean of what turns or pulses is the root of the mean square, by which such lamps are sold.
+    """
+    p, s, on = c.position, c.solution, c.state("on")
+    if s is not None and s.ac is not None:
+        d = s.ac.drawn
+        seen = d.held if p.rectification.reservoir else np.abs(d.contacts)
+        dip = float(seen[0].min()) if p.rectification.reservoir else float(np.sqrt((seen[0] ** 2).mean()))
+        volts = dip, float(np.sqrt((seen[2] ** 2).mean())), float(seen[2].max())
+    elif on is not None:
+        volts = float(on.lamp_v[0]), float(on.lamp_v[2]), float(on.lamp_v[2])
+        if p.module is None and p.led.id == SWEPT and s is not None:
+            top = float(np.nanmax(s.volts_led[2])) * p.in_series
+            volts = volts[0], top, top
+    else:
+        low, _, high = (v - p.drop_v for v in p.rail.volts)
+        volts = low, high, high
+    return volts[0] / p.in_series, volts[1] / p.in_series, volts[2] / p.in_series
 
 
 @rule
@@ -36,35 +43,51 @@ def over_its_band(c: Context) -> Iterable[Finding]:
     if p.band_v is None:
         return
     low, high = p.band_v
-    share = _most_volts(c)
-    if share <= high:
-        least = _least_volts(c)
-        if p.led.id != SWEPT and least < low:
-            yield Finding(
-                "module-under-band", "mind",
-                f"At the lowest rail a module has {show(least, VOLT)}; its band begins at {show(low, VOLT)}.",
-                show(least, VOLT), show(low, VOLT),
-                "Below its band a module is dim or dark, and may flicker.",
-            )  # fmt: skip
+    dip, mean, peak = _volts(c)
+    smooth = not p.rail.supply.alternates or p.rectification.reservoir
+    over = peak if smooth else mean
+    if over > high * (1 + 1e-9):
+        yield _over(c, over)
         return
+    if peak > high * (1 + 1e-9):
+        yield Finding(
+            "module-crest-over-band", "mind",
+            f"At the crest it sees {show(peak, VOLT)}, over the {show(high, VOLT)} of its band; the mean is "
+            f"{show(mean, VOLT)}.",
+            show(peak, VOLT), show(high, VOLT),
+            "A lamp sold for AC stands 1.4 times its volts at the crest. One sold for DC only may not: what is inside "
+            "it is not known.",
+        )  # fmt: skip
+    if p.led.id != SWEPT and dip < low * (1 - 1e-9):
+        yield Finding(
+            "module-under-band", "mind",
+            f"At the lowest a module has {show(dip, VOLT)}; its band begins at {show(low, VOLT)}.",
+            show(dip, VOLT), show(low, VOLT),
+            "Below its band a module is dim or dark, and may flicker.",
+        )  # fmt: skip
+
+
+def _over(c: Context, volts: float) -> Finding:
+    p = c.position
+    assert p.band_v is not None
+    low, high = p.band_v
+    top, least = volts * p.in_series, _volts(c)[0] * p.in_series
     count = p.in_series + 1
-    while (p.rail.volts[2] - p.drop_v) / count > high and count < 200:
+    while top / count > high and count < 200:
         count += 1
-    lowest = (p.rail.volts[0] - p.drop_v) / count
-    fits = lowest >= low
     remedies: tuple[Remedy, ...] = ()
+    fits = least / count >= low and (p.module is None or p.module.law == "resistor")
     if fits:
         remedies = (Remedy("modules-in-series", f"Put {count} in series", {"in_series": count}),)
-    yield Finding(
+    return Finding(
         "module-over-band",
         "stop",
-        f"A module of {low:g} to {high:g} V would see {show(share, VOLT)}.",
-        show(share, VOLT),
+        f"A module of {low:g} to {high:g} V would see {show(volts, VOLT)}.",
+        show(volts, VOLT),
         show(high, VOLT),
         (
-            f"{count} in series would have {show(lowest, VOLT)} to "
-            f"{show((p.rail.volts[2] - p.drop_v) / count, VOLT)} each if they shared equally; they need not: "
-            "the one that draws less takes the more. Read each one's volts on trial."
+            f"{count} in series would have {show(least / count, VOLT)} to {show(top / count, VOLT)} each if they "
+            "shared equally; they need not: the one that draws less takes the more. Read each one's volts on trial."
             if fits
             else "Nor do several in series fit its band from lowest to highest rail: use a regulator."
         ),
@@ -74,21 +97,43 @@ def over_its_band(c: Context) -> Iterable[Finding]:
 
 @rule
 def uneven_share(c: Context) -> Iterable[Finding]:
-    """Modules in series share by their own currents."""
-    p = c.position
+    """Modules in series share by their own curves, which differ."""
+    p, m = c.position, c.position.module
     if p.band_v is None or p.in_series < 2:
         return
-    equal = _most_volts(c)
+    equal = _volts(c)[1]
     high = p.band_v[1]
-    if equal > high:
+    if m is not None and m.law != "resistor":
+        yield Finding(
+            "modules-share-unevenly", "stop",
+            f"{p.in_series} lamps that each hold their own {m.law} cannot share {show(equal * p.in_series, VOLT)}: the "
+            "one that takes least has nearly all of it.",
+            f"constant {m.law}", "a resistor inside",
+            "What each lets through is fixed, so that the volts are not. Put them side by side, or take lamps with a "
+            "resistor inside.",
+        )  # fmt: skip
         return
-    room = high / equal - 1
+    if m is None and p.led.id != SWEPT:
+        yield Finding(
+            "modules-share-unevenly", "mind",
+            f"{p.in_series} modules in series have {show(equal, VOLT)} each only if they are equal; "
+            "their own curve is not known.",
+            "no curve", "two readings, or a sweep",
+            "The one that draws less takes the more volts. Say what one draws at two voltages, or read each on trial.",
+        )  # fmt: skip
+        return
+    worst = unluckiest(p, equal * p.in_series)
+    if worst is None or equal > high:
+        return
+    room = high / worst.volts - 1
+    grade: Grade = "stop" if room < 0 else "mind" if room < ROOM else "note"
+    throttled = m is not None and m.throttle < 1
     yield Finding(
-        "modules-share-unevenly",
-        "mind" if room < 0.15 else "note",
-        f"{p.in_series} modules in series share {show(equal, VOLT)} each only if they are equal; there is "
-        f"{room * 100:.0f} % of room to {show(high, VOLT)}.",
-        f"{room * 100:.0f} %",
-        "15 %",
-        "The one that draws less takes the more volts. Read each on trial; pair modules of one batch.",
-    )
+        "modules-share-unevenly", grade,
+        f"{p.in_series} in series have {show(equal, VOLT)} each if they are equal; the one that draws least has "
+        f"{show(worst.volts, VOLT)}, {'over' if room < 0 else 'within'} its {show(high, VOLT)}.",
+        show(worst.volts, VOLT), show(high, VOLT),
+        f"By their own curve, with {percent(MISMATCH)} more and less from lamp to lamp"
+        + (" and one turned down by its warmth" if throttled else "")
+        + f", at {show(worst.amps, AMPERE)}. Read each on trial; pair lamps of one batch.",
+    )  # fmt: skip

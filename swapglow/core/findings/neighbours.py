@@ -6,7 +6,8 @@ from swapglow.core.analysis.shared_feed import Neighbour, bleeder, neighbours
 from swapglow.core.design.position import Position
 from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, rule
-from swapglow.core.quantities import AMPERE, OHM, VOLT, show
+from swapglow.core.photometry.words import times
+from swapglow.core.quantities import AMPERE, OHM, VOLT, percent, show
 
 # A filament's life goes as V^−12: five per cent more volts nearly halves it.
 LAMP_MARGIN = 1.05
@@ -30,7 +31,7 @@ def over_its_volts(c: Context) -> Iterable[Finding]:
             continue
         life = ""
         if n.load.lamp is not None:
-            life = f" Its life falls to {(n.highest_v / n.load.lamp.volts) ** -12 * 100:.0f} % (V^−12)."
+            life = f" Its life falls to {percent((n.highest_v / n.load.lamp.volts) ** -12)} (V^−12)."
         yield Finding(
             f"neighbour-over-{n.load.name}",
             "stop" if n.load.most_v else "mind",
@@ -39,7 +40,7 @@ def over_its_volts(c: Context) -> Iterable[Finding]:
             show(n.highest_v, VOLT),
             show(most, VOLT),
             _moves(n) + life,
-            _bleeder(c),
+            c.offer(lambda: _bleeder(c)),
         )
 
 
@@ -52,7 +53,7 @@ def changed(c: Context) -> Iterable[Finding]:
         return
     first = moved[0]
     each = "; ".join(
-        f"{n.load.name} {show(n.amps, AMPERE)}" + (f", {n.light:.2g} × the light" if n.light else "")
+        f"{n.load.name} {show(n.amps, AMPERE)}" + (f", {times(n.light)} × the light" if n.light else "")
         for n in moved
     )
     yield Finding(
@@ -63,7 +64,7 @@ def changed(c: Context) -> Iterable[Finding]:
         show(first.before_v or 0.0, VOLT),
         f"Less current through the shared {show(c.position.driver.dropper_ohm, OHM)} means more volts behind it. "
         f"Now: {each}.",
-        _bleeder(c),
+        c.offer(lambda: _bleeder(c)),
     )
 
 

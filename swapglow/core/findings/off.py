@@ -32,11 +32,11 @@ def glows_when_off(c: Context) -> Iterable[Finding]:
     yield Finding(
         "glows-when-off",
         "stop" if in_lit else "mind",
-        f"Off, {show(float(off.amps[1]), AMPERE)} still runs through the LED: {WORDS[where]}.",
+        f"Off, {show(off.string_current_max, AMPERE)} still runs through the LED: {WORDS[where]}.",
         show(off.string_current_max, AMPERE),
         show(limit, AMPERE),
         f"{_path(p)} Up to {show(candela, CANDELA, 2)}; {_filament(p)}. " + _knee(p, off),
-        (*take_out(p), *shunts(p), *_other_led(p, off), *_diodes(c)),
+        c.offer(lambda: (*take_out(p), *shunts(p), *_other_led(p, off), *_diodes(c))),
     )
 
 

@@ -3,6 +3,7 @@
 from collections.abc import Iterable
 
 from swapglow.core.analysis.check_pulse import flash, swallowing
+from swapglow.core.design.position import Position
 from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.network.builder import CannotBuild
@@ -28,6 +29,20 @@ def pulses_are_seen(c: Context) -> Iterable[Finding]:
     if where == "dark":
         return
     limit = LIT_ROOM_CD if where == "lit_room" else DARK_ROOM_CD
+    yield Finding(
+        "check-pulse-seen",
+        "mind",
+        f"It flashes on the check pulses, {show(d.pulse_s, SECOND)} at {show(found.peak_a, AMPERE)}: {WORDS[where]}.",
+        show(found.candela, CANDELA, 2),
+        show(limit, CANDELA, 2),
+        f"{show(1 / d.period_s, HERTZ, 2)}; as steady light it looks like {show(found.candela, CANDELA, 2)} "
+        "(Blondel and Rey 1911). A load resistor clears the warning, not the flash.",
+        c.offer(lambda: _remedies(p)),
+    )
+
+
+def _remedies(p: Position) -> list[Remedy]:
+    """No pulses at all, or a part that swallows them."""
     remedies = [
         Remedy("coding", "Have the controller coded for LEDs: no pulses", {"driver.monitors_current": 0})
     ]
@@ -39,13 +54,4 @@ def pulses_are_seen(c: Context) -> Iterable[Finding]:
             "under the knee; try that the check still passes",
             {"capacitor_f": farads, "shunt_ohm": ohm, "shunt_across": "leds"},
         ))  # fmt: skip
-    yield Finding(
-        "check-pulse-seen",
-        "mind",
-        f"It flashes on the check pulses, {show(d.pulse_s, SECOND)} at {show(found.peak_a, AMPERE)}: {WORDS[where]}.",
-        show(found.candela, CANDELA, 2),
-        show(limit, CANDELA, 2),
-        f"{show(1 / d.period_s, HERTZ, 2)}; as steady light it looks like {show(found.candela, CANDELA, 2)} "
-        "(Blondel and Rey 1911). A load resistor clears the warning, not the flash.",
-        tuple(remedies),
-    )
+    return remedies

@@ -50,7 +50,7 @@ def larger_resistor(c: Context, amps: float) -> tuple[Remedy, ...]:
 
 def larger_part(c: Context) -> tuple[Remedy, ...]:
     """Fit a part that runs at half its rating or less."""
-    rating = rating_to_fit(c.power_w)
+    rating = rating_to_fit(c.power_w, c.resistor_v, c.position.celsius)
     if rating is None:
         return ()
     return (Remedy("larger-part", f"Fit a {rating:g} W part", {"rating_w": rating}),)
@@ -65,8 +65,12 @@ def two_halves(c: Context) -> tuple[Remedy, ...]:
     # Twice the value and more carries no more current, so each half takes at most half the heat.
     shared = c.power_w / 2
     rating = p.rating_w
-    if rating is not None and shared > rating * resistors.WORKING_FRACTION:
-        rating = rating_to_fit(shared)
+    volts = c.resistor_v / 2
+    if rating is not None and (
+        shared > resistors.takes_w(rating, p.celsius) * resistors.WORKING_FRACTION
+        or volts > resistors.body_of(rating).volts
+    ):
+        rating = rating_to_fit(shared, volts, p.celsius)
         if rating is None:
             return ()
     body = f", {rating:g} W each" if rating is not None else ""
@@ -99,6 +103,8 @@ def fewer_in_series(c: Context, share: float) -> tuple[Remedy, ...]:
         The remedy; none where one LED is too many.
     """
     p = c.position
+    if p.module is not None:
+        return ()
     vf = p.led.vf_typ
     for count in range(p.in_series - 1, 0, -1):
         lost = p.drop_v + rectifier_drop(p)

@@ -5,15 +5,19 @@ from collections.abc import Iterable
 import numpy as np
 
 from swapglow.core.analysis.solution import current
-from swapglow.core.findings.finding import Finding
+from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.findings.remedies import larger_resistor
 from swapglow.core.network.cases import Cases
-from swapglow.core.quantities import AMPERE, OHM, VOLT, show
+from swapglow.core.quantities import AMPERE, OHM, VOLT, percent, show
 
-# A through-hole LED stands five times its rated current for a moment (data sheets, 0.1 ms at a
-# tenth duty; from memory): past that a surge is more than a flash.
-SURGE_TIMES = 5.0
+# A load dump lasts some hundred milliseconds: long beside the die's warming, so that past twice the rated
+# current it is judged as if steady. Data sheets allow more only for pulses of a millisecond (from memory).
+SURGE_TIMES = 2.0
+# Negative spikes of coils on a vehicle's feed, V, for a millisecond or two (ISO 7637-2, pulse 1; from memory).
+SPIKE_V = 100.0
+# A fuse is loaded to three quarters of its rating at most (common practice).
+FUSE_SHARE = 0.75
 # A cell's own resistance counts as what limits the current from this share on.
 CELL_SHARE = 0.3
 FRESH_OTHER_OHM = 0.3
@@ -64,7 +68,7 @@ def surge(c: Context) -> Iterable[Finding]:
     volts = p.rail.supply.surge_v
     if volts is None or c.solution is None:
         return
-    amps, limit = _at(c, volts), SURGE_TIMES * p.led.rated_a
+    amps, limit = _at(c, volts), SURGE_TIMES * p.rated_a
     beyond = amps > limit
     yield Finding(
         "vehicle-surge",
@@ -77,6 +81,71 @@ def surge(c: Context) -> Iterable[Finding]:
         "from memory). Unsuppressed it goes far above: a transient suppressor at the feed stops it.",
         larger_resistor(c, p.ceiling_a) if beyond else (),
     )
+
+
+@rule
+def jump_start(c: Context) -> Iterable[Finding]:
+    """A jump start from another vehicle's higher battery, for a minute."""
+    p = c.position
+    volts = p.rail.supply.jump_v
+    if volts is None or c.solution is None or volts <= p.rail.volts[2]:
+        return
+    amps, limit = _at(c, volts), p.rated_a
+    if amps <= limit:
+        return
+    yield Finding(
+        "jump-start", "mind",
+        f"At a jump start of {show(volts, VOLT)} it carries {show(amps, AMPERE)} for up to a minute, over its rated "
+        f"{show(limit, AMPERE)}.",
+        show(amps, AMPERE), show(limit, AMPERE),
+        "24 V for a minute on a 12 V system (ISO 16750-2). A minute is steady for LED and resistor alike: keep the "
+        "lamp off meanwhile, or size for it.",
+        larger_resistor(c, min(limit, _share_at(c, volts))),
+    )  # fmt: skip
+
+
+def _share_at(c: Context, volts: float) -> float:
+    """What it may carry at the highest rail so that a higher one leaves it at its rating, A."""
+    at_high = c.string_current_max
+    return c.position.rated_a * at_high / max(_at(c, volts), at_high) * 0.98
+
+
+@rule
+def negative_spikes(c: Context) -> Iterable[Finding]:
+    """Coils on the same feed throw spikes the other way."""
+    p = c.position
+    if not p.rail.supply.system or p.series_diodes or p.module is not None or p.regulator is not None:
+        return
+    limit = p.led.reverse_v * p.in_series
+    yield Finding(
+        "negative-spikes", "note",
+        f"A coil switched off on this feed, a relay or a motor, gives a spike of some −{show(SPIKE_V, VOLT)}: the LED "
+        f"sees it in reverse, over its {show(limit, VOLT)}.",
+        f"−{show(SPIKE_V, VOLT)}", show(limit, VOLT),
+        "ISO 7637-2, a millisecond or two behind some ohms (from memory). A diode in series holds it off, and a "
+        "diode across the coil stops it where it arises.",
+        c.offer(lambda: (Remedy("series-diode", "Put a diode in series with the LED",
+                                {"series_diodes": 1, "resistor_ohm": None}),)),
+    )  # fmt: skip
+
+
+@rule
+def cell_over_limit(c: Context) -> Iterable[Finding]:
+    """More than a cell gives for long."""
+    battery = c.position.rail.supply.battery
+    if battery is None:
+        return
+    most, amps = battery.chemistry.most_a, c.supply_current_max
+    if amps <= most:
+        return
+    yield Finding(
+        "cell-over-limit", "mind",
+        f"It takes {show(amps, AMPERE)}; {battery.chemistry.label.lower()} cells give {show(most, AMPERE)} for long.",
+        show(amps, AMPERE), show(most, AMPERE),
+        "Past that the cell's volts fall and much of its charge is lost (data sheets, from memory). Flashes of a "
+        "second or two take more.",
+        larger_resistor(c, most * 0.95 / c.position.branches),
+    )  # fmt: skip
 
 
 @rule
@@ -113,14 +182,14 @@ def cell_limits_current(c: Context) -> Iterable[Finding]:
     if share < CELL_SHARE:
         return
     other = _at(c, p.rail.volts[2], FRESH_OTHER_OHM)
-    beyond = other > p.led.rated_a
+    beyond = other > p.rated_a
     yield Finding(
         "cell-limits-current",
         "mind" if beyond else "note",
-        f"The cells' own {show(behind, OHM)} is {share * 100:.0f} % of what limits the current. On a cell of "
+        f"The cells' own {show(behind, OHM)} is {percent(share)} of what limits the current. On a cell of "
         f"{show(FRESH_OTHER_OHM, OHM)} the LED carries {show(other, AMPERE)}.",
         show(other, AMPERE),
-        show(p.led.rated_a, AMPERE),
+        show(p.rated_a, AMPERE),
         "A fixture made for a button cell has no resistor of its own. Another cell, or a supply in its "
         "place, has next to no resistance: fit a resistor that does without the cell's.",
         larger_resistor(c, p.ceiling_a) if beyond else (),
@@ -141,7 +210,17 @@ def fuse(c: Context) -> Iterable[Finding]:
             f"{own} {show(amps, AMPERE)} is over the {show(rated, AMPERE)} fuse.",
             show(amps, AMPERE), show(rated, AMPERE),
             "It will blow. Never fit a larger fuse than the wiring was given.",
-            larger_resistor(c, rated / 2 / p.branches),
+            larger_resistor(c, rated * FUSE_SHARE * 0.98 * c.string_current_max / amps),
+        )  # fmt: skip
+        return
+    if amps > rated * FUSE_SHARE:
+        yield Finding(
+            "fuse-over-share", "mind",
+            f"It loads the {show(rated, AMPERE)} fuse to {percent(amps / rated)}.",
+            show(amps, AMPERE), show(rated * FUSE_SHARE, AMPERE),
+            "A fuse is loaded to three quarters of its rating at most: beyond, it ages and blows on a warm day "
+            "(common practice). Everything else on it counts too: see the rail's budget.",
+            larger_resistor(c, rated * FUSE_SHARE * 0.98 * c.string_current_max / amps),
         )  # fmt: skip
         return
     times = rated / amps
@@ -177,8 +256,8 @@ def sag_not_reckoned(c: Context) -> Iterable[Finding]:
     elif supply.source_ohm.value == 0 and supply.open_to_loaded_ratio > 1 + SAG_SHARE:
         yield Finding(
             "load-unknown", "note",
-            f"It sags {100 * (1 - 1 / supply.open_to_loaded_ratio):.0f} %, but the load that made it is not "
+            f"It sags {percent(1 - 1 / supply.open_to_loaded_ratio)}, but the load that made it is not "
             f"known: the open {show(p.rail.volts[1], VOLT)} is reckoned with.",
-            f"{100 * (1 - 1 / supply.open_to_loaded_ratio):.0f} %", "0 A of load",
+            f"{percent(1 - 1 / supply.open_to_loaded_ratio)}", "0 A of load",
             "Type the old lamp's current, or read it: it turns the sag into a resistance.",
         )  # fmt: skip

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 
 from swapglow.core.measurement.reading_before import ReadingBefore
 from swapglow.core.parts.lamp import Lamp
-from swapglow.core.quantities import AMPERE, OHM, VOLT, show
+from swapglow.core.quantities import AMPERE, OHM, VOLT, percent, show
 from swapglow.core.supplies import SUPPLIES, sagging_kind
 from swapglow.core.supplies.kind import SupplyKind
 from swapglow.core.supplies.supply import source_resistance
@@ -209,7 +209,7 @@ def _source(r: Readings, known: Known) -> Iterable[Inference]:
         sets = {}
     if sag >= SAG_UNREGULATED:
         yield Inference(
-            "sags", f"Unregulated: it sags {sag * 100:.0f} % from open to loaded.",
+            "sags", f"Unregulated: it sags {percent(sag)} from open to loaded.",
             f"{pair[0].text}; {pair[1].text}", sets,
         )  # fmt: skip
     amps = lamp_current(r, known)

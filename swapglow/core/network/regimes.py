@@ -65,7 +65,9 @@ def _held_amps(position: Position, cases: Cases) -> Param | None:
     p, m = position, position.module
     if p.regulator is not None and p.set_by_ohms:
         # Past its own limit a regulator gives no more, whatever it is set to.
-        return np.minimum(p.regulator.volts / cases.ohms * p.branches, p.regulator.limit_a)
+        return np.minimum(
+            (p.regulator.volts / cases.ohms + p.regulator.adjust_a) * p.branches, p.regulator.limit_a
+        )
     if m is None or m.law == "resistor":
         return None
     return held_amps(p, cases)

@@ -18,6 +18,7 @@ class Chemistry:
     Attributes:
         ohm: inside one fresh cell, Ω.
         capacity_ah: of its usual size.
+        most_a: what it gives for long without harm, A.
         volts: open-circuit volts at eleven even steps of charge used.
     """
 
@@ -25,6 +26,7 @@ class Chemistry:
     label: str
     ohm: float
     capacity_ah: float
+    most_a: float
     volts: tuple[float, ...]
 
 
@@ -33,7 +35,7 @@ def chemistries() -> dict[str, Chemistry]:
     """Cells of the catalogue by id."""
     return {
         r["id"]: Chemistry(
-            r["id"], r["label"], float(r["ohm"]), float(r["mah"]) / 1e3,
+            r["id"], r["label"], float(r["ohm"]), float(r["mah"]) / 1e3, float(r["most_ma"]) / 1e3,
             tuple(float(r[f"v{k * 10}"]) for k in range(11)),
         )
         for r in rows("cells")

@@ -5,6 +5,8 @@ CAPACITOR_V = (6.3, 10, 16, 25, 35, 50, 63, 80, 100, 160, 200, 250, 350, 400, 45
 DIODE_V = (50, 100, 200, 400, 600, 800, 1000)
 # A capacitor must stand 1.25 times the highest peak (common practice).
 CAPACITOR_MARGIN = 1.25
+# A rectifier must stand twice the peak it sees (common practice).
+DIODE_MARGIN = 2.0
 # Preferred capacitances in a decade, as electrolytics are sold (E6, IEC 60063).
 _E6 = (1.0, 1.5, 2.2, 3.3, 4.7, 6.8)
 
@@ -15,8 +17,8 @@ def capacitor_volts(peak: float) -> float | None:
 
 
 def diode_volts(reverse: float) -> float | None:
-    """The smallest preferred reverse rating above a peak, V; None where there is none."""
-    return next((float(v) for v in DIODE_V if v > reverse), None)
+    """The smallest preferred reverse rating that stands twice a peak, V; None where there is none."""
+    return next((float(v) for v in DIODE_V if v >= reverse * DIODE_MARGIN), None)
 
 
 def next_capacitance(farads: float) -> float:

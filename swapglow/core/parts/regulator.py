@@ -17,7 +17,10 @@ class RegulatorPart:
         dropout: head it needs above output (fixed), or across all of itself and its resistor (source), V.
         quiescent: what it takes for itself, A.
         spread: tolerance of ``volts``, 0.04 for 4 %.
-        heat_k_w: junction to air without a heat sink, K/W.
+        heat_k_w, sink_k_w: junction to air without a heat sink, and with a small one, K/W.
+        most_v: the highest input; for a source the most across itself, V.
+        least_a: what a source must carry to hold its volts, A.
+        adjust_a: what its adjust pin adds to the current it is set to, A.
         view, pins: the pin order from left to right, in the view named: both differ by package.
     """
 
@@ -30,6 +33,10 @@ class RegulatorPart:
     limit_a: float
     spread: float
     heat_k_w: float
+    sink_k_w: float
+    most_v: float
+    least_a: float
+    adjust_a: float
     package: str
     view: str
     pins: str
@@ -43,7 +50,8 @@ def regulators() -> dict[str, RegulatorPart]:
         r["id"]: RegulatorPart(
             r["id"], r["label"], "fixed" if r["kind"] == "fixed" else "source", float(r["volts"]),
             float(r["dropout"]), float(r["quiescent_ma"]) / 1e3, float(r["limit_a"]), float(r["spread"]),
-            float(r["heat_k_w"]), r["package"], r["view"], r["pins"], r["capacitors"],
+            float(r["heat_k_w"]), float(r["sink_k_w"]), float(r["most_v"]), float(r["least_ma"]) / 1e3,
+            float(r["adjust_ma"]) / 1e3, r["package"], r["view"], r["pins"], r["capacitors"],
         )
         for r in rows("regulators")
     }  # fmt: skip

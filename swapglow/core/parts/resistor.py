@@ -1,27 +1,67 @@
 """Resistors: what power a part may take, which to fit, and splits into two."""
 
 from dataclasses import dataclass
+from functools import cache
 
 from swapglow.core.parts import preferred
 from swapglow.core.parts.catalogue import rows
 
 # Keep to half the rating in a closed case (common practice).
 WORKING_FRACTION = 0.5
+# Full power up to the first, none at the second.
+FULL_C, DEAD_C = 70.0, 155.0
 
 
 @dataclass(frozen=True)
 class Package:
-    """A body a resistor comes in; the power is its rating in free air at 70 °C."""
+    """A body a resistor comes in.
+
+    Attributes:
+        power_w: its rating at 70 °C, on a heat sink where it is made for one.
+        volts: the most across it, V.
+        free_w: what it takes in free air.
+    """
 
     id: str
     label: str
     power_w: float
     mount: str
+    volts: float
+    free_w: float
 
 
+@cache
 def packages() -> tuple[Package, ...]:
     """The packages of the catalogue, weakest first."""
-    return tuple(Package(r["id"], r["label"], float(r["power_w"]), r["mount"]) for r in rows("packages"))
+    return tuple(
+        Package(r["id"], r["label"], float(r["power_w"]), r["mount"], float(r["volts"]), float(r["free_w"]))
+        for r in rows("packages")
+    )
+
+
+def body_of(rating_w: float) -> Package:
+    """The leaded or clad body that goes by a rating, the next larger where none does exactly."""
+    bodies = [b for b in packages() if b.mount != "chip"]
+    return next((b for b in bodies if b.power_w >= rating_w * (1 - 1e-9)), bodies[-1])
+
+
+def takes_w(rating_w: float, celsius: float, *, on_sink: bool = False) -> float:
+    """What a resistor of a rating takes where it sits.
+
+    A part made for a heat sink takes its free-air power without one. All hold to 70 °C and fall in a
+    straight line to nothing at 155 °C (film resistors' data sheets, from memory).
+
+    Args:
+        rating_w: its rating, W.
+        celsius: the air around it.
+        on_sink: whether it is on bare metal.
+
+    Returns:
+        W.
+    """
+    body = body_of(rating_w)
+    free = rating_w if on_sink or body.mount != "sink" else min(rating_w, body.free_w)
+    return free * min(1.0, max(0.0, (DEAD_C - celsius) / (DEAD_C - FULL_C)))
 
 
 _FRACTIONS = {0.125: "⅛", 0.25: "¼", 0.5: "½"}
@@ -32,22 +72,31 @@ def rating_text(watts: float) -> str:
     return f"{_FRACTIONS.get(watts, f'{watts:g}')} W"
 
 
+ALL_RATINGS_W: tuple[float, ...] = tuple(sorted({p.power_w for p in packages() if p.mount != "chip"}))
 RATINGS_W: tuple[float, ...] = tuple(sorted({p.power_w for p in packages() if p.mount == "leaded"}))
 
 
-def rating_to_fit(power_w: float, fraction: float = WORKING_FRACTION) -> float | None:
-    """The smallest leaded rating that runs at no more than ``fraction`` of itself, in watts.
-
-    Returns None where no leaded part of the catalogue will do.
+def rating_to_fit(power_w: float, volts: float = 0.0, celsius: float = 25.0,
+                  fraction: float = WORKING_FRACTION) -> float | None:  # fmt: skip
+    """The smallest leaded rating that runs at no more than ``fraction`` of what it takes, in watts.
 
     Args:
         power_w: what it dissipates, W.
-        fraction: of its rating it may run at.
+        volts: the most across it, V.
+        celsius: the air around it.
+        fraction: of what it takes it may run at.
 
     Returns:
         W; None where no leaded part of the catalogue will do.
     """
-    return next((r for r in RATINGS_W if power_w <= r * fraction * (1 + 1e-9)), None)
+    return next(
+        (
+            r
+            for r in RATINGS_W
+            if power_w <= takes_w(r, celsius) * fraction * (1 + 1e-9) and volts <= body_of(r).volts
+        ),
+        None,
+    )
 
 
 @dataclass(frozen=True)

@@ -1,5 +1,12 @@
 """Light beside light, in words."""
 
+from swapglow.core.quantities import number_text
+
+
+def times(ratio: float) -> str:
+    """A ratio of lights as a number: "0.04", "1.4", "130"."""
+    return number_text(ratio) if ratio < 10 else f"{ratio:.0f}"
+
 
 def ratio_text(ratio: float | None) -> str:
     """ "1.4 × the old lamp"; empty where it is not known."""
@@ -7,5 +14,4 @@ def ratio_text(ratio: float | None) -> str:
         return ""
     if ratio < 0.001:
         return "dark beside the old lamp"
-    number = f"{ratio:.2g}" if ratio < 10 else f"{ratio:.0f}"
-    return f"{number} × the old lamp"
+    return f"{times(ratio)} × the old lamp"

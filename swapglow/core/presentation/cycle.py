@@ -91,7 +91,7 @@ def cycle_section(s: Solution) -> Cycle | None:
         diode_reverse=None if reverse is None else shown(
             reverse, VOLT, "the crest, and the capacitor's charge against it" if t.topology == "series" and t.reservoir
             else "the crest, unloaded, at the highest level"),
-        diode_rating=None if rating is None else shown(rating, VOLT, "the next preferred rating above it"),
+        diode_rating=None if rating is None else shown(rating, VOLT, "twice that, the next preferred rating"),
         polarity=t.polarity,
         degrees=tuple(float(d) for d in np.arange(DRAWN) / DRAWN * 360),
         amps=(_row(ac, 0), _row(ac, 1), _row(ac, 2)),

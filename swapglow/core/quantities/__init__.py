@@ -3,7 +3,7 @@
 from swapglow.core.quantities.inputs import Input, InputError
 from swapglow.core.quantities.parse import Parsed, QuantityError, parse, parse_single
 from swapglow.core.quantities.provenance import Figure, Source
-from swapglow.core.quantities.show import engineering, show
+from swapglow.core.quantities.show import engineering, number_text, percent, show
 from swapglow.core.quantities.shown import Shown, shown
 from swapglow.core.quantities.took import took
 from swapglow.core.quantities.units import (
@@ -40,8 +40,10 @@ __all__ = [
     "Source",
     "Unit",
     "engineering",
+    "number_text",
     "parse",
     "parse_single",
+    "percent",
     "show",
     "shown",
     "took",

@@ -50,3 +50,29 @@ def show(value: float, unit: Unit | str, digits: int = 3) -> str:
     number, prefix = engineering(value, digits)
     symbol = unit if isinstance(unit, str) else unit.symbol
     return f"{number}{_NBSP}{prefix}{symbol}"
+
+
+def number_text(value: float, digits: int = 2) -> str:
+    """A number without a unit and never with an exponent: "0.04", "1.3", "130".
+
+    Args:
+        value: any number; one that is not finite is a dash.
+        digits: significant figures.
+
+    Returns:
+        The number; zero is "0".
+    """
+    if not math.isfinite(value):
+        return "–"
+    if value == 0:
+        return "0"
+    places = digits - 1 - math.floor(math.log10(abs(value)))
+    rounded = round(value, places)
+    text = f"{rounded:.{max(places, 0)}f}"
+    text = text.rstrip("0").rstrip(".") if "." in text else text
+    return "0" if text in ("-0", "") else text
+
+
+def percent(share: float) -> str:
+    """A share in whole per cent: "40 %", and "0 %" for what rounds to nothing."""
+    return f"{round(share * 100) + 0:d} %"

@@ -8,25 +8,26 @@ from numpy.typing import NDArray
 
 from swapglow.core.analysis.cycle_figures import flicker_hertz, modulation
 from swapglow.core.analysis.limits import DIM_AMPS, dim_amps, trip_amps
-from swapglow.core.analysis.load_resistor import watch
 from swapglow.core.analysis.original_lamp import lamp_candela
-from swapglow.core.analysis.shared_feed import neighbours
 from swapglow.core.analysis.solution import Solution, solve
 from swapglow.core.analysis.states import StateSolution, state_solutions
 from swapglow.core.design.position import Position
-from swapglow.core.engine.monte_carlo import Triangular, Uniform
-from swapglow.core.engine.operating_point import NotConverged
-from swapglow.core.network.builder import CannotBuild
+from swapglow.core.engine.monte_carlo import Triangular, Uniform, even_draws
+from swapglow.core.engine.netlist import CircuitError, CurrentSource, Dc, Resistor, VoltageSource
+from swapglow.core.findings import context_of, judge
 from swapglow.core.network.cases import Cases
 from swapglow.core.network.solve import point_of, string_amps
 from swapglow.core.photometry.flicker import flicker_limit
 from swapglow.core.photometry.intensity import led_candela
 from swapglow.core.photometry.visibility import Visibility, visibility
+from swapglow.core.quantities import InputError
 
 FloatArray = NDArray[np.float64]
 
-SAMPLES = 256
+SAMPLES = 2048
 SEED = 7
+# Findings on what was read and typed, which no swap changes.
+OF_THE_RAIL = frozenset({"nothing-measured", "rail-swing-unknown", "driver-unknown", "trip-unknown"})
 # A resistor's usual body, which anything warmer outgrows (common practice: half of a quarter watt).
 WARM_W = 0.125
 
@@ -46,7 +47,8 @@ class Evaluation:
         off: where it is seen when off.
         parts: what is soldered in, LEDs included.
         flicker: modulation over the low-risk limit at the worst level; None where nothing flickers.
-        stops: why it will not do, in short.
+        stops: the findings that forbid it, by their messages.
+        minds: those that count against it.
     """
 
     current_usual: float
@@ -62,6 +64,7 @@ class Evaluation:
     parts: int
     flicker: float | None
     stops: tuple[str, ...]
+    minds: tuple[str, ...]
 
 
 @lru_cache(maxsize=1024)
@@ -71,10 +74,11 @@ def evaluate(position: Position) -> Evaluation | None:
     try:
         s = solve(p, rule=False)
         states = state_solutions(s)
+        found = judge(context_of(s, states, bare=True))
         low, high, inside = (
             _chance(s) if s.ac is None else (s.string_current_min, s.string_current_max, _between_ends(s))
         )
-    except (NotConverged, CannotBuild):
+    except (CircuitError, InputError):
         return None
     old = lamp_candela(p)
     usual = float(s.usual[1])
@@ -83,7 +87,9 @@ def evaluate(position: Position) -> Evaluation | None:
     shows = visibility(led_candela(p, off.string_current_max)) if off is not None else "dark"
     return Evaluation(
         usual, low, high, s.string_current_min, s.string_current_max, inside, _heat(s, states), ratio,
-        p.points_of_light, shows, _parts(p), _flicker(s), _stops(s, states, shows),
+        p.points_of_light, shows, _parts(p), _flicker(s),
+        tuple(f.message for f in found if f.grade == "stop"),
+        tuple(f.message for f in found if f.grade == "mind" and f.id not in OF_THE_RAIL),
     )  # fmt: skip
 
 
@@ -91,17 +97,26 @@ def _chance(s: Solution) -> tuple[float, float, float]:
     """Percentiles of the string's current, and the share inside its limits.
 
     Rail and forward voltage are most often the usual one and never outside their ends; resistor and
-    driver's drop lie anywhere in their tolerance.
+    driver's drop lie anywhere in their tolerance. LEDs of one batch are alike; else each of a string is
+    drawn for itself, and the string has their mean.
     """
-    p, rng = s.position, np.random.default_rng(SEED)
+    p = s.position
     tol, total = p.ohm_spread, s.sizing.total_ohm
-    rail = Triangular(*p.rail.volts).draw(rng, SAMPLES)
-    vf = Triangular(p.led.vf_low, p.led.vf_typ, p.led.vf_high).draw(rng, SAMPLES)
-    ohms = Uniform(total * (1 - tol), total * (1 + tol)).draw(rng, SAMPLES)
-    drop = Uniform(p.drops[0], p.drops[2]).draw(rng, SAMPLES)
-    amps = string_amps(p, point_of(p, Cases(rail, vf, ohms, drop if p.drops[2] else 0.0)))
+    each = 1 if p.one_batch or p.module is not None else p.in_series
+    drawn = _draws(3 + each)
+    rail = Triangular(*p.rail.volts).at(drawn[0])
+    ohms = Uniform(total * (1 - tol), total * (1 + tol)).at(drawn[1])
+    drop = Uniform(p.drops[0], p.drops[2]).at(drawn[2])
+    vf = Triangular(p.led.vf_low, p.led.vf_typ, p.led.vf_high).at(drawn[3:]).mean(axis=0)
+    held = None if not p.held_v[1] else Uniform(p.held_v[0], p.held_v[2]).at(drawn[1])
+    amps = string_amps(p, point_of(p, Cases(rail, vf, ohms, drop if p.drops[2] else 0.0, held=held)))
     low, high = np.percentile(amps, [5, 95])
     return float(low), float(high), float(((amps >= _dim(s)) & (amps <= _limit(p))).mean())
+
+
+@lru_cache(maxsize=16)
+def _draws(dimensions: int) -> FloatArray:
+    return even_draws(dimensions, SAMPLES, SEED)
 
 
 def _between_ends(s: Solution) -> float:
@@ -115,25 +130,37 @@ def _dim(s: Solution) -> float:
 
 
 def _limit(p: Position) -> float:
-    most = p.led.rated_a if p.module is not None else p.ceiling_a
+    most = p.rated_a if p.module is not None else p.ceiling_a
     return min(most, trip_amps(p))
 
 
 def _heat(s: Solution, states: tuple[StateSolution, ...]) -> float:
-    """Watts in all parts but the LEDs at the highest rail, typical LED (P = V·I)."""
-    p = s.position
+    """Watts in all parts but the LEDs at the highest rail, typical LED: I²R and V·I of each part's own.
+
+    Where the supply alternates, of resistor, shunt and the resistance behind the supply, at their most.
+    """
     if s.ac is not None or not states:
-        return s.power_w * s.sizing.parts
+        return s.power_w * s.sizing.parts * s.position.branches + s.shunt_w + s.source_w
     on = states[0]
-    led = float(on.point.across("D1")[on.typical[2]])
-    lamp = float(on.lamp_v[2] * (on.amps[2] * p.branches))
-    shunt = 0.0
-    if p.shunt_ohm is not None:
-        shunt = float(on.point.across("Rshunt")[on.typical[2]] ** 2 / p.shunt_ohm)
-        if p.shunt_across == "leds":
-            lamp += float(on.lamp_v[2] * on.point.current("Rshunt")[on.typical[2]])
-            return max(0.0, lamp - led * float(on.amps[2] * p.branches))
-    return max(0.0, lamp - led * float(on.amps[2] * p.branches)) + shunt
+    at = int(on.typical[2])
+    total = 0.0
+    for e in on.point.circuit.elements:
+        if e.name.startswith(_COLD):
+            continue
+        if isinstance(e, Resistor | VoltageSource):
+            total += abs(float(on.point.across(e.name)[at]) * float(on.point.current(e.name)[at]))
+        elif isinstance(e, CurrentSource):
+            total += abs(float(on.point.across(e.name)[at])) * _own_amps(e)
+    return total
+
+
+# What is no part of the swap: the feed itself, filaments and loads beside it.
+_COLD = ("Vrail", "Rleft", "Rload")
+
+
+def _own_amps(source: CurrentSource) -> float:
+    """What a regulator takes for itself, A."""
+    return float(np.asarray(source.wave.level).flat[0]) if isinstance(source.wave, Dc) else 0.0
 
 
 def _flicker(s: Solution) -> float | None:
@@ -152,42 +179,6 @@ def _parts(p: Position) -> int:
     regulator = 0 if not p.regulator_id else (1 if p.set_by_ohms else 3)
     count = p.in_series * p.strings_by_turns + p.resistor_parts
     return p.branches * count + p.series_diodes + (p.shunt_ohm is not None) + rectifier + regulator
-
-
-def _stops(s: Solution, states: tuple[StateSolution, ...], off: Visibility) -> tuple[str, ...]:
-    """What would forbid it."""
-    p, out = s.position, []
-    slack = 1 + 1e-9
-    if p.module is None and s.string_current_max > p.led.rated_a * slack:
-        out.append("over the LED's rated current")
-    if s.string_current_min < min(50e-6, p.target.value / 10):
-        out.append("dark at the lowest rail")
-    if s.string_current_max > trip_amps(p) * slack:
-        out.append("the line may read as closed")
-    if off == "lit_room":
-        out.append("glows when off")
-    if states:
-        w = watch(p, states[0])
-        if w is not None and w.missing > 0:
-            out.append(p.driver.kind.misses)
-        out += _circuit_stops(s, states)
-    return tuple(out)
-
-
-def _circuit_stops(s: Solution, states: tuple[StateSolution, ...]) -> list[str]:
-    p, out = s.position, []
-    if p.driver.remaining_lamps:
-        out.append("the other lamps stay dark")
-    if any(n.load.most_v and n.highest_v > n.load.most_v and n.moved for n in neighbours(p, states)):
-        out.append("a neighbour gets too many volts")
-    r = p.regulator
-    if r is not None and r.kind == "source":
-        burnt = (
-            float(states[0].point.across("Vkept")[states[0].typical[2]]) * s.string_current_max * p.branches
-        )
-        if burnt * r.heat_k_w + p.celsius > 125:
-            out.append("the regulator overheats")
-    return out
 
 
 def plainly(position: Position) -> Position:

@@ -11,7 +11,7 @@ from swapglow.core.analysis.sizing import size
 from swapglow.core.design.position import Position
 from swapglow.core.photometry.visibility import WORDS
 from swapglow.core.photometry.words import ratio_text
-from swapglow.core.quantities import AMPERE, OHM, WATT, show
+from swapglow.core.quantities import AMPERE, OHM, WATT, number_text, percent, show
 from swapglow.core.search.candidates import Candidate, candidates
 from swapglow.core.search.evaluate import WARM_W, Evaluation, evaluate, plainly
 
@@ -94,7 +94,7 @@ class _Scored:
     @property
     def stops(self) -> tuple[str, ...]:
         return (
-            ("no answer",)
+            ("It cannot be worked out.",)
             if self.figures is None and not self.candidate.leaves
             else (() if self.figures is None else self.figures.stops)
         )
@@ -172,7 +172,7 @@ def _score(c: Candidate, p: Position, asked: tuple[Weight, ...]) -> _Scored:
 
 def _marks(c: Candidate, p: Position, f: Evaluation) -> dict[str, float]:
     """Marks of 0 to 1 in everything that counts."""
-    drive = f.string_current_max / p.led.rated_a
+    drive = f.string_current_max / p.rated_a
     look = 0.5 if f.ratio is None else float(np.exp(-abs(np.log2(max(f.ratio, 1e-6))) / 3))
     steady = 1 - min(1.0, (f.current_high - f.current_low) / max(f.current_usual, 1e-9))
     return {
@@ -185,6 +185,7 @@ def _marks(c: Candidate, p: Position, f: Evaluation) -> dict[str, float]:
         "flicker": 1.0 if f.flicker is None else 1 / max(1.0, f.flicker),
         "off": {"dark": 1.0, "dark_room": 0.6, "lit_room": 0.0}[f.off],
         "inside": f.inside,
+        "minds": 1 / (1 + len(f.minds)),
     }
 
 
@@ -200,7 +201,15 @@ def _lamp_marks(p: Position) -> dict[str, float]:
 def _swap(x: _Scored, best: _Scored, second: _Scored, asked: tuple[Weight, ...],
           drawer: frozenset[float]) -> Swap:  # fmt: skip
     c, f, p = x.candidate, x.figures, x.position
-    plain = Swap(c.id, c.label, dict(c.changes), x is best, c.school, c.ours, _why(x, best, second, asked))
+    plain = Swap(
+        c.id,
+        c.label,
+        dict(c.changes),
+        x is best and not x.stops,
+        c.school,
+        c.ours,
+        _why(x, best, second, asked),
+    )
     if c.leaves:
         return _leave(p, plain)
     if f is None:
@@ -212,7 +221,7 @@ def _swap(x: _Scored, best: _Scored, second: _Scored, asked: tuple[Weight, ...],
         grade="stop" if f.stops else "fits",
         current=show(f.current_usual, AMPERE),
         band=f"{show(f.current_low, AMPERE, 2)} to {show(f.current_high, AMPERE, 2)}",
-        inside=f"{f.inside * 100:.0f} %",
+        inside=f"{percent(f.inside)}",
         heat=show(f.heat_w, WATT, 2),
         light=ratio_text(f.ratio).replace(" the old lamp", "") or "not known",
         points=f"{f.points}",
@@ -231,7 +240,7 @@ def _leave(p: Position, plain: Swap) -> Swap:
     amps = lamp.amps_at(volts)
     # Under a twentieth of its volts it does not glow, and nothing is to be said of a life.
     life = (
-        f"life {(volts / lamp.volts) ** -12:.2g} × rated (V^−12)"
+        f"life {number_text((volts / lamp.volts) ** -12)} × rated (V^−12)"
         if volts > lamp.volts / 20
         else "it stays dark"
     )
@@ -252,9 +261,7 @@ def _stock(p: Position, drawer: frozenset[float]) -> str:
 def _drive_words(x: _Scored) -> str:
     f = x.figures
     return (
-        ""
-        if f is None
-        else f"{f.string_current_max / x.position.led.rated_a * 100:.0f} % of rated at the most"
+        "" if f is None else f"{percent(f.string_current_max / x.position.led.rated_a)} of rated at the most"
     )
 
 
@@ -284,7 +291,8 @@ def _words(key: str, x: _Scored) -> str:
             else (f"it flickers {f.flicker:.0f} times the low-risk limit")
         ),
         "off": lambda: f"off it is {WORDS[f.off]}",
-        "inside": lambda: f"{f.inside * 100:.0f} % of builds fall within limits",
+        "inside": lambda: f"{percent(f.inside)} of builds fall within limits",
+        "minds": lambda: "nothing to mind" if not f.minds else f"{len(f.minds)} to mind",
     }
     return says[key]()
 
@@ -296,7 +304,9 @@ _TELLING = ("reversible", "heat", "parts", "life")
 def _why(x: _Scored, best: _Scored, second: _Scored, asked: tuple[Weight, ...]) -> str:
     """Why it wins, or what it loses by."""
     if x.stops:
-        return f"Out: {', '.join(x.stops)}."
+        return f"Out: {x.stops[0][0].lower()}{x.stops[0][1:].rstrip('.')}" + (
+            f"; and {len(x.stops) - 1} more." if len(x.stops) > 1 else "."
+        )
     weights = {k: ASKED if k in asked else 1.0 for k in x.marks}
     if x is best:
         # What sets it apart from the next that would do.

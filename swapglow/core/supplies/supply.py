@@ -56,7 +56,8 @@ class Supply:
         battery: the cells.
         system: what a vehicle's system is called, "12".
         dip: volts it falls to for a moment, as while cranking.
-        charging_v, surge_v: what it reaches while charging, and in a suppressed surge, V.
+        charging_v, surge_v, jump_v: what it reaches while charging, in a suppressed surge, and at a jump
+            start, V.
         trip: current that equipment reading the line takes for a closed contact; where trials bracket
             it, the most that was still ignored.
         trip_fails: where trials bracket it, the least that was taken for closed.
@@ -75,6 +76,7 @@ class Supply:
     dip: Figure | None = None
     charging_v: float | None = None
     surge_v: float | None = None
+    jump_v: float | None = None
     trip: Figure | None = None
     trip_fails: Figure | None = None
     trials: Trials | None = None

@@ -8,10 +8,11 @@ from swapglow.core.supplies.kind import StandIns, SupplyKind
 
 
 class System(NamedTuple):
-    """What a vehicle's system does, V: at rest, running, charging, cranking, and in a surge.
+    """What a vehicle's system does, V: at rest, running, charging, cranking, in a surge, at a jump start.
 
     Levels are common practice (6 and 24 V cranking in proportion to the 12 V system's 6 V); the surge is
-    a suppressed load dump (ISO 16750-2, test B; from memory).
+    a suppressed load dump (ISO 16750-2, test B; from memory). A jump start is 24 V for a minute on a 12 V
+    system (ISO 16750-2), and 12 V on a 6 V one (common practice).
     """
 
     rest: float
@@ -19,12 +20,13 @@ class System(NamedTuple):
     charging: float
     cranking: float
     surge: float
+    jump: float | None
 
 
 SYSTEMS = {
-    "12": System(11.5, 13.8, 14.7, 6.0, 35.0),
-    "6": System(5.5, 6.9, 7.4, 3.0, 18.0),
-    "24": System(22.0, 27.6, 29.0, 12.0, 58.0),
+    "12": System(11.5, 13.8, 14.7, 6.0, 35.0, 24.0),
+    "6": System(5.5, 6.9, 7.4, 3.0, 18.0, 12.0),
+    "24": System(22.0, 27.6, 29.0, 12.0, 58.0, None),
 }
 
 
@@ -58,7 +60,13 @@ class Vehicle(SupplyKind):
         name = _name(details)
         system = SYSTEMS[name]
         dip = details.figure("crank") or Figure(system.cranking, Source.ASSUMED)
-        return {"system": name, "dip": dip, "charging_v": system.charging, "surge_v": system.surge}
+        return {
+            "system": name,
+            "dip": dip,
+            "charging_v": system.charging,
+            "surge_v": system.surge,
+            "jump_v": system.jump,
+        }
 
 
 def _name(details: Details) -> str:

@@ -9,7 +9,7 @@ from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.solution import Solution
 from swapglow.core.design.position import Position
 from swapglow.core.network.cases import Block
-from swapglow.core.quantities import AMPERE, OHM, VOLT, Figure, Source, show
+from swapglow.core.quantities import AMPERE, OHM, VOLT, Figure, Source, percent, show
 
 # The name of these cases among a solution's further blocks.
 BLOCK = "uncertainty"
@@ -157,7 +157,7 @@ def uncertainty(s: Solution, figures: list[UncertainFigure]) -> Uncertainty:
         count = len(assumed)
         rest = "1 figure" if count == 1 else f"{count} figures"
         line = (
-            f"{share * 100:.0f} % of the doubt in the current is pencil: {rest} assumed. "
+            f"{percent(share)} of the doubt in the current is pencil: {rest} assumed. "
             f"Reading the {_lower(first.label)} would firm it up most ({first.swing_text})."
         )
     return Uncertainty(tuple(items), share, line)

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from swapglow.core.engine.monte_carlo import Triangular, Uniform
+from swapglow.core.engine.monte_carlo import Triangular, Uniform, even_draws
 from swapglow.core.engine.netlist import (
     Bjt,
     Circuit,
@@ -209,16 +209,16 @@ def test_a_plain_contact_stays_as_it_is_set(on):
 
 def test_chance_draws_within_its_ends_and_about_its_middle():
     """Mean and variance of the uniform and the triangular law (textbook: a, b, mode c)."""
-    rng = np.random.default_rng(3)
-    even = Uniform(11, 15).draw(rng, 40_000)
+    shares = even_draws(1, 4096, 3)[0]
+    even = Uniform(11, 15).at(shares)
     assert (even.min() >= 11, even.max() <= 15) == (True, True)
     assert (even.mean(), even.var()) == (pytest.approx(13, rel=2e-3), pytest.approx(16 / 12, rel=0.02))
     a, c, b = 1.8, 2.0, 2.6
-    peaked = Triangular(a, c, b).draw(rng, 40_000)
+    peaked = Triangular(a, c, b).at(shares)
     assert (peaked.min() >= a, peaked.max() <= b) == (True, True)
     assert peaked.mean() == pytest.approx((a + b + c) / 3, rel=2e-3)
     assert peaked.var() == pytest.approx((a * a + b * b + c * c - a * b - a * c - b * c) / 18, rel=0.03)
-    assert (Triangular(2.0, 2.0, 2.0).draw(rng, 3) == 2.0).all()
+    assert (Triangular(2.0, 2.0, 2.0).at(shares) == 2.0).all()
 
 
 def test_flicker_and_reverse_volts_of_a_half_wave():
