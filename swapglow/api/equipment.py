@@ -18,11 +18,12 @@ from swapglow.api.schemas import (
     RailPatch,
 )
 from swapglow.api.serializers import rail_answer, steps, summary, take_in_view
+from swapglow.core.presentation.budget import RailBudget
 from swapglow.core.supplies import SUPPLIES
 from swapglow.inputs.equipment import EquipmentInput
 from swapglow.inputs.patch import sent
 from swapglow.inputs.to_core import rail_of
-from swapglow.records import meanwhile, order
+from swapglow.records import meanwhile, order, reports
 from swapglow.records.limits import check_room
 from swapglow.records.models import Equipment, Rail
 from swapglow.records.steps import keep, recorded
@@ -127,6 +128,12 @@ def _forget(r: Rail, kind: str) -> None:
     asked = {d.id for d in SUPPLIES.named(kind, "kind").details}
     kept = {name: quantity for name, quantity in r.inputs["details"].items() if name in asked}
     r.inputs = {**r.inputs, "details": kept}
+
+
+@router.get("/rails/{key}/budget", response={200: RailBudget, 404: Problems, 422: Problems})
+def budget(request: HttpRequest, key: UUID) -> RailBudget:
+    """What a rail gives to each of its lamps, before and after, against what it may give."""
+    return reports.budget_of(get_object_or_404(Rail, pk=key))
 
 
 @router.delete("/rails/{key}", response={204: None, 409: Problems})

@@ -15,6 +15,7 @@ from swapglow.core.quantities import (
     AMPERE,
     AMPERE_HOUR,
     CANDELA,
+    CELSIUS,
     FARAD,
     HERTZ,
     OHM,
@@ -38,7 +39,7 @@ from swapglow.records.steps import recorded
 
 router = Router(tags=["quick"])
 
-_UNITS = {u.symbol: u for u in (VOLT, AMPERE, OHM, CANDELA, HERTZ, FARAD, AMPERE_HOUR, SECOND)}
+_UNITS = {u.symbol: u for u in (VOLT, AMPERE, OHM, CANDELA, HERTZ, FARAD, AMPERE_HOUR, SECOND, CELSIUS)}
 
 
 @router.post("/took", response={200: TookOut, 422: Problems})

@@ -284,7 +284,7 @@ class BenchReading(Schema):
     note: Line = ""
 
 
-UnitName = Literal["V", "A", "Ω", "cd", "Hz", "F", "Ah", "s"]
+UnitName = Literal["V", "A", "Ω", "cd", "Hz", "F", "Ah", "s", "°C"]
 
 
 class TookIn(Schema):

@@ -2,18 +2,22 @@
 
 from dataclasses import dataclass
 
+from swapglow.core.analysis.budget import Lit, Member
 from swapglow.core.analysis.solution import solve
 from swapglow.core.analysis.states import state_solutions
 from swapglow.core.design.position import Position
+from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.findings import context_of, judge
+from swapglow.core.findings.finding import Finding, gravity
 from swapglow.core.measurement import plan as plans
 from swapglow.core.measurement.diagnosis import diagnose
 from swapglow.core.measurement.fast_flash import fast_flash
-from swapglow.core.measurement.next_step import next_step
+from swapglow.core.measurement.next_step import Standing, next_step
 from swapglow.core.measurement.reading_after import ReadingAfter
 from swapglow.core.measurement.reading_before import ReadingBefore
 from swapglow.core.measurement.survey import survey
 from swapglow.core.presentation.battery_life import battery_life_section
+from swapglow.core.presentation.budget import budget_findings
 from swapglow.core.presentation.current import current_section
 from swapglow.core.presentation.cycle import cycle_section
 from swapglow.core.presentation.glow_box import glow
@@ -35,12 +39,16 @@ class Bench:
         drawer_ohm: resistors in the drawer, Ω.
         closed: whether the job is done.
         readings_before: taken before the swap, oldest first.
+        on_rail: the other lamps on its rail.
+        lit: when this one is lit among them.
     """
 
     readings_after: tuple[ReadingAfter, ...] = ()
     drawer_ohm: frozenset[float] = frozenset()
     closed: bool = False
     readings_before: tuple[ReadingBefore, ...] = ()
+    on_rail: tuple[Member, ...] = ()
+    lit: Lit = "always"
 
 
 def assess(position: Position, bench: Bench | None = None) -> Report:
@@ -68,6 +76,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
     diagnoses = tuple(diagnose(s, r) for r in bench.readings_after)
     asked = (*fast_flash(position, states[0] if states else None), *plans.plan(s, rests_on))
     before = survey(position, bench.readings_before, asked)
+    found = tuple(sorted([*judge(context_of(s, states)), *_of_the_rail(position, bench)], key=gravity))
     usual = (float(s.usual[0]), float(s.usual[1]), float(s.usual[2]))
     return Report(
         sizing=sizing_section(s),
@@ -79,9 +88,30 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         runtime=battery_life_section(s),
         rule=slide_rule(s, bench.drawer_ohm),
         glow=glow(position, usual),
-        findings=judge(context_of(s, states)),
+        findings=found,
         uncertainty=rests_on,
-        next_step=next_step(s, asked, diagnoses, before.contradictions, closed=bench.closed),
+        next_step=next_step(
+            s, asked, diagnoses, before.contradictions, closed=bench.closed, stop=_standing(found)
+        ),
         diagnoses=diagnoses,
         survey=before,
     )
+
+
+def _of_the_rail(position: Position, bench: Bench) -> tuple[Finding, ...]:
+    """What the lamp and all others on its rail come to together."""
+    if not bench.on_rail and not position.rail.others_a:
+        return ()
+    this = Member("this", "This lamp", position, bench.lit)
+    try:
+        return budget_findings(position.rail, (this, *bench.on_rail))
+    except CircuitError:
+        # Another lamp has no answer: the budget's own sheet names it.
+        return ()
+
+
+def _standing(found: tuple[Finding, ...]) -> Standing | None:
+    """The gravest finding, where it forbids the swap."""
+    if not found or found[0].grade != "stop":
+        return None
+    return Standing(found[0].message, found[0].remedies[0].label if found[0].remedies else "")

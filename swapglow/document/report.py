@@ -5,10 +5,15 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
+from swapglow.core.analysis.budget import Member
 from swapglow.core.assess import Bench, assess
+from swapglow.core.design.position import Position
+from swapglow.core.findings import solvable
 from swapglow.core.intake.stages import DONE
 from swapglow.core.presentation.report import Report
 from swapglow.document.model import Equipment
+from swapglow.document.model import Position as DocumentPosition
+from swapglow.inputs.rail import RailInput
 from swapglow.inputs.to_core import position_of, reading_after_of, reading_before_of
 
 _REPORT = TypeAdapter(Report)
@@ -27,6 +32,19 @@ def report_data(report: Report) -> Any:
     return _REPORT.dump_python(report, mode="json")
 
 
+def _member(p: DocumentPosition, rail: RailInput) -> Member:
+    return Member(str(p.id), p.name, position_of(p, rail), p.lit)  # type: ignore[arg-type]  # one of its options
+
+
+def _stands(position: Position) -> bool:
+    """Whether a lamp can be worked out, so that its rail's budget counts it."""
+    try:
+        solvable(position)
+    except ValueError:
+        return False
+    return True
+
+
 def reports(equipment: Equipment) -> list[tuple[str, Report]]:
     """Name and report of every lamp position, in order.
 
@@ -34,13 +52,17 @@ def reports(equipment: Equipment) -> list[tuple[str, Report]]:
         InputError: a text in it cannot be read.
     """
     rails = {r.id: r for r in equipment.rails}
+    members = [(p, _member(p, rails[p.rail])) for p in equipment.positions]
     out = []
-    for p in equipment.positions:
-        core = position_of(p, rails[p.rail])
+    for p, m in members:
+        core = m.position
+        others = tuple(o for q, o in members if q.rail == p.rail and o is not m and _stands(o.position))
         bench = Bench(
-            tuple(reading_after_of(str(r.id), r) for r in p.readings_after),
+            tuple(reading_after_of(str(r.id), r, p.reads) for r in p.readings_after),
             closed=p.stage == DONE,
             readings_before=tuple(reading_before_of(str(r.id), r) for r in p.readings_before),
+            on_rail=others,
+            lit=m.lit,
         )
         out.append((p.name, remembered(core, bench)))
     return out

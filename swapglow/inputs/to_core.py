@@ -1,5 +1,6 @@
 """From what was typed to the core's plain values, by the marks of each field, and nothing more."""
 
+import re
 from dataclasses import replace
 from functools import lru_cache
 from typing import Any
@@ -124,6 +125,9 @@ def position_of(p: PositionInput, r: RailInput) -> Position:
     module, led, source = _led(p)
     if not p.target.text.strip():
         raise InputError("target", f"Type the drive wanted, like {AMPERE.examples}.")
+    if re.fullmatch(r"[\d.,]+", p.target.text.strip()) and read_single("target", p.target.text, AMPERE) >= 1:
+        bare = p.target.text.strip()
+        raise InputError("target", f'"{bare}" of what? Write {bare}mA or {bare}A.')
     tolerance = preferred.USUAL_TOLERANCE[p.series] if p.tolerance is None else p.tolerance
     try:
         made = Position(
@@ -245,12 +249,13 @@ def sweep_of(p: PositionInput) -> SweepInput:
     return SweepInput(p.sweep, p.sweep_in_series, p.sweep_resistor)
 
 
-def reading_after_of(id_: str, r: ReadingAfterInput) -> ReadingAfter:
+def reading_after_of(id_: str, r: ReadingAfterInput, of: str = "one") -> ReadingAfter:
     """A reading after the swap.
 
     Args:
         id_: the record's own.
         r: as typed.
+        of: what the lamp's readings are of, as it was said there.
 
     Returns:
         The reading.
@@ -258,7 +263,7 @@ def reading_after_of(id_: str, r: ReadingAfterInput) -> ReadingAfter:
     Raises:
         InputError: for ``text`` or ``burden``.
     """
-    return read_after(id_, r.kind, r.text, r.burden, r.note)  # type: ignore[arg-type]  # one of its kinds
+    return read_after(id_, r.kind, r.text, r.burden, r.note, of)  # type: ignore[arg-type]  # each one of its kinds
 
 
 def reading_before_of(id_: str, r: ReadingBeforeInput) -> ReadingBefore:

@@ -1,13 +1,16 @@
 """Records to the core's values and reports, and nothing more."""
 
+from swapglow.core.analysis.budget import Member
 from swapglow.core.assess import Bench
 from swapglow.core.design.changes import Changes, with_changes
 from swapglow.core.design.position import Position as CorePosition
+from swapglow.core.findings import solvable
 from swapglow.core.intake.stages import DONE
+from swapglow.core.presentation.budget import RailBudget, rail_budget
 from swapglow.core.presentation.report import Report
 from swapglow.document.report import remembered
-from swapglow.inputs.to_core import position_of, reading_after_of, reading_before_of
-from swapglow.records.models import Position
+from swapglow.inputs.to_core import position_of, rail_of, reading_after_of, reading_before_of
+from swapglow.records.models import Position, Rail
 
 
 def core_of(p: Position) -> CorePosition:
@@ -37,6 +40,41 @@ def report(p: Position, changes: Changes | None, at_hand: frozenset[float]) -> R
     core = core_of(p)
     if changes:
         core = with_changes(core, changes)
-    after = tuple(reading_after_of(str(r.pk), r.input) for r in p.readings_after.all())
+    after = tuple(reading_after_of(str(r.pk), r.input, p.input.reads) for r in p.readings_after.all())
     before = tuple(reading_before_of(str(r.pk), r.input) for r in p.readings_before.all())
-    return remembered(core, Bench(after, at_hand, p.input.stage == DONE, before))
+    others, _ = members_of(p.rail, without=p)
+    return remembered(core, Bench(after, at_hand, p.input.stage == DONE, before, others, p.input.lit))  # type: ignore[arg-type]  # one of its options
+
+
+def members_of(rail: Rail, without: Position | None = None) -> tuple[tuple[Member, ...], tuple[str, ...]]:
+    """The lamps on a rail as the core's values, and those that do not read, each with why.
+
+    Args:
+        rail: the record.
+        without: a lamp that is left out.
+
+    Returns:
+        Both, in the lamps' order.
+    """
+    found, left_out = [], []
+    for p in rail.positions.all():
+        if without is not None and p.pk == without.pk:
+            continue
+        try:
+            made = Member(str(p.pk), p.input.name, position_of(p.input, rail.input), p.input.lit)  # type: ignore[arg-type]  # one of its options
+            solvable(made.position)
+            found.append(made)
+        except ValueError as problem:
+            left_out.append(f"{p.input.name}: {problem}")
+    return tuple(found), tuple(left_out)
+
+
+def budget_of(rail: Rail) -> RailBudget:
+    """What a kept rail gives to its lamps.
+
+    Raises:
+        InputError: a kept text of the rail does not read.
+        CircuitError: its lamps have no answer together.
+    """
+    members, left_out = members_of(rail)
+    return rail_budget(rail_of(rail.input), members, left_out)

@@ -52,7 +52,8 @@ def mark_due(step: Step) -> None:
         if model is DrawerValue:
             touched |= models.Q(pk__isnull=False)
         elif model is Position:
-            touched |= models.Q(pk__in=[r.id for r in rows])
+            # What one lamp takes of its rail the others on it feel.
+            touched |= models.Q(pk__in=[r.id for r in rows]) | models.Q(rail__in=[r.rail_id for r in rows])
         elif model is Rail:
             touched |= models.Q(rail__in=[r.id for r in rows])
         elif model in (ReadingAfter, ReadingBefore):
@@ -120,7 +121,8 @@ def _position(key: UUID) -> Position | None:
 
 def _rests_on(p: Position, here: Iterable[float]) -> str:
     readings = [[str(r.pk), r.inputs] for r in (*p.readings_after.all(), *p.readings_before.all())]
-    parts = [p.inputs, p.rail.inputs, readings, sorted(here)]
+    others = [[str(o.pk), o.inputs] for o in p.rail.positions.exclude(pk=p.pk).order_by("order", "pk")]
+    parts = [p.inputs, p.rail.inputs, readings, sorted(here), others]
     return hashlib.sha256(json.dumps(parts, sort_keys=True).encode()).hexdigest()
 
 

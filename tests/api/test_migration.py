@@ -96,6 +96,9 @@ def test_a_document_of_version_1_reads_and_loses_nothing(name):
         assert [r.text for r in p.readings_before] == [r["text"] for r in was["taken"]]
         same = set(was) & set(type(p).model_fields) - {"id", "rail"}
         plain = p.model_dump(mode="json")
-        assert all(plain[k] == was[k] for k in same)
+        for k in same:
+            # A part that has grown fields since keeps those it had.
+            now = {f: plain[k][f] for f in was[k]} if k == "module" else plain[k]
+            assert now == was[k], k
         assert position_of(p, rails[p.rail]).led.label
     assert new.take_in.feasibility.hours == old["take_in"]["worth"]["hours"]

@@ -139,7 +139,7 @@ def test_a_forward_voltage_read_at_the_drive_is_kept_at_rated_current():
         ({"shunt": "2GΩ"}, "shunt", "1 GΩ"),
         ({"capacitor": "2F"}, "capacitor", "1 nF and 1 F"),
         ({"regulator_id": "nine-volts"}, "regulator_id", "no regulator"),
-        ({"vf": {"text": "2.4-1.9V"}}, "vf", "lower to the higher"),
+        ({"vf": {"text": "2.4-1.9.1V"}}, "vf", "more than one decimal mark"),
     ],
 )
 def test_a_refusal_names_its_field(changes, field, says):

@@ -7,7 +7,20 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from swapglow.core.quantities import AMPERE, OHM, VOLT, QuantityError, engineering, parse, parse_single, show
+from swapglow.core.quantities import (
+    AMPERE,
+    FARAD,
+    OHM,
+    VOLT,
+    WATT,
+    QuantityError,
+    engineering,
+    number_text,
+    parse,
+    parse_single,
+    percent,
+    show,
+)
 
 
 @pytest.mark.parametrize(
@@ -59,7 +72,6 @@ def test_says_whether_it_is_ac():
         ("abc", VOLT, "does not begin with a number"),
         ("1,000", OHM, "write 1000 or 1.000"),
         ("5m", OHM, "write M for megohms"),
-        ("14-12V", VOLT, "from the lower to the higher"),
         ("1.2.3", VOLT, "more than one decimal mark"),
         ("20mV", AMPERE, '"mV" is not its unit'),
         ("nan", VOLT, "does not begin with a number"),
@@ -101,3 +113,33 @@ def test_any_text_is_read_or_refused(text):
 )
 def test_engineering_form(value, printed):
     assert engineering(value) == printed
+
+
+@pytest.mark.parametrize(("text", "unit", "ends"), [
+    ("10-5mA", AMPERE, (5e-3, 7.5e-3, 10e-3)), ("470-1k", OHM, (470, 735, 1000)), ("12-14mA", AMPERE, (12e-3, 13e-3, 14e-3)),
+    ("14-12V", VOLT, (12, 13, 14)), ("12V 5%", VOLT, (11.4, 12, 12.6)), ("1/4 W", WATT, (0.25, 0.25, 0.25)),
+    ("10 MFD", FARAD, (10e-6, 10e-6, 10e-6)), ("0.1MFD", FARAD, (1e-7, 1e-7, 1e-7)), ("2-4k7", OHM, (2000, 3350, 4700)),
+])  # fmt: skip
+def test_texts_as_people_write_them(text, unit, ends):
+    """The smaller first is not required, a tolerance needs no sign, a rating may be a fraction (common practice)."""
+    read = parse(text, unit)
+    assert (read.low, read.usual, read.high) == pytest.approx(ends)
+
+
+@pytest.mark.parametrize(("value", "unit", "text"), [
+    (1e-10, FARAD, "100\u00a0pF"), (4.7e-12, FARAD, "4.7\u00a0pF"), (0.0, AMPERE, "0\u00a0A"), (-0.0, AMPERE, "0\u00a0A"),
+])  # fmt: skip
+def test_small_values_keep_their_figure_and_nothing_is_nothing(value, unit, text):
+    assert show(value, unit) == text
+
+
+@pytest.mark.parametrize(
+    ("value", "text"), [(130.4, "130"), (0.0412, "0.041"), (1.96, "2"), (0.0, "0"), (-1e-9, "-0.000000001")]
+)
+def test_a_bare_number_has_no_exponent(value, text):
+    assert number_text(value) == text
+
+
+@pytest.mark.parametrize(("share", "text"), [(-0.001, "0 %"), (0.456, "46 %"), (1.0, "100 %")])
+def test_nothing_is_never_less_than_nothing(share, text):
+    assert percent(share) == text

@@ -142,7 +142,9 @@ def test_the_yield_is_within_a_point_of_two_hundred_thousand_draws(one_batch):
     amps = np.full(count, 5e-3)
     for _ in range(60):  # V = 3·(Vf + n·Vt·ln(I/If) + (I − If)·Rs) + I·R, by halving the step
         slope = 3 * (led.n * 0.025693 / amps + led.rs_v / 0.02) + ohms
-        volts = 3 * (vf + led.n * 0.025693 * np.log(amps / 0.02) + (amps - 0.02) * led.rs_v / 0.02) + amps * ohms
+        volts = (
+            3 * (vf + led.n * 0.025693 * np.log(amps / 0.02) + (amps - 0.02) * led.rs_v / 0.02) + amps * ohms
+        )
         amps = np.maximum(amps + (rail - volts) / slope, amps / 3)
     inside = ((amps >= min(DIM_AMPS, dim_amps(p))) & (amps <= p.ceiling_a)).mean()
     assert 0.05 < inside < 0.97

@@ -6,6 +6,7 @@ const keys = {
   bench: ["bench"] as const,
   equipment: (id: string) => ["equipment", id] as const,
   position: (id: string) => ["position", id] as const,
+  budget: (rail: string) => ["budget", rail] as const,
   report: (id: string) => ["report", id] as const,
 };
 
@@ -14,6 +15,16 @@ export const useCatalogue = () =>
     queryKey: ["catalogue"],
     queryFn: () => unwrap(client.GET("/api/catalogue")),
     staleTime: Infinity,
+  });
+
+/** What a rail gives to its lamps, before and after. */
+export const useBudget = (rail: string) =>
+  useQuery({
+    queryKey: keys.budget(rail),
+    queryFn: () =>
+      unwrap(client.GET("/api/rails/{key}/budget", { params: { path: { key: rail } } })),
+    placeholderData: keepPreviousData,
+    retry: false,
   });
 
 /** How soon lamps that are being worked out anew are asked for again. */

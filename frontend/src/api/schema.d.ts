@@ -248,6 +248,26 @@ export interface paths {
         patch: operations["swapglow_api_equipment_change_rail"];
         trace?: never;
     };
+    "/api/rails/{key}/budget": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Budget
+         * @description What a rail gives to each of its lamps, before and after, against what it may give.
+         */
+        get: operations["swapglow_api_equipment_budget"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/equipment/{key}/rails/move": {
         parameters: {
             query?: never;
@@ -719,7 +739,7 @@ export interface components {
             };
             /** Units */
             units: {
-                [key: string]: "V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s";
+                [key: string]: "V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C";
             };
             /** Led Source */
             led_source: string;
@@ -736,7 +756,7 @@ export interface components {
             /** Label */
             label: string;
             /** Unit */
-            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s") | null;
+            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C") | null;
             /** Hint */
             hint: string;
             /** Options */
@@ -845,7 +865,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s";
+            unit: "V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C";
         };
         /**
          * AtRails
@@ -1477,6 +1497,52 @@ export interface components {
             to_ohm: number;
         };
         /**
+         * Beside
+         * @description A string of other LEDs in the same place, with a resistor of its own.
+         */
+        Beside: {
+            /**
+             * Place
+             * @default 0
+             */
+            place: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Led Id
+             * @default
+             */
+            led_id: string;
+            /**
+             * Vf
+             * @default
+             */
+            vf: string;
+            /**
+             * Drive
+             * @default
+             */
+            drive: string;
+            /**
+             * In Series
+             * @default 1
+             */
+            in_series: number;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Resistor
+             * @default
+             */
+            resistor: string;
+        };
+        /**
          * DriverDetail
          * @description A further figure of a driver as typed; what else a feed feeds takes several lines.
          */
@@ -1625,7 +1691,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            rectification: "" | "bridge_cap" | "bridge" | "half_wave_cap" | "half_wave" | "inverse_diode" | "back_to_back" | "two_colour" | "bare";
+            rectification: "" | "bridge_cap" | "bridge" | "half_wave_cap" | "half_wave" | "inverse_diode" | "back_to_back" | "two_colour" | "own_bridge" | "bare";
             /**
              * Capacitor
              * @default
@@ -1707,6 +1773,11 @@ export interface components {
              */
             series_diodes: number;
             /**
+             * Sink
+             * @default false
+             */
+            sink: boolean;
+            /**
              * Regulator Id
              * @default
              */
@@ -1714,6 +1785,10 @@ export interface components {
             /**
              * @default {
              *       "amps": "",
+             *       "at": "",
+             *       "second_volts": "",
+             *       "second_amps": "",
+             *       "dice": null,
              *       "law": "resistor",
              *       "polarised": "yes",
              *       "throttle": "",
@@ -1722,6 +1797,32 @@ export interface components {
              *     }
              */
             module: components["schemas"]["ReadyMade"];
+            /** Beside */
+            beside?: {
+                [key: string]: components["schemas"]["Beside"];
+            };
+            /**
+             * One Batch
+             * @default true
+             */
+            one_batch: boolean;
+            /**
+             * Ambient
+             * @default
+             */
+            ambient: string;
+            /**
+             * Lit
+             * @default always
+             * @enum {string}
+             */
+            lit: "always" | "sometimes" | "single";
+            /**
+             * Reads
+             * @default one
+             * @enum {string}
+             */
+            reads: "one" | "all";
             /** Weigh */
             weigh?: ("life" | "look" | "heat" | "parts" | "reversible")[];
             /**
@@ -1774,6 +1875,9 @@ export interface components {
         /**
          * ReadyMade
          * @description A ready-made LED lamp as typed; without ``amps`` there is none.
+         *
+         *     ``at`` are the volts it draws them at, ``second_volts`` and ``second_amps`` another reading of it, ``dice``
+         *     its LEDs in series where somebody counted them.
          */
         ReadyMade: {
             /**
@@ -1781,6 +1885,23 @@ export interface components {
              * @default
              */
             amps: string;
+            /**
+             * At
+             * @default
+             */
+            at: string;
+            /**
+             * Second Volts
+             * @default
+             */
+            second_volts: string;
+            /**
+             * Second Amps
+             * @default
+             */
+            second_amps: string;
+            /** Dice */
+            dice?: number | null;
             /**
              * Law
              * @default resistor
@@ -1936,7 +2057,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            rectification: "" | "bridge_cap" | "bridge" | "half_wave_cap" | "half_wave" | "inverse_diode" | "back_to_back" | "two_colour" | "bare";
+            rectification: "" | "bridge_cap" | "bridge" | "half_wave_cap" | "half_wave" | "inverse_diode" | "back_to_back" | "two_colour" | "own_bridge" | "bare";
             /**
              * Capacitor
              * @default
@@ -2018,6 +2139,11 @@ export interface components {
              */
             series_diodes: number;
             /**
+             * Sink
+             * @default false
+             */
+            sink: boolean;
+            /**
              * Regulator Id
              * @default
              */
@@ -2025,6 +2151,10 @@ export interface components {
             /**
              * @default {
              *       "amps": "",
+             *       "at": "",
+             *       "second_volts": "",
+             *       "second_amps": "",
+             *       "dice": null,
              *       "law": "resistor",
              *       "polarised": "yes",
              *       "throttle": "",
@@ -2033,6 +2163,32 @@ export interface components {
              *     }
              */
             module: components["schemas"]["ReadyMade"];
+            /** Beside */
+            beside?: {
+                [key: string]: components["schemas"]["Beside"];
+            };
+            /**
+             * One Batch
+             * @default true
+             */
+            one_batch: boolean;
+            /**
+             * Ambient
+             * @default
+             */
+            ambient: string;
+            /**
+             * Lit
+             * @default always
+             * @enum {string}
+             */
+            lit: "always" | "sometimes" | "single";
+            /**
+             * Reads
+             * @default one
+             * @enum {string}
+             */
+            reads: "one" | "all";
             /** Weigh */
             weigh?: ("life" | "look" | "heat" | "parts" | "reversible")[];
             /**
@@ -2495,6 +2651,16 @@ export interface components {
              */
             fuse: string;
             /**
+             * Rated
+             * @default
+             */
+            rated: string;
+            /**
+             * Others
+             * @default
+             */
+            others: string;
+            /**
              * Id
              * Format: uuid
              */
@@ -2736,6 +2902,16 @@ export interface components {
              */
             fuse: string;
             /**
+             * Rated
+             * @default
+             */
+            rated: string;
+            /**
+             * Others
+             * @default
+             */
+            others: string;
+            /**
              * Equipment
              * Format: uuid
              */
@@ -2800,6 +2976,114 @@ export interface components {
              * @default
              */
             fuse: string;
+            /**
+             * Rated
+             * @default
+             */
+            rated: string;
+            /**
+             * Others
+             * @default
+             */
+            others: string;
+        };
+        /**
+         * BudgetFinding
+         * @description A judgement on all that hangs on a rail, before or after the swaps.
+         */
+        BudgetFinding: {
+            /** Id */
+            id: string;
+            /**
+             * Grade
+             * @enum {string}
+             */
+            grade: "stop" | "mind" | "note";
+            /** Message */
+            message: string;
+            /** Figure */
+            figure: string;
+            /** Limit */
+            limit: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * Limit
+         * @description What the rail may give, by its fuse or by the supply itself.
+         */
+        Limit: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "fuse" | "rated" | "pin";
+            /** Label */
+            label: string;
+            amps: components["schemas"]["Shown"];
+        };
+        /**
+         * RailBudget
+         * @description A rail's budget.
+         *
+         *     Attributes:
+         *         taken: what each lamp takes.
+         *         others: what else hangs on it.
+         *         before, after: all together at the highest level, at the most; None before where an old lamp is not
+         *             known.
+         *         usual_before, usual_after: the same at the usual level.
+         *         limits: what it may give.
+         *         hours_before, hours_after: a battery's hours with all that is always lit.
+         *         findings: the gravest first.
+         *         line: what it comes to, in a sentence.
+         *         origin: how the sum was made.
+         *         scale_a: the largest current to be drawn, A.
+         *         left_out: lamps that cannot be worked out, each with why.
+         */
+        RailBudget: {
+            /** Taken */
+            taken: components["schemas"]["Taken"][];
+            others: components["schemas"]["Shown"] | null;
+            before: components["schemas"]["Shown"] | null;
+            after: components["schemas"]["Shown"];
+            usual_before: components["schemas"]["Shown"] | null;
+            usual_after: components["schemas"]["Shown"];
+            /** Limits */
+            limits: components["schemas"]["Limit"][];
+            hours_before: components["schemas"]["Shown"] | null;
+            hours_after: components["schemas"]["Shown"] | null;
+            /** Findings */
+            findings: components["schemas"]["BudgetFinding"][];
+            /** Line */
+            line: string;
+            /** Origin */
+            origin: string;
+            /** Scale A */
+            scale_a: number;
+            /**
+             * Left Out
+             * @default []
+             */
+            left_out: string[];
+        };
+        /**
+         * Taken
+         * @description What one lamp takes of the rail at the usual level with all others lit, before and after its swap.
+         */
+        Taken: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Lit
+             * @enum {string}
+             */
+            lit: "always" | "sometimes" | "single";
+            before: components["schemas"]["Shown"] | null;
+            after: components["schemas"]["Shown"];
+            /** Line */
+            line: string;
         };
         /**
          * PositionView
@@ -2969,7 +3253,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            rectification: "" | "bridge_cap" | "bridge" | "half_wave_cap" | "half_wave" | "inverse_diode" | "back_to_back" | "two_colour" | "bare";
+            rectification: "" | "bridge_cap" | "bridge" | "half_wave_cap" | "half_wave" | "inverse_diode" | "back_to_back" | "two_colour" | "own_bridge" | "bare";
             /**
              * Capacitor
              * @default
@@ -3051,6 +3335,11 @@ export interface components {
              */
             series_diodes: number;
             /**
+             * Sink
+             * @default false
+             */
+            sink: boolean;
+            /**
              * Regulator Id
              * @default
              */
@@ -3058,6 +3347,10 @@ export interface components {
             /**
              * @default {
              *       "amps": "",
+             *       "at": "",
+             *       "second_volts": "",
+             *       "second_amps": "",
+             *       "dice": null,
              *       "law": "resistor",
              *       "polarised": "yes",
              *       "throttle": "",
@@ -3066,6 +3359,32 @@ export interface components {
              *     }
              */
             module: components["schemas"]["ReadyMade"];
+            /** Beside */
+            beside?: {
+                [key: string]: components["schemas"]["Beside"];
+            };
+            /**
+             * One Batch
+             * @default true
+             */
+            one_batch: boolean;
+            /**
+             * Ambient
+             * @default
+             */
+            ambient: string;
+            /**
+             * Lit
+             * @default always
+             * @enum {string}
+             */
+            lit: "always" | "sometimes" | "single";
+            /**
+             * Reads
+             * @default one
+             * @enum {string}
+             */
+            reads: "one" | "all";
             /** Weigh */
             weigh?: ("life" | "look" | "heat" | "parts" | "reversible")[];
             /**
@@ -3224,7 +3543,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            rectification: "" | "bridge_cap" | "bridge" | "half_wave_cap" | "half_wave" | "inverse_diode" | "back_to_back" | "two_colour" | "bare";
+            rectification: "" | "bridge_cap" | "bridge" | "half_wave_cap" | "half_wave" | "inverse_diode" | "back_to_back" | "two_colour" | "own_bridge" | "bare";
             /**
              * Capacitor
              * @default
@@ -3306,6 +3625,11 @@ export interface components {
              */
             series_diodes: number;
             /**
+             * Sink
+             * @default false
+             */
+            sink: boolean;
+            /**
              * Regulator Id
              * @default
              */
@@ -3313,6 +3637,10 @@ export interface components {
             /**
              * @default {
              *       "amps": "",
+             *       "at": "",
+             *       "second_volts": "",
+             *       "second_amps": "",
+             *       "dice": null,
              *       "law": "resistor",
              *       "polarised": "yes",
              *       "throttle": "",
@@ -3321,6 +3649,32 @@ export interface components {
              *     }
              */
             module: components["schemas"]["ReadyMade"];
+            /** Beside */
+            beside?: {
+                [key: string]: components["schemas"]["Beside"];
+            };
+            /**
+             * One Batch
+             * @default true
+             */
+            one_batch: boolean;
+            /**
+             * Ambient
+             * @default
+             */
+            ambient: string;
+            /**
+             * Lit
+             * @default always
+             * @enum {string}
+             */
+            lit: "always" | "sometimes" | "single";
+            /**
+             * Reads
+             * @default one
+             * @enum {string}
+             */
+            reads: "one" | "all";
             /** Weigh */
             weigh?: {
                 [key: string]: boolean;
@@ -5102,6 +5456,55 @@ export interface operations {
             };
             /** @description The disk is full or cannot be written to. */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_equipment_budget: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RailBudget"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -31,6 +31,8 @@ QUARTER = 48
 # Instants of a drawn cycle.
 DRAWN = 120
 CLOCK_HZ = 50.0
+# A filament's ohms at rest over a cycle; each step is a whole cycle for every case.
+_FILAMENT_REST = 1e-4
 
 
 @dataclass(frozen=True)
@@ -161,7 +163,7 @@ def _with_filaments(position: Position, count: int, solved: Callable[[Ohms], S],
         found = solved({n: np.exp(row) for n, row in zip(names, logs, strict=True)})
         return np.log(np.stack([np.broadcast_to(laws[n](rms(found, n)), (count,)) for n in names])), found
 
-    return at_rest(step, cold_start(laws, count))
+    return at_rest(step, cold_start(laws, count), _FILAMENT_REST)
 
 
 def _contacts(position: Position, at: "OperatingPoint | SteadyStates") -> FloatArray:

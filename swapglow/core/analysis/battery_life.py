@@ -6,8 +6,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from swapglow.core.analysis.solution import Solution, current
+from swapglow.core.analysis.solution import Solution
 from swapglow.core.network.cases import Cases
+from swapglow.core.network.solve import point_of, string_amps, supply_amps
 from swapglow.core.parts.cells import Battery
 from swapglow.core.parts.lamp import LIGHT_EXPONENT, Lamp
 
@@ -124,12 +125,18 @@ def led_life(s: Solution) -> Life | None:
     if battery is None:
         return None
 
+    string: list[FloatArray] = []
+
     def amps(volts: FloatArray) -> FloatArray:
         one = np.ones(len(volts))
-        return current(p, Cases(volts, p.led.vf_typ * one, s.sizing.total_ohm * one, p.drop_v))
+        point = point_of(p, Cases(volts, p.led.vf_typ * one, s.sizing.total_ohm * one, p.drop_v))
+        string.append(string_amps(p, point))
+        # The cells give what the whole circuit draws, a flasher's by its lit share.
+        return supply_amps(point) * p.driver.duty
 
     run = discharge(battery, amps)
-    light = run.amps / run.amps[0]
+    # The light is the string's, whatever else is drawn.
+    light = string[0] / max(float(string[0][0]), 1e-12)
     return Life(hours_until(run, light, p.glow_floor), run, light)
 
 
@@ -142,9 +149,9 @@ def original_life(s: Solution) -> Life | None:
     volts_at_lamp: list[FloatArray] = []
 
     def amps(volts: FloatArray) -> FloatArray:
-        found, at_lamp = lamp_on_battery(lamp, volts, p.rail.supply.source_ohm.value)
+        found, at_lamp = lamp_on_battery(lamp, volts - p.drop_v, p.rail.supply.source_ohm.value)
         volts_at_lamp.append(at_lamp)
-        return found
+        return found * p.driver.duty
 
     run = discharge(battery, amps)
     light = (volts_at_lamp[0] / volts_at_lamp[0][0]) ** LIGHT_EXPONENT

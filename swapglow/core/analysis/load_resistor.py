@@ -7,7 +7,7 @@ from swapglow.core.analysis.states import StateSolution
 from swapglow.core.design.position import Position
 from swapglow.core.drivers.driver import Place
 from swapglow.core.parts import preferred
-from swapglow.core.quantities import AMPERE, Figure, Source, show
+from swapglow.core.quantities import AMPERE, OHM, Figure, Source, show
 
 # Clad power resistors by rating, W, and the kelvin a watt by where they sit (from memory of data
 # sheets; the figure for free air stands for plastic and for a place not settled), and what one watt
@@ -57,17 +57,43 @@ def watch(position: Position, on: StateSolution, throttled: float = 1.0) -> Watc
     p, d = position, position.driver
     if not d.watches:
         return None
-    needs = d.trip
-    if needs is None:
-        if p.lamp is None:
-            return None
-        amps = p.lamp.amps_at(original_volts(p)) + d.rest_a
-        needs = Figure(amps, Source.ASSUMED, f"the old lamp's own {show(amps, AMPERE)}")
     own = on.amps * p.branches
     sees = on.supply_amps - own * (1 - throttled) + d.rest_a
+    needs = _needs(p, on)
+    if needs is None:
+        return None
     # The unluckiest LEDs at the lowest rail draw least.
     unlucky = max(0.0, float(own[0]) - on.string_current_min * p.branches) * throttled
     return Watch(needs, float(sees[1]), float(sees[0]) - unlucky)
+
+
+def _needs(p: Position, on: StateSolution) -> Figure | None:
+    """The current under which it takes the lamp for failed: as it was tried, as read, or the old lamp's."""
+    d = p.driver
+    here = f"it keeps its rate with {show(float(on.supply_amps[1]) + d.rest_a, AMPERE)}"
+    if d.still_fast == "no":
+        return Figure(float(on.supply_amps[1]) + d.rest_a, Source.MEASURED, here)
+    right = None if d.right_ohm is None else _tried(p, on, d.right_ohm, "it flashes right with")
+    fast = None if d.fast_ohm is None else _tried(p, on, d.fast_ohm, "it is still fast with")
+    if right is not None and (d.trip is None or d.trip.source.is_assumed or d.trip.value > right.value):
+        return right
+    if d.trip is not None:
+        return d.trip if fast is None or d.trip.value > fast.value else fast
+    if p.lamp is None:
+        return fast
+    amps = p.lamp.amps_at(original_volts(p)) + d.rest_a
+    assumed = Figure(amps, Source.ASSUMED, f"the old lamp's own {show(amps, AMPERE)}")
+    return assumed if fast is None or amps > fast.value else fast
+
+
+def _tried(p: Position, on: StateSolution, ohm: float, what: str) -> Figure:
+    """What the circuit saw with the LEDs and a load of so many ohms, usual rail (Ohm)."""
+    volts = float(on.lamp_v[1])
+    led = float(on.supply_amps[1])
+    if p.shunt_ohm is not None and p.shunt_across == "assembly":
+        led -= volts / p.shunt_ohm
+    amps = led + volts / ohm + p.driver.rest_a
+    return Figure(amps, Source.MEASURED, f"{what} {show(ohm, OHM)}: {show(amps, AMPERE)}")
 
 
 @dataclass(frozen=True)

@@ -75,6 +75,9 @@ def _solved(key: _Key) -> StateSolution:
     rail = np.array(p.rail.volts)
     if state.most_v is not None:
         rail = np.minimum(rail, state.most_v)
+    if state.solved == "off" and p.rail.read_at == "lamp":
+        # The volts were read behind the driver: the feed before it is those and what it kept.
+        rail = rail + p.driver.drop.value
     total = key.each_ohm * p.resistor_parts
     rule = np.array(key.rule_ohm) * p.resistor_parts
     count = len(rule)

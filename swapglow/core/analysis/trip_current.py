@@ -1,4 +1,4 @@
-"""A line's trip current from two trials: one resistor it still ignored, one it took for closed."""
+"""A line's trip current from trials: a resistor it still ignored, one it took for closed, or one of the two."""
 
 from dataclasses import replace
 
@@ -7,36 +7,65 @@ import numpy as np
 from swapglow.core.analysis.solution import current
 from swapglow.core.design.position import Position
 from swapglow.core.network.cases import Cases
-from swapglow.core.quantities import OHM, Figure, show
+from swapglow.core.quantities import AMPERE, OHM, Figure, InputError, show
+from swapglow.core.supplies.supply import Trials
 
 
 def with_trip(position: Position) -> Position:
-    """The position with its line's trip current bracketed by the trials typed for its rail.
+    """The position with its line's trip current bounded by the trials typed for its rail.
 
-    The current of each trial is solved with the typical LED at the open volts as read, once, for the LED
-    that was tried; other LEDs do not change what the line does.
+    What was seen at the bench goes before a figure that somebody typed: a trial that was ignored raises a
+    trip current under it, one that was taken for closed lowers one above it. The current of each trial is
+    solved with the typical LED at the open volts as read, once, for the LED that was tried; other LEDs do
+    not change what the line does.
 
     Raises:
+        InputError: ``trip``: a reading that a trial contradicts.
         NotConverged: a trial has no answer.
     """
     supply = position.rail.supply
     trials = supply.trials
     if trials is None:
         return position
-    ohms = [trials.ignored_ohm, trials.closed_ohm]
+    ignored, closed = (
+        None if ohm is None else _figure(position, trials, ohm)
+        for ohm in (trials.ignored_ohm, trials.closed_ohm)
+    )
+    trip = supply.trip
+    if trip is not None and not trip.source.is_assumed:
+        _agrees(trip, ignored, closed)
+    if ignored is not None and (trip is None or trip.source.is_assumed or trip.value <= ignored.value):
+        bound = replace(supply, trip=ignored, trip_ignored=True, trip_fails=closed, trials=None)
+    elif trip is not None and (closed is None or trip.value < closed.value):
+        bound = replace(supply, trip_fails=closed, trials=None)
+    else:
+        bound = replace(supply, trip=closed, trip_fails=closed, trials=None)
+    return replace(position, rail=replace(position.rail, supply=bound))
+
+
+def _figure(position: Position, trials: Trials, ohm: float) -> Figure:
+    """The current of a trial, typical LED, open volts as read."""
     volts = position.rail.volts[1]
     if trials.alone:
         # Ohm: the line's own resistance and the trial's.
-        amps = [volts / (supply.source_ohm.value + r) for r in ohms]
+        amps = volts / (position.rail.supply.source_ohm.value + ohm)
     else:
-        plain = replace(position, branches=1, shunt_ohm=None)
-        at = Cases(np.full(2, volts), np.full(2, position.led.vf_typ), np.array(ohms), position.drop_v)
-        amps = current(plain, at).tolist()
-    note = (
-        f"{'a resistor' if trials.alone else 'this LED'} with {show(ohms[0], OHM)} and {show(ohms[1], OHM)}"
-    )
-    bracket = replace(
-        supply, trip=Figure(amps[0], trials.source, note), trip_fails=Figure(amps[1], trials.source, note),
-        trials=None,
-    )  # fmt: skip
-    return replace(position, rail=replace(position.rail, supply=bracket))
+        plain = replace(position, branches=1, shunt_ohm=None, beside=())
+        at = Cases(np.array([volts]), np.array([position.led.vf_typ]), np.array([ohm]), position.drop_v)
+        amps = float(current(plain, at)[0])
+    what = "a resistor" if trials.alone else "this LED"
+    return Figure(amps, trials.source, f"{what} with {show(ohm, OHM)}")
+
+
+def _agrees(trip: Figure, ignored: Figure | None, closed: Figure | None) -> None:
+    """A trip current that was read lies between what was ignored and what was taken for closed."""
+    if ignored is not None and ignored.value > trip.value * (1 + 1e-9):
+        raise InputError(
+            "trip", f"The trial took {show(ignored.value, AMPERE)} and was ignored: the line cannot trip at "
+            f"{show(trip.value, AMPERE)}. Read it again, or mark it assumed.",
+        )  # fmt: skip
+    if closed is not None and closed.value < trip.value * (1 - 1e-9):
+        raise InputError(
+            "trip", f"The trial took {show(closed.value, AMPERE)} and read as closed: the line cannot need "
+            f"{show(trip.value, AMPERE)}. Read it again, or mark it assumed.",
+        )  # fmt: skip

@@ -37,6 +37,8 @@ class Driver:
         duty: the lit share.
         place: where a load resistor would sit.
         there: how many sit in that space.
+        right_ohm, fast_ohm: loads tried beside the LED: the largest with which it kept its rate, and the
+            least with which it was still fast; None where none was tried.
         still_fast: whether it was tried and still flashes fast; "" where nobody tried.
         pulse_s, period_s: a check pulse's width and period.
         pulse_ohm: the resistance behind it.
@@ -59,6 +61,8 @@ class Driver:
     duty: float = 1.0
     place: Place = "unknown"
     there: int = 1
+    right_ohm: float | None = None
+    fast_ohm: float | None = None
     still_fast: Literal["", "yes", "no"] = ""
     pulse_s: float = 0.0
     period_s: float = 0.0

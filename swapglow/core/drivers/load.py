@@ -103,6 +103,9 @@ def _try(field: str, word: str, unit: Unit) -> float | None:
     """A word as a quantity that names its unit, or None: bare numbers belong to names."""
     if not any(c.isalpha() or c == "Ω" for c in word) or (not word[0].isdigit() and word[0] != "."):
         return None
+    # "1k" is a resistance and no kiloampere: volts and amps must say so.
+    if unit is not OHM and not word.lower().endswith(unit.spellings):
+        return None
     try:
         return read_single(field, word, unit, above=0)
     except InputError:

@@ -2,8 +2,8 @@
 
 import sys
 
-from swapglow.core.findings.registry import Context, context_of, judge, scan, verdict
+from swapglow.core.findings.registry import Context, context_of, judge, scan, solvable, verdict
 
 scan(sys.modules[__name__])
 
-__all__ = ["Context", "context_of", "judge", "verdict"]
+__all__ = ["Context", "context_of", "judge", "solvable", "verdict"]

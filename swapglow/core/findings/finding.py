@@ -34,3 +34,8 @@ class Finding:
     limit: str
     why: str
     remedies: tuple[Remedy, ...] = ()
+
+
+def gravity(f: Finding) -> int:
+    """A finding's place in the order, the gravest first."""
+    return GRADES.index(f.grade)

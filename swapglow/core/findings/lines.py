@@ -72,19 +72,26 @@ def taken_for_closed(c: Context) -> Iterable[Finding]:
     limit = supply.trip.value * supply.trip_share
     if amps <= limit:
         return
-    proved = supply.trip_fails
-    certain = proved.value if proved is not None else supply.trip.value
-    closed = amps >= certain
-    trips = show(certain, AMPERE)
-    if closed:
-        message = f"With {show(amps, AMPERE)} through it the line reads as closed: it trips at {trips}."
-    elif proved is not None:
+    certain = supply.closes_at
+    closed = certain is not None and amps >= certain
+    if certain is not None and closed:
+        message = f"With {show(amps, AMPERE)} through it the line reads as closed: it trips at {show(certain, AMPERE)}."
+    elif supply.trip_ignored and certain is not None:
         message = (
             f"{show(amps, AMPERE)} lies between the {show(limit, AMPERE)} that still switched and the "
-            f"{trips} that did not."
+            f"{show(certain, AMPERE)} that did not."
         )
+    elif supply.trip_ignored:
+        message = f"{show(amps, AMPERE)} is more than the {show(limit, AMPERE)} that was tried and switched."
     else:
-        message = f"{show(amps, AMPERE)} is close to the {trips} that trips the line."
+        message = (
+            f"{show(amps, AMPERE)} is close to the {show(supply.trip.value, AMPERE)} that trips the line."
+        )
+        if supply.trip.source.is_assumed:
+            message = (
+                f"It takes {show(amps, AMPERE)}; the line is taken to trip at {show(supply.trip.value, AMPERE)}, and "
+                "nobody has tried it."
+            )
     yield Finding(
         "line-reads-closed",
         "stop" if closed else "mind",

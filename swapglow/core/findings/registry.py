@@ -201,6 +201,17 @@ def _cures(position: Position, f: Finding, remedy: Remedy, before: Mapping[str, 
     )
 
 
+@lru_cache(maxsize=1024)
+def solvable(position: Position) -> None:
+    """See that a position can be worked out.
+
+    Raises:
+        NotConverged: it has no answer.
+        CannotBuild: a part of it is not worked out on its supply.
+    """
+    solve(position, rule=False)
+
+
 @lru_cache(maxsize=2048)
 def verdict(position: Position) -> tuple[Finding, ...]:
     """All findings on a position, without remedies.

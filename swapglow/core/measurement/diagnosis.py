@@ -1,7 +1,7 @@
 """A reading after the swap against what was expected, and what would make it read so."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -11,6 +11,7 @@ from swapglow.core.design.changes import with_changes
 from swapglow.core.design.position import Position
 from swapglow.core.measurement.reading_after import ReadingAfter
 from swapglow.core.network.cases import Batch, Block, Cases
+from swapglow.core.network.solve import lamp_amps, point_of, resistor_amps, string_amps
 from swapglow.core.parts import led as leds
 from swapglow.core.parts import preferred
 from swapglow.core.parts.meter import ACCURACY
@@ -56,15 +57,27 @@ class Diagnosis:
 def _read(
     position: Position, reading: ReadingAfter, cases: Cases, resistor_ohm: float | FloatArray
 ) -> FloatArray:
-    """What the meter would show for each case."""
-    amps = current(position, cases)
+    """What the meter would show for each case.
+
+    On a steady supply each figure is its own part's in the solved circuit: a resistor's volts carry what a
+    shunt beyond it draws. On one that alternates they follow from the average.
+    """
+    p = position
+    if not p.rail.supply.alternates:
+        point = point_of(p, cases)
+        if reading.kind == "current":
+            return lamp_amps(p, point) if reading.of == "all" else string_amps(p, point)
+        if reading.kind == "resistor_volts":
+            return np.asarray(resistor_amps(p, point) * resistor_ohm)
+        return np.asarray(point.across("D1"))
+    amps = current(p, cases)
     if reading.kind == "current":
-        return amps
+        return amps * p.branches if reading.of == "all" else amps
     across_resistor = amps * resistor_ohm
     if reading.kind == "resistor_volts":
         return np.asarray(across_resistor)
-    rail = np.asarray(cases.rail) - position.drop_v
-    return np.asarray(rail - across_resistor - amps * (reading.burden_ohm + cases.source_of(position)))
+    rail = np.asarray(cases.rail) - p.drop_v
+    return np.asarray(rail - across_resistor - amps * (reading.burden_ohm + cases.source_of(p)))
 
 
 def _predict(position: Position, reading: ReadingAfter, *, rail: float | None = None,
@@ -142,8 +155,12 @@ def _close(predicted: float, read: float, usual: float) -> bool:
 
 
 def _causes(s: Solution, reading: ReadingAfter, usual: float) -> Iterable[Cause]:
+    impossible = _cannot_be(s, reading)
+    if impossible is not None:
+        yield impossible
     ohm = _ohm_that_reads(s, reading)
     yield from _dark_causes(s, reading, usual)
+    yield from _probe_causes(s, reading, usual)
     yield from _resistor_causes(s, reading, usual, ohm)
     yield from _led_causes(s, reading, usual)
     yield from _meter_causes(s, reading, usual, ohm)
@@ -152,6 +169,47 @@ def _causes(s: Solution, reading: ReadingAfter, usual: float) -> Iterable[Cause]
 
 def _cause(key: str, message: str, predicted: float, unit: Unit) -> Cause:
     return Cause(key, message, shown(predicted, unit, "the position solved with this fault"))
+
+
+def _cannot_be(s: Solution, reading: ReadingAfter) -> Cause | None:
+    """A reading that no fault in the LED can make: more than the rail can drive through what is fitted."""
+    p, unit = s.position, reading.unit
+    highest = p.rail.peaks[2]
+    if reading.kind != "current":
+        if reading.value <= highest * 1.1:
+            return None
+        return _cause("cannot-be", f"{show(reading.value, unit)} is more than the rail's {show(highest, VOLT)}: "
+                      "another range, or another rail. Read the rail itself.", highest, unit)  # fmt: skip
+    if p.module is not None or p.set_by_ohms:
+        return None
+    strings = p.branches if reading.of == "all" else 1
+    least = s.sizing.total_ohm * (1 - p.ohm_spread)
+    needs = reading.value / strings * least
+    if needs <= highest * 1.1 or p.shunt_ohm is not None or p.beside:
+        return None
+    fitted, rail = show(s.sizing.total_ohm, OHM), show(highest, VOLT)
+    return _cause(
+        "cannot-be", f"{show(reading.value, AMPERE)} through {fitted} takes {show(needs, VOLT)}, and the rail reaches "
+        f"{rail}: it is not that resistor, or the meter stands on another range. Read the resistor's ohms, power off.",
+        highest / least * strings, AMPERE,
+    )  # fmt: skip
+
+
+def _probe_causes(s: Solution, reading: ReadingAfter, usual: float) -> Iterable[Cause]:
+    """Volts read between the wrong points."""
+    p, unit = s.position, reading.unit
+    if reading.kind == "current" or p.rail.supply.alternates:
+        return
+    led = _predict(p, replace(reading, kind="led_volts"), solution=s)
+    across = _predict(p, replace(reading, kind="resistor_volts"), solution=s)
+    whole = led + across
+    if _close(whole, reading.value, usual) and not _close(whole, usual, usual):
+        yield _cause("probe-side", "A probe sits on the wrong side of the resistor: this is LED and resistor together.",
+                     whole, unit)  # fmt: skip
+    other = across if reading.kind == "led_volts" else led
+    if _close(other, reading.value, usual) and not _close(other, usual, usual):
+        what = "resistor" if reading.kind == "led_volts" else "LEDs"
+        yield _cause("probe-side", f"The probes sit across the {what}.", other, unit)
 
 
 def _dark_causes(s: Solution, reading: ReadingAfter, usual: float) -> Iterable[Cause]:
@@ -166,7 +224,12 @@ def _dark_causes(s: Solution, reading: ReadingAfter, usual: float) -> Iterable[C
         return
     if abs(reading.value) <= NOTHING * abs(usual):
         yield _cause("led-reversed", "The LED is turned round: no current flows.", 0.0, unit)
-        yield _cause("open", "A joint, a clip or the meter's own fuse is open.", 0.0, unit)
+        yield _cause("open", "A joint or a clip is open, or the meter's own fuse has gone.", 0.0, unit)
+        if p.rail.supply.output_limit is not None:
+            yield _cause(
+                "not-enabled", "The output is not enabled: set it in software, and try again.", 0.0, unit
+            )
+        yield _cause("contact", "A contact that only touches with the covers off.", 0.0, unit)
 
 
 def _resistor_causes(s: Solution, reading: ReadingAfter, usual: float, ohm: float | None) -> Iterable[Cause]:
@@ -248,6 +311,9 @@ def _rail_causes(s: Solution, reading: ReadingAfter, usual: float) -> Iterable[C
     if not read[0] < reading.value < read[-1] or reading.value <= NOTHING * usual:
         return
     volts = float(np.interp(reading.value, read, trial))
+    if volts > 2 * p.rail.volts[2]:
+        # No rail of this kind stands there: something else is wrong.
+        return
     predicted = _predict(p, reading, rail=volts, solution=s)
     if _close(predicted, reading.value, usual):
         stands = volts / p.rail.supply.open_to_loaded_ratio

@@ -253,6 +253,11 @@ def _shared(r: Readings, known: Known) -> Iterable[Inference]:
 def _filament(r: Readings, known: Known) -> Iterable[Inference]:
     cold = r.find("ohms", points="lamp")
     lamp = known.lamp
+    if cold is not None and cold.value >= 1e8 and known.kind.reads_line:
+        yield Inference(
+            "contact-open", "Open across the line: its contact is open, as a line's is at rest.", cold.text,
+        )  # fmt: skip
+        return
     if cold is not None and cold.value >= 1e8:
         yield Inference("filament-open", "The old lamp is open: its filament is gone.", cold.text)
         return
@@ -321,7 +326,7 @@ def _contradictions(r: Readings, known: Known) -> Iterable[Contradiction]:
         for t in r.all
         if t.function == "dc_volts" and t.points == "lamp" and abs(t.value) > PLAIN_V
     }
-    if len(signs) > 1:
+    if len(signs) > 1 and not known.kind.waveform.alternates:
         yield Contradiction(
             "sign-changes", "DC volts at the lamp were read with both signs.",
             "The leads were turned between readings, another ground was used, or the supply reverses.",

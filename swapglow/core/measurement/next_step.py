@@ -1,11 +1,21 @@
 """The next thing on the bench: always one."""
 
+from dataclasses import dataclass
+
 from swapglow.core.analysis.solution import Solution
 from swapglow.core.kinds.step import NextStep
 from swapglow.core.measurement.diagnosis import Diagnosis
 from swapglow.core.measurement.inference import Contradiction
 from swapglow.core.parts.meter import amp_range, volt_range
 from swapglow.core.quantities import AMPERE, OHM, show
+
+
+@dataclass(frozen=True)
+class Standing:
+    """A finding that forbids the swap: what it says, and its first remedy in words, "" for none."""
+
+    message: str
+    remedy: str
 
 
 def next_step(
@@ -15,6 +25,7 @@ def next_step(
     contradictions: tuple[Contradiction, ...] = (),
     *,
     closed: bool = False,
+    stop: Standing | None = None,
 ) -> NextStep:
     """What to do now, by what is still asked and what has been tried.
 
@@ -24,21 +35,35 @@ def next_step(
         diagnoses: of the readings after the swap, the newest last.
         contradictions: among the readings before it.
         closed: whether the job is done.
+        stop: what forbids the swap as it stands.
 
     Returns:
-        Always one.
+        Always one; never to fit anything while a stop stands.
     """
     if s.position.mains:
         return _hands_off()
     if diagnoses and not diagnoses[-1].agrees:
         return _chase(diagnoses[-1])
+    if stop is not None and (closed or diagnoses):
+        return _mend(stop)
     if closed:
         return _look_again(s)
     if diagnoses:
         return _close_up(s)
     if contradictions:
         return _sort_out(contradictions[0])
-    return asked[0] if asked else _try_on_clips(s)
+    if asked:
+        return asked[0]
+    return _try_on_clips(s) if stop is None else _mend(stop)
+
+
+def _mend(stop: Standing) -> NextStep:
+    """Nothing is fitted while something forbids it."""
+    first = stop.remedy or "Another swap: see what else could be done"
+    return NextStep(
+        "mend", "Mend what stands in the way", "no meter", "on the sheet", "before anything is fitted", first, None,
+        stop.message, "",
+    )  # fmt: skip
 
 
 def _hands_off() -> NextStep:

@@ -37,6 +37,7 @@ from swapglow.core.network.filaments import Law, Ohms, filament, steady_load
 from swapglow.core.parts.led import Led
 from swapglow.core.parts.rectifier import rectifier
 from swapglow.core.quantities import InputError
+from swapglow.core.supplies.supply import LINE_OHM
 
 # A closed contact, its wiring included.
 CONTACT_OHM = 0.1
@@ -196,6 +197,9 @@ class _Builder:
         self.elements.append(VoltageSource("Vrail", "feed", self.back, wave))
         node = "feed"
         source = self.cases.source_of(self.p)
+        if self.state == "closed" and not np.any(np.asarray(source) > 0):
+            # A line that its contact can short has something behind it, read or not.
+            source = LINE_OHM
         if np.any(np.asarray(source) > 0):
             least = np.maximum(source, LEAST_OHM)
             self.elements.append(

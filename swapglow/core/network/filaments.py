@@ -59,13 +59,14 @@ def steady_load(amps: float) -> Law:
 T = TypeVar("T")
 
 
-def at_rest(step: Callable[[FloatArray], tuple[FloatArray, T]], logs: FloatArray) -> T:
+def at_rest(step: Callable[[FloatArray], tuple[FloatArray, T]], logs: FloatArray, close: float = _CLOSE) -> T:
     """Step until no filament's resistance moves.
 
     Args:
         step: from logarithms of ohms, (filaments, samples), to those that their volts then ask for, and
             what was solved.
         logs: where to start.
+        close: relative change of ohms that counts as rest.
 
     Returns:
         What was solved with every filament at rest.
@@ -76,7 +77,7 @@ def at_rest(step: Callable[[FloatArray], tuple[FloatArray, T]], logs: FloatArray
     for _ in range(_MOST_ROUNDS):
         first, _point = step(logs)
         second, point = step(first)
-        if np.abs(second - first).max() < _CLOSE:
+        if np.abs(second - first).max() < close:
             return point
         # Steffensen: the two steps say where a geometric approach would end.
         bend = second - 2 * first + logs

@@ -85,6 +85,24 @@ def resistor_amps(position: Position, point: OperatingPoint) -> FloatArray:
     return np.asarray(np.abs(point.current("R1")) / position.branches)
 
 
+def lamp_amps(position: Position, point: OperatingPoint) -> FloatArray:
+    """What the whole lamp draws at its contacts: all strings, and a shunt across them.
+
+    Args:
+        position: the swap.
+        point: its network solved.
+
+    Returns:
+        Amps, (samples,).
+    """
+    names = {e.name for e in point.circuit.elements}
+    total = resistor_amps(position, point) * position.branches
+    for name in names:
+        if name.startswith("Rbeside") or (name == "Rshunt" and position.shunt_across == "assembly"):
+            total = total + point.current(name)
+    return np.asarray(total)
+
+
 def supply_amps(point: OperatingPoint) -> FloatArray:
     """What the whole circuit takes from the supply, A, (samples,): all branches, shunt and neighbours."""
     return -point.current("Vrail")

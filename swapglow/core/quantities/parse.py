@@ -9,13 +9,18 @@ import re
 from dataclasses import dataclass
 from typing import Literal, NoReturn
 
-from swapglow.core.quantities.units import AMPERE, OHM, PREFIXES, VOLT, Unit
+from swapglow.core.quantities.units import AMPERE, FARAD, OHM, PREFIXES, VOLT, Unit
 
 LONGEST = 60
+# Old capacitors write micro as a capital M: 10 MFD is 10 µF, and 47 MMFD 47 pF (common practice).
+_OLD_MICRO = ("MFD", "mfd", "Mfd", "MF", "mFd")
 
 _NUMBER = r"(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE][+-]?\d+)?"
 _RANGE = re.compile(r"\s*(?:\.\.\.?|…|–|—|-|\bto\b)\s*")
 _TOLERANCE = re.compile(r"\s*(?:±|\+/-|\+-|\+/−)\s*")
+# "12V 5%": a share after a gap is a tolerance without its sign.
+_BARE_SHARE = re.compile(rf"(.*\S)\s+({_NUMBER})\s*%")
+_FRACTION = re.compile(r"(\d+)\s*/\s*(\d+)\s*(.*)")
 _THOUSANDS = re.compile(r"\d{1,3}(?:,\d{3})+(?:\.\d+)?")
 
 
@@ -55,6 +60,14 @@ def _tidy(text: str) -> str:
     return tidy.strip()
 
 
+def _whole(text: str) -> str:
+    """A fraction such as "1/4 W" as the number it is."""
+    found = _FRACTION.fullmatch(text)
+    if not found or int(found.group(2)) == 0:
+        return text
+    return f"{int(found.group(1)) / int(found.group(2)):.6g} {found.group(3)}"
+
+
 def _plain_number(digits: str, text: str, unit: Unit) -> float:
     if _THOUSANDS.fullmatch(digits):
         meant = digits.replace(",", "")
@@ -84,6 +97,8 @@ def _unit_of(tail: str, text: str, unit: Unit) -> tuple[float, bool, Literal["ac
         return 1.0, False, kind
     if unit is OHM and word.lower() in ("meg", "megohm", "megohms"):
         return 1e6, True, kind
+    if unit is FARAD and word in _OLD_MICRO:
+        return 1e-6, True, kind
     if word.lower() in unit.spellings:
         return 1.0, True, kind
     prefix, rest = word[0], word[1:].strip()
@@ -158,7 +173,11 @@ def parse(text: str, unit: Unit, *, minimum: float | None = None, above: float |
     tidy = _tidy(text)
     if not tidy:
         raise QuantityError(f"Nothing is written. Write {unit.noun} like {unit.examples}.")
+    tidy = _whole(tidy)
+    share = _BARE_SHARE.fullmatch(tidy)
     toleranced = _TOLERANCE.split(tidy)
+    if share and len(toleranced) == 1:
+        toleranced = [share.group(1), f"{share.group(2)}%"]
     if len(toleranced) > 2:
         _refuse(text, unit, "it has more than one tolerance")
     if len(toleranced) == 2:
@@ -193,11 +212,12 @@ def _with_tolerance(value: str, spread: str, text: str, unit: Unit) -> Parsed:
 def _with_range(ends: tuple[str, str], text: str, unit: Unit) -> Parsed:
     first, first_scale, first_named, first_kind = _one(ends[0], text, unit)
     last, last_scale, _, last_kind = _one(ends[1], text, unit)
-    if not first_named and first_scale == 1.0:
+    # A bare first end takes the last one's prefix, "12-14mA", unless only without it the range rises: "470-1k".
+    if not first_named and first_scale == 1.0 and not first * last_scale > last * last_scale > first:
         first_scale = last_scale
     low, high = first * first_scale, last * last_scale
-    if low > high:
-        _refuse(text, unit, "a range goes from the lower to the higher value")
+    # People write "10-5mA" too: the ends are the ends, whichever comes first.
+    low, high = min(low, high), max(low, high)
     return Parsed((low + high) / 2, low, high, unit, first_kind or last_kind, "range")
 
 

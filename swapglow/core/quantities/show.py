@@ -5,7 +5,7 @@ from functools import lru_cache
 
 from swapglow.core.quantities.units import Unit
 
-_STEPS = ((1e9, "G"), (1e6, "M"), (1e3, "k"), (1.0, ""), (1e-3, "m"), (1e-6, "µ"), (1e-9, "n"))
+_STEPS = ((1e9, "G"), (1e6, "M"), (1e3, "k"), (1.0, ""), (1e-3, "m"), (1e-6, "µ"), (1e-9, "n"), (1e-12, "p"))
 _NBSP = "\u00a0"
 
 
@@ -13,7 +13,7 @@ _NBSP = "\u00a0"
 def engineering(value: float, digits: int = 3) -> tuple[str, str]:
     """Number text and SI prefix for ``value``, to ``digits`` significant figures.
 
-    Trailing zeros after the point are dropped; below 1 n the value prints as 0.
+    Trailing zeros after the point are dropped; below half a pico the value prints as 0.
 
     Args:
         value: any number; one that is not finite prints as –.
@@ -22,13 +22,13 @@ def engineering(value: float, digits: int = 3) -> tuple[str, str]:
     Returns:
         The number's text, and the prefix: "", "k", "m", "µ".
     """
-    if value == 0 or not math.isfinite(value) or abs(value) < 0.5e-9:
+    if value == 0 or not math.isfinite(value) or abs(value) < 0.5e-12:
         return ("0" if math.isfinite(value) else "–"), ""
     # Rounding first, so that 999.96 m becomes 1, not "1000 m".
     exponent = math.floor(math.log10(abs(value)))
     rounded = round(value, digits - 1 - exponent)
     for scale, prefix in _STEPS:
-        if abs(rounded) >= scale * (1 - 1e-12) or scale == 1e-9:
+        if abs(rounded) >= scale * (1 - 1e-12) or scale == 1e-12:
             mantissa = rounded / scale
             places = max(0, digits - 1 - math.floor(math.log10(abs(mantissa)) + 1e-12))
             text = f"{mantissa:.{places}f}"

@@ -37,6 +37,8 @@ class Rail:
             taken off a feed and never off lamp volts.
         spread_known: False where one value stands for all three.
         fuse_a: rating of the fuse before it, A.
+        rated_a: what the supply itself may give: a winding's, regulator's or charger's rating, A.
+        others_a: what else hangs on it besides the lamps kept here, A.
     """
 
     low: Figure
@@ -46,6 +48,8 @@ class Rail:
     read_at: Literal["feed", "lamp"] = "feed"
     spread_known: bool = True
     fuse_a: float | None = None
+    rated_a: float | None = None
+    others_a: float = 0.0
 
     def __post_init__(self) -> None:
         if not 0 < self.low.value <= self.usual.value <= self.high.value:
@@ -71,7 +75,8 @@ class Rail:
 
 def read_rail(kind: SupplyKind, usual: Input, low: Input, high: Input, details: Mapping[str, Input],
               lamp: Lamp | None = None, *, read_at: Literal["feed", "lamp"] = "feed",
-              fuse_a: float | None = None) -> Rail:  # fmt: skip
+              fuse_a: float | None = None, rated_a: float | None = None,
+              others_a: float | None = None) -> Rail:  # fmt: skip
     """A rail with its supply from what was typed.
 
     Args:
@@ -80,7 +85,7 @@ def read_rail(kind: SupplyKind, usual: Input, low: Input, high: Input, details: 
             or from the kind.
         details: what the kind asks for besides, by name.
         lamp: the old lamp, whose current stands in where the load of a loaded reading is not typed.
-        read_at, fuse_a: as in :class:`Rail`.
+        read_at, fuse_a, rated_a, others_a: as in :class:`Rail`.
 
     Returns:
         The rail.
@@ -96,7 +101,7 @@ def read_rail(kind: SupplyKind, usual: Input, low: Input, high: Input, details: 
     stands_in = kind.stand_ins(read)
     lowest, centre, highest, spread_known = _levels(kind, stands_in, usual, low, high)
     supply = kind.supply(read, (lowest.value, centre.value, highest.value), lamp)
-    return Rail(lowest, centre, highest, supply, read_at, spread_known, fuse_a)
+    return Rail(lowest, centre, highest, supply, read_at, spread_known, fuse_a, rated_a, others_a or 0.0)
 
 
 def _levels(kind: SupplyKind, stands_in: StandIns, usual: Input, low: Input,

@@ -9,10 +9,7 @@ from swapglow.core.kinds.step import Meaning, NextStep
 from swapglow.core.parts.meter import amp_range
 from swapglow.core.quantities import AMPERE, OHM, Figure, InputError, Source, show
 from swapglow.core.supplies.kind import Circumstances, Owed, SupplyKind, SupplyState
-from swapglow.core.supplies.supply import Trials
-
-# What stands behind a line that nobody has shorted (common practice: kilohms).
-USUAL_OHM = 3300.0
+from swapglow.core.supplies.supply import LINE_OHM, Trials
 
 
 class Sense(SupplyKind):
@@ -44,19 +41,23 @@ class Sense(SupplyKind):
     )
 
     def facts(self, details: Details, volts: tuple[float, float, float]) -> dict[str, Any]:
-        """Its trip current, or the trials that bracket one; a single trial brackets nothing."""
+        """Its trip current, and the trials that bound it, from one side or from both."""
         trip = details.figure("trip")
         works, fails = details.figure("works", above=None), details.figure("fails", above=None)
-        if trip is not None or works is None or fails is None:
+        tried = works or fails
+        if tried is None:
             return {"trip": trip}
-        if works.value <= fails.value:
+        if works is not None and fails is not None and works.value <= fails.value:
             raise InputError(
                 "works", f"{show(works.value, OHM)} takes less current than {show(fails.value, OHM)} only if it "
                 "is larger: the two are exchanged.",
             )  # fmt: skip
         alone = details.choice("trial_with") == "alone"
-        source = Source.ASSUMED if works.source is Source.ASSUMED else Source.COMPUTED
-        return {"trials": Trials(works.value, fails.value, alone, source)}
+        source = Source.ASSUMED if tried.source is Source.ASSUMED else Source.COMPUTED
+        return {
+            "trip": trip,
+            "trials": Trials(works.value if works else None, fails.value if fails else None, alone, source),
+        }
 
     def states(self) -> tuple[SupplyState, ...]:
         """The contact across the lamp open, and closed."""
@@ -73,7 +74,7 @@ class Sense(SupplyKind):
             # All of the LED's current is in question: nothing says that the unit still switches.
             yield Owed(_trip_step(about), share_of_most=2.0)
         if supply.source_ohm.value == 0:
-            yield Owed(_short_step(), replace(supply, source_ohm=Figure(USUAL_OHM, supply.source_ohm.source)))
+            yield Owed(_short_step(), replace(supply, source_ohm=Figure(LINE_OHM, supply.source_ohm.source)))
 
 
 def _trip_step(about: Circumstances) -> NextStep:

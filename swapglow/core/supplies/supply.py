@@ -14,6 +14,9 @@ if TYPE_CHECKING:
 # closes the line.
 TRIP_SHARE = 0.5
 
+# What stands behind a line that nobody has shorted (common practice: kilohms).
+LINE_OHM = 3300.0
+
 # A sane budget for one output (common practice: 2 to 8 mA).
 BUDGET_A = 8e-3
 
@@ -27,17 +30,17 @@ def no_figure() -> Figure:
 
 @dataclass(frozen=True)
 class Trials:
-    """Two trials that bracket a line's trip current.
+    """Trials that bound a line's trip current, from one side or from both.
 
     Attributes:
-        ignored_ohm: the least resistance that the equipment still ignored.
-        closed_ohm: the largest that it took for a closed contact.
+        ignored_ohm: the least resistance that the equipment still ignored; None where none was tried.
+        closed_ohm: the largest that it took for a closed contact; None where none was.
         alone: whether the resistors were tried alone, and not with the LED in series.
         source: where the trials come from.
     """
 
-    ignored_ohm: float
-    closed_ohm: float
+    ignored_ohm: float | None
+    closed_ohm: float | None
     alone: bool
     source: Source
 
@@ -58,9 +61,10 @@ class Supply:
         dip: volts it falls to for a moment, as while cranking.
         charging_v, surge_v, jump_v: what it reaches while charging, in a suppressed surge, and at a jump
             start, V.
-        trip: current that equipment reading the line takes for a closed contact; where trials bracket
-            it, the most that was still ignored.
-        trip_fails: where trials bracket it, the least that was taken for closed.
+        trip: current that equipment reading the line takes for a closed contact; where a trial was
+            ignored, the most that was.
+        trip_ignored: whether the equipment was seen to ignore ``trip``.
+        trip_fails: the least that a trial showed to be taken for closed.
         trials: the trials as typed, before they are solved.
         output_limit: what an output may give.
     """
@@ -78,6 +82,7 @@ class Supply:
     surge_v: float | None = None
     jump_v: float | None = None
     trip: Figure | None = None
+    trip_ignored: bool = False
     trip_fails: Figure | None = None
     trials: Trials | None = None
     output_limit: Figure | None = None
@@ -94,8 +99,16 @@ class Supply:
 
     @property
     def trip_share(self) -> float:
-        """Share of the trip current to keep under: all of one that a trial has proved, else half."""
-        return 1.0 if self.trip_fails is not None else TRIP_SHARE
+        """Share of the trip current to keep under: all of one that was seen to be ignored, else half."""
+        return 1.0 if self.trip_ignored else TRIP_SHARE
+
+    @property
+    def closes_at(self) -> float | None:
+        """The current that is known to be taken for closed, A; None where nobody read or tried it."""
+        if self.trip_fails is not None:
+            return self.trip_fails.value
+        read = self.trip is not None and not self.trip_ignored and not self.trip.source.is_assumed
+        return self.trip.value if read and self.trip is not None else None
 
 
 def source_resistance(open_v: float, loaded_v: float, amps: float) -> float:

@@ -55,6 +55,16 @@ export function RailEditor({ rail }: Props) {
         <DetailField key={d.id} part="details" detail={d} />
       ))}
       <SavedText field="fuse" label="Fuse" hint="Its rating, 0.5A; empty for none found" />
+      <SavedText
+        field="rated"
+        label="The supply gives at most"
+        hint="Rating of winding, regulator or charger, 1.5A"
+      />
+      <SavedText
+        field="others"
+        label="What else hangs on it"
+        hint="Current of all that is not a lamp here, 0.2A"
+      />
       <p>Reads as {rail.reads}.</p>
     </RecordContext>
   );

@@ -2,7 +2,8 @@ import { useState } from "react";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
-import { useCatalogue } from "../../api/queries";
+import { useBudget, useCatalogue } from "../../api/queries";
+import { RailBudget } from "../../instruments/RailBudget";
 import { inPassing, useSave } from "../../saving/useSave";
 import { Button, SmallButton } from "../../ui/Button";
 import { Movers } from "../../ui/Movers";
@@ -89,6 +90,7 @@ export function RailList({ equipment, rails, onMove }: Props) {
                 />
               </Acts>
             </Line>
+            <BudgetOf rail={r} />
           </li>
         ))}
       </List>
@@ -101,6 +103,14 @@ export function RailList({ equipment, rails, onMove }: Props) {
       </Sheet>
     </Section>
   );
+}
+
+/** What hangs on a rail; nothing where no lamp does, and why not where it cannot be summed. */
+function BudgetOf({ rail }: RailSummaryProps) {
+  const { data, error } = useBudget(rail.id);
+  if (error && !data) return <p role="status">Not summed: {error.message}</p>;
+  if (!data || data.taken.length + data.left_out.length === 0) return null;
+  return <RailBudget budget={data} name={rail.name} />;
 }
 
 interface RailSummaryProps {

@@ -21,6 +21,8 @@ const winding: Schemas["RailAnswer"] = {
   high: empty,
   details: { grounded: { ...empty, text: "no" } },
   fuse: "",
+  rated: "",
+  others: "",
   took: { usual: "8.2 V" },
   reads: "8.2 V RMS, 50 Hz",
 };

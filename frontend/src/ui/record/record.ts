@@ -10,6 +10,7 @@ type Shapes = Schemas["PositionInput"] &
   Schemas["TakeInInput"] &
   Schemas["FeasibilityInput"] &
   Schemas["ReadyMade"] &
+  Schemas["Beside"] &
   Schemas["PhotoOut"];
 
 /** A field of any of the shapes of input. */

@@ -32,6 +32,7 @@ export function AddedPart({ position }: Props) {
         parts={catalogue?.regulators}
         none="None"
       />
+      {position.regulator_id && <SavedChoice field="sink" label="The regulator is" />}
       {position.regulator_id && <p>Pin order differs from kind to kind: see the data sheet.</p>}
     </>
   );

@@ -15,6 +15,8 @@ export function JobPart({ position }: Props) {
       <SavedText field="name" label="Lamp" />
       <SavedChoice field="stage" label="Stage" />
       <SavedChoice field="mains" label="Connected with the mains?" />
+      <SavedChoice field="lit" label="When is it lit?" />
+      <SavedText field="ambient" label="Air around it" hint="25°C; 60°C in a warm case" />
       <SavedText field="notes" label="Notes" lines />
       <SpiceText id={position.id} />
     </>

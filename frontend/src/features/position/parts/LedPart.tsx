@@ -4,6 +4,7 @@ import { SavedChoice } from "../../../ui/record/SavedChoice";
 import { SavedPart } from "../../../ui/record/SavedPart";
 import { SavedQuantity } from "../../../ui/record/SavedQuantity";
 import { SavedCount, SavedText } from "../../../ui/record/SavedText";
+import { BesidePart } from "./BesidePart";
 import { ReadyMadePart } from "./ReadyMadePart";
 import { SweepPart } from "./SweepPart";
 import type { Position, Take } from "./part";
@@ -32,6 +33,8 @@ export function LedPart({ position, rail, fit, take }: Props) {
         label="Side by side"
         hint="Equal strings, each with its own resistor"
       />
+      {position.in_series > 1 && <SavedChoice field="one_batch" label="LEDs of a string" />}
+      {position.branches > 1 && <SavedChoice field="reads" label="Readings are of" />}
       <SavedQuantity
         field="vf"
         label="Own forward voltage"
@@ -43,6 +46,7 @@ export function LedPart({ position, rail, fit, take }: Props) {
         label="Module's volts"
         hint="For a ready-made module with its resistor inside: 10-15V"
       />
+      {!position.module.amps && <BesidePart position={position} />}
       <ReadyMadePart position={position} take={take} />
       <SweepPart position={position} fit={fit} />
       {kind?.position_fields.includes("glow_floor") && (

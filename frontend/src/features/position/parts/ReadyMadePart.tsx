@@ -2,7 +2,7 @@ import { useCatalogue } from "../../../api/queries";
 import { inPassing } from "../../../saving/useSave";
 import { Picker } from "../../../ui/Picker";
 import { SavedChoice } from "../../../ui/record/SavedChoice";
-import { SavedText } from "../../../ui/record/SavedText";
+import { SavedCount, SavedText } from "../../../ui/record/SavedText";
 import { RecordContext, useRecord, within } from "../../../ui/record/record";
 import type { Position, Take } from "./part";
 
@@ -51,7 +51,15 @@ export function ReadyMadePart({ position, take }: Props) {
       )}
       {lamp.amps && (
         <>
-          <SavedText field="amps" label="It draws" hint="In the middle of its band: 45mA" />
+          <SavedText field="amps" label="It draws" hint="45mA" />
+          <SavedText field="at" label="at" hint="12V; empty takes the middle of its band" />
+          <SavedText field="second_amps" label="A second reading: it draws" hint="62mA" />
+          <SavedText field="second_volts" label="at, the second" hint="14V" />
+          <SavedCount field="dice" label="LEDs in series inside" hint="Where you can count them" />
+          <p>
+            What is inside is estimated from its volts and amps. Two readings, or a count of its
+            LEDs, narrow it.
+          </p>
           <SavedChoice field="law" label="Current law" />
           <SavedChoice field="polarised" label="Polarised" />
           <SavedText

@@ -1,0 +1,277 @@
+"""What a rail gives to all that hangs on it: each lamp before and after its swap, alone and together.
+
+Lamps on one rail meet only behind its source resistance. On a steady supply the volts there are found at
+which the currents of all add up, V + R·ΣI(V) = Vopen (Kirchhoff), each lamp's own circuit solved for the
+currents. Where the supply alternates each lamp is solved alone and their RMS currents are added, which is
+the most they come to together.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from functools import lru_cache
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+from swapglow.core.analysis.battery_life import discharge
+from swapglow.core.analysis.original_lamp import original_point
+from swapglow.core.analysis.sizing import size, with_strings
+from swapglow.core.analysis.solution import solve
+from swapglow.core.design.position import Position
+from swapglow.core.network.cases import Cases
+from swapglow.core.network.solve import point_of, supply_amps
+from swapglow.core.quantities import Figure, Source
+from swapglow.core.supplies.rail import Rail
+
+FloatArray = NDArray[np.float64]
+# From volts behind the source resistance to amps, (k,) to (k,).
+Draws = Callable[[FloatArray], FloatArray]
+
+Lit = Literal["always", "sometimes", "single"]
+When = Literal["before", "after"]
+
+_GRID = 33
+_ROUNDS = 3
+# Points of a rail's whole curve, along which a battery runs down.
+_CURVE = 401
+
+
+@dataclass(frozen=True)
+class Member:
+    """A lamp on the rail.
+
+    Attributes:
+        id, name: the record's own.
+        position: the swap meant for it.
+        lit: when it is lit among the others.
+    """
+
+    id: str
+    name: str
+    position: Position
+    lit: Lit = "always"
+
+
+@dataclass(frozen=True)
+class Draw:
+    """What one lamp takes of the rail.
+
+    Attributes:
+        id, name, lit: as in :class:`Member`.
+        before, after: amps at the low, usual and high level with all others lit; None before where the old
+            lamp is not known.
+        alone_v, together_v: volts behind the source resistance at the usual level, after the swaps: with this
+            lamp alone, and with all that may be lit.
+        light: its light with all lit beside its light alone, after; None where nothing sags.
+    """
+
+    id: str
+    name: str
+    lit: Lit
+    before: tuple[float, float, float] | None
+    after: tuple[float, float, float]
+    alone_v: float
+    together_v: float
+    light: float | None
+
+
+@dataclass(frozen=True)
+class Budget:
+    """All that hangs on a rail.
+
+    Attributes:
+        rail: the rail.
+        draws: its lamps.
+        others_a: what else hangs on it, A.
+        before, after: the most together at the three levels, A: every lamp that may be lit, and of those
+            that are lit one at a time the thirstiest; None before where an old lamp is not known.
+        least_after: the lamps that are always lit, usual level, A.
+        hours_before, hours_after: a battery's life with all that is always lit, to its last charge, h.
+        by_rms: whether they are RMS currents added up.
+    """
+
+    rail: Rail
+    draws: tuple[Draw, ...]
+    others_a: float
+    before: tuple[float, float, float] | None
+    after: tuple[float, float, float]
+    least_after: float
+    hours_before: float | None
+    hours_after: float | None
+    by_rms: bool
+
+
+def budget(rail: Rail, members: tuple[Member, ...]) -> Budget:
+    """What a rail gives to its lamps, before and after.
+
+    Args:
+        rail: the rail.
+        members: its lamps, in their order.
+
+    Returns:
+        The budget.
+
+    Raises:
+        NotConverged: a lamp has no answer.
+        CannotBuild: a part of one is not worked out on this supply.
+    """
+    if rail.supply.alternates:
+        return _by_rms(rail, members)
+    others = rail.others_a
+    after = {m.id: _draws(m.position, "after") for m in members}
+    before = {m.id: _draws(m.position, "before") for m in members if m.position.lamp is not None}
+    known = len(before) == len(members)
+    lit_after = _most_lit(rail, members, after)
+    lit_before = _most_lit(rail, members, before) if known else ()
+    together = _volts(rail, [after[k] for k in lit_after], others)
+    was = _volts(rail, [before[k] for k in lit_before], others) if known else None
+    draws = tuple(_draw(rail, m, after[m.id], before.get(m.id), together, was, others) for m in members)
+    always = [m.id for m in members if m.lit == "always"]
+    steady = _volts(rail, [after[k] for k in always], others)
+    return Budget(
+        rail, draws, others,
+        None if was is None else _total([before[k] for k in lit_before], was, others),
+        _total([after[k] for k in lit_after], together, others),
+        _total([after[k] for k in always], steady, others)[1],
+        _hours(rail, [before[k] for k in always], members) if known else None,
+        _hours(rail, [after[k] for k in always], members), False,
+    )  # fmt: skip
+
+
+def _bare(position: Position) -> Position:
+    """The position on the node behind the rail's source resistance."""
+    supply = replace(position.rail.supply, source_ohm=Figure(0.0, Source.COMPUTED))
+    return replace(with_strings(position), rail=replace(position.rail, supply=supply))
+
+
+@lru_cache(maxsize=512)
+def _draws(position: Position, when: When) -> Draws:
+    """One lamp's current by the volts behind the source resistance, typical LED or old lamp."""
+    ohms = size(position).total_ohm
+    p = _bare(position)
+
+    @lru_cache(maxsize=64)
+    def after(volts: tuple[float, ...]) -> FloatArray:
+        v = np.array(volts)
+        return supply_amps(point_of(p, Cases(v, p.led.vf_typ * np.ones(len(v)), ohms, p.drop_v)))
+
+    @lru_cache(maxsize=64)
+    def before(volts: tuple[float, ...]) -> FloatArray:
+        lamp = p.lamp
+        assert lamp is not None
+        if p.driver.plain:
+            return np.array([lamp.amps_at(v - p.drop_v) for v in volts])
+        found = [original_point(p, "on", v) for v in volts]
+        return np.array([-float(f[1].current("Vrail")[0]) if f is not None else 0.0 for f in found])
+
+    solved = after if when == "after" else before
+    return lambda volts: solved(tuple(volts.tolist()))
+
+
+def _volts(rail: Rail, lit: list[Draws], others: float) -> FloatArray:
+    """Volts behind the source resistance at the three levels with some lamps lit, (3,)."""
+    opened = np.array(rail.volts)
+    ohm = rail.supply.source_ohm.value
+    if ohm <= 0:
+        return opened
+    return np.array([_level(float(v), ohm, lit, others) for v in opened])
+
+
+def _level(opened: float, ohm: float, lit: list[Draws], others: float) -> float:
+    """V + R·ΣI(V) = Vopen, narrowed grid by grid: the left side only rises with V."""
+    low, high = opened * 1e-3, opened
+    for _ in range(_ROUNDS):
+        v = np.linspace(low, high, _GRID)
+        left = v + ohm * (sum((d(v) for d in lit), np.zeros(_GRID)) + others) - opened
+        above = np.flatnonzero(left >= 0)
+        if not len(above):
+            return high
+        k = int(above[0])
+        if k == 0:
+            return low
+        low, high = float(v[k - 1]), float(v[k])
+        part = float(-left[k - 1] / (left[k] - left[k - 1]))
+        answer = low + part * (high - low)
+    return answer
+
+
+def _total(lit: list[Draws], volts: FloatArray, others: float) -> tuple[float, float, float]:
+    amps = sum((d(volts) for d in lit), np.zeros(3)) + others
+    return float(amps[0]), float(amps[1]), float(amps[2])
+
+
+def _most_lit(rail: Rail, members: tuple[Member, ...], draws: dict[str, Draws]) -> tuple[str, ...]:
+    """The lamps that may be lit together: of those lit one at a time the thirstiest at the highest level."""
+    top = np.array(rail.volts)
+    singles = [m.id for m in members if m.lit == "single"]
+    worst = max(singles, key=lambda k: float(draws[k](top)[2]), default=None)
+    return tuple(m.id for m in members if m.lit != "single" or m.id == worst)
+
+
+def _draw(rail: Rail, m: Member, after: Draws, before: Draws | None, together: FloatArray,
+          was: FloatArray | None, others: float) -> Draw:  # fmt: skip
+    alone = _volts(rail, [after], others)
+    amps = after(together)
+    old = before(was) if before is not None and was is not None else None
+    own, all_lit = float(after(alone)[1]), float(amps[1])
+    sags = rail.supply.source_ohm.value > 0 and own > 0
+    return Draw(
+        m.id, m.name, m.lit, None if old is None else (float(old[0]), float(old[1]), float(old[2])),
+        (float(amps[0]), float(amps[1]), float(amps[2])), float(alone[1]), float(together[1]),
+        all_lit / own if sags else None,
+    )  # fmt: skip
+
+
+def _hours(rail: Rail, lit: list[Draws], members: tuple[Member, ...]) -> float | None:
+    """A battery's hours with all that is always lit, flashers by their lit share; None without a battery."""
+    battery = rail.supply.battery
+    if battery is None:
+        return None
+    ohm, others = rail.supply.source_ohm.value, rail.others_a
+    duty = [m.position.driver.duty for m in members if m.lit == "always"]
+    v = np.linspace(rail.volts[0] / 10, rail.volts[2], _CURVE)
+    each = [d(v) for d in lit]
+    lit_a = sum(each, np.zeros(_CURVE)) + others
+    mean_a = sum((share * i for share, i in zip(duty, each, strict=True)), np.zeros(_CURVE)) + others
+    # V + R·I(V) only rises with V, so that the curve may be read the other way round.
+    opened_v = v + ohm * lit_a
+    return discharge(battery, lambda opened: np.interp(np.interp(opened, opened_v, v), v, mean_a)).spent_h
+
+
+def _by_rms(rail: Rail, members: tuple[Member, ...]) -> Budget:
+    """Each lamp alone on a supply that alternates, RMS currents added: the most they come to together."""
+    draws = []
+    for m in members:
+        s = solve(m.position, rule=False)
+        assert s.ac is not None
+        rms = s.ac.typical.supply_rms
+        old = _old_rms(m.position)
+        draws.append(Draw(
+            m.id, m.name, m.lit, old, (float(rms[0]), float(rms[1]), float(rms[2])),
+            rail.volts[1], rail.volts[1], None,
+        ))  # fmt: skip
+    singles = [d for d in draws if d.lit == "single"]
+    worst = max(singles, key=lambda d: d.after[2], default=None)
+    lit = [d for d in draws if d.lit != "single" or d is worst]
+    others = rail.others_a
+
+    def total(of: list[tuple[float, float, float]]) -> tuple[float, float, float]:
+        rows = np.array(of).reshape(-1, 3).sum(axis=0) + others
+        return float(rows[0]), float(rows[1]), float(rows[2])
+
+    olds = [d.before for d in lit if d.before is not None]
+    return Budget(
+        rail, tuple(draws), others, total(olds) if len(olds) == len(lit) else None, total([d.after for d in lit]),
+        sum(d.after[1] for d in draws if d.lit == "always") + others, None, None, True,
+    )  # fmt: skip
+
+
+def _old_rms(position: Position) -> tuple[float, float, float] | None:
+    """The old lamp's RMS current at the three levels as read; a filament draws by its RMS volts."""
+    lamp = position.lamp
+    if lamp is None:
+        return None
+    levels = position.rail.low, position.rail.usual, position.rail.high
+    low, usual, high = (lamp.amps_at(v.value - position.drop_v) for v in levels)
+    return low, usual, high
