@@ -53,6 +53,11 @@ def _equipment(page: Page) -> None:
     page.get_by_text("Supply rails").wait_for()
 
 
+def _budget(page: Page) -> None:
+    page.get_by_role("link", name="Meridian cart").click()
+    page.get_by_text("together after the swaps").wait_for()
+
+
 def _drawer(page: Page) -> None:
     page.get_by_role("link", name="Drawer").click()
     page.get_by_text("Take out").first.wait_for()
@@ -104,6 +109,7 @@ VIEWS: list[tuple[str, Callable[[Page], None], str, int, int]] = [
     ("bench", _bench, "day", 1280, 800),
     ("bench-lamp-room", _bench, "lamp", 1280, 800),
     ("equipment", _equipment, "day", 1280, 800),
+    ("rail-budget", _budget, "day", 1280, 800),
     ("position", _lamp("Wind hold"), "day", 1280, 800),
     ("position-lamp-room", _lamp("Dial, left"), "lamp", 1280, 800),
     ("position-trying", _trying, "day", 1280, 800),

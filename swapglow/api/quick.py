@@ -25,7 +25,7 @@ from swapglow.core.quantities import (
     QuantityError,
     took,
 )
-from swapglow.document.report import remembered
+from swapglow.core.quick_sum import quick_rail, quick_sum
 from swapglow.inputs.equipment import EquipmentInput
 from swapglow.inputs.quantity import Quantity
 from swapglow.inputs.rail import RailInput
@@ -52,11 +52,11 @@ def read_text(request: HttpRequest, data: TookIn) -> TookOut:
 
 
 def _rail(q: QuickIn) -> RailInput:
-    return RailInput(usual=Quantity(text=q.rail))
+    return RailInput(kind=quick_rail(q.rail), usual=Quantity(text=q.rail))
 
 
 def _report(q: QuickIn) -> Report:
-    return remembered(position_of(q.position, _rail(q)), Bench((), at_hand()))
+    return quick_sum(position_of(q.position, _rail(q)), Bench((), at_hand()))
 
 
 @router.post("/quick", response={200: ReportAnswer, 422: Problems})

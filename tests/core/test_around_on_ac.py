@@ -16,7 +16,7 @@ from swapglow.core.network.builder import CannotBuild, build
 from swapglow.core.network.cases import Cases
 from swapglow.core.network.sources import sine
 from tests.core.drivers import driven
-from tests.core.supplies import lamp, on
+from tests.core.supplies import on
 
 BELL = {"open": "14.1V", "load": "0.15A", "hertz": "50Hz"}
 AROUND = {

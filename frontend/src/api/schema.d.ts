@@ -921,13 +921,19 @@ export interface components {
         };
         /**
          * CurrentReport
-         * @description Currents of one string: typical LED at three rails, and every corner; ``supply`` is all strings' most.
+         * @description Currents of one string: typical LED at three rails, and every corner.
+         *
+         *     ``lamp`` is what all strings together take at the usual rail, ``supply`` the most that the whole circuit
+         *     does. ``strings`` are those of other LEDs in the place, and a two-colour LED's other die.
          */
         CurrentReport: {
             low: components["schemas"]["Shown"];
             usual: components["schemas"]["Shown"];
             high: components["schemas"]["Shown"];
             supply: components["schemas"]["Shown"];
+            lamp: components["schemas"]["Shown"];
+            /** Strings */
+            strings: components["schemas"]["OtherString"][];
             /** Corners */
             corners: components["schemas"]["Corner"][];
         };
@@ -1124,6 +1130,19 @@ export interface components {
              * @default
              */
             example: string;
+        };
+        /**
+         * OtherString
+         * @description Another string in the same place: what it carries, and through which resistor.
+         */
+        OtherString: {
+            /** Name */
+            name: string;
+            /** Count */
+            count: number;
+            usual: components["schemas"]["Shown"];
+            most: components["schemas"]["Shown"];
+            each: components["schemas"]["Shown"];
         };
         /**
          * PowerReport

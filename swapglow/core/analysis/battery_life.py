@@ -149,10 +149,12 @@ def original_life(s: Solution) -> Life | None:
     volts_at_lamp: list[FloatArray] = []
 
     def amps(volts: FloatArray) -> FloatArray:
-        found, at_lamp = lamp_on_battery(lamp, volts - p.drop_v, p.rail.supply.source_ohm.value)
+        found, at_lamp = lamp_on_battery(
+            lamp, np.maximum(volts - p.drop_v, 0.0), p.rail.supply.source_ohm.value
+        )
         volts_at_lamp.append(at_lamp)
         return found * p.driver.duty
 
     run = discharge(battery, amps)
-    light = (volts_at_lamp[0] / volts_at_lamp[0][0]) ** LIGHT_EXPONENT
+    light = (volts_at_lamp[0] / max(float(volts_at_lamp[0][0]), 1e-9)) ** LIGHT_EXPONENT
     return Life(hours_until(run, light, p.glow_floor), run, light)

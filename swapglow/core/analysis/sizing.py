@@ -9,7 +9,6 @@ from numpy.typing import NDArray
 from swapglow.core.analysis.ac_cycle import AcCases, solve_cycles
 from swapglow.core.analysis.joining import joined
 from swapglow.core.analysis.terminals import diode_volts, ohms_for, room
-from swapglow.core.constants import NOMINAL_C, thermal_voltage
 from swapglow.core.design.branch import Branch
 from swapglow.core.design.position import Position
 from swapglow.core.parts import preferred, resistor
@@ -148,11 +147,8 @@ def rectifier_drop(position: Position) -> float:
     """What the rectifier keeps at the drive wanted, V; 0 where nothing alternates or nothing rectifies."""
     if not position.rail.supply.alternates:
         return 0.0
-    m = rectifier("power").model
-    # At the temperature the models are given for: n·Vt·ln(I/Is + 1) (Shockley 1949).
-    nvt = float(m.n) * thermal_voltage(NOMINAL_C)
-    one = nvt * np.log1p(position.target.value * position.branches / float(m.i_s))
-    return float(one * position.rectification.diodes)
+    amps = position.target.value * position.branches
+    return rectifier("power").volts(amps, position.rectification.diodes, position.celsius)
 
 
 @lru_cache(maxsize=256)

@@ -4,7 +4,6 @@ from functools import lru_cache
 
 import numpy as np
 
-from swapglow.core.constants import thermal_voltage
 from swapglow.core.design.position import Position
 from swapglow.core.engine.netlist import Circuit, CurrentSource, Dc
 from swapglow.core.network.builder import build, laws_of
@@ -57,12 +56,7 @@ def diode_volts(position: Position, amps: float) -> float:
     Returns:
         Volts; 0 without such diodes.
     """
-    p = position
-    if not p.series_diodes:
-        return 0.0
-    m = rectifier("signal").model
-    one = float(m.n) * thermal_voltage(p.celsius) * float(np.log1p(amps / float(m.i_s)))
-    return p.series_diodes * (one + amps * float(m.r_s))
+    return rectifier("signal").volts(amps, position.series_diodes, position.celsius)
 
 
 def string_volts(position: Position, amps: float, vf: float) -> float:

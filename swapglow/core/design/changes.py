@@ -7,6 +7,7 @@ from types import NoneType, UnionType
 from typing import Literal, Union, get_args, get_origin, get_type_hints
 
 from swapglow.core.design.position import Position
+from swapglow.core.design.rectification import RECTIFICATIONS
 from swapglow.core.parts import led as leds
 from swapglow.core.parts.ready_made import ready_made
 from swapglow.core.quantities import Figure, InputError, Source
@@ -58,6 +59,20 @@ def _fitting(
     if not fits:
         raise InputError(name, f'"{str(value)[:40]}" is nothing that {name} can be.')
     return int(value) if isinstance(value, float) and float not in takes else value
+
+
+def exposes_crest(position: Position, changes: Changes) -> bool:
+    """Whether a change puts a capacitor on volts that can kill: it holds their crest after switching off.
+
+    Args:
+        position: the swap.
+        changes: as for :func:`with_changes`.
+
+    Returns:
+        Whether it must not be offered.
+    """
+    way = RECTIFICATIONS.get(str(changes.get("rectification_id")))
+    return position.live_danger and way is not None and way.reservoir
 
 
 def with_changes(position: Position, changes: Changes) -> Position:

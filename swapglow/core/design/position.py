@@ -243,7 +243,9 @@ class Position:
             return RECTIFICATIONS[self.rectification_id]
         if self.module is not None and not self.module.polarised:
             return OWN_BRIDGE
-        return usual_rectification(self.rail.supply.waveform)
+        ours = usual_rectification(self.rail.supply.waveform)
+        # No capacitor is offered that would hold the crest of what can kill.
+        return RECTIFICATIONS["bridge"] if ours.reservoir and self.live_danger else ours
 
     @property
     def rated_a(self) -> float:
@@ -260,6 +262,11 @@ class Position:
         """The drive limit, A."""
         # A ready-made lamp is bound by its volts; its LEDs' own drive is its maker's affair.
         return self.rated_a * (1.0 if self.module is not None else self.ceiling)
+
+    @property
+    def live_danger(self) -> bool:
+        """Whether nothing live is asked or offered: mains, or volts past extra-low."""
+        return self.mains or self.rail.dangerous
 
     @property
     def on_frame(self) -> bool:

@@ -12,7 +12,7 @@ from swapglow.core.analysis.original_lamp import lamp_candela
 from swapglow.core.analysis.sizing import Sizing, turned
 from swapglow.core.analysis.solution import Solution, solve
 from swapglow.core.analysis.states import StateSolution, state_solutions
-from swapglow.core.design.changes import with_changes
+from swapglow.core.design.changes import exposes_crest, with_changes
 from swapglow.core.design.position import Position
 from swapglow.core.drivers.driver import State
 from swapglow.core.engine.netlist import CircuitError
@@ -187,6 +187,8 @@ def _of_string(position: Position, key: str, name: str) -> list[Finding]:
 
 def _cures(position: Position, f: Finding, remedy: Remedy, before: Mapping[str, Grade]) -> bool:
     """Whether a remedy clears its finding and raises no stop, nor anything graver than what it clears."""
+    if exposes_crest(position, remedy.changes):
+        return False
     try:
         after = verdict(with_changes(position, remedy.changes))
     except (CircuitError, InputError):

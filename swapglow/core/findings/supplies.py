@@ -177,7 +177,8 @@ def cell_limits_current(c: Context) -> Iterable[Finding]:
     if p.rail.supply.battery is None or s is None:
         return
     behind = p.rail.supply.source_ohm.value
-    total = behind + s.sizing.total_ohm
+    inside = p.module.insides[p.inside].ohm * p.in_series if p.module is not None else 0.0
+    total = behind + s.sizing.total_ohm + inside
     share = behind / total if total > 0 else 0.0
     if share < CELL_SHARE:
         return

@@ -40,7 +40,7 @@ def next_step(
     Returns:
         Always one; never to fit anything while a stop stands.
     """
-    if s.position.mains:
+    if s.position.live_danger:
         return _hands_off()
     if diagnoses and not diagnoses[-1].agrees:
         return _chase(diagnoses[-1])
@@ -71,7 +71,8 @@ def _hands_off() -> NextStep:
     return NextStep(
         "mains", "Unplug it, and leave live readings to someone qualified", "no meter", "nowhere",
         "unplugged, capacitors discharged", "nothing live", None,
-        "This lamp is marked as connected with the mains. Look, identify and note with the plug in sight.",
+        "This lamp is on the mains, or on volts past extra-low (50 V AC, 120 V DC). Look, identify and note with the "
+        "plug in sight.",
         "Mains kills. Licensed practice and local codes come first.",
     )  # fmt: skip
 

@@ -52,7 +52,7 @@ def plan(s: Solution, uncertain: Uncertainty) -> tuple[NextStep, ...]:
     Raises:
         NotConverged: a case has no answer.
     """
-    if s.position.mains:
+    if s.position.live_danger:
         return ()
     swings = {i.id: i.swing_a for i in uncertain.items if i.source.is_assumed}
     asks = [*_owed(s), *_rails(s, swings), *_from_assumed(s, swings)]

@@ -259,7 +259,7 @@ class _Builder:
         if r.folds and self.folded and not r.diodes:
             return node, "0"
         if r.folds and self.folded:
-            pair = DiodeModel(diode.i_s, 2 * float(diode.n), 2 * float(diode.r_s))
+            pair = rectifier("power").chain(2, self.p.celsius)
             self.elements.append(Diode("Dbridge", node, "dc", pair))
         elif r.folds:
             self.elements += [
@@ -290,7 +290,7 @@ class _Builder:
         if p.module is not None:
             node = self._inside(node)
         if p.series_diodes:
-            chain = signal_chain(p.series_diodes, p.celsius)
+            chain = rectifier("signal").chain(p.series_diodes, p.celsius)
             self.elements.append(Diode("Dseries", node, "blocked", side_by_side(chain, p.branches)))
             node = "blocked"
         # Equal branches are one of their sum: exact, for each carries the same current.
@@ -359,7 +359,7 @@ class _Builder:
                         f"Dblocked{k}",
                         at,
                         f"{at}led",
-                        side_by_side(signal_chain(b.diodes, p.celsius), b.count),
+                        side_by_side(rectifier("signal").chain(b.diodes, p.celsius), b.count),
                     )
                 )
                 at = f"{at}led"
@@ -372,9 +372,7 @@ class _Builder:
         assert m is not None
         outer = self.alternates and p.rectification.topology == "bridge" and not p.rectification.parts
         if not m.polarised and (self.folded or not outer):
-            diode = rectifier("power").model
-            pairs = 2 * p.in_series
-            chain = DiodeModel(diode.i_s, float(diode.n) * pairs, float(diode.r_s) * pairs)
+            chain = rectifier("power").chain(2 * p.in_series, p.celsius)
             self.elements.append(Diode("Dinner", node, "inner", side_by_side(chain, p.branches)))
             node = "inner"
         if m.law == "resistor":
@@ -419,20 +417,6 @@ def held_amps(position: Position, cases: Cases) -> Param:
     each = np.maximum((np.asarray(cases.rail) - cases.drop) / position.in_series, m.low)
     amps = np.asarray(m.amps * m.at_v / each * position.branches)
     return float(amps) if amps.ndim == 0 else amps
-
-
-def signal_chain(count: int, celsius: float) -> DiodeModel:
-    """Silicon signal diodes in series as one junction: exact, since they carry one current.
-
-    Args:
-        count: how many.
-        celsius: their temperature.
-
-    Returns:
-        The junction at that temperature.
-    """
-    diode = rectifier("signal").model
-    return DiodeModel(diode.i_s, float(diode.n) * count, float(diode.r_s) * count, nominal_c=celsius)
 
 
 def kept(position: Position, cases: Cases) -> Param:

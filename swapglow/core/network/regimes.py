@@ -48,6 +48,12 @@ def regulated(position: Position, cases: Cases, state: State, ohms: Ohms) -> Cas
         amps = _on_held(p, cases)
     plain = build(p, cases, stacked=True, state=state, filaments=ohms).circuit
     starved = operating_point(plain).require()
+    least = dropout(p)
+    enough = starved.current(name) > amps
+    if not enough.any():
+        return replace(cases, kept=np.full(cases.samples, least))
+    # Where it lacks head nothing is forced: a cut-off path could not carry what it is set to.
+    amps = np.where(enough, amps, starved.current(name))
     forced = tuple(
         CurrentSource(name, e.plus, e.minus, Dc(amps))
         if isinstance(e, VoltageSource) and e.name == name
@@ -55,8 +61,6 @@ def regulated(position: Position, cases: Cases, state: State, ohms: Ohms) -> Cas
         for e in plain.elements
     )
     point = operating_point(replace(plain, elements=forced)).require()
-    enough = starved.current(name) > amps
-    least = dropout(p)
     return replace(cases, kept=np.where(enough, np.maximum(point.across(name), least), least))
 
 

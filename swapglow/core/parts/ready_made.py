@@ -4,12 +4,11 @@ Nobody sells a lamp with its circuit on it. From its volts and amps follow the f
 meets what is known exactly, and together they say how far apart the answers lie.
 """
 
-import math
 from dataclasses import dataclass, replace
 from functools import cache
 from typing import Literal
 
-from swapglow.core.constants import REFERENCE_C, thermal_voltage
+from swapglow.core.constants import REFERENCE_C
 from swapglow.core.parts.catalogue import rows
 from swapglow.core.parts.led import Led
 from swapglow.core.parts.rectifier import rectifier
@@ -83,9 +82,7 @@ class Module:
         """What the two diodes of a bridge inside keep at its current, V (Shockley 1949)."""
         if self.polarised:
             return 0.0
-        m = rectifier("power").model
-        one = float(m.n) * thermal_voltage(REFERENCE_C) * math.log1p(self.amps / float(m.i_s))
-        return 2 * (one + self.amps * float(m.r_s))
+        return rectifier("power").volts(self.amps, 2, REFERENCE_C)
 
     @property
     def insides(self) -> tuple[Inside, ...]:

@@ -3,6 +3,10 @@
 from dataclasses import dataclass
 from functools import cache
 
+import numpy as np
+
+from swapglow.core.constants import thermal_voltage
+from swapglow.core.engine.devices import saturation_at
 from swapglow.core.engine.netlist import DiodeModel
 from swapglow.core.parts.catalogue import rows
 
@@ -15,6 +19,38 @@ class Rectifier:
     label: str
     model: DiodeModel
     amps: float
+
+    def chain(self, count: int, celsius: float) -> DiodeModel:
+        """Equal diodes in series as one junction at a temperature: exact, since they carry one current.
+
+        Each is brought to its temperature first: the law by which a junction warms goes with its own
+        emission coefficient, not with that of all together.
+
+        Args:
+            count: how many.
+            celsius: their temperature.
+
+        Returns:
+            The junction, taken at that temperature.
+        """
+        m = self.model
+        i_s = saturation_at(np.asarray(m.i_s), np.asarray(m.n), m.e_g, m.x_ti, celsius, m.nominal_c)
+        return DiodeModel(float(i_s), count * float(m.n), count * float(m.r_s), nominal_c=celsius)
+
+    def volts(self, amps: float, count: int, celsius: float) -> float:
+        """Volts over so many in series: n·Vt·ln(I/Is + 1) + I·Rs (Shockley 1949).
+
+        Args:
+            amps: what they carry, A.
+            count: how many.
+            celsius: their temperature.
+
+        Returns:
+            V; 0 for none.
+        """
+        m = self.chain(count, celsius)
+        junction = float(m.n) * thermal_voltage(celsius) * float(np.log1p(max(amps, 0.0) / float(m.i_s)))
+        return junction + amps * float(m.r_s)
 
 
 @cache

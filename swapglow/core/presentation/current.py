@@ -1,9 +1,10 @@
 """Section: what the LED carries at every corner, and what the supply gives."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
-from swapglow.core.analysis.solution import CORNERS, Solution
+from swapglow.core.analysis.sizing import turned
+from swapglow.core.analysis.solution import CORNERS, Solution, solve
 from swapglow.core.quantities import AMPERE, OHM, VOLT, Shown, show, shown
 
 
@@ -17,13 +18,30 @@ class Corner:
 
 
 @dataclass(frozen=True)
+class OtherString:
+    """Another string in the same place: what it carries, and through which resistor."""
+
+    name: str
+    count: int
+    usual: Shown
+    most: Shown
+    each: Shown
+
+
+@dataclass(frozen=True)
 class CurrentReport:
-    """Currents of one string: typical LED at three rails, and every corner; ``supply`` is all strings' most."""
+    """Currents of one string: typical LED at three rails, and every corner.
+
+    ``lamp`` is what all strings together take at the usual rail, ``supply`` the most that the whole circuit
+    does. ``strings`` are those of other LEDs in the place, and a two-colour LED's other die.
+    """
 
     low: Shown
     usual: Shown
     high: Shown
     supply: Shown
+    lamp: Shown
+    strings: tuple[OtherString, ...]
     corners: tuple[Corner, ...]
 
 
@@ -46,4 +64,27 @@ def current_section(s: Solution) -> CurrentReport:
     low, usual, high = (shown(float(s.usual[i]), AMPERE, origin(rails[i], vfs[1])) for i in range(3))
     together = f"{p.branches} strings and what else hangs on them" if p.branches > 1 else "the whole circuit"
     supply = shown(s.supply_current_max, AMPERE, f"{together}, at its most" + (", RMS" if s.ac else ""))
-    return CurrentReport(low, usual, high, supply, corners)
+    strings = _others(s)
+    together_a = float(s.usual[1]) * p.branches + sum(t.usual.value * t.count for t in strings)
+    lamp = shown(together_a, AMPERE, "every string together, usual rail, typical LEDs")
+    return CurrentReport(low, usual, high, supply, lamp, strings, corners)
+
+
+def _others(s: Solution) -> tuple[OtherString, ...]:
+    """The other strings, each solved in the main one's place in the same circuit."""
+    p, out = s.position, []
+    turns = [(b.name, turned(p, k), b.count) for k, b in enumerate(p.beside)]
+    if p.second_led is not None and p.rail.supply.alternates and p.rectification.second_colour:
+        other = replace(p, led=p.second_led, second_led=p.led, resistor_ohm=s.sizing.each_ohm)
+        turns.append(
+            (f"Other die, {p.second_led.label[0].lower()}{p.second_led.label[1:]}", other, p.branches)
+        )
+    for name, position, count in turns:
+        t = solve(position, rule=False)
+        own = position.resistor_ohm or t.sizing.each_ohm
+        out.append(OtherString(
+            name, count, shown(float(t.usual[1]), AMPERE, f"{name}, usual rail, typical LED"),
+            shown(t.string_current_max, AMPERE, f"{name}, highest rail and lowest Vf"),
+            shown(own, OHM, f"{name}, its own resistor"),
+        ))  # fmt: skip
+    return tuple(out)

@@ -15,6 +15,10 @@ from swapglow.core.quantities import OHM, Source, show
 FloatArray = NDArray[np.float64]
 
 
+# Steps that a staircase has room for beside each other.
+MOST_STAIRS = 6
+
+
 @dataclass(frozen=True)
 class AtRails:
     """A figure in SI units at the low, usual and high rail."""
@@ -223,7 +227,8 @@ def _lamp(s: Solution, minus: str) -> list[Tread]:
 def _lit(s: Solution, stairs: list[Stair], level: AtRails, drop: AtRails) -> None:
     """The LEDs as steps of their own; a long string is one step, for narrow treads are no picture."""
     p = s.position
-    count = p.in_series if p.in_series <= 3 else 1
+    # Past six steps the treads are too narrow to read.
+    count = p.in_series if p.in_series <= 3 and len(stairs) + p.in_series <= MOST_STAIRS else 1
     one = AtRails(drop.low / count, drop.usual / count, drop.high / count)
     beside = f", {p.branches} side by side" if p.branches > 1 else ""
     for k in range(count):

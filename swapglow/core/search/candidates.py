@@ -13,7 +13,7 @@ from swapglow.core.analysis.sizing import each_for_most, size, vf_at_drive
 from swapglow.core.analysis.solution import solve
 from swapglow.core.analysis.states import state_solutions
 from swapglow.core.analysis.terminals import ohms_for
-from swapglow.core.design.changes import Changes, with_changes
+from swapglow.core.design.changes import Changes, exposes_crest, with_changes
 from swapglow.core.design.position import FREE_LEAD, Lead, Position
 from swapglow.core.design.rectification import RECTIFICATIONS, usual_rectification
 from swapglow.core.findings.alternating import rectify
@@ -74,6 +74,8 @@ def candidates(position: Position) -> tuple[tuple[Candidate, Position], ...]:
     out: list[tuple[Candidate, Position]] = [(Candidate("as-is", "As it stands"), position)]
     made = {position}
     for c in _all(position):
+        if exposes_crest(position, c.changes):
+            continue
         p = with_changes(position, c.changes)
         if c.leaves or p not in made:
             made.add(p)

@@ -14,8 +14,8 @@ from swapglow.core.supplies.waveform import Waveform
 if TYPE_CHECKING:
     from swapglow.core.supplies.rail import Rail
 
-# What to say of any case that nothing else is known of.
-MAINS_CASE = "Mains or high tension in the case: leave it to someone qualified."
+# What to say of a supply that is most often made from mains.
+MAINS_CASE = "If mains feeds it, its side of the case is for someone qualified."
 
 OPEN = Detail("open", "Open reading", VOLT, "With the lamp out. Empty: no sag is reckoned with")
 LOAD = Detail(
@@ -119,7 +119,7 @@ class SupplyKind:
         may_be_renamed: whether readings may make it another kind: only what was never said to be special.
         position_fields: fields of a lamp that only make sense on it.
         driver_note: what the driver's sheet says of it.
-        caution: the usual caution at a reading on it.
+        caution: the usual caution at a reading on it, "" for none of its own.
         usual_hertz: its frequency where nobody read it.
     """
 
@@ -147,7 +147,7 @@ class SupplyKind:
     may_be_renamed: ClassVar[bool] = False
     position_fields: ClassVar[tuple[str, ...]] = ()
     driver_note: ClassVar[str] = ""
-    caution: ClassVar[str] = MAINS_CASE
+    caution: ClassVar[str] = ""
     usual_hertz: ClassVar[float] = 50.0
 
     @property

@@ -14,6 +14,8 @@ from swapglow.core.supplies.waveform import Waveform
 
 # Above this no lamp hangs on a rail, and what does is no bench work.
 HIGHEST_V = 1000.0
+# Extra-low voltage ends at 50 V AC and 120 V DC (IEC 61140; from memory).
+MOST_AC_V, MOST_DC_V = 50.0, 120.0
 # Where a rail may be read, as it is offered.
 READ_AT = {"feed": "At the feed", "lamp": "At the lamp, lit"}
 
@@ -64,6 +66,12 @@ class Rail:
         """Open volts behind the source resistance at the three levels; RMS where it is a sine."""
         ratio = self.supply.open_to_loaded_ratio
         return self.low.value * ratio, self.usual.value * ratio, self.high.value * ratio
+
+    @property
+    def dangerous(self) -> bool:
+        """Whether its volts are past extra-low voltage."""
+        most = MOST_DC_V if self.supply.waveform is Waveform.DC else MOST_AC_V
+        return self.volts[2] > most
 
     @property
     def peaks(self) -> tuple[float, float, float]:

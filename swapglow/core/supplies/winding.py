@@ -5,7 +5,7 @@ from collections.abc import Iterable
 from swapglow.core.kinds.detail import Detail
 from swapglow.core.quantities import HERTZ
 from swapglow.core.supplies.grounding import grounding_owed
-from swapglow.core.supplies.kind import GROUNDED, LOAD, OPEN, Circumstances, Owed
+from swapglow.core.supplies.kind import GROUNDED, LOAD, MAINS_CASE, OPEN, Circumstances, Owed
 from swapglow.core.supplies.sagging import Sagging
 from swapglow.core.supplies.waveform import Waveform
 
@@ -26,6 +26,7 @@ class Winding(Sagging):
     )  # fmt: skip
     shows_halfway = True
     read_at_offered = False
+    caution = MAINS_CASE
     # What it is was said; a better reading may still say what stands behind it.
     may_be_renamed = True
 

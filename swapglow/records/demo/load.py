@@ -14,6 +14,7 @@ from swapglow.inputs.position import PositionInput
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
 from swapglow.inputs.to_core import position_of, reading_before_of
+from swapglow.records.demo.cart import CART
 from swapglow.records.demo.drivers import DRIVERS
 from swapglow.records.demo.observatory import EQUIPMENT
 from swapglow.records.demo.supplies import SUPPLIES
@@ -37,7 +38,7 @@ def is_loaded() -> bool:
 def load() -> int:
     """Make the demo's records; returns the number of lamp positions."""
     DrawerValue.objects.bulk_create([DrawerValue(ohm=o) for o in _DRAWER], ignore_conflicts=True)
-    specs = (*EQUIPMENT, *SUPPLIES, *DRIVERS)
+    specs = (*EQUIPMENT, *SUPPLIES, *DRIVERS, *CART)
     return sum(_item(spec, place) for place, spec in enumerate(specs))
 
 

@@ -8,6 +8,7 @@ import { PencilLine } from "../../instruments/PencilLine";
 import { SlideRule } from "../../instruments/SlideRule";
 import { Staircase } from "../../instruments/Staircase";
 import { SHEET_OF_STAIR, type Part, type Try } from "./parts/part";
+import { Strings } from "./Strings";
 import { readsOf } from "./readsOf";
 
 const Middle = styled.div`
@@ -107,6 +108,7 @@ export function Instruments({ report, cursor, onMove, onEdit, onTry, onStrike }:
           onMove={onMove}
         />
       </Place>
+      <Strings current={report.current} />
       <Place $phone={5}>
         <PencilLine uncertainty={report.uncertainty} />
       </Place>

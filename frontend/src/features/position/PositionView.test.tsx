@@ -103,6 +103,8 @@ function report(ohm: number) {
       usual: figure,
       high: figure,
       supply: figure,
+      lamp: figure,
+      strings: [],
       corners: [],
     },
     power: { each: shown(0.08, "80", "mW"), to_fit: null },

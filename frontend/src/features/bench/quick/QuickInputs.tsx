@@ -8,7 +8,7 @@ import type { QuickTexts } from "./useQuickTexts";
 
 const Inputs = styled.div`
   display: grid;
-  grid-template-columns: 170px minmax(230px, 1fr) 120px 90px 90px 190px 110px;
+  grid-template-columns: 150px minmax(210px, 1fr) 110px 84px 84px 88px 180px 104px;
   gap: 8px 12px;
   align-items: start;
   @media (max-width: 1100px) {
@@ -38,7 +38,7 @@ interface Props {
 /** What a quick sum is made from. */
 export function QuickInputs({ texts, refused }: Props) {
   const catalogue = useCatalogue().data;
-  const { rail, led, vf, count, drive, series, rounding } = texts;
+  const { rail, led, vf, count, strings, drive, series, rounding } = texts;
   const choices = (field: string) => catalogue?.choices[`position.${field}`] ?? [];
   return (
     <Inputs>
@@ -47,7 +47,7 @@ export function QuickInputs({ texts, refused }: Props) {
         value={rail.value}
         onChange={rail.type}
         placeholder="24V"
-        hint="24V, 12.0-14.4V, 5V±5%"
+        hint="24V, 12.0-14.4V, 9Vac"
         error={refused?.of("usual", "rail", "low", "high")}
       />
       <Wide>
@@ -74,6 +74,13 @@ export function QuickInputs({ texts, refused }: Props) {
         onChange={count.type}
         hint="LEDs"
         error={refused?.of("in_series", "position.in_series")}
+      />
+      <Field
+        label="Strings"
+        value={strings.value}
+        onChange={strings.type}
+        hint="side by side"
+        error={refused?.of("branches", "position.branches")}
       />
       <Field
         label="Drive"

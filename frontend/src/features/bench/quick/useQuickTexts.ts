@@ -11,10 +11,13 @@ export interface QuickTexts {
   led: Draft;
   vf: Draft;
   count: Draft;
+  strings: Draft;
   drive: Draft;
   series: Draft;
   rounding: Draft;
 }
+
+const asCount = (text: string) => (/^\s*\d+\s*$/.test(text) ? Number(text) : text);
 
 /** The texts of a quick sum, and what they ask the server. */
 export function useQuickTexts() {
@@ -23,15 +26,17 @@ export function useQuickTexts() {
     led: useDraft("quick.led", "warm-5-diffused"),
     vf: useDraft("quick.vf", ""),
     count: useDraft("quick.count", "1"),
+    strings: useDraft("quick.strings", "1"),
     drive: useDraft("quick.drive", "5mA"),
     series: useDraft("quick.series", "E24"),
     rounding: useDraft("quick.rounding", "up"),
   };
-  const [rail, led, vf, count, drive, series, rounding] = [
+  const [rail, led, vf, count, strings, drive, series, rounding] = [
     texts.rail.value,
     texts.led.value,
     texts.vf.value,
     texts.count.value,
+    texts.strings.value,
     texts.drive.value,
     texts.series.value,
     texts.rounding.value,
@@ -44,13 +49,14 @@ export function useQuickTexts() {
         position: {
           led_id: led,
           vf: { text: vf, source: "assumed", note: "" },
-          in_series: /^\s*\d+\s*$/.test(count) ? Number(count) : count,
+          in_series: asCount(count),
+          branches: asCount(strings),
           target: { text: drive, source: "assumed", note: "" },
           series,
           rounding,
         },
       }) as unknown as Schemas["QuickIn"],
-    [rail, led, vf, count, drive, series, rounding],
+    [rail, led, vf, count, strings, drive, series, rounding],
   );
   return { texts, input, ready: rail.trim() !== "" && drive.trim() !== "" };
 }

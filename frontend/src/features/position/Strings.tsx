@@ -1,0 +1,36 @@
+import styled from "styled-components";
+
+import type { Report } from "../../api/client";
+import { Figure } from "../../ui/Figure";
+
+const Line = styled.p`
+  flex: none;
+  margin: 2px 0;
+  font-size: 1.05rem;
+  @media (max-width: 1000px) {
+    order: 2;
+  }
+`;
+
+interface Props {
+  /** What the strings carry. */
+  current: Report["current"];
+}
+
+/** Where several strings stand in one place: what one carries, what all take, and each other kind's own. */
+export function Strings({ current }: Props) {
+  const { usual, lamp, strings } = current;
+  if (strings.length === 0 && lamp.value <= usual.value * 1.001) return null;
+  return (
+    <Line>
+      One string <Figure shown={usual} />, all of them <Figure shown={lamp} />.
+      {strings.map((s) => (
+        <span key={s.name}>
+          {" "}
+          {s.name}: {s.count > 1 ? `${s.count} × ` : ""}
+          <Figure shown={s.usual} /> through <Figure shown={s.each} />.
+        </span>
+      ))}
+    </Line>
+  );
+}
