@@ -8,6 +8,7 @@ import pytest
 from scripts import reference
 from swapglow.core.analysis.ac_cycle import AcCases, solve_cycles
 from swapglow.core.analysis.sizing import size
+from swapglow.core.analysis.solution import solve
 from swapglow.core.assess import assess
 from swapglow.core.design.changes import with_changes
 from swapglow.core.engine.netlist import Circuit, Dc, Sine, VoltageSource
@@ -25,6 +26,7 @@ AROUND = {
     "branches": {"branches": 4},
     "shunt past the LED": {"shunt": "330R", "shunt_across": "leds"},
     "shunt past LED and resistor": {"shunt": "470R", "shunt_across": "assembly"},
+    "another string": {"beside": {"blue": {"led_id": "blue-3-diffused", "resistor": "680R", "in_series": 2}}},
     "all of it": {"series_diodes": 2, "branches": 2, "shunt": "680R", "shunt_across": "assembly"},
 }
 
@@ -36,11 +38,13 @@ def lamp_amps(position):
     at = AcCases(*(np.array([v]) for v in (p.rail.peaks[1], p.led.vf_typ, s.total_ohm, source, 1.0)))
     ours = float(solve_cycles(p, at, s.farads).average[0])
     made = build(
-        p, Cases(0.0, p.led.vf_typ, s.total_ohm, source=source),
+        p, Cases(p.rail.peaks[1], p.led.vf_typ, s.total_ohm, source=source),
         wave=sine(p.rail.peaks[1], 50.0, folded=False), stacked=True, farads=s.farads,
     ).circuit  # fmt: skip
     parts = [replace(e, cathode="meter") if e.name == "D1" else e for e in made.elements]
-    metered = Circuit((*parts, VoltageSource("vmeter", "meter", "0", Dc(0.0))), title="metered")
+    metered = Circuit(
+        (*parts, VoltageSource("vmeter", "meter", "0", Dc(0.0))), celsius=made.celsius, title="metered"
+    )
     deck = write_deck(metered, (".tran 5e-5 1.2 0 5e-5",))
     found = reference.averages(deck.lower(), ["vmeter#branch"], 1.16, 1.2)
     return ours, found["vmeter#branch"] / p.branches
@@ -61,6 +65,82 @@ def test_what_stands_around_agrees_with_the_reference_simulator(around, rectific
     )
     ours, theirs = lamp_amps(p)
     assert ours == pytest.approx(theirs, rel=5e-3)
+
+
+MADE = {
+    "resistor": {"law": "resistor", "polarised": "yes"},
+    "resistor, either way": {"law": "resistor", "polarised": "no"},
+    "current": {"law": "current", "polarised": "yes"},
+    "current, either way": {"law": "current", "polarised": "no"},
+}
+
+
+@pytest.mark.parametrize("way", ["", "bridge", "half_wave_cap"])
+@pytest.mark.parametrize("kind", MADE)
+def test_a_ready_made_lamp_is_solved_with_its_insides(kind, way):
+    """Its resistor or current source, and its bridge, in the waveform: ngspice within 0.5 %."""
+    p = on("winding", "11.4Vac", BELL, rectification=way, led_id="white-5-clear", band="9-15V",
+           module={"amps": "18mA", "at": "12V", **MADE[kind]})  # fmt: skip
+    if not way:
+        assert p.rectification.id == ("bridge_cap" if p.module.polarised else "own_bridge")
+    ours, theirs = lamp_amps(p)
+    assert ours == pytest.approx(theirs, rel=5e-3)
+    assert ours < 0.035
+
+
+def test_laws_of_a_ready_made_lamp_differ_on_ac():
+    """15 mA at 12 V: one resistor, one current, one power are three lamps; none takes ten times its current."""
+    found = {
+        law: assess(on("winding", "12Vac", rectification="bridge_cap", capacitor="4700uF", led_id="white-5-clear",
+                       band="10-15V", module={"amps": "15mA", "at": "12V", "law": law})).current.usual.value
+        for law in ("resistor", "current", "power")
+    }  # fmt: skip
+    # The capacitor stands at 17.0 − 1.4 V: (15.6 − 9.3)/180 Ω, 15 mA, and 0.18 W/15.6 V or so (Ohm, Kirchhoff).
+    assert found["resistor"] == pytest.approx((15.6 - 9.4) / 180, rel=0.06)
+    assert found["current"] == pytest.approx(15e-3, rel=0.01)
+    assert found["power"] == pytest.approx(0.18 / 16.4, rel=0.08)
+
+
+@pytest.mark.parametrize("rectification", ["bridge", "bridge_cap", "half_wave"])
+def test_a_filament_left_in_the_loop_settles_at_its_rms_volts(rectification):
+    """R = 60 Ω·(V/6 V)^0.45 at its RMS volts (handbooks), in series with the string: ngspice on that resistance."""
+    p = on("winding", "12.6Vac", BELL, rectification=rectification, resistor="220R", target="8mA",
+           driver_kind="series_lamps", driver_details={"others": {"text": "1"}, "other_volts": {"text": "6V"},
+                                                       "other_amps": {"text": "0.1A"}})  # fmt: skip
+    s = solve(p, rule=False)
+    rms = float(s.ac.typical.supply_rms[1])
+    # R = 60·(I·R/6)^0.45, so R^0.55 = 60·(I/6)^0.45.
+    ohm = (60 * (rms / 6) ** 0.45) ** (1 / 0.55)
+    assert 8 < ohm < 50
+    bare = on("winding", "12.6Vac", BELL, rectification=rectification, resistor="220R", target="8mA")
+    more = replace(bare.rail.supply, source_ohm=replace(bare.rail.supply.source_ohm,
+                                                        value=bare.rail.supply.source_ohm.value + ohm))  # fmt: skip
+    plain = replace(bare, rail=replace(bare.rail, supply=more))
+    assert s.usual[1] == pytest.approx(float(solve(plain, rule=False).usual[1]), rel=2e-3)
+
+
+def test_leds_on_a_shared_feed_are_part_of_the_circuit():
+    """24 V, 470 Ω, a panel of two red LEDs with 330 Ω beside our one with 1 kΩ (Kirchhoff, by halving)."""
+    p = driven("shared", "24V", dropper="470R", loads="panel 2 LEDs red 330R", resistor="1k", vf="2V",
+               low="24V", high="24V")  # fmt: skip
+    nvt = 1.9 * 0.025693
+
+    def led(amps, count=1):
+        return count * (2.0 + nvt * np.log(amps / 0.02) + 0.14 * (amps / 0.02 - 1))
+
+    def amps_at(volts, ohm, count):
+        low, high = 1e-9, 0.1
+        for _ in range(80):
+            middle = (low + high) / 2
+            low, high = (middle, high) if led(middle, count) + middle * ohm < volts else (low, middle)
+        return low
+
+    low, high = 2.0, 24.0
+    for _ in range(80):
+        v = (low + high) / 2
+        drawn = amps_at(v, 1000, 1) + amps_at(v, 330, 2)
+        low, high = (v, high) if v + 470 * drawn < 24 else (low, v)
+    assert assess(p).current.usual.value == pytest.approx(amps_at(low, 1000, 1), rel=2e-3)
 
 
 def test_each_of_them_takes_its_share_of_the_current():

@@ -101,7 +101,7 @@ def test_vehicle_levels_stand_in_where_nobody_read():
 
 def test_a_dark_string_while_cranking_says_so():
     found = {f.id for f in assess(on("vehicle", "", {"system": "12"}, in_series=4)).findings}
-    assert {"dark-while-cranking", "vehicle-surge"} <= found
+    assert {"dark-while-cranking", "vehicle-surge-within"} <= found
 
 
 @pytest.mark.parametrize(

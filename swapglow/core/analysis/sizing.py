@@ -159,6 +159,9 @@ def size(position: Position) -> Sizing:
     wanted and the contacts' volts from the whole circuit. Alternating: the resistance at which the
     average over the solved cycle is the drive wanted.
     """
+    if position.module is not None:
+        # What a ready-made lamp draws is its maker's affair: a capacitor before it is sized for that.
+        position = replace(position, target=Figure(position.module.amps, Source.COMPUTED))
     wanted = position.target.value
     headroom = (
         position.rail.peaks[1] - position.drop_v - rectifier_drop(position)
@@ -221,8 +224,9 @@ def _exact_alternating(position: Position, headroom: float) -> tuple[float | Non
     guess = headroom / wanted if position.rectification.reservoir else share * headroom / wanted
     needed = _reservoir(position, guess) if position.rectification.reservoir else None
     farads = position.capacitor_f or needed or 0.0
-    ohms = _resistance_for(position, guess, wanted, farads)
-    return ohms, needed, farads
+    if position.module is not None:
+        return None, needed, farads
+    return _resistance_for(position, guess, wanted, farads), needed, farads
 
 
 def _reservoir(position: Position, ohms: float) -> float:

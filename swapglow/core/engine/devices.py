@@ -57,10 +57,12 @@ def breakdown_knee(model: DiodeModel, i_s: float, celsius: float) -> float:
     vt = thermal_voltage(celsius)
     if model.ibv < i_s * model.bv / vt:
         return model.bv
-    knee = model.bv - vt * np.log(1 + model.ibv / i_s)
+    # The avalanche's own emission coefficient is the junction's where none is given (SPICE's NBV).
+    nvt = float(np.asarray(model.n).flat[0]) * vt
+    knee = model.bv - nvt * np.log(1 + model.ibv / i_s)
     for _ in range(25):
-        knee = model.bv - vt * np.log(model.ibv / i_s + 1 - knee / vt)
-        reached = i_s * (np.exp((model.bv - knee) / vt) - 1 + knee / vt)
+        knee = model.bv - nvt * np.log(model.ibv / i_s + 1 - knee / vt)
+        reached = i_s * (np.exp((model.bv - knee) / nvt) - 1 + knee / vt)
         if abs(reached - model.ibv) <= 1e-6 * model.ibv:
             break
     return float(knee)
@@ -97,21 +99,21 @@ def junction(v: FloatArray, i_s: FloatArray, nvt: FloatArray, gmin: FloatArray |
     return Branch(amps + gmin * v, slope + gmin)
 
 
-def breakdown(v: FloatArray, i_s: FloatArray, knee: FloatArray, vt: float) -> Branch:
-    """What the avalanche adds beyond the knee: −Is·exp(−(knee + v)/Vt).
+def breakdown(v: FloatArray, i_s: FloatArray, knee: FloatArray, nvt: FloatArray) -> Branch:
+    """What the avalanche adds beyond the knee: −Is·exp(−(knee + v)/(n·Vt)) (SPICE).
 
     Args:
         v: junction volts, (junctions, samples).
         i_s: saturation current, A.
         knee: where the avalanche begins, V.
-        vt: thermal voltage, V.
+        nvt: n·Vt, V.
 
     Returns:
         Current in A and slope in S, shape of ``v``.
     """
     with np.errstate(over="ignore", invalid="ignore"):
-        exp = np.where(v < -knee, np.exp(np.clip(-(knee + v) / vt, -_LARGEST_EXPONENT, 80.0)), 0.0)
-    return Branch(-i_s * exp, i_s * exp / vt)
+        exp = np.where(v < -knee, np.exp(np.clip(-(knee + v) / nvt, -_LARGEST_EXPONENT, 80.0)), 0.0)
+    return Branch(-i_s * exp, i_s * exp / nvt)
 
 
 class Transistor(NamedTuple):

@@ -549,7 +549,7 @@ class System:
         """
         branch = devices.junction(v, self.diode_is, self.diode_nvt, gmin)
         if self.diode_knee is not None:
-            more = devices.breakdown(v, self.diode_is, self.diode_knee, self.vt)
+            more = devices.breakdown(v, self.diode_is, self.diode_knee, self.diode_nvt)
             branch = devices.Branch(branch.amps + more.amps, branch.siemens + more.siemens)
         return branch
 

@@ -141,10 +141,10 @@ def _limit_breakdown(system: System, raw: FloatArray, old: FloatArray,
     """The limiter mirrored about the breakdown knee, as SPICE does for avalanche."""
     knee = system.diode_knee
     assert knee is not None
-    vt = np.full_like(knee, system.vt)
-    beyond = raw < np.minimum(0.0, -knee + 10 * vt)
+    nvt = system.diode_nvt
+    beyond = raw < np.minimum(0.0, -knee + 10 * nvt)
     with np.errstate(invalid="ignore"):
-        mirrored = limited(-(raw + knee), -(old + knee), vt, critical(system.diode_is, vt))
+        mirrored = limited(-(raw + knee), -(old + knee), nvt, critical(system.diode_is, nvt))
         return np.where(beyond & np.isfinite(knee), -(mirrored + knee), forward)
 
 

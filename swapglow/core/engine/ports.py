@@ -66,7 +66,6 @@ class Ports:
         i_s, nvt: (ports, samples or 1).
         mix: (ports, ports, samples or 1).
         knee: breakdown knees, (ports, 1), or None.
-        vt: thermal voltage; the breakdown's slope is that of n = 1 (SPICE).
     """
 
     ends: IntArray
@@ -75,13 +74,12 @@ class Ports:
     nvt: FloatArray
     mix: FloatArray
     knee: FloatArray | None
-    vt: float
     gmin: FloatArray | float = devices.GMIN
 
     def cut(self, piece: slice) -> "Ports":
         """The same for some of the samples."""
         r_s, i_s, nvt, mix = (_cut(a, piece) for a in (self.r_s, self.i_s, self.nvt, self.mix))
-        return Ports(self.ends, r_s, i_s, nvt, mix, self.knee, self.vt, self.gmin)
+        return Ports(self.ends, r_s, i_s, nvt, mix, self.knee, self.gmin)
 
 
 def suits(system: System) -> bool:
@@ -129,7 +127,6 @@ def ports_of(system: System) -> Ports:
         _joined(nvt),
         mix,
         knee,
-        system.vt,
     )
 
 
@@ -204,7 +201,7 @@ def merged(ports: Ports, chains: Sequence[Chain]) -> tuple[Ports, list[int]]:
         i_s[at], nvt[at] = as_one(ports.i_s[own], ports.nvt[own])
         gmin[at] = devices.GMIN / len(own)
     mix = ports.mix[np.ix_(kept, kept)]
-    return Ports(ends, r_s, i_s, nvt, mix, ports.knee, ports.vt, gmin), kept
+    return Ports(ends, r_s, i_s, nvt, mix, ports.knee, gmin), kept
 
 
 def frame_of(system: System, ports: Ports, ties: Sequence[tuple[int, int]] = ()) -> Frame:
@@ -500,7 +497,7 @@ def transport(ports: Ports, v: FloatArray) -> devices.Branch:
     """
     branch = devices.junction(v, ports.i_s, ports.nvt, ports.gmin)
     if ports.knee is not None:
-        more = devices.breakdown(v, ports.i_s, ports.knee, ports.vt)
+        more = devices.breakdown(v, ports.i_s, ports.knee, ports.nvt)
         branch = devices.Branch(branch.amps + more.amps, branch.siemens + more.siemens)
     return branch
 
@@ -538,7 +535,7 @@ class _Running:
             return a if a.shape[-1] == 1 else np.take(a, index, axis=-1)
 
         p = self.ports
-        ports = Ports(p.ends, take(p.r_s), take(p.i_s), take(p.nvt), take(p.mix), p.knee, p.vt, p.gmin)
+        ports = Ports(p.ends, take(p.r_s), take(p.i_s), take(p.nvt), take(p.mix), p.knee, p.gmin)
         return _Running(
             ports, take(self.ohms), take(self.mixed), take(self.base), take(self.share), take(self.open),
             take(self.crit), take(self.v),
@@ -650,16 +647,15 @@ def limited_step(ports: Ports, v: FloatArray, step: FloatArray, crit: FloatArray
     Returns:
         V, shape of ``v``.
     """
-    nvt, knee, vt = ports.nvt, ports.knee, ports.vt
+    nvt, knee = ports.nvt, ports.knee
     new = v + step
     jump = np.abs(step) > 2 * nvt
     if not jump.any():
         return new
     out = limited(new, v, nvt, crit)
     if knee is not None:
-        beyond = new < np.minimum(0.0, -knee + 10 * vt)
-        wide = np.full_like(knee, vt)
-        mirrored = limited(-(new + knee), -(v + knee), wide, critical(ports.i_s, wide))
+        beyond = new < np.minimum(0.0, -knee + 10 * nvt)
+        mirrored = limited(-(new + knee), -(v + knee), nvt, critical(ports.i_s, nvt))
         out = np.where(beyond & np.isfinite(knee), -(mirrored + knee), out)
     return out
 

@@ -1,6 +1,7 @@
 """Flashers and lamp watches: the current they miss, and what a load resistor costs in heat."""
 
 from collections.abc import Iterable
+from dataclasses import replace
 
 from swapglow.core.analysis.load_resistor import HOT_C, LoadResistor, Watch, load_for, load_of, watch
 from swapglow.core.design.position import Position
@@ -121,7 +122,10 @@ def load_runs_hot(c: Context) -> Iterable[Finding]:
         show(HOT_C, CELSIUS),
         f"{show(r.lit_w, WATT, 2)} while lit, {show(r.average_w, WATT, 2)} on average. {many}It burns skin and "
         f"softens plastic. {_CARE}",
-        (cool(p), Remedy("no-load", "Take the load resistor out", {"shunt_ohm": None})),
+        (
+            replace(cool(p), changes={**cool(p).changes, "shunt_ohm": None}),
+            Remedy("no-load", "Take the load resistor out", {"shunt_ohm": None}),
+        ),
     )
 
 

@@ -57,7 +57,7 @@ def below_charging(c: Context) -> Iterable[Finding]:
         show(p.ceiling_a, AMPERE),
         "A string that is fine at the battery's name can carry half as much again while it charges. Read "
         "the rail with the engine at a fast idle.",
-        larger_resistor(c, p.ceiling_a) if amps > p.ceiling_a else (),
+        _kept_at(c, charging, p.ceiling_a) if amps > p.ceiling_a else (),
     )
 
 
@@ -71,7 +71,7 @@ def surge(c: Context) -> Iterable[Finding]:
     amps, limit = _at(c, volts), SURGE_TIMES * p.rated_a
     beyond = amps > limit
     yield Finding(
-        "vehicle-surge",
+        "vehicle-surge" if beyond else "vehicle-surge-within",
         "mind" if beyond else "note",
         f"In a suppressed surge of {show(volts, VOLT)} it carries {show(amps, AMPERE)}, "
         f"{'over' if beyond else 'within'} {SURGE_TIMES:g} times rated.",
@@ -79,7 +79,7 @@ def surge(c: Context) -> Iterable[Finding]:
         show(limit, AMPERE),
         "ISO 16750-2 load dump, some hundred milliseconds, with the alternator's own suppression (figures "
         "from memory). Unsuppressed it goes far above: a transient suppressor at the feed stops it.",
-        larger_resistor(c, p.ceiling_a) if beyond else (),
+        _kept_at(c, volts, limit) if beyond else (),
     )
 
 
@@ -100,14 +100,14 @@ def jump_start(c: Context) -> Iterable[Finding]:
         show(amps, AMPERE), show(limit, AMPERE),
         "24 V for a minute on a 12 V system (ISO 16750-2). A minute is steady for LED and resistor alike: keep the "
         "lamp off meanwhile, or size for it.",
-        larger_resistor(c, min(limit, _share_at(c, volts))),
+        _kept_at(c, volts, limit),
     )  # fmt: skip
 
 
-def _share_at(c: Context, volts: float) -> float:
-    """What it may carry at the highest rail so that a higher one leaves it at its rating, A."""
+def _kept_at(c: Context, volts: float, limit: float) -> tuple[Remedy, ...]:
+    """The resistor that keeps a higher rail than the highest to a limit: the current falls there as here."""
     at_high = c.string_current_max
-    return c.position.rated_a * at_high / max(_at(c, volts), at_high) * 0.98
+    return larger_resistor(c, limit * at_high / max(_at(c, volts), at_high) * 0.97)
 
 
 @rule

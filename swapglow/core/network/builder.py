@@ -347,10 +347,7 @@ class _Builder:
         for k, b in enumerate(p.beside, 1):
             if b.ohm is None:
                 continue
-            ends = (main.vf_low, main.vf_typ, main.vf_high)
-            of = (b.led.vf_low, b.led.vf_typ, b.led.vf_high)
-            luck = np.interp(np.asarray(self.cases.vf, dtype=float), ends, of)
-            vf = float(luck) if luck.ndim == 0 else luck
+            vf = as_lucky(self.cases.vf, main, b.led)
             self.elements.append(Resistor(f"Rbeside{k}", node, f"beside{k}", b.ohm / b.count))
             at = f"beside{k}"
             if b.diodes:
@@ -457,6 +454,28 @@ def led_model(led: Led, vf: Param, in_series: int, celsius: float) -> DiodeModel
         r_s=junction.r_s * in_series,
         nominal_c=celsius,
     )
+
+
+def as_lucky(vf: Param, led: Led, other: Led) -> Param:
+    """The forward voltage of an LED that is as lucky as one of another kind.
+
+    Args:
+        vf: of the one, V; scalar or (samples,).
+        led: its kind.
+        other: the other's kind.
+
+    Returns:
+        V, shape of ``vf``: as far between the other's typical and its end as ``vf`` is between its own.
+    """
+    v = np.asarray(vf, dtype=float)
+    under = (led.vf_typ - v) / max(led.vf_typ - led.vf_low, 1e-9)
+    over = (v - led.vf_typ) / max(led.vf_high - led.vf_typ, 1e-9)
+    luck = (
+        other.vf_typ
+        - np.clip(under, 0, 1) * (other.vf_typ - other.vf_low)
+        + np.clip(over, 0, 1) * (other.vf_high - other.vf_typ)
+    )
+    return float(luck) if luck.ndim == 0 else np.asarray(luck)
 
 
 def side_by_side(model: DiodeModel, count: int) -> DiodeModel:

@@ -19,7 +19,7 @@ LAWS: dict[Law, str] = {
 }  # fmt: skip
 # A lamp with a resistor leaves it so much of the least volts of its band at least, and is made with as many
 # LEDs as that allows (three white ones in a lamp for 10 to 15 V; common practice).
-LEAST_LEFT = 0.1
+LEAST_LEFT = 0.05
 # Two readings tell the LEDs' own volts to so much of the higher reading (the curve between them is no line).
 READ_DOUBT = 0.08
 # What its maker may drive it to, over what it draws at the volts it is known at (ours).
