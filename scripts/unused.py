@@ -8,7 +8,7 @@ import sys
 from vulture import Vulture
 
 # Called by what they are: routes, handlers, findings; and what Django and ninja look up by name.
-DECORATORS = ["@router.*", "@api.*", "@rule", "@receiver"]
+DECORATORS = ["@router.*", "@api.*", "@rule", "@of_each_string", "@receiver"]
 NAMES = [
     "authenticate", "Command", "RecordsConfig", "ContentSecurityPolicy", "nonce", "not_our_page", "not_found",
     "failed", "WithoutWords", "formatException", "LoopbackOnly",

@@ -116,9 +116,11 @@ def test_engineering_form(value, printed):
 
 
 @pytest.mark.parametrize(("text", "unit", "ends"), [
-    ("10-5mA", AMPERE, (5e-3, 7.5e-3, 10e-3)), ("470-1k", OHM, (470, 735, 1000)), ("12-14mA", AMPERE, (12e-3, 13e-3, 14e-3)),
+    ("10-5mA", AMPERE, (5e-3, 7.5e-3, 10e-3)), ("470-1k", OHM, (470, 735, 1000)), ("12-14mA", AMPERE, (12e-3,
+    13e-3, 14e-3)),
     ("14-12V", VOLT, (12, 13, 14)), ("12V 5%", VOLT, (11.4, 12, 12.6)), ("1/4 W", WATT, (0.25, 0.25, 0.25)),
-    ("10 MFD", FARAD, (10e-6, 10e-6, 10e-6)), ("0.1MFD", FARAD, (1e-7, 1e-7, 1e-7)), ("2-4k7", OHM, (2000, 3350, 4700)),
+    ("10 MFD", FARAD, (10e-6, 10e-6, 10e-6)), ("0.1MFD", FARAD, (1e-7, 1e-7, 1e-7)), ("2-4k7", OHM, (2000, 3350,
+    4700)),
 ])  # fmt: skip
 def test_texts_as_people_write_them(text, unit, ends):
     """The smaller first is not required, a tolerance needs no sign, a rating may be a fraction (common practice)."""
@@ -127,7 +129,8 @@ def test_texts_as_people_write_them(text, unit, ends):
 
 
 @pytest.mark.parametrize(("value", "unit", "text"), [
-    (1e-10, FARAD, "100\u00a0pF"), (4.7e-12, FARAD, "4.7\u00a0pF"), (0.0, AMPERE, "0\u00a0A"), (-0.0, AMPERE, "0\u00a0A"),
+    (1e-10, FARAD, "100\u00a0pF"), (4.7e-12, FARAD, "4.7\u00a0pF"), (0.0, AMPERE, "0\u00a0A"), (-0.0, AMPERE,
+    "0\u00a0A"),
 ])  # fmt: skip
 def test_small_values_keep_their_figure_and_nothing_is_nothing(value, unit, text):
     assert show(value, unit) == text

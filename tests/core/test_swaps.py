@@ -11,7 +11,7 @@ from swapglow.core.analysis.solution import solve
 from swapglow.core.design.changes import with_changes
 from swapglow.core.search import search
 from swapglow.core.search.candidates import candidates
-from swapglow.core.search.evaluate import evaluate, plainly
+from swapglow.core.search.evaluate import evaluate
 from swapglow.inputs.patch import texts_of
 from tests.core.drivers import driven
 from tests.core.supplies import lamp, on
@@ -97,12 +97,12 @@ def test_what_the_user_weighs_moves_the_ranking_its_way(weight):
 def test_chance_lies_within_the_corners():
     """No sample is outside what all ends together give; the same seed gives the same samples."""
     for p in (GHOST, SWINGING, TURN):
-        j = evaluate(plainly(p))
+        j = evaluate(p)
         assert (
             j.string_current_min <= j.current_low <= j.current_usual <= j.current_high <= j.string_current_max
         )
     evaluate.cache_clear()
-    assert evaluate(plainly(SWINGING)) == evaluate(plainly(SWINGING))
+    assert evaluate(SWINGING) == evaluate(SWINGING)
 
 
 def test_a_cycle_is_not_said_to_be_drawn_by_chance():
@@ -113,13 +113,13 @@ def test_a_cycle_is_not_said_to_be_drawn_by_chance():
 def test_the_heat_is_what_ohm_says():
     """28 V, a blue LED and 1.8 kΩ: 0.34 W in the resistor (common practice)."""
     p = on("regulated", "28V", led_id="blue-5-clear", target="14mA", resistor="1k8")
-    assert evaluate(plainly(p)).heat_w == pytest.approx(0.34, rel=0.03)
+    assert evaluate(p).heat_w == pytest.approx(0.34, rel=0.03)
 
 
 def test_a_current_source_holds_steadier_than_a_resistor():
     """Where the rail swings the regulated one spreads less (common practice: regulate first)."""
     made = {c.id: q for c, q in candidates(SWINGING)}
-    source, plain = evaluate(made["current-source"]), evaluate(plainly(SWINGING))
+    source, plain = evaluate(made["current-source"]), evaluate(SWINGING)
     assert (source.current_high - source.current_low) < 0.5 * (plain.current_high - plain.current_low)
 
 
@@ -134,7 +134,7 @@ def test_the_yield_is_within_a_point_of_two_hundred_thousand_draws(one_batch):
     LEDs that each have their own luck even each other out: their band is the narrower.
     """
     p = replace(THIN, one_batch=one_batch)
-    f, led = evaluate(plainly(p)), p.led
+    f, led = evaluate(p), p.led
     rng, count = np.random.default_rng(11), 200_000
     rail = rng.triangular(11, 12, 13.5, count)
     ohms = size(p).total_ohm * rng.uniform(0.95, 1.05, count)

@@ -78,7 +78,8 @@ def test_both_dice_of_a_two_colour_led_have_their_own_current():
 
 
 @pytest.mark.parametrize(("more", "says"), [
-    ({"module": {"amps": "20mA"}, "band": "10-15V"}, "ready-made"), ({"regulator_id": "adjustable-to92"}, "current source"),
+    ({"module": {"amps": "20mA"}, "band": "10-15V"}, "ready-made"), ({"regulator_id": "adjustable-to92"},
+    "current source"),
     ({"shunt": "1k", "shunt_across": "leds"}, "LED alone"),
 ])  # fmt: skip
 def test_what_does_not_go_with_other_strings_is_refused_by_name(more, says):
@@ -158,7 +159,8 @@ def test_a_battery_has_one_life_for_all_that_hangs_on_it():
     strings = flat_battery(resistor="1k", branches=3, **lamp("12V", "0.2A"))
     assert assess(strings).runtime.led.value == pytest.approx(6 / (3 * through(12, 1000)), rel=0.01)
     blink = flat_battery(resistor="470R", driver_kind="flasher", driver_drop={"text": "0V"},
-                         driver_details={"duty": {"text": "40 %"}, "counts": {"text": "no"}}, **lamp("12V", "0.1A"))  # fmt: skip
+                         driver_details={"duty": {"text": "40 %"}, "counts": {"text": "no"}}, **lamp("12V",
+                             "0.1A"))  # fmt: skip
     rail = replace(strings.rail, others_a=2e-3)
     b = budget(
         rail, (Member("a", "A", strings), Member("b", "B", blink), Member("c", "C", strings, "sometimes"))

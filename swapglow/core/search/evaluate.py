@@ -1,6 +1,6 @@
 """What a candidate comes to: currents at corners and by chance, heat, light, off light, parts."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
@@ -179,8 +179,3 @@ def _parts(p: Position) -> int:
     regulator = 0 if not p.regulator_id else (1 if p.set_by_ohms else 3)
     count = p.in_series * p.strings_by_turns + p.resistor_parts
     return p.branches * count + p.series_diodes + (p.shunt_ohm is not None) + rectifier + regulator
-
-
-def plainly(position: Position) -> Position:
-    """The position by what its figures depend on, so that they are found again."""
-    return replace(position, rating_w=None, shunt_w=None, capacitor_v=None)

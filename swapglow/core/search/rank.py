@@ -13,7 +13,7 @@ from swapglow.core.photometry.visibility import WORDS
 from swapglow.core.photometry.words import ratio_text
 from swapglow.core.quantities import AMPERE, OHM, WATT, number_text, percent, show
 from swapglow.core.search.candidates import Candidate, candidates
-from swapglow.core.search.evaluate import WARM_W, Evaluation, evaluate, plainly
+from swapglow.core.search.evaluate import WARM_W, Evaluation, evaluate
 
 Weight = Literal["life", "look", "heat", "parts", "reversible"]
 WEIGHTS: dict[Weight, str] = {
@@ -162,7 +162,7 @@ def _alike(x: _Scored, y: _Scored) -> bool:
 
 
 def _score(c: Candidate, p: Position, asked: tuple[Weight, ...]) -> _Scored:
-    figures = None if c.leaves else evaluate(plainly(p))
+    figures = None if c.leaves else evaluate(p)
     marks = _lamp_marks(p) if c.leaves else {} if figures is None else _marks(c, p, figures)
     weights = {k: ASKED if k in asked else 1.0 for k in marks}
     total = sum(weights.values())

@@ -45,7 +45,8 @@ class Row:
 
 ROWS = {
     # Rated 20 mA at the low end of a 5 % part: (12 − 2)/(0.95 R) (Ohm; data sheets).
-    "over-rated-current": Row(lambda x: dc(x, ceiling=1.0), 10 / (0.95 * 0.02), "stop", ("larger-resistor",), above=False),
+    "over-rated-current": Row(lambda x: dc(x, ceiling=1.0), 10 / (0.95 * 0.02), "stop", ("larger-resistor",),
+    above=False),
     # Half of rated at the highest rail is ours (common practice).
     "over-drive-ceiling": Row(
         lambda x: dc(x), (12 - vf(0.01)) / (0.95 * 0.01), "mind", ("larger-resistor", "raise-ceiling"), above=False
@@ -57,25 +58,31 @@ ROWS = {
     ),
     # Half of a quarter watt: I²R at the low end of 5 % (common practice).
     "resistor-over-half": Row(
-        lambda x: dc(1500, f"{x:.6g}V", rating_w=0.25, ceiling=1.0), math.sqrt(0.125 * 1425) + vf(math.sqrt(0.125 / 1425)),
+        lambda x: dc(1500, f"{x:.6g}V", rating_w=0.25, ceiling=1.0),
+            math.sqrt(0.125 * 1425) + vf(math.sqrt(0.125 / 1425)),
         "mind", ("larger-part", "two-halves", "two-same"),
     ),
     "resistor-over-rating": Row(
-        lambda x: dc(1500, f"{x:.6g}V", rating_w=0.25, ceiling=1.0), math.sqrt(0.25 * 1425) + vf(math.sqrt(0.25 / 1425)),
+        lambda x: dc(1500, f"{x:.6g}V", rating_w=0.25, ceiling=1.0),
+            math.sqrt(0.25 * 1425) + vf(math.sqrt(0.25 / 1425)),
         "stop", ("larger-part", "two-halves", "two-same"),
     ),
     # 250 V across one quarter-watt body (data sheets, from memory).
     "resistor-over-volts": Row(
-        lambda x: dc(220e3, f"{x:.6g}V", rating_w=0.5, target="1mA"), 350 + vf(350 / 209e3), "stop", ("larger-part", "two-halves", "two-same"),
+        lambda x: dc(220e3, f"{x:.6g}V", rating_w=0.5, target="1mA"), 350 + vf(350 / 209e3), "stop",
+            ("larger-part", "two-halves", "two-same"),
     ),
     # A shunt at half its rating: V²/R = 0.25 W (common practice).
-    "shunt-over-rating": Row(lambda x: dc(2200, f"{x:.6g}V", shunt="1k", shunt_w=0.5), math.sqrt(250), "mind", ("larger-load",)),
+    "shunt-over-rating": Row(lambda x: dc(2200, f"{x:.6g}V", shunt="1k", shunt_w=0.5), math.sqrt(250), "mind",
+    ("larger-load",)),
     # Three quarters of the fuse (common practice).
     "fuse-over-share": Row(
-        lambda x: dc(x, fuse="16mA", ceiling=1.0), (12 - vf(0.012)) / (0.95 * 0.012), "mind", ("larger-resistor",), above=False
+        lambda x: dc(x, fuse="16mA", ceiling=1.0), (12 - vf(0.012)) / (0.95 * 0.012), "mind",
+            ("larger-resistor",), above=False
     ),
     "fuse-too-small": Row(
-        lambda x: dc(x, fuse="16mA", ceiling=1.0), (12 - vf(0.016)) / (0.95 * 0.016), "stop", ("larger-resistor",), above=False
+        lambda x: dc(x, fuse="16mA", ceiling=1.0), (12 - vf(0.016)) / (0.95 * 0.016), "stop",
+            ("larger-resistor",), above=False
     ),
     # A pin's own limit, 16 mA, and a sane budget of 8 mA (common practice).
     "pin-over-budget": Row(
@@ -126,18 +133,21 @@ ROWS = {
     ),
     # 85 °C of junction: 25 + 65·((V − 5)·I + 5 mA·V), I I all of (5·1.04 − 2.02)/(0.95·150) (data sheets).
     "regulator-hot": Row(
-        lambda x: driven("direct", f"{x:.6g}V", low="9V", high=f"{x:.6g}V", vf="2V", regulator_id="fixed-5-to220", resistor="150R",
+        lambda x: driven("direct", f"{x:.6g}V", low="9V", high=f"{x:.6g}V", vf="2V", regulator_id="fixed-5-to220",
+            resistor="150R",
                          target="20mA", ceiling=1.0),
         (60 / 65 + 5 * 0.02229) / (0.02229 + 0.005), "mind", ("heat-sink",),
     ),
     # What a TO-92 source must carry to hold: 2.5 mA, of it 50 µA by its adjust pin (data sheets, from memory).
     "regulator-least-load": Row(
-        lambda x: driven("direct", "12V", low="12V", high="12V", vf="2V", regulator_id="adjustable-to92", resistor=f"{x:.6g}R"),
+        lambda x: driven("direct", "12V", low="12V", high="12V", vf="2V", regulator_id="adjustable-to92",
+            resistor=f"{x:.6g}R"),
         1.25 / 2.45e-3 / 1.09, "mind", ("no-regulator",),
     ),
     # A coin cell gives some 3 mA for long (data sheets, from memory).
     "cell-over-limit": Row(
-        lambda x: on("battery", "3V", {"chemistry": "coin-20", "cells": "1", "source": "0.1R"}, low="3V", high="3V", vf="2V",
+        lambda x: on("battery", "3V", {"chemistry": "coin-20", "cells": "1", "source": "0.1R"}, low="3V",
+            high="3V", vf="2V",
                      resistor=f"{x:.6g}R"),
         (3 - vf(3e-3)) / (0.95 * 3e-3), "mind", ("larger-resistor",), above=False,
     ),
@@ -153,7 +163,8 @@ ROWS = {
     ),
     # A surface of 60 °C burns: 25 + 4 K/W of a metal's share (common practice; from memory).
     "load-hot": Row(
-        lambda x: driven("flasher", "13V", low="13V", high="13V", drop="0V", shunt=f"{x:.6g}R", duty="100 %", place="metal",
+        lambda x: driven("flasher", "13V", low="13V", high="13V", drop="0V", shunt=f"{x:.6g}R", duty="100 %",
+            place="metal",
                          **lamp("12V", "1.75A", "30cd")),
         169 / (35 / 4), "mind", ("cool", "no-load"), above=False,
     ),
