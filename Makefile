@@ -5,7 +5,7 @@ PORT ?= 8417
 export SWAPGLOW_PORT := $(PORT)
 export PYTHONWARNINGS := ignore::DeprecationWarning
 
-.PHONY: demo test test-core test-web build schema shots bench load torture format lock clean lint debian
+.PHONY: demo test test-core test-web build schema shots bench load fuzz-core torture format lock clean lint debian
 
 demo: $(STAMP)/run $(STAMP)/built
 	@$(PY) -m swapglow.web.serve
@@ -96,6 +96,11 @@ bench: $(STAMP)/dev debian
 # People at work at once: how long views and saves take, and whether anything is lost. Figures, no verdict.
 load: $(STAMP)/dev $(STAMP)/built
 	$(PY) -m scripts.load
+
+# Random lamps through everything, each worked out a second time by other means. COUNT=200 for a taste.
+COUNT ?= 20000
+fuzz-core: $(STAMP)/dev
+	OPENBLAS_NUM_THREADS=1 $(PY) -m tests.fuzz.run --count $(COUNT)
 
 # What make test does in a bounded form, long: kills, histories, the bad bench.
 torture: $(STAMP)/dev $(STAMP)/built debian

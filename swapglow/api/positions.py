@@ -28,7 +28,7 @@ from swapglow.core.network.spice_text import spice_text
 from swapglow.core.parts.sweep import SweepReport, sweep_report
 from swapglow.core.quantities import InputError
 from swapglow.core.search import Swaps, search
-from swapglow.inputs.patch import sent, texts_of
+from swapglow.inputs.patch import sent, texts_of, touched
 from swapglow.inputs.position import PositionInput
 from swapglow.inputs.to_core import sweep_of
 from swapglow.records import meanwhile, order, reports
@@ -119,7 +119,7 @@ def change(request: HttpRequest, key: UUID, data: PositionPatch) -> PositionAnsw
     fields = sent(data)
     meanwhile.check({**p.inputs, "rail": str(p.rail_id)}, fields, fields.pop("was", {}))
     label = f"edit {p.input.name}: {said(fields)}"
-    return change_position(p, fields, label, f"position:{key}:{sorted(fields)}")
+    return change_position(p, fields, label, f"position:{key}:{touched(fields)}")
 
 
 @router.delete("/positions/{key}", response={204: None})

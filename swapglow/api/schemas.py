@@ -20,7 +20,7 @@ from swapglow.inputs.equipment import (
     Wire,
 )
 from swapglow.inputs.limits import MOST_DRAWER_VALUES
-from swapglow.inputs.position import PositionInput
+from swapglow.inputs.position import Beside, PositionInput
 from swapglow.inputs.quantity import Line, Name, Short
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
@@ -97,10 +97,11 @@ class RailAnswer(RailInput):
 class PositionPatch(PositionInput, Seen):
     """Fields to change; those not sent stay, and so do the details and parts not named.
 
-    What is weighed is said by yes or no.
+    What is weighed is said by yes or no; a string of other LEDs under its key, or null to strike it.
     """
 
     rail: UUID | None = None
+    beside: dict[Key, Beside | None] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
     weigh: dict[Short, bool] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
 
 

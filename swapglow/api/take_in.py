@@ -1,7 +1,5 @@
 """The take-in sheet and its photographs."""
 
-from collections.abc import Mapping
-from typing import Any
 from uuid import UUID
 
 from django.db import transaction
@@ -19,7 +17,7 @@ from swapglow.core.quantities import InputError
 from swapglow.document.aside import aside
 from swapglow.document.pictures import LARGEST_BYTES, photograph
 from swapglow.inputs.equipment import TakeInInput
-from swapglow.inputs.patch import joined, sent
+from swapglow.inputs.patch import joined, sent, touched
 from swapglow.inputs.quantity import Line
 from swapglow.inputs.to_core import feasibility_of
 from swapglow.records import meanwhile, order, photographs
@@ -43,18 +41,10 @@ def change(request: HttpRequest, key: UUID, data: TakeInPatch) -> TakeInView:
     sheet = TakeInInput.model_validate(joined(kept, parts))
     feasibility_of(sheet.feasibility)
     label = f"edit the take-in of {e.input.name}: {said(parts)}"
-    with recorded(str(key), label, f"take-in:{key}:{_fields(parts)}"):
+    with recorded(str(key), label, f"take-in:{key}:{touched(parts)}"):
         e.take_in = sheet.model_dump(mode="json")
         keep(e)
     return take_in_view(e)
-
-
-def _fields(parts: Mapping[str, Any]) -> list[str]:
-    """The fields that a patch of the sheet names, in the lists by their lines."""
-    out = []
-    for name, part in parts.items():
-        out += [f"{name}.{key}" for key in _fields(part)] if isinstance(part, Mapping) and part else [name]
-    return sorted(out)
 
 
 class Caption(Schema):

@@ -67,6 +67,15 @@ def joined(kept: Mapping[str, Any], changes: Mapping[str, Any]) -> dict[str, Any
     return out
 
 
+def touched(parts: Mapping[str, Any]) -> list[str]:
+    """The fields that a patch names, in lists by their lines, to tell one gesture from the next."""
+    out = []
+    for name, part in parts.items():
+        inner = part if isinstance(part, Mapping) and "source" not in part else None
+        out += [f"{name}.{key}" for key in touched(inner)] if inner else [name]
+    return sorted(out)
+
+
 # Significant figures of a value that becomes a text: a resistor's six digits, else four.
 _DIGITS = {OHM: 6}
 _EMPTY = Quantity().model_dump()

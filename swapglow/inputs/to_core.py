@@ -150,14 +150,15 @@ def _air(p: PositionInput) -> float:
 def _beside(p: PositionInput) -> tuple[Branch, ...]:
     """Strings of other LEDs, in their order; a line on which no LED is chosen yet is none."""
     out = []
-    for row in in_order(p.beside):
+    for key, row in sorted(p.beside.items(), key=lambda item: (item[1].place, item[0])):
         if not (row.led_id or row.vf.strip()):
             continue
+        at = f"beside.{key}."
         try:
-            figures = plain(row, "beside")
             led, _ = choose_led(row.led_id, Input(row.vf, Source.MARKED), None)
         except InputError as problem:
-            raise InputError("beside", f"{row.name or 'Another string'}: {problem.message}") from None
+            raise InputError(at + problem.field, problem.message) from None
+        figures = plain(row, "beside", at)
         target = figures.pop("target") or led.rated_a / 4
         out.append(Branch(row.name.strip() or led.label, led, target, **figures))
     return tuple(out)

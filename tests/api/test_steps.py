@@ -371,3 +371,39 @@ def test_the_demo_loads_once_and_reads(demo):
     assert diagnosis.agrees
     [diagnosis] = found["Dial, left"].diagnoses
     assert diagnosis.causes[0].id == "wrong-decade"
+
+
+def test_a_string_of_other_leds_is_added_written_and_struck_in_steps_of_its_own(bench):
+    """Each is a gesture: undo takes the striking back and leaves what was written."""
+    keys = bench.made()
+    at = f"positions/{keys['position']}"
+    assert bench("PATCH", at, {"beside": {"k1": {"place": 0}}})[0] == 200
+    assert bench("PATCH", at, {"beside": {"k1": {"led_id": "blue-chip", "drive": "1mA"}}})[0] == 200
+    assert bench("PATCH", at, {"beside": {"k1": None}})[1]["beside"] == {}
+    bench.undo(keys["equipment"])
+    (kept,) = bench("GET", at)[1]["position"]["beside"].values()
+    assert (kept["led_id"], kept["drive"]) == ("blue-chip", "1mA")
+    status, refused = bench("PATCH", at, {"beside": {"k1": {"drive": "1 furlong"}}})
+    assert status == 422
+    assert refused["errors"][0]["field"] == "beside.k1.drive"
+    assert bench("PATCH", at, {"beside": {"k1": {"count": 0}}})[0] == 422
+
+
+def test_a_rail_says_what_hangs_on_it(bench):
+    """Two lamps and 50 mA: the sum of their currents at the usual level (Kirchhoff)."""
+    keys = bench.made("22V")
+    before = bench("GET", f"rails/{keys['rail']}/budget")[1]
+    assert len(before["taken"]) == 1
+    other = str(uuid.uuid4())
+    body = {"equipment": keys["equipment"], "rail": keys["rail"], "name": "Second", "led_id": "red-5-diffused",
+            "target": {"text": "9mA"}, "lit": "single"}  # fmt: skip
+    assert bench("PUT", f"positions/{other}", body)[0] == 200
+    assert bench("PATCH", f"rails/{keys['rail']}", {"others": "50mA", "fuse": "60mA"})[0] == 200
+    after = bench("GET", f"rails/{keys['rail']}/budget")[1]
+    one, two = (t["after"]["value"] for t in after["taken"])
+    assert after["usual_after"]["value"] == pytest.approx(one + two + 0.05, rel=1e-6)
+    assert [t["lit"] for t in after["taken"]] == ["always", "single"]
+    assert after["findings"][0]["id"] == "rail-over-fuse"
+    report = bench("POST", f"positions/{keys['position']}/assess", {"changes": {}})[1]["report"]
+    assert "rail-over-fuse" in {f["id"] for f in report["findings"]}
+    assert bench("GET", f"rails/{uuid.uuid4()}/budget")[0] == 404

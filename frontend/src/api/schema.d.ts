@@ -3433,7 +3433,7 @@ export interface components {
          * PositionPatch
          * @description Fields to change; those not sent stay, and so do the details and parts not named.
          *
-         *     What is weighed is said by yes or no.
+         *     What is weighed is said by yes or no; a string of other LEDs under its key, or null to strike it.
          */
         PositionPatch: {
             /** Was */
@@ -3670,7 +3670,7 @@ export interface components {
             module: components["schemas"]["ReadyMade"];
             /** Beside */
             beside?: {
-                [key: string]: components["schemas"]["Beside"];
+                [key: string]: components["schemas"]["Beside"] | null;
             };
             /**
              * One Batch
