@@ -128,4 +128,5 @@ class PositionInput(Shape):
     weigh: Annotated[list[Annotated[str, OneOf(WEIGHTS)]], Field(max_length=5)] = Field(default_factory=list)
     sweep: Long = ""
     sweep_in_series: Short = ""
+    sweep_strings: Short = ""
     sweep_resistor: Short = ""

@@ -204,6 +204,11 @@ def _led(p: PositionInput) -> tuple[Module | None, Led, Source]:
     led, source = choose_led(p.led_id, p.vf.input, plain(p, "led")["rated_a"])
     if p.sweep.strip():
         led, source = fitted_led(led, sweep_of(p)), Source.MEASURED
+        if p.in_series > 1 and not p.band.strip() and p.sweep_in_series.strip() not in ("", "1"):
+            raise InputError(
+                "in_series", f"The sweep is of {p.sweep_in_series.strip()} LEDs in series already, and {p.in_series} "
+                "such would stand one after another. Type 1, or the volts of one such module where several do.",
+            )  # fmt: skip
     module = _module(p, led)
     if module is not None:
         led, source = module.led(led), source if module.swept else Source.MARKED
@@ -247,7 +252,7 @@ def _rectification(p: PositionInput, rail: Rail, module: Module | None) -> str |
 
 def sweep_of(p: PositionInput) -> SweepInput:
     """The table of volts and amps that was typed or pasted."""
-    return SweepInput(p.sweep, p.sweep_in_series, p.sweep_resistor)
+    return SweepInput(p.sweep, p.sweep_in_series, p.sweep_resistor, p.sweep_strings)
 
 
 def reading_after_of(id_: str, r: ReadingAfterInput, of: str = "one") -> ReadingAfter:

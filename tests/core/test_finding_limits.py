@@ -95,8 +95,6 @@ ROWS = {
                      resistor=f"{x:.6g}R", target="0.4mA"),
         ((9 - vf(0.6e-3)) / 0.6e-3 - 1000) / 0.95, "mind", ("larger-resistor", "brighter-led"), above=False,
     ),
-    # Four times the reverse rating of 5 V is more than a note (ours).
-    "polarity": Row(lambda x: dc(5600, f"{x:.6g}V"), 20.0, "mind"),
     # A quarter of the old lamp's light is two halvings (common practice).
     "dimmer-than-old": Row(
         lambda x: dc(1000, lamp_id="own", lamp_volts="12V", lamp_amps="0.05A", lamp_candela=f"{x:.6g}cd"),

@@ -7,7 +7,7 @@ from swapglow.core.assess import assess
 from swapglow.core.constants import thermal_voltage
 from swapglow.core.parts import led
 from swapglow.core.parts.fit import FitError, fit_curve
-from swapglow.core.parts.sweep import SweepInput, fitted_led, read_sweep, read_table
+from swapglow.core.parts.sweep import SweepInput, fitted_led, read_sweep, read_table, sweep_report
 from swapglow.core.quantities import InputError
 from tests.core.supplies import on
 
@@ -72,6 +72,10 @@ def test_tables_without_a_curve(v, a, says):
         "mA\tV\n1\t2.61\n3.1\t2.74\n8\t2.88",
         "# bench supply\n2.61V\t1mA\n\n2.74V\t3.1mA\n2.88V\t8mA\n",
         "2.61, 1mA\n2.74, 3.1mA\n2.88, 8mA",
+        "1mA 2.61V\n3.1mA 2.74V\n8mA 2.88V",
+        "2.61 1\n2.74 3.1\n2.88 8",
+        "1 2.61\n3.1 2.74\n8 2.88",
+        "0.001 2.61\n0.0031 2.74\n0.008 2.88",
     ],
 )
 def test_a_table_as_it_is_typed_pasted_or_saved(text):
@@ -119,3 +123,26 @@ def test_a_swept_module_is_held_to_its_band_by_its_own_curve():
     assert "module-over-band" not in {f.id for f in dropped.findings}
     straight = assess(on("regulated", "23V", resistor="100R", **module))
     assert "module-over-band" in {f.id for f in straight.findings}
+
+
+def test_what_the_columns_were_taken_for_is_said_where_nothing_says_so():
+    """A current spans far more than its volts, and no indicator takes eight amperes (common practice)."""
+    line = sweep_report(SweepInput("1 2.61\n3.1 2.74\n8 2.88")).line
+    assert "first column spans more and is taken for the current" in line
+    assert "8 are taken for milliamps" in line
+    assert "taken for" not in sweep_report(SweepInput("2.61V 1mA\n2.74V 3.1mA\n2.88V 8mA")).line
+
+
+def test_strings_leds_and_resistor_are_taken_out_of_what_is_said():
+    """12 V, 30 mA in two strings of three with 50 Ω before both: 15 mA, and (12 − 1.5)/3 = 3.5 V (Ohm)."""
+    table = "9V 3mA\n10.5V 12mA\n12V 30mA"
+    line = sweep_report(SweepInput(table, "3", "50R", "2")).line
+    assert "15\u00a0mA in each string, 3.5\u00a0V over each LED" in line
+
+
+def test_a_series_count_is_never_multiplied_twice():
+    table = "9V 3mA\n10.5V 12mA\n12V 30mA"
+    with pytest.raises(InputError, match="3 LEDs in series already") as refused:
+        on("regulated", "24V", sweep=table, sweep_in_series="3", in_series=3)
+    assert refused.value.field == "in_series"
+    assert on("regulated", "24V", sweep=table, sweep_in_series="3", in_series=2, band="9-13V").in_series == 2

@@ -1855,6 +1855,11 @@ export interface components {
              */
             sweep_in_series: string;
             /**
+             * Sweep Strings
+             * @default
+             */
+            sweep_strings: string;
+            /**
              * Sweep Resistor
              * @default
              */
@@ -2220,6 +2225,11 @@ export interface components {
              * @default
              */
             sweep_in_series: string;
+            /**
+             * Sweep Strings
+             * @default
+             */
+            sweep_strings: string;
             /**
              * Sweep Resistor
              * @default
@@ -3417,6 +3427,11 @@ export interface components {
              */
             sweep_in_series: string;
             /**
+             * Sweep Strings
+             * @default
+             */
+            sweep_strings: string;
+            /**
              * Sweep Resistor
              * @default
              */
@@ -3708,6 +3723,11 @@ export interface components {
              * @default
              */
             sweep_in_series: string;
+            /**
+             * Sweep Strings
+             * @default
+             */
+            sweep_strings: string;
             /**
              * Sweep Resistor
              * @default

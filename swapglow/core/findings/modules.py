@@ -8,7 +8,7 @@ from swapglow.core.analysis.sharing import MISMATCH, unluckiest
 from swapglow.core.findings.finding import Finding, Grade, Remedy
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.parts.sweep import SWEPT
-from swapglow.core.quantities import AMPERE, VOLT, percent, show
+from swapglow.core.quantities import AMPERE, OHM, VOLT, percent, show
 
 # Room in a share of the band that the unluckiest of several in series should keep (ours).
 ROOM = 0.05
@@ -65,6 +65,24 @@ def over_its_band(c: Context) -> Iterable[Finding]:
             show(dip, VOLT), show(low, VOLT),
             "Below its band a module is dim or dark, and may flicker.",
         )  # fmt: skip
+
+
+@rule
+def inside_estimated(c: Context) -> Iterable[Finding]:
+    """What stands inside a ready-made lamp, where nobody counted, swept or read it twice."""
+    m, s = c.position.module, c.solution
+    if m is None or s is None or s.doubt is None:
+        return
+    likely = m.insides[0]
+    least, most = s.doubt
+    yield Finding(
+        "inside-estimated", "note",
+        f"What is inside is estimated: {likely.dice} LEDs and {show(likely.ohm, OHM, 2)} are the likeliest. "
+        f"Over all it may have it takes {show(least, AMPERE, 2)} to {show(most, AMPERE, 2)}.",
+        f"{len(m.insides)} possible", "one",
+        f"By what it draws at {show(m.at_v, VOLT)}. A second reading at other volts, a sweep, or a count of its LEDs "
+        "settles it.",
+    )  # fmt: skip
 
 
 def _over(c: Context, volts: float) -> Finding:

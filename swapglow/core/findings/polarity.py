@@ -2,7 +2,6 @@
 
 from collections.abc import Iterable
 
-from swapglow.core.findings.alternating import FAR_REVERSE
 from swapglow.core.findings.finding import Finding
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.quantities import VOLT, show
@@ -19,7 +18,7 @@ def reverse(c: Context) -> Iterable[Finding]:
     beyond = worst > limit
     yield Finding(
         "polarity",
-        "mind" if worst > FAR_REVERSE * limit else "note",
+        "note",
         f"Turned round it stays dark and sees {show(worst, VOLT)} in reverse"
         + (f", over its {show(limit, VOLT)}." if beyond else f"; it may take {show(limit, VOLT)}."),
         show(worst, VOLT),

@@ -17,6 +17,7 @@ from swapglow.core.quantities import (
     QuantityError,
     Shown,
     Source,
+    number_text,
     parse_single,
     show,
     shown,
@@ -27,6 +28,10 @@ FloatArray = NDArray[np.float64]
 
 MOST_LINES = 500
 MOST_IN_SERIES = 200
+# A bare current of half an ampere and more is no indicator's: it is read off a milliamp range.
+BARE_MILLIAMPS = 0.5
+# Fewer lines than these tell nothing by their span.
+LEAST_TOLD = 3
 # What a swept LED is called in a position.
 SWEPT = "swept"
 _HEAD = re.compile(r"(?i)[^\d]*(v|volt|a|amp|ma|current)")
@@ -61,11 +66,13 @@ class SweepInput:
         text: "2.61V 1mA" a line, or columns with a comma, a semicolon or a tab between.
         in_series: LEDs one after another inside, where known; empty for one.
         resistor: their resistor, where known.
+        strings: equal strings side by side inside, where known; empty for one.
     """
 
     text: str = ""
     in_series: str = ""
     resistor: str = ""
+    strings: str = ""
 
     @property
     def empty(self) -> bool:
@@ -75,41 +82,96 @@ class SweepInput:
 
 @dataclass(frozen=True)
 class Sweep:
-    """A sweep that was read: volts and amps, and the curve through them."""
+    """A sweep that was read: volts and amps of all of it, and the curve through them.
+
+    ``guess`` says what its columns were taken for, where nothing in it said so.
+    """
 
     volts: FloatArray
     amps: FloatArray
     curve: Curve
     in_series: int
+    strings: int
+    ohm: float
+    guess: str
 
 
 def read_table(text: str) -> tuple[FloatArray, FloatArray]:
-    """Volts and amps, line by line; a heading may name the columns and their units.
+    """Volts and amps, line by line; which column is which is told by a heading, by units, or by size.
 
     Raises:
         InputError: ``sweep``, with the line and what would be accepted.
     """
+    return _table(text)[:2]
+
+
+def _table(text: str) -> tuple[FloatArray, FloatArray, str]:
+    """Volts, amps, and what the columns were taken for where nothing said so."""
     lines = [(n, line.strip()) for n, line in enumerate(text.splitlines(), 1) if line.strip()]
     if len(lines) > MOST_LINES:
         raise InputError("sweep", f"A sweep takes {MOST_LINES} lines; this has {len(lines)}.")
-    scale_v, scale_a, swapped = 1.0, 1.0, False
-    volts, amps = [], []
+    heading: tuple[float, float, bool] | None = None
+    rows: list[tuple[int, str, str]] = []
     for k, (n, line) in enumerate(lines):
         if line.startswith("#"):
             continue
         cells = _cells(line)
         if k == 0 and not re.match(r"[\s+\-.]*\d", line) and _HEAD.match(line):
-            scale_v, scale_a, swapped = _heading(cells)
+            heading = _heading(cells)
             continue
         if len(cells) != 2:
             raise InputError("sweep", f'Line {n}, "{line[:40]}": two values are wanted, as 2.61V 1.0mA.')
-        first, second = (_decimal(c) for c in (cells[::-1] if swapped else cells))
+        rows.append((n, _decimal(cells[0]), _decimal(cells[1])))
+    swapped, guess = (heading[2], "") if heading is not None else _order(rows)
+    if swapped:
+        rows = [(n, second, first) for n, first, second in rows]
+    scale_v, scale_a = (1.0, 1.0) if heading is None else heading[:2]
+    largest = _largest([amps for _, _, amps in rows])
+    if heading is None and largest >= BARE_MILLIAMPS:
+        scale_a, guess = (
+            1e-3,
+            f"{guess} Bare currents of {largest:g} are taken for milliamps.".strip(),
+        )
+    volts, amps = [], []
+    for n, first, second in rows:
         try:
             volts.append(parse_single(first, VOLT, minimum=0) * (scale_v if _bare(first) else 1.0))
             amps.append(parse_single(second, AMPERE, minimum=0) * (scale_a if _bare(second) else 1.0))
         except QuantityError as problem:
             raise InputError("sweep", f"Line {n}: {problem}") from None
-    return np.array(volts), np.array(amps)
+    return np.array(volts), np.array(amps), guess
+
+
+def _order(rows: list[tuple[int, str, str]]) -> tuple[bool, str]:
+    """Whether amps come first, by a unit in the table, else by size: a current spans far more than its volts."""
+    if any(re.search(r"(?i)\da?\s*[munµ]?a(mps?)?$", first) for _, first, _ in rows):
+        return True, ""
+    if any(not _bare(first) or not _bare(second) for _, first, second in rows) or len(rows) < LEAST_TOLD:
+        return False, ""
+    firsts, seconds = [_number(a) for _, a, _ in rows], [_number(b) for _, _, b in rows]
+    if not (_span(firsts) and _span(seconds)):
+        return False, ""
+    if _span(firsts) > 1.2 * _span(seconds):
+        return True, "The first column spans more and is taken for the current."
+    return False, "The first column is taken for the volts."
+
+
+def _number(text: str) -> float:
+    try:
+        return float(text.replace(",", "."))
+    except ValueError:
+        return 0.0
+
+
+def _span(values: list[float]) -> float:
+    """Largest over smallest of what is over nothing; 0 where nothing is."""
+    some = [v for v in values if v > 0]
+    return max(some) / min(some) if some else 0.0
+
+
+def _largest(texts: list[str]) -> float:
+    """The largest bare number; 0 where all name their unit."""
+    return max((_number(t) for t in texts if _bare(t)), default=0.0)
 
 
 def _cells(line: str) -> list[str]:
@@ -146,16 +208,17 @@ def read_sweep(typed: SweepInput) -> Sweep:
     """A sweep with its curve.
 
     Raises:
-        InputError: ``sweep``, ``sweep_in_series`` or ``sweep_resistor``.
+        InputError: ``sweep``, ``sweep_in_series``, ``sweep_strings`` or ``sweep_resistor``.
     """
-    volts, amps = read_table(typed.text)
+    volts, amps, guess = _table(typed.text)
+    strings = read_count("sweep_strings", typed.strings.strip() or "1", MOST_IN_SERIES)
     count = read_count("sweep_in_series", typed.in_series.strip() or "1", MOST_IN_SERIES)
     ohm = read_single("sweep_resistor", typed.resistor, OHM, minimum=0) if typed.resistor.strip() else 0.0
     try:
         curve = fit_curve(volts, amps, in_series=count, known_ohm=ohm)
     except FitError as problem:
         raise InputError("sweep", str(problem)) from None
-    return Sweep(volts, amps, curve, count)
+    return Sweep(volts, amps, curve, count, strings, ohm, guess)
 
 
 def fitted_led(base: Led, typed: SweepInput) -> Led:
@@ -195,6 +258,16 @@ def fitted_led(base: Led, typed: SweepInput) -> Led:
         raise InputError("sweep", str(problem)) from None
 
 
+def _inside(s: Sweep) -> str:
+    """What one string and one LED of it have at the highest reading, their resistor taken out."""
+    if s.in_series == 1 and s.strings == 1 and not s.ohm:
+        return ""
+    each = float(s.amps.max()) / s.strings
+    # The resistor known is that of all strings together, as the meter saw it.
+    led = (float(s.volts[s.amps.argmax()]) - float(s.amps.max()) * s.ohm) / s.in_series
+    return f" At the highest: {show(each, AMPERE)} in each string, {show(led, VOLT)} over each LED."
+
+
 def sweep_report(typed: SweepInput) -> SweepReport:
     """The readings, the curve through them and its error.
 
@@ -214,5 +287,7 @@ def sweep_report(typed: SweepInput) -> SweepReport:
         c.n,
         shown(c.r_s, OHM, "least squares in volts; the module's own resistor is in it"),
         shown(c.worst_v, VOLT, "the largest left over", digits=2),
-        f"{len(s.volts)} readings, fitted to {show(c.error_v, VOLT, 2)}, {share:.2g} % of the highest.",
+        f"{len(s.volts)} readings, fitted to {show(c.error_v, VOLT, 2)}, {number_text(share)} % of the highest."
+        + (f" {s.guess}" if s.guess else "")
+        + _inside(s),
     )

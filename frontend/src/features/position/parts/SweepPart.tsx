@@ -69,6 +69,11 @@ export function SweepPart({ position, fit }: Props) {
         <>
           <SavedText field="sweep_in_series" label="LEDs in series inside" hint="Empty takes one" />
           <SavedText
+            field="sweep_strings"
+            label="Strings side by side inside"
+            hint="Empty takes one"
+          />
+          <SavedText
             field="sweep_resistor"
             label="Resistor known inside"
             hint="Empty leaves it to the fit"
