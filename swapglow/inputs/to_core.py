@@ -227,11 +227,13 @@ def _module(p: PositionInput, led: Led) -> Module | None:
     figures = plain(m, "module", "module.")
     other = plain(m, "module second", "module.")
     second = (other["volts"], other["amps"]) if other["volts"] and other["amps"] else None
-    return Module(
+    made = Module(
         *band, **{**figures, "throttle_s": figures["throttle_s"] or 0.0}, second=second, die_v=led.vf_typ,
         throttle=read_share("module.throttle", m.throttle, 1.0),
         swept=led if led.id == SWEPT and m.law == "resistor" else None,
     )  # fmt: skip
+    made.check()
+    return made
 
 
 def _band(p: PositionInput) -> tuple[float, float] | None:

@@ -1,4 +1,4 @@
-"""A taste of ``make fuzz-core``: random lamps end in an answer worked out twice, or in a refusal that names its field."""
+"""A taste of ``make fuzz-core``: random lamps are answered twice alike, or refused by a field's name."""
 
 from tests.fuzz.documents import document
 from tests.fuzz.run import many

@@ -193,6 +193,30 @@ def test_two_readings_of_a_lamp_tell_how_many_leds_it_has():
     assert len(Module(10, 15, 18e-3, given_v=12.0, die_v=3.1).insides) > 1
 
 
+@pytest.mark.parametrize(("more", "field", "says"), [
+    ({"dice": 4}, "module.dice", "4 LEDs of 3.1"), ({"second_volts": "13.8V", "second_amps": "15mA"},
+    "module.second_amps", "exchanged"),
+    ({"second_volts": "12V", "second_amps": "20mA"}, "module.second_amps", "more volts give more amps"),
+    ({"at": "2V"}, None, ""),
+])  # fmt: skip
+def test_what_no_lamp_can_be_is_refused_by_its_field(more, field, says):
+    def made():
+        return on(
+            "regulated",
+            "12V",
+            led_id="white-5-clear",
+            band="10-15V",
+            module={"amps": "18mA", "at": "12V", **more},
+        )
+
+    if field is None:
+        assert made().module.insides[0].dice == 0
+        return
+    with pytest.raises(InputError, match=says) as refused:
+        made()
+    assert refused.value.field == field
+
+
 def test_a_battery_under_a_lamps_band_does_not_light_it():
     """Two cells of 1.5 V, one to three LEDs of 3.1 V inside: dark whatever is inside."""
     dark = on("battery", "", {"chemistry": "alkaline-aa", "cells": "1"}, led_id="white-5-clear", band="10-15V",

@@ -12,6 +12,7 @@ from swapglow.core.constants import REFERENCE_C
 from swapglow.core.parts.catalogue import rows
 from swapglow.core.parts.led import Led
 from swapglow.core.parts.rectifier import rectifier
+from swapglow.core.quantities import AMPERE, VOLT, InputError, show
 
 Law = Literal["resistor", "current", "power"]
 LAWS: dict[Law, str] = {
@@ -83,6 +84,28 @@ class Module:
         if self.polarised:
             return 0.0
         return rectifier("power").volts(self.amps, 2, REFERENCE_C)
+
+    def check(self) -> None:
+        """See that what is known of it can be a lamp's.
+
+        Raises:
+            InputError: the field of it that cannot be.
+        """
+        room = self.at_v - self.bridge_v
+        if self.dice is not None and self.dice * self.die_v >= room:
+            raise InputError(
+                "module.dice", f"{self.dice} LEDs of {show(self.die_v, VOLT)} do not light at "
+                f"{show(self.at_v, VOLT)}: count again, or pick another LED.",
+            )  # fmt: skip
+        if self.second is None or self.law != "resistor":
+            return
+        volts, amps = self.second
+        if (volts - self.at_v) * (amps - self.amps) <= 0:
+            raise InputError(
+                "module.second_amps", f"{show(amps, AMPERE)} at {show(volts, VOLT)} and {show(self.amps, AMPERE)} at "
+                f"{show(self.at_v, VOLT)}: behind a resistor more volts give more amps. It holds its current or its "
+                "power, or the readings are exchanged.",
+            )  # fmt: skip
 
     @property
     def insides(self) -> tuple[Inside, ...]:
