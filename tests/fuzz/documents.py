@@ -88,9 +88,18 @@ def _module(rng: random.Random, usual: str) -> dict[str, Any]:
         "band": f"{low:.3g}-{low * rng.uniform(1.05, 2):.3g}V",
         "module": {
             "amps": _some(rng, 2e-3, 1, "A"), "law": rng.choice(sorted(LAWS)),
-            "polarised": rng.choice(("yes", "no")), "throttle": _maybe(rng, 0.3, f"{rng.randint(20, 100)} %"),
+            "at": _maybe(rng, 0.4, f"{low * rng.uniform(0.9, 1.8):.3g}V"), "polarised": rng.choice(("yes", "no")),
+            "throttle": _maybe(rng, 0.3, f"{rng.randint(20, 100)} %"),
             "after": _maybe(rng, 0.3, "40s"), "candela": _maybe(rng, 0.4, _some(rng, 0.1, 40, "cd")),
         },
+    }  # fmt: skip
+
+
+def _beside(rng: random.Random, place: int) -> dict[str, Any]:
+    return {
+        "place": place, "led_id": rng.choice(sorted(leds.catalogue())), "in_series": rng.choice((1, 1, 2)),
+        "count": rng.choice((1, 1, 3)), "drive": _maybe(rng, 0.6, _some(rng, 3e-4, 20e-3, "A")),
+        "resistor": _maybe(rng, 0.5, _some(rng, 30, 20e3, "Ω")),
     }  # fmt: skip
 
 
@@ -141,4 +150,9 @@ def document(seed: int) -> tuple[RailInput, PositionInput]:
         fields |= _module(rng, usual)
     elif extra < 0.25:
         fields["regulator_id"] = rng.choice(sorted(regulators()))
+    elif extra < 0.4 and fields.get("shunt_across") != "leds":
+        fields["beside"] = {f"s{k}": _beside(rng, k) for k in range(rng.randint(1, 2))}
+    if rng.random() < 0.2:
+        fields["ambient"] = f"{rng.randint(-10, 80)}°C"
+    fields["one_batch"] = rng.random() < 0.5
     return rail, PositionInput.model_validate(fields)

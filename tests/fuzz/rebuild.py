@@ -1,13 +1,15 @@
-"""A lamp's circuit worked out a second time, by other means: nested bisection instead of Newton's method.
+"""A lamp's circuit worked out a second time, by other means: nested roots between brackets instead of Newton's method.
 
 Nothing of the engine or the builder is used. Each part is its own law, written down here; a series path's
 volts only rise with its current, and a parallel pair's current with its volts, so that each level is solved by
-halving (Shockley 1949; Ohm; Kirchhoff). What it does not know it refuses.
+bracketing (Shockley 1949; Ohm; Kirchhoff). What it does not know it refuses.
 """
 
 import math
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+
+from scipy.optimize import brentq
 
 from swapglow.core.design.position import Position
 from swapglow.core.supplies.waveform import Waveform
@@ -32,15 +34,13 @@ class Case:
     source: float
 
 
-def _halved(f: Law, low: float, high: float, goal: float) -> float:
-    """Where a rising law reaches a goal."""
-    for _ in range(90):
-        middle = (low + high) / 2
-        if f(middle) < goal:
-            low = middle
-        else:
-            high = middle
-    return (low + high) / 2
+def _reached(f: Law, low: float, high: float, goal: float) -> float:
+    """Where a rising law reaches a goal, between brackets (Brent 1973); an end where it does not."""
+    if f(low) >= goal:
+        return low
+    if f(high) <= goal:
+        return high
+    return float(brentq(lambda x: f(x) - goal, low, high, xtol=1e-13, rtol=1e-10))
 
 
 def _led(p: Position, vf: float, count: int) -> Law:
@@ -86,8 +86,10 @@ def string_amps(p: Position, case: Case) -> float:
         NotHere: it has parts that are not known here.
     """
     d = p.driver
-    if p.module is not None or p.regulator is not None or p.beside:
+    if p.regulator is not None or (p.module is not None and p.module.law != "resistor"):
         raise NotHere("only resistors and LEDs")
+    if p.module is not None and p.rail.supply.alternates and not p.rectification.parts:
+        raise NotHere("no bridge of its own")
     if d.remaining_lamps or any(load.lamp or load.amps or load.led for load in d.loads if d.dropper_ohm):
         raise NotHere("only plain resistances around it")
     if not p.rail.supply.alternates:
@@ -100,7 +102,7 @@ def string_amps(p: Position, case: Case) -> float:
     both = p.rectification.folds
     if waveform is Waveform.SQUARE:
         return _steady(p, case) * (1.0 if both else 0.5)
-    instants = 90
+    instants = 60
     lit = sum(
         _steady(p, replace(case, rail=case.rail * math.sin((k + 0.5) / instants * math.pi / 2)))
         for k in range(instants)
@@ -113,22 +115,47 @@ def _steady(p: Position, case: Case) -> float:
     d = p.driver
     led, diodes, rectifier = _led(p, case.vf, p.in_series), _diodes(p), _rectifier(p)
 
+    inside = p.module.insides[p.inside].ohm * p.in_series if p.module is not None else 0.0
+    pairs = 2 * p.in_series if p.module is not None and not p.module.polarised else 0
+    bridge = _silicon(p, pairs, 7e-9, 1.8, 0.045)
+
     def own(string: float) -> float:
         """What a string's resistor carries: its LEDs', and its part of a shunt across all strings' LEDs."""
         if p.shunt_ohm is None or p.shunt_across != "leds":
             return string
-        return string + (led(string) + diodes(string)) / p.shunt_ohm / p.branches
+        across = led(string) + diodes(string) + string * inside + bridge(string)
+        return string + across / p.shunt_ohm / p.branches
 
     def volts(string: float) -> float:
         through = own(string)
-        return led(string) + diodes(string) + through * case.ohms + rectifier(through * p.branches)
+        return led(string) + diodes(string) + through * case.ohms + string * inside + bridge(string)
+
+    def beside(at: float) -> float:
+        """What the strings of other LEDs draw at so many volts behind the rectifier."""
+        total = 0.0
+        for b in p.beside:
+            other = replace(p, led=b.led, beside=(), series_diodes=0)
+            law = _led(other, b.led.vf_typ, b.in_series)
+            total += b.count * _reached(lambda i, law=law, ohm=b.ohm: law(i) + i * ohm, 0.0, 50.0, at)
+        return total
+
+    def behind(at: float) -> float:
+        """All that is drawn behind the rectifier."""
+        return (own(_reached(volts, 0.0, 50.0, at)) * p.branches + beside(at)) if at > 0 else 0.0
+
+    def rectified(across: float) -> float:
+        """Volts behind the rectifier with so many before it."""
+        if across <= 0 or not (p.rail.supply.alternates and p.rectification.diodes):
+            return max(across, 0.0)
+        return _reached(lambda at: at + rectifier(behind(at)), 0.0, across, across)
 
     def assembly(across: float) -> float:
         """Current of one string with so many volts across all of it."""
-        return _halved(volts, 0.0, 50.0, across) if across > 0 else 0.0
+        at = rectified(across)
+        return _reached(volts, 0.0, 50.0, at) if at > 0 else 0.0
 
     def drawn(across: float) -> float:
-        total = own(assembly(across)) * p.branches if across > 0 else 0.0
+        total = behind(rectified(across))
         if p.shunt_ohm is not None and p.shunt_across == "assembly":
             total += across / p.shunt_ohm
         return total
@@ -146,4 +173,4 @@ def _steady(p: Position, case: Case) -> float:
 
     if case.rail <= needed(0.0):
         return 0.0
-    return assembly(_halved(needed, 0.0, case.rail, case.rail))
+    return assembly(_reached(needed, 0.0, case.rail, case.rail))

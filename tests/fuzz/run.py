@@ -75,9 +75,9 @@ def confirmed(p, seed: int, tally: Tally) -> bool:
             rail = p.rail.peaks[k] - p.drop_v if alternates else p.rail.volts[k]
             drop = 0.0 if alternates else p.drop_v
             case = Case(rail, p.led.vf_typ, s.sizing.total_ohm, drop, p.rail.supply.source_ohm.value)
-            ours, theirs = float(s.usual[k]), string_amps(p, case)
+            ours, theirs = float(s.usual[k]), string_amps(s.position, case)
             if abs(ours - theirs) > CLOSE * max(theirs, LEAST_A):
-                tally.wrong.append((seed, f"{ours:.4g} A by the engine, {theirs:.4g} A by halving"))
+                tally.wrong.append((seed, f"{ours:.4g} A by the engine, {theirs:.4g} A by brackets"))
     except NotHere:
         return False
     return True

@@ -28,7 +28,8 @@ export function Strings({ current }: Props) {
         <span key={s.name}>
           {" "}
           {s.name}: {s.count > 1 ? `${s.count} × ` : ""}
-          <Figure shown={s.usual} /> through <Figure shown={s.each} />.
+          <Figure shown={s.usual} />, at the most <Figure shown={s.most} />, through{" "}
+          <Figure shown={s.each} />.
         </span>
       ))}
     </Line>

@@ -168,6 +168,6 @@ test("several strings say what one carries and what all take, each other kind by
   };
   const { container } = show(<Strings current={current(10, [other])} />);
   expect(container.textContent).toBe(
-    "One string 4mA, all of them 10mA. Night: 2 × 1mA through 4.7kΩ.",
+    "One string 4mA, all of them 10mA. Night: 2 × 1mA, at the most 2mA, through 4.7kΩ.",
   );
 });
