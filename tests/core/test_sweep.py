@@ -79,7 +79,7 @@ def test_tables_without_a_curve(v, a, says):
     ],
 )
 def test_a_table_as_it_is_typed_pasted_or_saved(text):
-    v, a = read_table(text)
+    v, a, _ = read_table(text)
     assert v == pytest.approx([2.61, 2.74, 2.88])
     assert a == pytest.approx([1e-3, 3.1e-3, 8e-3])
 

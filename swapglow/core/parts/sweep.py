@@ -96,17 +96,18 @@ class Sweep:
     guess: str
 
 
-def read_table(text: str) -> tuple[FloatArray, FloatArray]:
+def read_table(text: str) -> tuple[FloatArray, FloatArray, str]:
     """Volts and amps, line by line; which column is which is told by a heading, by units, or by size.
+
+    Args:
+        text: the table.
+
+    Returns:
+        V and A, (lines,) each, and what the columns were taken for where nothing said so.
 
     Raises:
         InputError: ``sweep``, with the line and what would be accepted.
     """
-    return _table(text)[:2]
-
-
-def _table(text: str) -> tuple[FloatArray, FloatArray, str]:
-    """Volts, amps, and what the columns were taken for where nothing said so."""
     lines = [(n, line.strip()) for n, line in enumerate(text.splitlines(), 1) if line.strip()]
     if len(lines) > MOST_LINES:
         raise InputError("sweep", f"A sweep takes {MOST_LINES} lines; this has {len(lines)}.")
@@ -210,7 +211,7 @@ def read_sweep(typed: SweepInput) -> Sweep:
     Raises:
         InputError: ``sweep``, ``sweep_in_series``, ``sweep_strings`` or ``sweep_resistor``.
     """
-    volts, amps, guess = _table(typed.text)
+    volts, amps, guess = read_table(typed.text)
     strings = read_count("sweep_strings", typed.strings.strip() or "1", MOST_IN_SERIES)
     count = read_count("sweep_in_series", typed.in_series.strip() or "1", MOST_IN_SERIES)
     ohm = read_single("sweep_resistor", typed.resistor, OHM, minimum=0) if typed.resistor.strip() else 0.0
