@@ -75,12 +75,14 @@ MADE = {
 }
 
 
-@pytest.mark.parametrize("way", ["", "bridge", "half_wave_cap"])
+@pytest.mark.parametrize(
+    ("way", "ambient"), [("", ""), ("bridge", ""), ("half_wave_cap", ""), ("bridge", "64°C")]
+)
 @pytest.mark.parametrize("kind", MADE)
-def test_a_ready_made_lamp_is_solved_with_its_insides(kind, way):
+def test_a_ready_made_lamp_is_solved_with_its_insides(kind, way, ambient):
     """Its resistor or current source, and its bridge, in the waveform: ngspice within 0.5 %."""
     p = on("winding", "11.4Vac", BELL, rectification=way, led_id="white-5-clear", band="9-15V",
-           module={"amps": "18mA", "at": "12V", **MADE[kind]})  # fmt: skip
+           ambient=ambient, module={"amps": "18mA", "at": "12V", **MADE[kind]})  # fmt: skip
     if not way:
         assert p.rectification.id == ("bridge_cap" if p.module.polarised else "own_bridge")
     ours, theirs = lamp_amps(p)

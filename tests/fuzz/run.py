@@ -41,6 +41,7 @@ class Tally:
     ends: Counter = field(default_factory=Counter)
     wrong: list = field(default_factory=list)
     slow: list = field(default_factory=list)
+    unsettled: list = field(default_factory=list)
 
 
 def one(seed: int, every: int, tally: Tally) -> None:
@@ -59,6 +60,7 @@ def one(seed: int, every: int, tally: Tally) -> None:
             tally.wrong.append((seed, f"a refusal without a field: {refusal.message}"))
     except CircuitError:
         tally.ends["not settled"] += 1
+        tally.unsettled.append(seed)
     except Exception:
         tally.wrong.append((seed, traceback.format_exc(limit=-3)))
     if time.monotonic() - started > SLOW_S:
@@ -128,7 +130,7 @@ def main() -> int:
         (a, min(a + size_, given.first + given.count))
         for a in range(given.first, given.first + given.count, size_)
     ]
-    ends, wrong, slow = Counter(), [], []
+    ends, wrong, slow, unsettled = Counter(), [], [], []
     with ProcessPoolExecutor(os.cpu_count()) as pool:
         for done, tally in enumerate(
             pool.map(many, *zip(*spans, strict=True), [given.every] * len(spans)), 1
@@ -136,11 +138,12 @@ def main() -> int:
             ends.update(tally.ends)
             wrong += tally.wrong
             slow += tally.slow
+            unsettled += tally.unsettled
             if done % 20 == 0:
                 print(f"{done * size_}: {dict(ends)}, {len(wrong)} wrong", flush=True)
     for seed, text in wrong:
         print(f"seed {seed}: {text}")
-    print(f"{dict(ends)}; {len(wrong)} wrong; over {SLOW_S:g} s: {slow}")
+    print(f"{dict(ends)}; {len(wrong)} wrong; over {SLOW_S:g} s: {slow}; not settled: {unsettled}")
     return 1 if wrong else 0
 
 

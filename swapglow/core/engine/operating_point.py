@@ -26,6 +26,8 @@ BoolArray = NDArray[np.bool_]
 
 # Samples solved together: small enough that a chunk's arrays stay in the processor's cache.
 CHUNK = 1024
+# After so many samples in a row that nothing rescues, the others are not tried one by one.
+HOPELESS = 12
 
 
 class NotConverged(CircuitError):
@@ -193,10 +195,15 @@ def _rescue(system: System, outcome: Outcome) -> None:
         some = System(subset(system.circuit, missing), samples=len(missing))
         found = newton(some, solver_for(some), some.drive()[:-1], cold_start(some))
         _put(outcome, missing[found.converged], found, np.flatnonzero(found.converged))
+    failed = 0
     for k in np.flatnonzero(~outcome.converged):
+        if failed >= HOPELESS:
+            # What so many in a row did not give the rest will not: they are marked, and nobody waits for them.
+            return
         index = np.array([k])
         one = System(subset(system.circuit, index)) if system.samples > 1 else system
         alone = _plain(one) or _gmin_stepping(one) or _source_stepping(one)
+        failed = 0 if alone is not None else failed + 1
         if alone is not None:
             _put(outcome, index, alone, np.array([0]))
 

@@ -52,7 +52,7 @@ _UNSETTLED_OHM = 100.0
 MODULE_HEAD_V = 0.3
 # A driver that only ever gives: it keeps some 0.2 V at ten milliamps, as a transistor does.
 _GATE = DiodeModel(i_s=1e-6, n=1.0)
-# The way round a current source that lacks head: some ten millivolts at ten milliamps.
+# The way round a current source that lacks head: some ten millivolts at ten milliamps, at any temperature.
 _SHARP = DiodeModel(i_s=1e-6, n=0.05)
 
 
@@ -237,7 +237,7 @@ class _Builder:
             self.elements.append(Resistor("Rpulse", node, "pulsed", max(d.pulse_ohm, LEAST_OHM)))
             node = "pulsed"
         if self.state == "pulse" and self.wave is not None:
-            self.elements.append(Diode("Dgate", node, "plus", _GATE))
+            self.elements.append(Diode("Dgate", node, "plus", replace(_GATE, nominal_c=self.p.celsius)))
             return "plus", "0"
         # On a supply that alternates the drop is taken off the crest, whichever way the current runs.
         if self.alternates or not (p.drop_v or isinstance(self.cases.drop, np.ndarray)):
@@ -391,7 +391,7 @@ class _Builder:
         self.elements += [
             VoltageSource("Vhead", node, "headed", Dc(MODULE_HEAD_V * self.p.in_series)),
             CurrentSource("Iheld", "headed", after, Dc(amps)),
-            Diode("Dheld", after, "headed", _SHARP),
+            Diode("Dheld", after, "headed", replace(_SHARP, nominal_c=self.p.celsius)),
         ]
 
 
