@@ -191,6 +191,15 @@ def test_a_check_pulse_is_seen_and_swallowed():
     assert found(with_changes(PULSED, {"driver.monitors_current": 0}), "check-pulse-seen") is None
 
 
+@pytest.mark.parametrize(("pulse", "seconds"), [("10ns", 1e-8), ("1us", 1e-6), ("2ms", 2e-3)])
+def test_a_pulse_is_lit_for_its_length(pulse, seconds):
+    """I·t/(0.2 s + t) (Blondel and Rey 1911): 50 mcd for ten nanoseconds are nothing."""
+    p = driven("lamp_check", "13.9V", pulse=pulse, period="200ms", pulse_source="270R", target="8mA")
+    peak = flash(p).peak_a / 0.02 * 0.15
+    assert flash(p).candela == pytest.approx(peak * seconds / 0.2, rel=0.03)
+    assert (found(p, "check-pulse-seen") is None) == (seconds < 1e-7)
+
+
 def test_a_flash_looks_like_a_steady_light():
     """I·t/(0.2 s + t) (Blondel and Rey 1911): a fifth of a second shows half of itself."""
     assert flash_candela(1.0, 0.2) == pytest.approx(0.5)

@@ -71,6 +71,9 @@ def flash(position: Position) -> Flash | None:
     peak, average = float(amps.max()), run.average(amps)
     # How long it is lit, as charge over peak.
     lasts = min(d.period_s, average * d.period_s / peak) if peak > 0 else 0.0
+    if p.capacitor_f is None:
+        # Nothing holds it up: it is lit for the pulse and no longer, however coarse the cycle's instants are.
+        lasts = min(lasts, d.pulse_s)
     return Flash(peak, flash_candela(led_candela(p, peak), lasts))
 
 
