@@ -198,7 +198,10 @@ def test_a_document_is_looked_at_before_it_comes_in(demo, app, tmp_path):
     path.write_text(json.dumps(data))
     press(app, "Close")
     press(app, "Bench", "link")
+    # All of the bench stands before anything on it is pressed.
+    expect(app.get_by_role("link", name=re.compile("^Fast slew|^Slew, fast")).first).to_be_visible()
     press(app, "Bring in a document")
+    expect(app.get_by_role("dialog")).to_be_visible()
     with app.expect_file_chooser() as chooser:
         press(app, "Choose a file")
     chooser.value.set_files(path)
@@ -207,7 +210,10 @@ def test_a_document_is_looked_at_before_it_comes_in(demo, app, tmp_path):
     expect(app.get_by_role("link", name=re.compile("^Slew, fast"))).to_be_visible()
 
     press(app, "Bench", "link")
+    # All of the bench stands before anything on it is pressed.
+    expect(app.get_by_role("link", name=re.compile("^Fast slew|^Slew, fast")).first).to_be_visible()
     press(app, "Bring in a document")
+    expect(app.get_by_role("dialog")).to_be_visible()
     path.write_text(path.read_text()[:300])
     with app.expect_file_chooser() as chooser:
         press(app, "Choose a file")
