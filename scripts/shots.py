@@ -36,12 +36,6 @@ def _trying(page: Page) -> None:
     page.get_by_text("Trying:").wait_for()
 
 
-def _resistor(page: Page) -> None:
-    _lamp("Exposure running")(page)
-    page.get_by_role("button", name=re.compile("^Resistor")).click()
-    page.get_by_role("dialog").wait_for()
-
-
 def _pencil(page: Page) -> None:
     _lamp("Pen lamp")(page)
     page.get_by_role("button", name=re.compile("of the doubt")).click()
@@ -113,7 +107,6 @@ VIEWS: list[tuple[str, Callable[[Page], None], str, int, int]] = [
     ("position", _lamp("Wind hold"), "day", 1280, 800),
     ("position-lamp-room", _lamp("Dial, left"), "lamp", 1280, 800),
     ("position-trying", _trying, "day", 1280, 800),
-    ("position-resistor", _resistor, "day", 1280, 800),
     ("position-pencil", _pencil, "day", 1280, 800),
     ("position-phone", _lamp("Shutter open"), "lamp", 390, 844),
     ("drawer", _drawer, "day", 1280, 800),

@@ -9,12 +9,13 @@ from typing import Annotated
 from pydantic import Field
 
 from swapglow.core.design import position as core
-from swapglow.core.design.branch import MOST_BESIDE, MOST_BRANCHES, MOST_IN_SERIES
+from swapglow.core.design.branch import MOST_BESIDE, MOST_BRANCHES
 from swapglow.core.design.rectification import RECTIFICATIONS
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.intake.stages import STAGES
 from swapglow.core.measurement.reading_after import READS
 from swapglow.core.parts import preferred
+from swapglow.core.parts.led import MOST_IN_SERIES
 from swapglow.core.parts.ready_made import LAWS
 from swapglow.core.parts.resistor import ALL_RATINGS_W, rating_text
 from swapglow.core.quantities import AMPERE, CANDELA, CELSIUS, FARAD, OHM, SECOND, VOLT, Source

@@ -106,14 +106,12 @@ def test_a_rail_adds_up_its_lamps_before_and_after():
     assert b.after == pytest.approx((sum(amps) + 0.05,) * 3, rel=1e-3)
     assert b.before == pytest.approx((0.35,) * 3)
     assert [d.after[1] for d in b.draws] == pytest.approx(amps, rel=1e-3)
-    assert b.least_after == pytest.approx(sum(amps) + 0.05, rel=1e-3)
 
 
 def test_of_lamps_lit_one_at_a_time_the_thirstiest_counts():
     rail = on_one().rail
     b = budget(rail, members(1000, 470, 2200, lit=("single", "single", "always")))
     assert b.after[1] == pytest.approx(through(12, 470) + through(12, 2200), rel=1e-3)
-    assert b.least_after == pytest.approx(through(12, 2200), rel=1e-3)
     assert b.before[1] == pytest.approx(0.2)
 
 

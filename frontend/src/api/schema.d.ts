@@ -3017,27 +3017,6 @@ export interface components {
             others: string;
         };
         /**
-         * BudgetFinding
-         * @description A judgement on all that hangs on a rail, before or after the swaps.
-         */
-        BudgetFinding: {
-            /** Id */
-            id: string;
-            /**
-             * Grade
-             * @enum {string}
-             */
-            grade: "stop" | "mind" | "note";
-            /** Message */
-            message: string;
-            /** Figure */
-            figure: string;
-            /** Limit */
-            limit: string;
-            /** Why */
-            why: string;
-        };
-        /**
          * Limit
          * @description What the rail may give, by its fuse or by the supply itself.
          */
@@ -3082,7 +3061,7 @@ export interface components {
             hours_before: components["schemas"]["Shown"] | null;
             hours_after: components["schemas"]["Shown"] | null;
             /** Findings */
-            findings: components["schemas"]["BudgetFinding"][];
+            findings: components["schemas"]["Finding"][];
             /** Line */
             line: string;
             /** Origin */

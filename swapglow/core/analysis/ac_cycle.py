@@ -71,8 +71,6 @@ class Cycled:
         reverse: most reverse volts across the string.
         supply_rms: of what the whole circuit takes from the supply.
         shunt_rms: of the volts over a shunt; zeros without one.
-        second: average forward current of the string that lights on the other half-cycle, A; zeros where
-            there is none.
     """
 
     average: FloatArray
@@ -82,7 +80,6 @@ class Cycled:
     reverse: FloatArray
     supply_rms: FloatArray
     shunt_rms: FloatArray
-    second: FloatArray
 
     def pick(self, index: NDArray[np.intp]) -> "Cycled":
         """Some of the cases."""
@@ -273,16 +270,11 @@ def _instant_by_instant(position: Position, cases: AcCases) -> Cycled:
     across = point.across("D1").reshape(shape)
     names = {e.name for e in point.circuit.elements}
     nothing = np.zeros(len(cases.peak))
-    second = nothing
-    if "D2" in names:
-        other = np.maximum(point.current("D2"), 0.0).reshape(shape) / position.branches
-        # On a track it lights the other way round, and its figures are of that way.
-        second = other.max(axis=1) if either_way else (other * weight).sum(axis=1)
     return Cycled(
         (amps * weight).sum(axis=1), amps.max(axis=1), rms(_through(point, position)),
         np.abs(_through(point, position)).reshape(shape).max(axis=1),
         np.maximum(-across.min(axis=1), 0.0), rms(point.current("Vrail")),
-        rms(point.across("Rshunt")) if "Rshunt" in names else nothing, second,
+        rms(point.across("Rshunt")) if "Rshunt" in names else nothing,
     )  # fmt: skip
 
 
@@ -295,7 +287,7 @@ def _summed(position: Position, s: SteadyStates, cases: AcCases) -> Cycled:
         _wide(np.sqrt(s.averages(_through(s, position) ** 2)), cases),
         _wide(np.abs(_through(s, position)).max(axis=-1), cases), nothing,
         _wide(np.sqrt(s.averages(s.current("Vrail") ** 2)), cases),
-        _wide(np.sqrt(s.averages(s.across("Rshunt") ** 2)), cases) if shunted else nothing, nothing,
+        _wide(np.sqrt(s.averages(s.across("Rshunt") ** 2)), cases) if shunted else nothing,
     )  # fmt: skip
 
 

@@ -86,7 +86,6 @@ class Budget:
         others_a: what else hangs on it, A.
         before, after: the most together at the three levels, A: every lamp that may be lit, and of those
             that are lit one at a time the thirstiest; None before where an old lamp is not known.
-        least_after: the lamps that are always lit, usual level, A.
         hours_before, hours_after: a battery's life with all that is always lit, to its last charge, h.
         by_rms: whether they are RMS currents added up.
     """
@@ -96,7 +95,6 @@ class Budget:
     others_a: float
     before: tuple[float, float, float] | None
     after: tuple[float, float, float]
-    least_after: float
     hours_before: float | None
     hours_after: float | None
     by_rms: bool
@@ -128,12 +126,10 @@ def budget(rail: Rail, members: tuple[Member, ...]) -> Budget:
     was = _volts(rail, [before[k] for k in lit_before], others) if known else None
     draws = tuple(_draw(rail, m, after[m.id], before.get(m.id), together, was, others) for m in members)
     always = [m.id for m in members if m.lit == "always"]
-    steady = _volts(rail, [after[k] for k in always], others)
     return Budget(
         rail, draws, others,
         None if was is None else _total([before[k] for k in lit_before], was, others),
         _total([after[k] for k in lit_after], together, others),
-        _total([after[k] for k in always], steady, others)[1],
         _hours(rail, [before[k] for k in always], members) if known else None,
         _hours(rail, [after[k] for k in always], members), False,
     )  # fmt: skip
@@ -263,7 +259,7 @@ def _by_rms(rail: Rail, members: tuple[Member, ...]) -> Budget:
     olds = [d.before for d in lit if d.before is not None]
     return Budget(
         rail, tuple(draws), others, total(olds) if len(olds) == len(lit) else None, total([d.after for d in lit]),
-        sum(d.after[1] for d in draws if d.lit == "always") + others, None, None, True,
+        None, None, True,
     )  # fmt: skip
 
 

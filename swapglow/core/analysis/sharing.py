@@ -6,7 +6,6 @@ from dataclasses import dataclass
 from scipy.optimize import brentq
 
 from swapglow.core.design.position import Position
-from swapglow.core.network.builder import MODULE_HEAD_V
 
 # Two lamps of one batch draw so much more and less than their mean at the same volts (common practice).
 MISMATCH = 0.1
@@ -39,10 +38,10 @@ def unluckiest(position: Position, total_v: float) -> Share | None:
     """The lamp that draws least, in series with others that draw most.
 
     V(I/0.9) + (n − 1)·V(I/1.1) = Vtotal (Kirchhoff), the first further down by its throttling. Lamps of
-    constant current or power have no curve to share by: the least of them keeps what the others' LEDs leave.
+    constant current or power have no curve to share by and are not asked about here.
 
     Args:
-        position: the swap, ready-made or swept lamps in series.
+        position: the swap, lamps with a resistor inside or swept ones, in series.
         total_v: over all of them, V.
 
     Returns:
@@ -54,10 +53,6 @@ def unluckiest(position: Position, total_v: float) -> Share | None:
         return None
     volts = curve_of(p)
     low, high = (1 - MISMATCH) * (m.throttle if m is not None else 1.0), 1 + MISMATCH
-    if m is not None and m.law != "resistor":
-        amps = m.amps * low
-        others = (count - 1) * (volts(amps) + MODULE_HEAD_V)
-        return Share(max(total_v - others, 0.0), amps)
 
     def left(amps: float) -> float:
         return volts(amps / low) + (count - 1) * volts(amps / high) - total_v

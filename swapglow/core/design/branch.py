@@ -2,11 +2,10 @@
 
 from dataclasses import dataclass
 
-from swapglow.core.parts.led import Led
+from swapglow.core.parts.led import MOST_IN_SERIES, Led
 from swapglow.core.quantities import InputError
 
 MOST_BESIDE = 6
-MOST_IN_SERIES = 200
 MOST_BRANCHES = 50
 
 

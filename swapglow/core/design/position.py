@@ -5,13 +5,13 @@ from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from swapglow.core.constants import REFERENCE_C
-from swapglow.core.design.branch import MOST_BESIDE, MOST_BRANCHES, MOST_IN_SERIES, Branch
+from swapglow.core.design.branch import MOST_BESIDE, MOST_BRANCHES, Branch
 from swapglow.core.design.rectification import OWN_BRIDGE, RECTIFICATIONS, Rectification, usual_rectification
 from swapglow.core.drivers import plain_driver
 from swapglow.core.drivers.driver import Driver
 from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import Lamp
-from swapglow.core.parts.led import Led
+from swapglow.core.parts.led import MOST_IN_SERIES, Led
 from swapglow.core.parts.ready_made import Module
 from swapglow.core.parts.regulator import RegulatorPart, regulators
 from swapglow.core.quantities import Figure, InputError, Source

@@ -12,6 +12,7 @@ from swapglow.core.parts.catalogue import rows
 
 # No junction of one part, nor a small module of several, is above this.
 LARGEST_VF = 25.0
+MOST_IN_SERIES = 200
 
 FloatArray = NDArray[np.float64]
 

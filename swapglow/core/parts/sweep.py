@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from swapglow.core.parts.fit import Curve, FitError, fit_curve
-from swapglow.core.parts.led import LARGEST_VF, Led, LedError
+from swapglow.core.parts.led import LARGEST_VF, MOST_IN_SERIES, Led, LedError
 from swapglow.core.quantities import (
     AMPERE,
     OHM,
@@ -27,7 +27,6 @@ from swapglow.core.quantities.inputs import read_count, read_single
 FloatArray = NDArray[np.float64]
 
 MOST_LINES = 500
-MOST_IN_SERIES = 200
 # A bare current of half an ampere and more is no indicator's: it is read off a milliamp range.
 BARE_MILLIAMPS = 0.5
 # Fewer lines than these tell nothing by their span.

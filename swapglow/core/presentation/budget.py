@@ -4,12 +4,10 @@ from dataclasses import dataclass
 from typing import Literal
 
 from swapglow.core.analysis.budget import Budget, Draw, Lit, Member, budget
-from swapglow.core.findings.finding import Finding, Grade
+from swapglow.core.findings.finding import Finding, gravity
+from swapglow.core.findings.supplies import FUSE_SHARE
 from swapglow.core.quantities import AMPERE, VOLT, Shown, Source, percent, show, shown
 from swapglow.core.supplies.rail import Rail
-
-# A fuse is loaded to three quarters of its rating at most (common practice).
-FUSE_SHARE = 0.75
 
 
 @dataclass(frozen=True)
@@ -31,18 +29,6 @@ class Limit:
     id: Literal["fuse", "rated", "pin"]
     label: str
     amps: Shown
-
-
-@dataclass(frozen=True)
-class BudgetFinding:
-    """A judgement on all that hangs on a rail, before or after the swaps."""
-
-    id: str
-    grade: Grade
-    message: str
-    figure: str
-    limit: str
-    why: str
 
 
 @dataclass(frozen=True)
@@ -73,7 +59,7 @@ class RailBudget:
     limits: tuple[Limit, ...]
     hours_before: Shown | None
     hours_after: Shown | None
-    findings: tuple[BudgetFinding, ...]
+    findings: tuple[Finding, ...]
     line: str
     origin: str
     scale_a: float
@@ -117,7 +103,7 @@ def rail_budget(rail: Rail, members: tuple[Member, ...], left_out: tuple[str, ..
         None if b.before is None else shown(b.before[1], AMPERE, "with the old lamps, usual level"),
         shown(b.after[1], AMPERE, "after the swaps, usual level"),
         limits, _hours(b.hours_before, "the old lamps"), _hours(b.hours_after, "the swaps"),
-        tuple(sorted(_findings(rail, b), key=lambda f: ("stop", "mind", "note").index(f.grade))),
+        tuple(sorted(_findings(rail, b), key=gravity)),
         _line(b), origin, top, left_out,
     )  # fmt: skip
 
@@ -161,11 +147,10 @@ def budget_findings(rail: Rail, members: tuple[Member, ...]) -> tuple[Finding, .
         NotConverged: a lamp has no answer.
         CannotBuild: a part of one is not worked out on this supply.
     """
-    found = _findings(rail, budget(rail, members))
-    return tuple(Finding(f.id, f.grade, f.message, f.figure, f.limit, f.why) for f in found)
+    return tuple(_findings(rail, budget(rail, members)))
 
 
-def _findings(rail: Rail, b: Budget) -> list[BudgetFinding]:
+def _findings(rail: Rail, b: Budget) -> list[Finding]:
     out = []
     for limit in _limits(rail):
         amps, most = b.after[2], limit.amps.value
@@ -174,7 +159,7 @@ def _findings(rail: Rail, b: Budget) -> list[BudgetFinding]:
             continue
         over = amps > most
         was = "" if b.before is None else f" Before the swaps it was {show(b.before[2], AMPERE)}."
-        out.append(BudgetFinding(
+        out.append(Finding(
             f"rail-over-{limit.id}", "stop" if over else "mind",
             f"All that may be lit on this rail takes {show(amps, AMPERE)}: "
             + (f"over the {limit.amps.text} of its {limit.label.lower()}." if over
@@ -185,7 +170,7 @@ def _findings(rail: Rail, b: Budget) -> list[BudgetFinding]:
         ))  # fmt: skip
     worst = min((d for d in b.draws if d.light is not None), key=lambda d: d.light or 1.0, default=None)
     if worst is not None and worst.light is not None and worst.light < SAGGED:
-        out.append(BudgetFinding(
+        out.append(Finding(
             "rail-sags", "mind" if worst.light < SAGGED_MUCH else "note",
             f"With all lit {worst.name} falls to {percent(worst.light)} of the light it has alone.",
             percent(worst.light), percent(SAGGED),

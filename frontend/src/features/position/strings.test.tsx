@@ -70,6 +70,7 @@ const budget: Schemas["RailBudget"] = {
       figure: "900 mA",
       limit: "750 mA",
       why: "Three quarters at most.",
+      remedies: [],
     },
   ],
   line: "4 lamps: 145 mA together at the usual level, 700 mA before.",
