@@ -1,6 +1,7 @@
 import { lazy, Suspense } from "react";
 import { BrowserRouter, Route, Routes } from "react-router";
 
+import { useCatalogue } from "./api/queries";
 import { BenchView } from "./features/bench/BenchView";
 import { Missing } from "./shell/Missing";
 import { Shell } from "./shell/Shell";
@@ -11,27 +12,39 @@ const TakeInView = lazy(() => import("./features/takein/TakeInView"));
 const ReadingsView = lazy(() => import("./features/readings/ReadingsView"));
 const DrawerView = lazy(() => import("./features/drawer/DrawerView"));
 
+const opening = <p role="status">Opening…</p>;
+
+const away = (problem: unknown) => (
+  <Shell>
+    <Missing problem={problem} />
+  </Shell>
+);
+
 export function App() {
   return (
     <BrowserRouter>
-      <Suspense fallback={<p role="status">Opening…</p>}>
-        <Routes>
-          <Route path="/" element={<BenchView />} />
-          <Route path="/equipment/:id" element={<EquipmentView />} />
-          <Route path="/equipment/:id/take-in" element={<TakeInView />} />
-          <Route path="/position/:id" element={<PositionView />} />
-          <Route path="/position/:id/readings" element={<ReadingsView />} />
-          <Route path="/drawer" element={<DrawerView />} />
-          <Route
-            path="*"
-            element={
-              <Shell>
-                <Missing problem={null} />
-              </Shell>
-            }
-          />
-        </Routes>
-      </Suspense>
+      <Views />
     </BrowserRouter>
+  );
+}
+
+/** The views, once the catalogue is there: a form without it would grow fields under the typist's hand. */
+function Views() {
+  const catalogue = useCatalogue();
+  if (!catalogue.data) {
+    return catalogue.failureReason === null ? opening : away(catalogue.failureReason);
+  }
+  return (
+    <Suspense fallback={opening}>
+      <Routes>
+        <Route path="/" element={<BenchView />} />
+        <Route path="/equipment/:id" element={<EquipmentView />} />
+        <Route path="/equipment/:id/take-in" element={<TakeInView />} />
+        <Route path="/position/:id" element={<PositionView />} />
+        <Route path="/position/:id/readings" element={<ReadingsView />} />
+        <Route path="/drawer" element={<DrawerView />} />
+        <Route path="*" element={away(null)} />
+      </Routes>
+    </Suspense>
   );
 }
