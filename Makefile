@@ -5,7 +5,7 @@ PORT ?= 8417
 export SWAPGLOW_PORT := $(PORT)
 export PYTHONWARNINGS := ignore::DeprecationWarning
 
-.PHONY: demo test test-core test-web build schema shots bench load fuzz-core torture format lock clean lint debian
+.PHONY: demo test test-core test-web build schema shots bench load fuzz-core mutants torture format lock clean lint debian
 
 demo: $(STAMP)/run $(STAMP)/built
 	@$(PY) -m swapglow.web.serve
@@ -45,6 +45,11 @@ $(STAMP)/dev: requirements/dev.txt | $(STAMP)/venv
 	@echo "Installing the Python packages, with those for development"
 	@$(PY) -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements/dev.txt
 	@touch $@ $(STAMP)/run
+
+$(STAMP)/mutants: requirements/mutants.txt | $(STAMP)/dev
+	@echo "Installing the mutation tool"
+	@$(PY) -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements/mutants.txt
+	@touch $@
 
 $(STAMP)/npm: frontend/package.json frontend/package-lock.json | $(STAMP)/venv
 	@echo "Installing the front end's packages"
@@ -102,13 +107,19 @@ COUNT ?= 20000
 fuzz-core: $(STAMP)/dev
 	OPENBLAS_NUM_THREADS=1 $(PY) -m tests.fuzz.run --count $(COUNT)
 
+# Small mistakes put into the code, one at a time: do the tests notice? SEED and MISTAKES draw others.
+SEED ?= 1
+MISTAKES ?= 220
+mutants: $(STAMP)/mutants debian
+	$(PY) -m tests.mutants.run --seed $(SEED) --count $(MISTAKES)
+
 # What make test does in a bounded form, long: kills, histories, the bad bench.
 torture: $(STAMP)/dev $(STAMP)/built debian
 	KILLS=300 TORTURE=1 $(PY) -m pytest tests/reliability tests/hostile tests/api/test_histories.py tests/browser/test_bad_bench.py
 
 lock: | $(STAMP)/venv
 	$(PY) -m pip install --quiet uv
-	cd requirements && for name in run dev; do ../.venv/bin/uv pip compile --quiet --generate-hashes --universal --python-version 3.11 --no-emit-index-url --custom-compile-command "make lock" $$name.in -o $$name.txt; done
+	cd requirements && for name in run dev mutants; do ../.venv/bin/uv pip compile --quiet --generate-hashes --universal --python-version 3.11 --no-emit-index-url --custom-compile-command "make lock" $$name.in -o $$name.txt; done
 
 clean:
 	rm -rf .venv frontend/node_modules frontend/dist var

@@ -137,12 +137,12 @@ def main() -> int:
         ):
             ends.update(tally.ends)
             wrong += tally.wrong
+            for seed, text in tally.wrong:
+                print(f"seed {seed}: {text}", flush=True)
             slow += tally.slow
             unsettled += tally.unsettled
             if done % 20 == 0:
                 print(f"{done * size_}: {dict(ends)}, {len(wrong)} wrong", flush=True)
-    for seed, text in wrong:
-        print(f"seed {seed}: {text}")
     print(f"{dict(ends)}; {len(wrong)} wrong; over {SLOW_S:g} s: {slow}; not settled: {unsettled}")
     return 1 if wrong else 0
 

@@ -1,0 +1,114 @@
+"""Which tests run which lines: one coverage run of all tests outside the browser, kept beside the environment."""
+
+import functools
+import gc
+import json
+import subprocess
+import sys
+import time
+from collections import defaultdict
+from pathlib import Path
+
+import pytest
+from coverage import CoverageData
+
+ROOT = Path(__file__).resolve().parents[2]
+KEPT = ROOT / ".venv" / "mutants"
+ROOMS = ("tests/core", "tests/api", "tests/document")
+# Those that compare thousands of cases with the reference: each runs every line, and none says which it asks of.
+LONGEST_S = 20.0
+
+
+class Watching:
+    """Empties every cache before a test, so that its own lines are run, and notes how long each takes."""
+
+    def __init__(self):
+        self.took = defaultdict(float)
+        self._caches = []
+
+    def pytest_collection_finish(self):
+        self._caches = [
+            found for found in gc.get_objects()
+            if isinstance(found, functools._lru_cache_wrapper) and "swapglow" in str(found.__module__)
+        ]  # fmt: skip
+
+    @pytest.hookimpl(wrapper=True)
+    def pytest_runtest_protocol(self, item):
+        for cache in self._caches:
+            cache.cache_clear()
+        started = time.monotonic()
+        try:
+            return (yield)
+        finally:
+            # All cases of a parametrized test, which is how coverage names them too.
+            self.took[item.nodeid.split("[")[0]] += time.monotonic() - started
+
+
+def watch(room: str) -> None:
+    """Run the tests of one room, watched; called in a process of its own, under coverage."""
+    plugin = Watching()
+    code = pytest.main(["-q", "-p", "no:cacheprovider", room], plugins=[plugin])
+    if code != 0:
+        sys.exit(f"{room}: its tests must pass before mistakes are put into what they test")
+    (KEPT / f"{room.replace('/', '-')}.json").write_text(json.dumps(plugin.took))
+
+
+def learn(work: Path) -> tuple[dict[str, dict[int, list[str]]], dict[str, float]]:
+    """Each file's lines with the tests that run them, and how long each test takes, s.
+
+    Args:
+        work: a copy of the tree to run in.
+
+    Returns:
+        Tests by file and line, and seconds by test. Both are kept for the commit.
+    """
+    KEPT.mkdir(parents=True, exist_ok=True)
+    head = subprocess.run(
+        ["git", "rev-parse", "HEAD:swapglow"], cwd=ROOT, capture_output=True, text=True, check=True
+    ).stdout.strip()
+    kept = KEPT / f"lines-{head[:12]}.json"
+    if not kept.exists():
+        _run_all(work)
+        kept.write_text(json.dumps(_read(work)))
+    found = json.loads(kept.read_text())
+    return {
+        path: {int(n): tests for n, tests in lines.items()} for path, lines in found["lines"].items()
+    }, found["took"]
+
+
+def _run_all(work: Path) -> None:
+    (work / ".coveragerc").write_text(
+        "[run]\nsource = swapglow\ndynamic_context = test_function\nparallel = true\n"
+    )
+    running = [
+        subprocess.Popen(
+            [sys.executable, "-m", "coverage", "run", "--data-file", str(work / f"cover-{n}"), "-m",
+             "tests.mutants.lines", room],
+            cwd=work,
+        )
+        for n, room in enumerate(ROOMS)
+    ]  # fmt: skip
+    codes = [one.wait() for one in running]
+    if any(codes):
+        sys.exit(1)
+
+
+def _read(work: Path) -> dict:
+    took: dict[str, float] = {}
+    for room in ROOMS:
+        took |= json.loads((KEPT / f"{room.replace('/', '-')}.json").read_text())
+    ids = {nodeid.removesuffix(".py").replace("/", ".").replace(".py::", "."): nodeid for nodeid in took}
+    lines: dict[str, dict[int, list[str]]] = {}
+    for n in range(len(ROOMS)):
+        for part in work.glob(f"cover-{n}*"):
+            data = CoverageData(str(part))
+            data.read()
+            for path in data.measured_files():
+                of = lines.setdefault(str(Path(path).relative_to(work)), {})
+                for line, contexts in data.contexts_by_lineno(path).items():
+                    of[line] = sorted({*of.get(line, []), *(ids[c] for c in contexts if c in ids)})
+    return {"lines": lines, "took": took}
+
+
+if __name__ == "__main__":
+    watch(sys.argv[1])
