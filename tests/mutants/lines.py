@@ -29,7 +29,7 @@ class Watching:
     def pytest_collection_finish(self):
         self._caches = [
             found for found in gc.get_objects()
-            if isinstance(found, functools._lru_cache_wrapper) and "swapglow" in str(found.__module__)
+            if type(found) is functools._lru_cache_wrapper and "swapglow" in str(found.__module__)
         ]  # fmt: skip
 
     @pytest.hookimpl(wrapper=True)
