@@ -44,13 +44,18 @@ class Watching:
             self.took[item.nodeid.split("[")[0]] += time.monotonic() - started
 
 
+def took_of(room: str) -> str:
+    """The file in which a room's seconds by test are noted, where it runs."""
+    return f"{room.replace('/', '-')}.json"
+
+
 def watch(room: str) -> None:
     """Run the tests of one room, watched; called in a process of its own, under coverage."""
     plugin = Watching()
     code = pytest.main(["-q", "-p", "no:cacheprovider", room], plugins=[plugin])
     if code != 0:
         sys.exit(f"{room}: its tests must pass before mistakes are put into what they test")
-    (KEPT / f"{room.replace('/', '-')}.json").write_text(json.dumps(plugin.took))
+    Path(took_of(room)).write_text(json.dumps(plugin.took))
 
 
 def learn(work: Path) -> tuple[dict[str, dict[int, list[str]]], dict[str, float]]:
@@ -96,7 +101,7 @@ def _run_all(work: Path) -> None:
 def _read(work: Path) -> dict:
     took: dict[str, float] = {}
     for room in ROOMS:
-        took |= json.loads((KEPT / f"{room.replace('/', '-')}.json").read_text())
+        took |= json.loads((work / took_of(room)).read_text())
     ids = {nodeid.removesuffix(".py").replace("/", ".").replace(".py::", "."): nodeid for nodeid in took}
     lines: dict[str, dict[int, list[str]]] = {}
     for n in range(len(ROOMS)):
