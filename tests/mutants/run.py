@@ -153,6 +153,8 @@ def copies(room: Path, count: int) -> SimpleQueue:
         work.mkdir()
         packed = subprocess.run(["git", "archive", "HEAD"], cwd=ROOT, capture_output=True, check=True).stdout
         subprocess.run(["tar", "-x", "-C", str(work)], input=packed, check=True)
+        for built in ("node_modules", "dist"):
+            (work / "frontend" / built).symlink_to(ROOT / "frontend" / built)
         free.put(work)
     return free
 
