@@ -18,6 +18,7 @@ from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.solution import solve
 from swapglow.core.assess import assess
 from swapglow.core.design.changes import with_changes
+from swapglow.core.engine.devices import GMIN
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.findings import verdict
 from swapglow.core.findings.finding import GRADES
@@ -29,8 +30,8 @@ from tests.fuzz.documents import document
 from tests.fuzz.rebuild import Case, NotHere, string_amps
 
 CLOSE = 0.01
-# Below this nothing is compared: a nanoampere is the leakage of the parts themselves.
-LEAST_A = 1e-8
+
+
 SLOW_S = 5.0
 
 
@@ -78,7 +79,7 @@ def confirmed(p, seed: int, tally: Tally) -> bool:
             drop = 0.0 if alternates else p.drop_v
             case = Case(rail, p.led.vf_typ, s.sizing.total_ohm, drop, p.rail.supply.source_ohm.value)
             ours, theirs = float(s.usual[k]), string_amps(s.position, case)
-            if abs(ours - theirs) > CLOSE * max(theirs, LEAST_A):
+            if abs(ours - theirs) > CLOSE * theirs + GMIN * abs(rail):
                 tally.wrong.append((seed, f"{ours:.4g} A by the engine, {theirs:.4g} A by brackets"))
     except NotHere:
         return False

@@ -43,12 +43,14 @@ class Outcome:
         x: unknowns with ground as a last row of zeros, (size + 1, samples).
         junctions: the junction voltages they rest on.
         converged: per sample.
+        weak: per sample, whether so little flows at some node that rounding may have moved it.
         steps: Newton steps taken.
     """
 
     x: FloatArray
     junctions: Junctions
     converged: NDArray[np.bool_]
+    weak: NDArray[np.bool_]
     steps: int
 
 
@@ -186,7 +188,7 @@ def newton(
         )
         if not system.is_nonlinear:
             finite: NDArray[np.bool_] = np.asarray(np.isfinite(new).all(axis=0))
-            return Outcome(new, v, finite, steps)
+            return Outcome(new, v, finite, np.zeros(samples, dtype=bool), steps)
         most = np.abs(ev.currents).max(axis=0)
         moved, change = _moved(system, new, v, ev.entries[: len(system.diodes)], most)
         travel = np.abs(new - now)
@@ -209,17 +211,28 @@ def newton(
             v.diode[:, stray] = fresh.diode[:, stray]
             v.be[:, stray] = fresh.be[:, stray]
             v.bc[:, stray] = fresh.bc[:, stray]
-    good = kirchhoff_holds(system, now, v, drive, gmin) & settled
+    balance = kirchhoff(system, now, v, drive, gmin)
+    good, weak = balance.holds & settled, balance.weak
     if not good.all():
         # Rounding may keep a node that only gmin ties down from coming to rest: what counts is
         # whether the currents balance at the voltages as they stand.
         good = good | _proved(system, now, v, drive, gmin)
-        v = _as_they_stand(system, now, v)
-    return Outcome(now, v, np.asarray(good, dtype=np.bool_), steps)
+        v = as_they_stand(system, now, v)
+        weak = weak | ~settled
+    return Outcome(now, v, np.asarray(good, dtype=np.bool_), weak, steps)
 
 
-def _as_they_stand(system: System, x: FloatArray, v: Junctions) -> Junctions:
-    """Junction voltages of the unknowns themselves, without the limiter."""
+def as_they_stand(system: System, x: FloatArray, v: Junctions) -> Junctions:
+    """Junction voltages of the unknowns themselves, without the limiter.
+
+    Args:
+        system: the equations.
+        x: the unknowns, V and A, (size + 1, samples).
+        v: junctions whose contacts are kept.
+
+    Returns:
+        Junction voltages, V.
+    """
     diode, be, bc = v.diode, v.be, v.bc
     if system.diodes:
         a, c = system.junction_ends.T
@@ -231,8 +244,8 @@ def _as_they_stand(system: System, x: FloatArray, v: Junctions) -> Junctions:
 
 
 def _proved(system: System, x: FloatArray, v: Junctions, drive: FloatArray, gmin: float) -> NDArray[np.bool_]:
-    standing = _as_they_stand(system, x, v)
-    good = kirchhoff_holds(system, x, standing, drive, gmin)
+    standing = as_they_stand(system, x, v)
+    good = kirchhoff(system, x, standing, drive, gmin).holds
     if system.switches:
         good &= (_contacts(system, x, v.closed) == v.closed).all(axis=0)
     return good
@@ -246,9 +259,50 @@ def _contacts(system: System, x: FloatArray, closed: NDArray[np.bool_]) -> NDArr
     return np.asarray(np.where(control > up, True, np.where(control < down, False, closed)))
 
 
-def kirchhoff_holds(
+@dataclass(frozen=True)
+class Balance:
+    """How the currents at the nodes sum up, sample by sample, (samples,) each.
+
+    Attributes:
+        holds: they sum to nothing, as far as rounding lets it be told: the answer is one.
+        weak: at some node so little flows that what is left over is not small beside it.
+    """
+
+    holds: NDArray[np.bool_]
+    weak: NDArray[np.bool_]
+
+
+def left_over(
     system: System, x: FloatArray, v: Junctions, drive: FloatArray, gmin: float
-) -> NDArray[np.bool_]:
+) -> tuple[FloatArray, FloatArray, FloatArray]:
+    """What is left of Kirchhoff's current law, and the currents it is left of.
+
+    Args:
+        system: the equations.
+        x: the solution, V and A, (size + 1, samples).
+        v: junction voltages, V.
+        drive: right-hand side of the sources, A and V, (size, samples).
+        gmin: conductance across each junction, S.
+
+    Returns:
+        What is left at each row and the sum of the magnitudes that meet there, A and V, (size, samples) each;
+        and the nonlinear parts' currents, A.
+    """
+    ohmic = system.ohmic_amps(x)
+    nonlinear = system.nonlinear_amps(x, v, gmin)
+    if system.size > LARGEST_DENSE:
+        left = system.ohmic_rows @ ohmic + system.current_scatter @ nonlinear - drive
+        scale = abs(system.ohmic_rows) @ np.abs(ohmic) + system.current_scatter @ np.abs(nonlinear)
+    else:
+        rows, sizes = system.balance
+        flows = np.concatenate([ohmic, nonlinear])
+        left = rows @ flows - drive
+        scale = sizes @ np.abs(flows, out=flows)
+    scale += np.abs(drive)
+    return left, scale, nonlinear
+
+
+def kirchhoff(system: System, x: FloatArray, v: Junctions, drive: FloatArray, gmin: float) -> Balance:
     """Whether the currents at every node sum to nothing, sample by sample.
 
     This is the proof that an answer is one: it does not depend on how the answer was reached.
@@ -261,24 +315,17 @@ def kirchhoff_holds(
         gmin: conductance across each junction, S.
 
     Returns:
-        Yes or no, (samples,).
+        Yes or no, and where a node has next to nothing to go by.
     """
-    ohmic = system.ohmic_amps(x)
-    nonlinear = system.nonlinear_amps(x, v, gmin)
+    left, scale, nonlinear = left_over(system, x, v, drive, gmin)
     most = np.abs(nonlinear).max(axis=0) if len(nonlinear) else 0.0
     put_in = np.abs(drive[: len(system.nodes)]).max(axis=0) if system.nodes else 0.0
-    if system.size > LARGEST_DENSE:
-        left = system.ohmic_rows @ ohmic + system.current_scatter @ nonlinear - drive
-        scale = abs(system.ohmic_rows) @ np.abs(ohmic) + system.current_scatter @ np.abs(nonlinear)
-    else:
-        rows, sizes = system.balance
-        flows = np.concatenate([ohmic, nonlinear])
-        left = rows @ flows - drive
-        scale = sizes @ np.abs(flows, out=flows)
-    scale += np.abs(drive)
     scale *= RESIDUAL
-    scale += RESIDUAL_A + RESIDUAL_MOST * most + RESIDUAL_HISTORY * put_in
     np.abs(left, out=left)
+    close = np.asarray((left <= scale).all(axis=0))
+    if close.all():
+        return Balance(close, ~close)
+    scale += RESIDUAL_A + RESIDUAL_MOST * most + RESIDUAL_HISTORY * put_in
     holds = np.asarray((left <= scale).all(axis=0))
     if not holds.all():
         # What is left may be no more than the last digits of large voltages across small resistances.
@@ -287,4 +334,4 @@ def kirchhoff_holds(
         sizes_only: FloatArray = np.abs(dense(system.ohmic_rows))
         scale = scale + sizes_only @ wide
         holds = np.asarray((left <= scale).all(axis=0))
-    return holds
+    return Balance(holds, holds & ~close)

@@ -16,6 +16,7 @@ from swapglow.core.engine import ports
 from swapglow.core.engine import topology as structure
 from swapglow.core.engine.currents import current_of
 from swapglow.core.engine.devices import GMIN
+from swapglow.core.engine.leakage import at_rest
 from swapglow.core.engine.mna import Junctions, System
 from swapglow.core.engine.netlist import Circuit, CircuitError, nodes_of
 from swapglow.core.engine.newton import Outcome, cold_start, newton
@@ -141,6 +142,7 @@ def operating_point(circuit: Circuit) -> OperatingPoint:
     structure.check(circuit)
     system = System(circuit)
     outcome = _at_ports(system) if ports.suits(system) else _general(system)
+    _settle_weak(system, outcome)
     return OperatingPoint(circuit, outcome.converged, system, outcome.x, outcome.junctions)
 
 
@@ -153,8 +155,8 @@ def _at_ports(system: System) -> Outcome:
         again = System(subset(system.circuit, missing), samples=len(missing))
         alone = ports.solve_at_ports(again, merge=False)
         found.v[:, missing], found.x[:, missing] = alone.v, alone.x
-        found.proved[missing] = alone.proved
-    outcome = Outcome(found.x, ports.junctions_at(system, found.v), found.proved, 0)
+        found.proved[missing], found.weak[missing] = alone.proved, alone.weak
+    outcome = Outcome(found.x, ports.junctions_at(system, found.v), found.proved, found.weak, 0)
     if not found.proved.all():
         _rescue(system, outcome)
     return outcome
@@ -184,6 +186,7 @@ def _general(system: System) -> Outcome:
             )
         ),
         np.concatenate([o.converged for o in outcomes]),
+        np.concatenate([o.weak for o in outcomes]),
         max(o.steps for o in outcomes),
     )
 
@@ -208,12 +211,21 @@ def _rescue(system: System, outcome: Outcome) -> None:
             _put(outcome, index, alone, np.array([0]))
 
 
+def _settle_weak(system: System, outcome: Outcome) -> None:
+    """Bring to rest the nodes at which only leakage flows."""
+    weak = np.flatnonzero(outcome.weak & outcome.converged)
+    if not len(weak):
+        return
+    some = System(subset(system.circuit, weak), samples=len(weak)) if system.samples > 1 else system
+    at_rest(some, outcome, weak)
+
+
 def _put(outcome: Outcome, to: NDArray[np.intp], found: Outcome, which: NDArray[np.intp]) -> None:
     """Enter some samples of another outcome."""
     outcome.x[:, to] = found.x[:, which]
     for name in ("diode", "be", "bc", "closed"):
         getattr(outcome.junctions, name)[:, to] = getattr(found.junctions, name)[:, which]
-    outcome.converged[to] = True
+    outcome.converged[to], outcome.weak[to] = True, found.weak[which]
 
 
 def _plain(system: System) -> Outcome | None:

@@ -35,7 +35,7 @@ from swapglow.core.engine.netlist import (
     Wave,
     samples_of,
 )
-from swapglow.core.engine.newton import critical, kirchhoff_holds
+from swapglow.core.engine.newton import critical, kirchhoff
 from swapglow.core.engine.operating_point import NotConverged, subset
 from swapglow.core.engine.transient import Transient, transient
 from swapglow.core.engine.waveforms import corners
@@ -275,7 +275,7 @@ class _Cycle:
             x, flow = cycle.unknowns(v, history)
             junctions = fast.junctions_at(system, v)
             closed = system.drive(seconds, history)[:-1] if base.reactive else drive
-            if kirchhoff_holds(system, x, junctions, closed, GMIN).all():
+            if kirchhoff(system, x, junctions, closed, GMIN).holds.all():
                 return SteadyState(circuit, self.t, system, x, junctions, flow, self.period)
             # Where a whole cycle hangs on a picoampere one more step brings it home.
             step, history = cycle.step(v)

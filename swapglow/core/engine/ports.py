@@ -28,7 +28,7 @@ from swapglow.core.engine.chains import Chain, as_one, chains_of, shared_volts
 from swapglow.core.engine.elimination import Plan, plan, solve
 from swapglow.core.engine.mna import Junctions, Matrix, System, matrix
 from swapglow.core.engine.netlist import nodes_of
-from swapglow.core.engine.newton import LARGEST_DENSE, critical, kirchhoff_holds, limited
+from swapglow.core.engine.newton import LARGEST_DENSE, critical, kirchhoff, limited
 from swapglow.core.engine.scratch import scratch
 
 FloatArray = NDArray[np.float64]
@@ -337,11 +337,12 @@ def _solve(places: tuple[tuple[int, int], ...], entries: FloatArray, right: Floa
 
 @dataclass
 class PortOutcome:
-    """Port voltages, unknowns with ground's row of zeros, and which samples are proved."""
+    """Port voltages, unknowns with ground's row of zeros, which samples are proved, and which have a weak node."""
 
     v: FloatArray
     x: FloatArray
     proved: NDArray[np.bool_]
+    weak: NDArray[np.bool_]
 
 
 def solve_at_ports(system: System, *, merge: bool = True) -> PortOutcome:
@@ -362,6 +363,7 @@ def solve_at_ports(system: System, *, merge: bool = True) -> PortOutcome:
     out = PortOutcome(
         np.empty((len(every.ends), samples)),
         np.empty((system.size + 1, samples)),
+        np.empty(samples, dtype=bool),
         np.empty(samples, dtype=bool),
     )
     ties = [(node, int(every.ends[c.diodes[-1], 1])) for c in chains for node in c.between]
@@ -395,8 +397,9 @@ def solve_at_ports(system: System, *, merge: bool = True) -> PortOutcome:
         if chains:
             v = _unfolded(chains, kept, single, v, through, x)
         x[inner] = x[single.ends[own, 1]] + v[own]
-        holds = kirchhoff_holds(part, x, junctions_at(system, v), drive[:, piece], devices.GMIN)
-        out.v[:, piece], out.x[:, piece], out.proved[piece] = v, x, settled & holds
+        balance = kirchhoff(part, x, junctions_at(system, v), drive[:, piece], devices.GMIN)
+        out.v[:, piece], out.x[:, piece] = v, x
+        out.proved[piece], out.weak[piece] = settled & balance.holds, balance.weak
 
     pieces = [slice(k, min(k + CHUNK, samples)) for k in range(0, samples, CHUNK)]
     if system.size <= LARGEST_DENSE:

@@ -130,6 +130,23 @@ def circuit(seed: int) -> Circuit:
     return Circuit(tuple(kind(rng)), celsius, f"{kind.__name__} {seed}")
 
 
+def leaky(seed: int) -> Circuit:
+    """Diodes every way round, some resistors, one feed: many a node is held by leakage alone."""
+    rng = np.random.default_rng(seed)
+    names = ["0", "s", *(f"n{k}" for k in range(int(rng.integers(2, 6))))]
+    parts = [VoltageSource("v1", "s", "0", Dc(rng.uniform(1, 60) * rng.choice([-1, 1])))]
+    for node in names[2:] * 2:
+        other = str(rng.choice([n for n in names if n != node]))
+        if rng.random() < 0.7:
+            ends = (node, other) if rng.random() < 0.5 else (other, node)
+            n = rng.uniform(1, 2.5)
+            model = DiodeModel(i_s=10 ** rng.uniform(-20, -8), n=n, r_s=rng.uniform(0.05, 5))
+            parts.append(Diode(f"d{len(parts)}", *ends, model))
+        else:
+            parts.append(Resistor(f"r{len(parts)}", node, other, 10 ** rng.uniform(1, 6)))
+    return Circuit(tuple(parts), title=f"leaky {seed}")
+
+
 def rectifier(seed: int) -> Circuit:
     """A winding, half-wave or bridge, with or without a reservoir capacitor, and a string."""
     rng = np.random.default_rng(1000 + seed)

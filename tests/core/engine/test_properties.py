@@ -41,6 +41,33 @@ def string(rail=12.0, ohms=680.0, i_s=1e-18):
     ))  # fmt: skip
 
 
+def test_no_node_stands_above_what_feeds_it():
+    """In a circuit of resistors and diodes no node lies outside its sources' volts (the maximum principle)."""
+    solved = 0
+    for seed in range(600):
+        try:
+            point = operating_point(generate.leaky(seed)).require()
+        except CircuitError:
+            continue
+        solved += 1
+        feed = point.voltage("s")[0]
+        for node in point.nodes:
+            volts = point.voltage(node)[0]
+            assert min(0, feed) - 1e-8 <= volts <= max(0, feed) + 1e-8, (seed, node)
+    assert solved > 300
+
+
+def test_dark_leds_share_a_rail_by_their_leakage():
+    """Where only the picosiemens across each junction conducts, three junctions take a third each (Ohm)."""
+    leds = [dataclasses.replace(LED, i_s=i_s) for i_s in (1e-24, 3e-23, 1e-25)]
+    nodes = ("b", "c", "d", "0")
+    parts = [Diode(f"d{k}", nodes[k], nodes[k + 1], leds[k]) for k in range(3)]
+    feed = (VoltageSource("v1", "a", "0", Dc(1.2)), Resistor("r1", "a", "b", 470.0))
+    point = operating_point(Circuit((*feed, *parts))).require()
+    assert [point.across(d.name)[0] for d in parts] == pytest.approx([0.4] * 3, abs=1e-6)
+    assert point.current("d2")[0] == pytest.approx(0.4e-12, rel=1e-5)
+
+
 @given(st.integers(0, 10_000))
 @settings(max_examples=60, deadline=None)
 def test_power_given_is_power_taken(seed):
@@ -85,9 +112,9 @@ def test_current_rises_with_the_rail_and_falls_with_resistance(rail, ohms):
         -operating_point(c).require().current("v1")[0]
         for c in (string(rail, ohms), string(rail * 1.1, ohms), string(rail, ohms * 1.1))
     )
-    # Below the LEDs' reach the currents are picoamperes, known to rounding only.
-    assert higher >= here - 1e-12
-    assert here >= more - 1e-12
+    # A branch's current is known to the last digit of its volts across a small resistance: femtoamperes.
+    assert higher >= here - 1e-14
+    assert here >= more - 1e-14
 
 
 @given(st.floats(6, 60), st.floats(100, 1e5))
