@@ -183,6 +183,13 @@ def test_every_inside_a_lamp_may_have_draws_what_is_known_of_it(law, polarised):
         assert float(amps[0]) == pytest.approx(18e-3, rel=5e-3)
 
 
+def test_a_lamp_whose_band_begins_under_one_led_has_one_all_the_same():
+    """3 to 5 V, 20 mA in its middle: one white LED of 3.1 V and 45 Ω (Ohm); dark at the low end."""
+    (only,) = Module(3, 5, 20e-3, die_v=3.1).insides
+    assert (only.dice, only.volts) == (1, 3.1)
+    assert only.ohm == pytest.approx((4 - 3.1) / 20e-3)
+
+
 def test_two_readings_of_a_lamp_tell_how_many_leds_it_has():
     """Three white LEDs of 3.1 V and 150 Ω: 18 mA at 12 V and 30 mA at 13.8 V (Ohm)."""
     m = Module(10, 15, 18e-3, given_v=12.0, second=(13.8, 30e-3), die_v=3.1)
@@ -195,7 +202,10 @@ def test_two_readings_of_a_lamp_tell_how_many_leds_it_has():
     ({"dice": 4}, "module.dice", "4 LEDs of 3.1"), ({"second_volts": "13.8V", "second_amps": "15mA"},
     "module.second_amps", "exchanged"),
     ({"second_volts": "12V", "second_amps": "20mA"}, "module.second_amps", "more volts give more amps"),
-    ({"at": "2V"}, None, ""),
+    ({"at": "2V"}, "module.law", "Behind a resistor one LED of 3.1"),
+    # Two silicon diodes keep some 1.3 V at 18 mA (Shockley).
+    ({"at": "1.2V", "law": "power", "polarised": "no"}, "module.polarised", "keeps 1.3"),
+    ({"at": "2V", "law": "power"}, None, ""),
 ])  # fmt: skip
 def test_what_no_lamp_can_be_is_refused_by_its_field(more, field, says):
     def made():

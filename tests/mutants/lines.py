@@ -10,7 +10,7 @@ from collections import defaultdict
 from pathlib import Path
 
 import pytest
-from coverage import CoverageData
+from coverage import Coverage, CoverageData
 
 ROOT = Path(__file__).resolve().parents[2]
 KEPT = ROOT / ".venv" / "mutants"
@@ -37,11 +37,15 @@ class Watching:
         for cache in self._caches:
             cache.cache_clear()
         started = time.monotonic()
+        # All cases of a parametrized test are one.
+        name = item.nodeid.split("[")[0]
+        running = Coverage.current()
+        if running is not None:
+            running.switch_context(name)
         try:
             return (yield)
         finally:
-            # All cases of a parametrized test, which is how coverage names them too.
-            self.took[item.nodeid.split("[")[0]] += time.monotonic() - started
+            self.took[name] += time.monotonic() - started
 
 
 def took_of(room: str) -> str:
@@ -82,9 +86,7 @@ def learn(work: Path) -> tuple[dict[str, dict[int, list[str]]], dict[str, float]
 
 
 def _run_all(work: Path) -> None:
-    (work / ".coveragerc").write_text(
-        "[run]\nsource = swapglow\ndynamic_context = test_function\nparallel = true\n"
-    )
+    (work / ".coveragerc").write_text("[run]\nsource = swapglow\nparallel = true\n")
     running = [
         subprocess.Popen(
             [sys.executable, "-m", "coverage", "run", "--data-file", str(work / f"cover-{n}"), "-m",
@@ -102,7 +104,6 @@ def _read(work: Path) -> dict:
     took: dict[str, float] = {}
     for room in ROOMS:
         took |= json.loads((work / took_of(room)).read_text())
-    ids = {nodeid.removesuffix(".py").replace("/", ".").replace(".py::", "."): nodeid for nodeid in took}
     lines: dict[str, dict[int, list[str]]] = {}
     for n in range(len(ROOMS)):
         for part in work.glob(f"cover-{n}*"):
@@ -111,7 +112,9 @@ def _read(work: Path) -> dict:
             for path in data.measured_files():
                 of = lines.setdefault(str(Path(path).relative_to(work)), {})
                 for line, contexts in data.contexts_by_lineno(path).items():
-                    of[line] = sorted({*of.get(line, []), *(ids[c] for c in contexts if c in ids)})
+                    of[line] = sorted({*of.get(line, []), *(c for c in contexts if c in took)})
+    if not any(tests for of in lines.values() for tests in of.values()):
+        sys.exit("coverage noted no test beside any line")
     return {"lines": lines, "took": took}
 
 

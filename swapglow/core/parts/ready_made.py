@@ -92,6 +92,17 @@ class Module:
             InputError: the field of it that cannot be.
         """
         room = self.at_v - self.bridge_v
+        if room <= 0:
+            raise InputError(
+                "module.polarised", f"At {show(self.amps, AMPERE)} the bridge of a lamp that lights either way round "
+                f"keeps {show(self.bridge_v, VOLT)} by itself, and it is known at {show(self.at_v, VOLT)}: say that it "
+                "lights one way round only, or read it again.",
+            )  # fmt: skip
+        if self.law == "resistor" and self.swept is None and self.die_v >= room:
+            raise InputError(
+                "module.law", f"Behind a resistor one LED of {show(self.die_v, VOLT)} does not light at "
+                f"{show(self.at_v, VOLT)}: it has a converter inside (constant power), or LEDs of another colour.",
+            )  # fmt: skip
         if self.dice is not None and self.dice * self.die_v >= room:
             raise InputError(
                 "module.dice", f"{self.dice} LEDs of {show(self.die_v, VOLT)} do not light at "
@@ -121,10 +132,10 @@ class Module:
             found = [n for n in range(1, 101) if abs(n * self.die_v - string) <= max(doubt, self.die_v / 2)]
             found.sort(key=lambda n: abs(n * self.die_v - string))
         else:
-            most = int((self.low * (1 - LEAST_LEFT) - self.bridge_v) / self.die_v)
+            most = max(int((self.low * (1 - LEAST_LEFT) - self.bridge_v) / self.die_v), 1)
             found = [n for n in range(most, 0, -1) if n == most or self.law == "resistor"]
         out = [self._inside(n) for n in found if n * self.die_v < room]
-        # A lamp for less than one LED needs has a converter inside, or a die nobody told of.
+        # A lamp for less than one LED needs has a converter inside.
         return tuple(out) or (self._inside(0),)
 
     @property
@@ -138,7 +149,7 @@ class Module:
 
     def _inside(self, dice: int) -> Inside:
         room = self.at_v - self.bridge_v
-        volts = dice * self.die_v if dice else max(0.5 * room, 0.1)
+        volts = dice * self.die_v if dice else 0.5 * room
         return Inside(dice, volts, (room - volts) / self.amps if self.law == "resistor" else 0.0)
 
     def led(self, like: Led) -> Led:
