@@ -5,7 +5,11 @@ import math
 import numpy as np
 import pytest
 
+from swapglow.core.engine import straight
+from swapglow.core.engine.mna import System
 from swapglow.core.engine.netlist import (
+    Bjt,
+    BjtModel,
     Capacitor,
     Circuit,
     CircuitError,
@@ -20,8 +24,10 @@ from swapglow.core.engine.netlist import (
     Sine,
     VoltageSource,
 )
+from swapglow.core.engine.newton import critical, limited
 from swapglow.core.engine.periodic import period_of, steady_state
 from swapglow.core.engine.transient import transient
+from tests.core.engine import generate
 
 LED = DiodeModel(i_s=1e-18, n=2.0, r_s=8.0)
 
@@ -120,3 +126,58 @@ def test_a_run_that_makes_no_sense_is_refused(stop, step, says):
     parts = (VoltageSource("v1", "a", "0", Dc(1.0)), Resistor("r1", "a", "0", 1.0))
     with pytest.raises(CircuitError, match=says):
         transient(Circuit(parts), stop, step)
+
+
+def _clipper(bv):
+    """A sine into a Zener and an LED the other way round, a reservoir behind."""
+    zener = DiodeModel(i_s=1e-12, n=1.5, r_s=2.0, bv=bv, ibv=5e-3)
+    return Circuit((
+        VoltageSource("v1", "a", "0", Sine(0, 15.0, 50.0)), Resistor("r1", "a", "b", 470.0),
+        Diode("d1", "0", "b", zener), Diode("d2", "b", "c", LED), Capacitor("c1", "c", "0", 4.7e-5),
+        Resistor("r2", "c", "0", 1e3),
+    ))  # fmt: skip
+
+
+def _driven(polarity):
+    """A transistor that a square wave switches, an inductor in its LED's string."""
+    high = Pulse(0.0, 5.0 * polarity, 1e-3, 1e-6, 1e-6, 4e-3, 1e-2)
+    return Circuit((
+        VoltageSource("v1", "feed", "0", Dc(12.0 * polarity)), VoltageSource("v2", "in", "0", high),
+        Resistor("rb", "in", "b", 4.7e3), Bjt("q1", "c", "b", "0", BjtModel(polarity, 1e-14, 120.0, 2.0, v_af=90.0)),
+        Resistor("r1", "feed", "x", 680.0), Inductor("l1", "x", "y", 5e-3),
+        Diode("d1", *(("y", "c") if polarity > 0 else ("c", "y")), LED),
+    ))  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    "circuit",
+    [*(generate.rectifier(seed) for seed in range(4)), _clipper(6.2), _driven(1), _driven(-1)],
+    ids=lambda c: c.title or c.elements[-1].name,
+)
+def test_a_run_written_out_is_the_run_by_arrays(circuit, monkeypatch):
+    """The same steps by two programs: written-out elimination, and Newton's method on arrays."""
+    fast = transient(circuit, 0.03, 1e-4)
+    assert straight.suits(System(circuit))
+    monkeypatch.setattr("swapglow.core.engine.transient.suits", lambda system: False)
+    slow = transient(circuit, 0.03, 1e-4)
+    for node in slow.nodes:
+        by_slow = np.interp(fast.t, slow.t, slow.voltage(node))
+        # Instants differ by what steps were taken; a steep edge between two of them is not compared.
+        apart = np.abs(fast.voltage(node) - by_slow)
+        assert np.percentile(apart, 99) < 2e-3, node
+        assert fast.voltage(node)[-1] == pytest.approx(slow.voltage(node)[-1], abs=2e-4), node
+
+
+def test_every_step_of_a_lamp_run_is_written_out(monkeypatch):
+    """None is left to the arrays, which take some twenty times as long."""
+    general = []
+    monkeypatch.setattr("swapglow.core.engine.transient._Run._in_general", lambda *a: general.append(a))
+    transient(_clipper(6.2), 0.03, 1e-4)
+    assert general == []
+
+
+@pytest.mark.parametrize(("new", "old"), [(0.9, 0.6), (5.0, -2.0), (0.66, 0.65), (-40.0, 0.7), (30.0, 1e-3)])
+def test_one_junctions_limiter_is_that_of_many(new, old):
+    nvt, crit = 0.0388, float(critical(np.array([1e-12]), np.array([0.0388]))[0])
+    many = limited(np.array([new]), np.array([old]), np.array([nvt]), np.array([crit]))
+    assert straight.limit(new, old, nvt, crit) == pytest.approx(float(many[0]), rel=1e-14)
