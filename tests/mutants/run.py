@@ -62,7 +62,7 @@ class Ending:
     by: str = ""
 
 
-def places(path: Path) -> dict[tuple[int, int], list[Mistake]]:
+def places(tree: Path, path: Path) -> dict[tuple[int, int], list[Mistake]]:
     """Every place of a file with the mistakes that can be made there."""
     code = path.read_text()
     lines = code.splitlines()
@@ -75,32 +75,34 @@ def places(path: Path) -> dict[tuple[int, int], list[Mistake]]:
         spots = (spot for node in ast_nodes(tree) for spot in operator.mutation_positions(node))
         for occurrence, (start, _) in enumerate(spots):
             if not DULL_LINES.search(lines[start[0] - 1]):
-                here = Mistake(str(path.relative_to(ROOT)), start[0], name, occurrence)
+                here = Mistake(str(path.relative_to(tree)), start[0], name, occurrence)
                 out.setdefault(start, []).append(here)
     return out
 
 
-def sample(seed: int, count: int) -> list[Mistake]:
-    """So many mistakes: places drawn evenly, and one mistake at each."""
+def sample(tree: Path, seed: int, count: int) -> list[Mistake]:
+    """So many mistakes in a tree: places drawn evenly, and one mistake at each."""
     dice = random.Random(seed)
     every = [
         at
         for folder in UNDER
-        for path in sorted((ROOT / folder).rglob("*.py"))
+        for path in sorted((tree / folder).rglob("*.py"))
         if "migrations" not in path.parts and "demo" not in path.parts
-        for at in places(path).values()
+        for at in places(tree, path).values()
     ]
     return [dice.choice(at) for at in dice.sample(every, min(count, len(every)))]
 
 
-def tests_for(m: Mistake, lines: dict[str, dict[int, list[str]]], took: dict[str, float]) -> list[str]:
+def tests_for(
+    tree: Path, m: Mistake, lines: dict[str, dict[int, list[str]]], took: dict[str, float]
+) -> list[str]:
     """The tests that run a mistake's line; for a line of the module itself, those that run what names it."""
     found = set(lines.get(m.path, {}).get(m.line, ()))
-    text = (ROOT / m.path).read_text().splitlines()[m.line - 1]
+    text = (tree / m.path).read_text().splitlines()[m.line - 1]
     named = re.match(r"([A-Z_][A-Z0-9_]+)\b", text)
     if not found and named:
         for path, of in lines.items():
-            code = (ROOT / path).read_text().splitlines()
+            code = (tree / path).read_text().splitlines()
             for n, line in enumerate(code, 1):
                 if re.search(rf"\b{named[1]}\b", line):
                     found |= set(of.get(n, ()))
@@ -172,12 +174,16 @@ def main() -> int:
         free = copies(Path(name), workers)
         first = free.get()
         lines, took = learn(first)
+        chosen = [
+            (m, tests_for(first, m, lines, took))
+            for m in sample(first, given.seed, given.count)
+            if given.only in m.path
+        ]
         free.put(first)
-        chosen = [m for m in sample(given.seed, given.count) if given.only in m.path]
         until = time.monotonic() + given.minutes * 60
         endings: list[Ending] = []
 
-        def one(m: Mistake) -> None:
+        def one(met: tuple[Mistake, list[str]]) -> None:
             if time.monotonic() > until:
                 return
             work = free.get()
@@ -194,8 +200,6 @@ def main() -> int:
         with ThreadPoolExecutor(workers) as pool:
             list(pool.map(one, chosen))
     left = [e for e in endings if e.end != "noticed"]
-    for e in left:
-        print(f"\n{e.end}: {e.mistake.path}:{e.mistake.line} {e.mistake.operator}\n{e.difference}")
     noticed = len(endings) - len(left)
     print(f"\n{noticed} of {len(endings)} noticed ({given.count} drawn by seed {given.seed})")
     return 0 if noticed >= 0.9 * len(endings) else 1
