@@ -188,14 +188,14 @@ def main() -> int:
                 return
             work = free.get()
             try:
-                endings.append(meet(m, tests_for(m, lines, took), work))
+                e = meet(*met, work)
             finally:
                 free.put(work)
-            e = endings[-1]
-            print(
-                f"{len(endings):4} {e.end:9} {e.seconds:5.0f} s  {m.path}:{m.line} {m.operator} {e.by}",
-                flush=True,
-            )
+            endings.append(e)
+            m, n = e.mistake, len(endings)
+            print(f"{n:4} {e.end:9} {e.seconds:5.0f} s  {m.path}:{m.line} {m.operator} {e.by}", flush=True)
+            if e.end != "noticed":
+                print(e.difference, flush=True)
 
         with ThreadPoolExecutor(workers) as pool:
             list(pool.map(one, chosen))
