@@ -13,7 +13,7 @@ from playwright.sync_api import Page, expect
 from swapglow.records.models import Equipment, Position, ReadingAfter, ReadingBefore
 from tests.api.page import Bench
 from tests.browser.line import Line
-from tests.browser.test_bench_to_reading import saved
+from tests.browser.test_bench_to_reading import saved, until
 
 
 @pytest.fixture
@@ -65,7 +65,7 @@ def test_what_is_typed_on_while_a_save_runs_is_kept_whole(page, line, item):
     page.keyboard.type("Ann")
     page.keyboard.press("Enter")
     page.keyboard.type(" Smith")
-    page.wait_for_timeout(3500)
+    saved(page)
     expect(owner).to_have_value("Ann Smith")
     page.keyboard.press("Tab")
     line.delay = 0.0
@@ -165,14 +165,12 @@ def test_a_full_store_is_said_at_once_and_loses_nothing(page, line, item):
     box(page, "Notes").fill("typed into a full browser")
     expect(page.get_by_text("This browser's store is full")).to_be_visible()
     page.keyboard.press("Tab")
-    page.wait_for_timeout(300)
     line.mend()
     page.reload()
     expect(box(page, "Notes")).to_have_value("typed into a full browser")
     box(page, "Notes").focus()
     page.keyboard.press("Tab")
-    page.wait_for_timeout(2500)
-    assert Equipment.objects.get(pk=item.pk).input.notes == "typed into a full browser"
+    until(page, lambda: Equipment.objects.get(pk=item.pk).input.notes == "typed into a full browser")
 
 
 # --- refusals ----------------------------------------------------------------------------------
@@ -332,10 +330,8 @@ def test_a_reading_taken_in_one_tab_without_a_line_outlives_the_other_tabs_saves
     page.close()
     line.mend()
     # The tab that stays takes over what the closed one has left.
+    until(other, lambda: ReadingBefore.objects.filter(position=lamp, inputs__text="5.55V").exists())
     saved(other)
-    other.wait_for_timeout(1000)
-    saved(other)
-    assert "5.55V" in [r.input.text for r in ReadingBefore.objects.filter(position=lamp)]
     assert Equipment.objects.get(pk=item.pk).input.owner == "typed in the other tab"
 
 

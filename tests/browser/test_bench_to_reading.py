@@ -28,6 +28,15 @@ def saved(page: Page):
     raise AssertionError("something is still on its way after 15 s")
 
 
+def until(page: Page, holds):
+    """Wait until something holds on the disk."""
+    for _ in range(60):
+        if holds():
+            return
+        page.wait_for_timeout(250)
+    raise AssertionError("it does not hold after 15 s")
+
+
 def test_quick_sum_to_kept_position_by_keyboard(app):
     rail(app).focus()
     app.keyboard.type("21-23V")
@@ -55,6 +64,7 @@ def test_a_bad_rail_is_refused_at_its_field_and_kept(app):
 
 
 def test_the_slide_rule_moves_all_instruments_by_keyboard(demo, app):
+    app.clock.install()
     app.reload()
     open_lamp(app, "Wind hold")
     before = rule(app).get_attribute("aria-valuetext")
@@ -68,7 +78,8 @@ def test_the_slide_rule_moves_all_instruments_by_keyboard(demo, app):
     expect(resistor).not_to_have_text(was)
     # 3.3 kΩ and three steps of E24: 3.6, 3.9, 4.3.
     expect(rule(app)).to_have_attribute("aria-valuetext", re.compile("^4.3 kΩ"))
-    app.wait_for_timeout(700)
+    # The hand rests: what it came to is saved.
+    app.clock.fast_forward(1000)
     saved(app)
     app.reload()
     expect(rule(app)).to_have_attribute("aria-valuetext", re.compile("^4.3 kΩ"))
