@@ -66,13 +66,13 @@ def places(tree: Path, path: Path) -> dict[tuple[int, int], list[Mistake]]:
     """Every place of a file with the mistakes that can be made there."""
     code = path.read_text()
     lines = code.splitlines()
-    tree = get_ast(code)
+    parsed = get_ast(code)
     out: dict[tuple[int, int], list[Mistake]] = {}
     for name in operator_names():
         if DULL_OPERATORS.search(name) or get_operator(name).arguments():
             continue
         operator = get_operator(name)()
-        spots = (spot for node in ast_nodes(tree) for spot in operator.mutation_positions(node))
+        spots = (spot for node in ast_nodes(parsed) for spot in operator.mutation_positions(node))
         for occurrence, (start, _) in enumerate(spots):
             if not DULL_LINES.search(lines[start[0] - 1]):
                 here = Mistake(str(path.relative_to(tree)), start[0], name, occurrence)
