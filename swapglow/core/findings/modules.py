@@ -10,6 +10,8 @@ from swapglow.core.findings.registry import Context, rule
 from swapglow.core.parts.sweep import SWEPT
 from swapglow.core.quantities import AMPERE, OHM, VOLT, percent, show
 
+# Insides whose currents lie no further apart than a meter tells are not worth a word.
+SAME = 0.01
 # Room in a share of the band that the unluckiest of several in series should keep (ours).
 ROOM = 0.05
 
@@ -75,6 +77,8 @@ def inside_estimated(c: Context) -> Iterable[Finding]:
         return
     likely = m.insides[0]
     least, most = s.doubt
+    if most <= least * (1 + SAME):
+        return
     yield Finding(
         "inside-estimated", "note",
         f"What is inside is estimated: {likely.dice} LEDs and {show(likely.ohm, OHM, 2)} are the likeliest. "

@@ -1,15 +1,17 @@
 """Traps of DC supplies: vehicles, batteries, fuses, sag."""
 
 from collections.abc import Iterable
+from dataclasses import replace
 
 import numpy as np
 
+from swapglow.core.analysis.sizing import each_for_most
 from swapglow.core.analysis.solution import current
 from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.findings.remedies import larger_resistor
 from swapglow.core.network.cases import Cases
-from swapglow.core.quantities import AMPERE, OHM, VOLT, percent, show
+from swapglow.core.quantities import AMPERE, OHM, VOLT, Figure, percent, show
 
 # A load dump lasts some hundred milliseconds: long beside the die's warming, so that past twice the rated
 # current it is judged as if steady. Data sheets allow more only for pulses of a millisecond (from memory).
@@ -48,16 +50,17 @@ def below_charging(c: Context) -> Iterable[Finding]:
     if p.rail.high.value >= charging * 0.97:
         return
     amps = _at(c, charging)
+    beyond = amps > p.ceiling_a
     yield Finding(
-        "below-charging",
-        "mind",
+        "below-charging" if beyond else "below-charging-within",
+        "mind" if beyond else "note",
         f"The highest rail here is {show(p.rail.high.value, VOLT)}; a charging {p.rail.supply.system} V "
         f"vehicle reaches {show(charging, VOLT)}, and the LED then carries {show(amps, AMPERE)}.",
         show(amps, AMPERE),
         show(p.ceiling_a, AMPERE),
         "A string that is fine at the battery's name can carry half as much again while it charges. Read "
         "the rail with the engine at a fast idle.",
-        _kept_at(c, charging, p.ceiling_a) if amps > p.ceiling_a else (),
+        _kept_at(c, charging, p.ceiling_a) if beyond else (),
     )
 
 
@@ -185,7 +188,7 @@ def cell_limits_current(c: Context) -> Iterable[Finding]:
     other = _at(c, p.rail.volts[2], FRESH_OTHER_OHM)
     beyond = other > p.rated_a
     yield Finding(
-        "cell-limits-current",
+        "cell-limits-current" if beyond else "cell-limits-current-within",
         "mind" if beyond else "note",
         f"The cells' own {show(behind, OHM)} is {percent(share)} of what limits the current. On a cell of "
         f"{show(FRESH_OTHER_OHM, OHM)} the LED carries {show(other, AMPERE)}.",
@@ -193,8 +196,18 @@ def cell_limits_current(c: Context) -> Iterable[Finding]:
         show(p.rated_a, AMPERE),
         "A fixture made for a button cell has no resistor of its own. Another cell, or a supply in its "
         "place, has next to no resistance: fit a resistor that does without the cell's.",
-        larger_resistor(c, p.ceiling_a) if beyond else (),
+        _on_other_cells(c) if beyond else (),
     )
+
+
+def _on_other_cells(c: Context) -> tuple[Remedy, ...]:
+    """The resistor that does without the cells' own."""
+    p = c.position
+    supply = replace(p.rail.supply, source_ohm=Figure(FRESH_OTHER_OHM))
+    each = each_for_most(replace(p, rail=replace(p.rail, supply=supply)), p.ceiling_a)
+    if each is None:
+        return ()
+    return (Remedy("larger-resistor", f"Fit {show(each, OHM)}", {"resistor_ohm": each}),)
 
 
 @rule

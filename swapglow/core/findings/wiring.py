@@ -59,7 +59,7 @@ def turned_module(c: Context) -> Iterable[Finding]:
             )  # fmt: skip
             return
         yield Finding(
-            "module-polarised", "mind", "It lights one way round only, and this supply turns round.",
+            "module-in-reverse", "mind", "It lights one way round only, and this supply turns round.",
             "polarised", "either way round", "Half the time it is in reverse: a bridge before it, or one sold for AC.",
             _rectified(p),
         )  # fmt: skip
