@@ -8,10 +8,15 @@ from swapglow.core.constants import thermal_voltage
 from swapglow.core.parts import led
 from swapglow.core.parts.fit import FitError, fit_curve
 from swapglow.core.parts.sweep import SweepInput, fitted_led, read_sweep, read_table, sweep_report
+from swapglow.core.photometry.intensity import led_candela
 from swapglow.core.quantities import InputError
 from tests.core.supplies import on
 
 VT = thermal_voltage(25.0)
+
+
+def led_of(name):
+    return led.catalogue()[name]
 
 
 def volts(amps, i_s, n, r_s):
@@ -133,11 +138,37 @@ def test_what_the_columns_were_taken_for_is_said_where_nothing_says_so():
     assert "taken for" not in sweep_report(SweepInput("2.61V 1mA\n2.74V 3.1mA\n2.88V 8mA")).line
 
 
-def test_strings_leds_and_resistor_are_taken_out_of_what_is_said():
-    """12 V, 30 mA in two strings of three with 50 Ω before both: 15 mA, and (12 − 1.5)/3 = 3.5 V (Ohm)."""
+def test_strings_leds_and_resistor_are_taken_out_of_the_curve():
+    """12 V, 30 mA in two strings of three with 100 Ω each: 15 mA, and (12 − 1.5)/3 = 3.5 V (Ohm)."""
     table = "9V 3mA\n10.5V 12mA\n12V 30mA"
-    line = sweep_report(SweepInput(table, "3", "50R", "2")).line
-    assert "15\u00a0mA in each string, 3.5\u00a0V over each LED" in line
+    report = sweep_report(SweepInput(table, "3", "100R", "2"))
+    assert "15\u00a0mA in each string, 3.5\u00a0V over each LED" in report.line
+    whole, one = report.curve[-1], report.each[-1]
+    assert one.amps == pytest.approx(whole.amps / 2)
+    assert one.volts == pytest.approx((whole.volts - 100 * one.amps) / 3)
+    assert sweep_report(SweepInput(table)).each == ()
+
+
+def test_a_swept_board_is_judged_and_shown_by_the_led_inside():
+    """Two strings of three white LEDs (Shockley, n 2.3, 8 Ω) and 150 Ω; 14 V behind 100 Ω (Ohm, Kirchhoff)."""
+    one = np.geomspace(3e-4, 18e-3, 12)
+    board = 3 * volts(one, 4e-22, 2.3, 8.0) + one * 150
+    table = "\n".join(f"{v:.5f}V {2e3 * a:.5f}mA" for v, a in zip(board, one, strict=True))
+    more = {"led_id": "white-5-clear", "sweep": table, "sweep_in_series": "3", "sweep_strings": "2"}
+    p = on("regulated", "14V", low="14V", high="14V", resistor="100R", sweep_resistor="150R", **more)
+    inside = assess(p).current.inside
+    each = inside.amps.value
+    led = volts(each, 4e-22, 2.3, 8.0)
+    assert inside.strings == 2
+    assert inside.volts.value == pytest.approx(led, abs=3e-3)
+    assert 14 - 100 * 2 * each - 150 * each == pytest.approx(3 * led, abs=0.01)
+    assert assess(p).current.usual.value == pytest.approx(2 * each)
+    # Each LED keeps its kind's rating and light: two strings may carry twice, and six give six times the light.
+    kind = led_of("white-5-clear")
+    assert p.led.rated_a == pytest.approx(2 * kind.rated_a)
+    assert led_candela(p, 2 * each) == pytest.approx(6 * kind.candela_per_a * each)
+    assert assess(on("winding", "14Vac", rectification="bridge", **more)).current.inside.volts is None
+    assert assess(on("regulated", "14V", sweep=table)).current.inside is None
 
 
 def test_a_series_count_is_never_multiplied_twice():

@@ -924,7 +924,8 @@ export interface components {
          * @description Currents of one string: typical LED at three rails, and every corner.
          *
          *     ``lamp`` is what all strings together take at the usual rail, ``supply`` the most that the whole circuit
-         *     does. ``strings`` are those of other LEDs in the place, and a two-colour LED's other die.
+         *     does. ``strings`` are those of other LEDs in the place, and a two-colour LED's other die. ``inside`` is a
+         *     swept part's own.
          */
         CurrentReport: {
             low: components["schemas"]["Shown"];
@@ -934,6 +935,7 @@ export interface components {
             lamp: components["schemas"]["Shown"];
             /** Strings */
             strings: components["schemas"]["OtherString"][];
+            inside: components["schemas"]["Inside"] | null;
             /** Corners */
             corners: components["schemas"]["Corner"][];
         };
@@ -1073,6 +1075,18 @@ export interface components {
             sets?: {
                 [key: string]: string;
             };
+        };
+        /**
+         * Inside
+         * @description Where a whole part was swept: its strings, what each carries, and what stands over each LED of it.
+         *
+         *     ``volts`` is nothing where the supply alternates: no volts belong to an average current.
+         */
+        Inside: {
+            /** Strings */
+            strings: number;
+            amps: components["schemas"]["Shown"];
+            volts: components["schemas"]["Shown"] | null;
         };
         /**
          * Meaning
@@ -3120,12 +3134,16 @@ export interface components {
         /**
          * SweepReport
          * @description A sweep with the curve through it: n is that of all LEDs in series together.
+         *
+         *     ``each`` is the curve of one LED inside, strings and resistor taken out; empty where the part is one LED.
          */
         SweepReport: {
             /** Points */
             points: components["schemas"]["SweepPoint"][];
             /** Curve */
             curve: components["schemas"]["SweepPoint"][];
+            /** Each */
+            each: components["schemas"]["SweepPoint"][];
             i_s: components["schemas"]["Shown"];
             /** N */
             n: number;

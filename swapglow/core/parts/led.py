@@ -8,6 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from swapglow.core.constants import REFERENCE_C, thermal_voltage
+from swapglow.core.parts.assembly import ONE_LED, Assembly
 from swapglow.core.parts.catalogue import rows
 
 # No junction of one part, nor a small module of several, is above this.
@@ -58,6 +59,7 @@ class Led:
         peak_nm, fwhm_nm: the emission band; ``phosphor_k`` the colour temperature of a white part.
         vf_given_a, candela_given_a: current that forward voltage and light are given at, where it is not
             the rated one.
+        inside: what stands inside, where a whole part was swept as one.
     """
 
     id: str
@@ -79,6 +81,7 @@ class Led:
     tempco_v_k: float
     vf_given_a: float | None = None
     candela_given_a: float | None = None
+    inside: Assembly = ONE_LED
 
     @property
     def vf_a(self) -> float:

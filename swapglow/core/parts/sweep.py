@@ -7,6 +7,7 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
+from swapglow.core.parts.assembly import Assembly
 from swapglow.core.parts.fit import Curve, FitError, fit_curve
 from swapglow.core.parts.led import LARGEST_VF, MOST_IN_SERIES, Led, LedError
 from swapglow.core.quantities import (
@@ -46,10 +47,14 @@ class SweepPoint:
 
 @dataclass(frozen=True)
 class SweepReport:
-    """A sweep with the curve through it: n is that of all LEDs in series together."""
+    """A sweep with the curve through it: n is that of all LEDs in series together.
+
+    ``each`` is the curve of one LED inside, strings and resistor taken out; empty where the part is one LED.
+    """
 
     points: tuple[SweepPoint, ...]
     curve: tuple[SweepPoint, ...]
+    each: tuple[SweepPoint, ...]
     i_s: Shown
     n: float
     r_s: Shown
@@ -64,7 +69,7 @@ class SweepInput:
     Attributes:
         text: "2.61V 1mA" a line, or columns with a comma, a semicolon or a tab between.
         in_series: LEDs one after another inside, where known; empty for one.
-        resistor: their resistor, where known.
+        resistor: the resistor in each string, where known.
         strings: equal strings side by side inside, where known; empty for one.
     """
 
@@ -89,9 +94,7 @@ class Sweep:
     volts: FloatArray
     amps: FloatArray
     curve: Curve
-    in_series: int
-    strings: int
-    ohm: float
+    inside: Assembly
     guess: str
 
 
@@ -215,17 +218,18 @@ def read_sweep(typed: SweepInput) -> Sweep:
     count = read_count("sweep_in_series", typed.in_series.strip() or "1", MOST_IN_SERIES)
     ohm = read_single("sweep_resistor", typed.resistor, OHM, minimum=0) if typed.resistor.strip() else 0.0
     try:
-        curve = fit_curve(volts, amps, in_series=count, known_ohm=ohm)
+        # A meter sees the resistors of all strings side by side.
+        curve = fit_curve(volts, amps, in_series=count, known_ohm=ohm / strings)
     except FitError as problem:
         raise InputError("sweep", str(problem)) from None
-    return Sweep(volts, amps, curve, count, strings, ohm, guess)
+    return Sweep(volts, amps, curve, Assembly(strings, count, ohm), guess)
 
 
 def fitted_led(base: Led, typed: SweepInput) -> Led:
-    """The swept part as one LED of the position: its light and rating stay the kind's.
+    """The swept part as one LED of the position: light and rating of each LED inside stay the kind's.
 
-    The rated current stays; the forward voltage there, its ohmic share and n are the fit's, with
-    the fit's own error as the range.
+    All strings together may carry as often the rated current, and give as often the light; the forward voltage
+    there, its ohmic share and n are the fit's, with the fit's own error as the range.
 
     Args:
         base: the kind whose light and rating stay.
@@ -238,8 +242,8 @@ def fitted_led(base: Led, typed: SweepInput) -> Led:
         InputError: the table cannot be read or fitted.
     """
     sweep = read_sweep(typed)
-    curve = sweep.curve
-    rated = base.rated_a
+    curve, inside = sweep.curve, sweep.inside
+    rated = base.rated_a * inside.strings
     typical = float(curve.volts(rated))
     if not 0 < typical < LARGEST_VF:
         raise InputError(
@@ -250,9 +254,10 @@ def fitted_led(base: Led, typed: SweepInput) -> Led:
     try:
         return replace(
             base, id=SWEPT, label=f"Swept: {base.label.lower()}", vf_low=max(typical - spread, 1e-3),
-            vf_typ=typical, vf_high=typical + spread, n=curve.n, rs_v=rated * curve.r_s,
-            tempco_v_k=base.tempco_v_k * sweep.in_series, reverse_v=base.reverse_v * sweep.in_series,
-            vf_given_a=None, candela_given_a=base.candela_a,
+            vf_typ=typical, vf_high=typical + spread, n=curve.n, rs_v=rated * curve.r_s, rated_a=rated,
+            tempco_v_k=base.tempco_v_k * inside.in_series, reverse_v=base.reverse_v * inside.in_series,
+            candela=base.candela * inside.in_series * inside.strings, vf_given_a=None,
+            candela_given_a=base.candela_a * inside.strings, inside=inside,
         )  # fmt: skip
     except LedError as problem:
         raise InputError("sweep", str(problem)) from None
@@ -260,11 +265,9 @@ def fitted_led(base: Led, typed: SweepInput) -> Led:
 
 def _inside(s: Sweep) -> str:
     """What one string and one LED of it have at the highest reading, their resistor taken out."""
-    if s.in_series == 1 and s.strings == 1 and not s.ohm:
+    if s.inside.single:
         return ""
-    each = float(s.amps.max()) / s.strings
-    # The resistor known is that of all strings together, as the meter saw it.
-    led = (float(s.volts[s.amps.argmax()]) - float(s.amps.max()) * s.ohm) / s.in_series
+    led, each = s.inside.of_one(float(s.volts[s.amps.argmax()]), float(s.amps.max()))
     return f" At the highest: {show(each, AMPERE)} in each string, {show(led, VOLT)} over each LED."
 
 
@@ -278,10 +281,13 @@ def sweep_report(typed: SweepInput) -> SweepReport:
     c = s.curve
     top = float(s.amps.max())
     amps = np.geomspace(top / 1000, top, 60)
+    curve = tuple(SweepPoint(float(c.volts(a)), float(a)) for a in amps)
+    ones = () if s.inside.single else tuple(SweepPoint(*s.inside.of_one(p.volts, p.amps)) for p in curve)
     share = c.error_v / max(float(s.volts.max()), 1e-9) * 100
     return SweepReport(
         tuple(SweepPoint(float(v), float(a)) for v, a in zip(s.volts, s.amps, strict=True)),
-        tuple(SweepPoint(float(c.volts(a)), float(a)) for a in amps),
+        curve,
+        ones,
         # No prefix reaches a saturation current.
         Shown(c.i_s, f"{c.i_s:.2g}", "A", Source.COMPUTED, "least squares in volts"),
         c.n,

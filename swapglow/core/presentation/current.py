@@ -29,11 +29,24 @@ class OtherString:
 
 
 @dataclass(frozen=True)
+class Inside:
+    """Where a whole part was swept: its strings, what each carries, and what stands over each LED of it.
+
+    ``volts`` is nothing where the supply alternates: no volts belong to an average current.
+    """
+
+    strings: int
+    amps: Shown
+    volts: Shown | None
+
+
+@dataclass(frozen=True)
 class CurrentReport:
     """Currents of one string: typical LED at three rails, and every corner.
 
     ``lamp`` is what all strings together take at the usual rail, ``supply`` the most that the whole circuit
-    does. ``strings`` are those of other LEDs in the place, and a two-colour LED's other die.
+    does. ``strings`` are those of other LEDs in the place, and a two-colour LED's other die. ``inside`` is a
+    swept part's own.
     """
 
     low: Shown
@@ -42,6 +55,7 @@ class CurrentReport:
     supply: Shown
     lamp: Shown
     strings: tuple[OtherString, ...]
+    inside: Inside | None
     corners: tuple[Corner, ...]
 
 
@@ -67,7 +81,19 @@ def current_section(s: Solution) -> CurrentReport:
     strings = _others(s)
     together_a = float(s.usual[1]) * p.branches + sum(t.usual.value * t.count for t in strings)
     lamp = shown(together_a, AMPERE, "every string together, usual rail, typical LEDs")
-    return CurrentReport(low, usual, high, supply, lamp, strings, corners)
+    return CurrentReport(low, usual, high, supply, lamp, strings, _inside(s), corners)
+
+
+def _inside(s: Solution) -> Inside | None:
+    """A swept part's strings and LEDs at the usual rail."""
+    led, amps = s.position.led, float(s.usual[1])
+    if led.inside.single:
+        return None
+    whole = float(led.junction(led.vf_typ, s.position.celsius).volts(amps))
+    volts, each = led.inside.of_one(whole, amps)
+    by = f"{led.inside.strings} × {led.inside.in_series} LEDs as typed, {show(led.inside.ohm, OHM)} in each string"
+    over = None if s.ac is not None else shown(volts, VOLT, by)
+    return Inside(led.inside.strings, shown(each, AMPERE, by), over)
 
 
 def _others(s: Solution) -> tuple[OtherString, ...]:

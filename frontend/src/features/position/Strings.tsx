@@ -17,10 +17,28 @@ interface Props {
   current: Report["current"];
 }
 
+/** What each string of a swept part carries, and what stands over each LED of it. */
+function Swept({ inside }: { inside: NonNullable<Report["current"]["inside"]> }) {
+  return (
+    <Line>
+      {inside.strings > 1 ? `Each of its ${inside.strings} strings ` : "Its string "}
+      <Figure shown={inside.amps} />
+      {inside.volts && (
+        <>
+          , <Figure shown={inside.volts} /> over each LED
+        </>
+      )}
+      .
+    </Line>
+  );
+}
+
 /** Where several strings stand in one place: what one carries, what all take, and each other kind's own. */
 export function Strings({ current }: Props) {
-  const { usual, lamp, strings } = current;
-  if (strings.length === 0 && lamp.value <= usual.value * 1.001) return null;
+  const { usual, lamp, strings, inside } = current;
+  const alone = strings.length === 0 && lamp.value <= usual.value * 1.001;
+  if (alone && inside) return <Swept inside={inside} />;
+  if (alone) return null;
   return (
     <Line>
       One string <Figure shown={usual} />, all of them <Figure shown={lamp} />.

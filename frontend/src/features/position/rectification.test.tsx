@@ -29,6 +29,7 @@ const fit: Schemas["SweepReport"] = {
     { volts: 2.75, amps: 0.004 },
     { volts: 2.9, amps: 0.008 },
   ],
+  each: [],
   i_s: shown(1e-18, "1", "aA"),
   n: 2,
   r_s: shown(8, "8", "Ω"),
@@ -107,6 +108,14 @@ test("a sweep is sent when it is left, and its fit is drawn with its error", asy
   const drawn = screen.getByRole("img", { name: /curve fitted/ });
   expect(drawn.querySelectorAll("path")).toHaveLength(3); // the curve and two crosses
   expect(screen.getByText(/fitted to 2 mV/).textContent).toContain("Rs 8 Ω");
+});
+
+test("of a swept assembly one LED's own curve is drawn beside it", () => {
+  const each = fit.curve.map((p) => ({ volts: p.volts / 3, amps: p.amps / 2 }));
+  showRecord(<SweepPart position={position} fit={{ ...fit, each }} />, record);
+  expect(screen.getByText(/Dashed: one LED of it/)).toBeTruthy();
+  const drawn = screen.getByRole("img", { name: /curve fitted/ });
+  expect(drawn.querySelectorAll("path[stroke-dasharray]")).toHaveLength(1);
 });
 
 test("a refused sweep stays typed with its reason", async () => {

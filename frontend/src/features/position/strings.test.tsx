@@ -172,3 +172,13 @@ test("several strings say what one carries and what all take, each other kind by
     "One string 4mA, all of them 10mA. Night: 2 × 1mA, at the most 2mA, through 4.7kΩ.",
   );
 });
+
+test.each([
+  [2, shown(3.1, "3.1", "V"), "Each of its 2 strings 7mA, 3.1V over each LED."],
+  [1, shown(3.1, "3.1", "V"), "Its string 7mA, 3.1V over each LED."],
+  [2, null, "Each of its 2 strings 7mA."],
+])("of a swept part with %d strings it says what each carries", (strings, volts, text) => {
+  const inside = { strings, amps: mA(7), volts };
+  const { container } = show(<Strings current={{ ...current(4), inside }} />);
+  expect(container.textContent).toBe(text);
+});

@@ -75,7 +75,7 @@ export function SweepPart({ position, fit }: Props) {
           />
           <SavedText
             field="sweep_resistor"
-            label="Resistor known inside"
+            label="Resistor in each string"
             hint="Empty leaves it to the fit"
           />
         </>
