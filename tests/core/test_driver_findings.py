@@ -11,6 +11,7 @@ from swapglow.core.analysis.states import state_solutions
 from swapglow.core.assess import assess
 from swapglow.core.design.changes import with_changes
 from swapglow.core.photometry.visibility import DARK_ROOM_CD, flash_candela, threshold_lux, visibility
+from swapglow.core.quantities import InputError
 from tests.core.drivers import driven
 from tests.core.supplies import lamp, on
 
@@ -258,3 +259,26 @@ def test_an_led_that_should_be_dark_is_drawn_dark_beside_the_lit_one():
     assert off.rule is not None
     assert {z.id for z in off.rule.zones} == {"lit_room"}
     assert off.reads["usual"] == next(x for x in off.line.split(" in ")[:1])[5:]
+
+
+def test_trials_that_are_exchanged_are_refused_and_one_alone_is_not():
+    """What was enough draws more than what was not (Ohm)."""
+    for right in ("22R", "10R"):
+        with pytest.raises(InputError, match="exchanged") as refused:
+            driven("flasher", "13V", right_with=right, fast_with="10R")
+        assert refused.value.field == "right_with"
+    assert driven("flasher", "13V", fast_with="10R").driver.fast_ohm == 10
+    assert driven("flasher", "13V", right_with="10R").driver.right_ohm == 10
+    both = driven("flasher", "13V", right_with="9R", fast_with="10R").driver
+    assert (both.right_ohm, both.fast_ohm) == (9, 10)
+
+
+def test_a_pulse_is_swallowed_though_its_rail_is_little_over_the_knee():
+    """8 V on three LEDs of 2 V: a knee of some 4.2 V."""
+    p = driven("lamp_check", "8V", low="8V", high="8V", vf="2V", in_series=3, resistor="470R", pulse="1ms",
+               period="250ms", pulse_source="1k")  # fmt: skip
+    farads, ohm = swallowing(p, DARK_ROOM_CD)
+    hidden = flash(with_changes(p, {"capacitor_f": farads, "shunt_ohm": ohm, "shunt_across": "leds"}))
+    assert hidden.candela < DARK_ROOM_CD
+    assert flash(p).candela > DARK_ROOM_CD
+    assert ohm == pytest.approx(3 * 2 / (0.1 * p.target.value), rel=0.05)

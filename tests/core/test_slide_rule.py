@@ -176,3 +176,15 @@ def test_the_rule_stays_put_while_the_cursor_moves():
     assert (first.cursor_ohm, moved.cursor_ohm) == (4700.0, 6800.0)
     # Anything but the fitted part redraws it.
     assert assess(position(in_series=1)).rule.scales != first.scales
+
+
+@pytest.mark.parametrize(
+    ("more", "kinds"),
+    [({"lead": "positive"}, ["rail", "driver", "resistor", "led", "ground"]),
+     ({"lead": "negative"}, ["rail", "driver", "led", "resistor", "ground"]),
+     ({"resistor_parts": 2, "lead": "negative"}, ["rail", "driver", "resistor", "led", "resistor", "ground"]),
+     ({"lead": "negative", "series_diodes": 2}, ["rail", "driver", "diode", "led", "resistor", "ground"])],
+)  # fmt: skip
+def test_the_stairs_stand_in_the_order_of_the_wires(more, kinds):
+    stairs = assess(position(in_series=1, **more)).snapshots[0].staircase.stairs
+    assert [s.kind for s in stairs] == kinds

@@ -5,7 +5,8 @@ import itertools
 import numpy as np
 import pytest
 
-from swapglow.core.analysis.battery_life import discharge, hours_until, lamp_on_battery
+from swapglow.core.analysis.battery_life import discharge, hours_until, lamp_on_battery, original_life
+from swapglow.core.analysis.solution import solve
 from swapglow.core.assess import assess
 from swapglow.core.parts.cells import Battery, chemistries
 from swapglow.core.quantities import InputError
@@ -72,6 +73,20 @@ def test_an_led_outlasts_the_filament_on_the_same_cell():
     light = [point.light for point in r.runtime.led_curve]
     assert light[0] == 1
     assert all(a >= b for a, b in itertools.pairwise(light))
+
+
+def test_the_old_lamps_light_falls_with_the_3_5th_power_of_its_volts():
+    """Light goes as V^3.5 (miniature lamp handbooks, from memory); behind 0.5 Ω by Kirchhoff."""
+    cells = {"chemistry": "alkaline-aa", "cells": "2", "source": "0.5R"}
+    s = solve(on("battery", "", cells, target="2mA", lamp=lamp("2.5V", "0.3A")))
+    life = original_life(s)
+    _, at_lamp = lamp_on_battery(s.position.lamp, life.run.volts, 0.5)
+    assert life.light == pytest.approx((at_lamp / at_lamp[0]) ** 3.5, rel=1e-3)
+    assert life.light[-1] < life.light[0] == 1
+    # Its hours are to where it gives the floor's share of its first light.
+    assert life.hours == pytest.approx(
+        np.interp(-s.position.glow_floor, -life.light, life.run.hours), rel=0.02
+    )
 
 
 def test_half_as_much_again_while_it_charges():

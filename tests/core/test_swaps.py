@@ -150,3 +150,14 @@ def test_the_yield_is_within_a_point_of_two_hundred_thousand_draws(one_batch):
     assert 0.05 < inside < 0.97
     assert f.inside == pytest.approx(inside, abs=0.01)
     assert (f.current_low, f.current_high) == pytest.approx(tuple(np.percentile(amps, [5, 95])), rel=0.01)
+
+
+@pytest.mark.parametrize(("kind", "ours"), [("winding", "rectify-bridge-cap"), ("digital", "rectify-bridge"),
+                                            ("reversing", "rectify-bridge")])  # fmt: skip
+def test_of_the_ways_to_rectify_one_is_called_ours(kind, ours):
+    """A bridge and capacitor on a sine, a bridge on what reverses (ours)."""
+    p = on(kind, "12Vac" if kind == "winding" else "12V", rectification="bare")
+    said = {c.id: (c.school, c.ours) for c, _ in candidates(p) if c.id.startswith("rectify-")}
+    assert [key for key, (school, _) in said.items() if school == "ours for this supply"] == [ours]
+    assert [key for key, (_, is_ours) in said.items() if is_ours] == [ours]
+    assert len(said) > 1

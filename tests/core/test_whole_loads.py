@@ -134,6 +134,28 @@ def test_lamps_behind_one_source_resistance_dim_each_other():
     assert b.draws[0].light == pytest.approx(through(low, 470) / alone, rel=2e-3)
 
 
+@pytest.mark.parametrize(("ohms", "grade"), [(5.0, None), (120.0, "note"), (900.0, "mind")])
+def test_a_sag_is_said_from_a_fifth_and_minded_from_half(ohms, grade):
+    """Three strings of 470 Ω behind one source: V + R·3·I(V) = 12 V (Kirchhoff, by halving; common practice)."""
+    supply = on_one().rail.supply
+    supply = replace(supply, source_ohm=replace(supply.source_ohm, value=ohms))
+    weak = tuple(
+        replace(m, position=replace(m.position, rail=replace(m.position.rail, supply=supply)))
+        for m in members(470, 470, 470)
+    )
+    low, high = 2.0, 12.0
+    for _ in range(60):
+        v = (low + high) / 2
+        low, high = (v, high) if v + ohms * 3 * through(v, 470) < 12 else (low, v)
+    left = through(low, 470) / through(12, 470 + ohms)
+    assert (left > 0.8, 0.5 <= left <= 0.8, left < 0.5).index(True) == [None, "note", "mind"].index(grade)
+    found = rail_budget(weak[0].position.rail, weak).findings
+    assert [(f.id, f.grade) for f in found] == ([] if grade is None else [("rail-sags", grade)])
+    if found:
+        assert found[0].figure == f"{left * 100:.0f} %"
+        assert found[0].limit == "80 %"
+
+
 @pytest.mark.parametrize(("fuse", "grade"), [("15mA", "stop"), ("25mA", "mind"), ("40mA", None)])
 def test_the_fuse_is_judged_by_all_that_hangs_on_it(fuse, grade):
     """Two lamps of some 10 mA: over 15 mA, over three quarters of 25 mA, under those of 40 mA (common practice)."""

@@ -15,8 +15,6 @@ from coverage import Coverage, CoverageData
 ROOT = Path(__file__).resolve().parents[2]
 KEPT = ROOT / ".venv" / "mutants"
 ROOMS = ("tests/core", "tests/api", "tests/document")
-# Those that compare thousands of cases with the reference: each runs every line, and none says which it asks of.
-LONGEST_S = 20.0
 
 
 class Watching:

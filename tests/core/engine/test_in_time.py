@@ -181,3 +181,25 @@ def test_one_junctions_limiter_is_that_of_many(new, old):
     nvt, crit = 0.0388, float(critical(np.array([1e-12]), np.array([0.0388]))[0])
     many = limited(np.array([new]), np.array([old]), np.array([nvt]), np.array([crit]))
     assert straight.limit(new, old, nvt, crit) == pytest.approx(float(many[0]), rel=1e-14)
+
+
+def test_a_settled_cycle_through_a_coil_by_its_impedance():
+    """20 V and 10 V of 50 Hz on 100 Ω and 0.5 H: 0.2 A, and 10/|R + jωL| of it moving; a dark diode stands by."""
+    parts = (VoltageSource("v1", "a", "0", Sine(20.0, 10.0, 50.0)), Resistor("r1", "a", "b", 100.0),
+             Inductor("l1", "b", "0", 0.5), Diode("d1", "0", "a", LED))  # fmt: skip
+    s = steady_state(Circuit(parts))
+    amps = s.current("l1")
+    assert s.average(amps) == pytest.approx(0.2, rel=1e-3)
+    assert s.ripple(amps) == pytest.approx(2 * 10 / abs(100 + 2j * math.pi * 50 * 0.5), rel=0.02)
+
+
+def test_two_capacitors_settle_as_each_alone():
+    """Two RC filters on one source do not know of each other: gain 1/√(1 + (ωRC)²) of each (Ohm)."""
+    parts = (VoltageSource("v1", "a", "0", Sine(5.0, 2.0, 50.0)), Diode("d1", "0", "a", LED),
+             Resistor("r1", "a", "b", 1e3), Capacitor("c1", "b", "0", 4.7e-6),
+             Resistor("r2", "a", "c", 2.2e3), Capacitor("c2", "c", "0", 1e-6))  # fmt: skip
+    s = steady_state(Circuit(parts))
+    for node, tau in (("b", 1e3 * 4.7e-6), ("c", 2.2e3 * 1e-6)):
+        gain = 1 / math.hypot(1, 2 * math.pi * 50 * tau)
+        assert s.ripple(s.voltage(node)) == pytest.approx(4 * gain, rel=0.02), node
+        assert s.average(s.voltage(node)) == pytest.approx(5.0, rel=1e-3), node
