@@ -109,7 +109,7 @@ fuzz-core: $(STAMP)/dev
 
 # Small mistakes put into the code, one at a time: do the tests notice? SEED and MISTAKES draw others.
 SEED ?= 1
-MISTAKES ?= 220
+MISTAKES ?= 120
 mutants: $(STAMP)/mutants debian
 	$(PY) -m tests.mutants.run --seed $(SEED) --count $(MISTAKES)
 
