@@ -4,6 +4,8 @@ STAMP := .venv/.stamps
 PORT ?= 8417
 export SWAPGLOW_PORT := $(PORT)
 export PYTHONWARNINGS := ignore::DeprecationWarning
+# Small matrices cost more to share among threads than to solve.
+export OPENBLAS_NUM_THREADS := 1
 
 .PHONY: demo test test-core test-web build schema shots bench load fuzz-core mutants torture format lock clean lint debian
 
@@ -95,8 +97,7 @@ shots: $(STAMP)/dev $(STAMP)/built debian
 	$(PY) -m scripts.shots
 
 bench: $(STAMP)/dev debian
-	@# One thread a process for small matrices: they cost more to share than to solve.
-	OPENBLAS_NUM_THREADS=1 $(PY) -m scripts.bench
+	$(PY) -m scripts.bench
 
 # People at work at once: how long views and saves take, and whether anything is lost. Figures, no verdict.
 load: $(STAMP)/dev $(STAMP)/built
@@ -105,7 +106,7 @@ load: $(STAMP)/dev $(STAMP)/built
 # Random lamps through everything, each worked out a second time by other means. COUNT=200 for a taste.
 COUNT ?= 20000
 fuzz-core: $(STAMP)/dev
-	OPENBLAS_NUM_THREADS=1 $(PY) -m tests.fuzz.run --count $(COUNT)
+	$(PY) -m tests.fuzz.run --count $(COUNT)
 
 # Small mistakes put into the code, one at a time: do the tests notice? SEED and MISTAKES draw others.
 SEED ?= 1

@@ -156,6 +156,25 @@ def test_a_sag_is_said_from_a_fifth_and_minded_from_half(ohms, grade):
         assert found[0].limit == "80 %"
 
 
+def test_a_windings_lamps_are_added_by_rms_and_their_sag_is_said_not_to_be_known():
+    """2 V of sag at 0.2 A are 10 Ω. The root of the mean square of a sum is no more than its parts' (Minkowski)."""
+
+    def wound(source):
+        details = {"open": source, "load": "0.2A"} if source else {}
+        p = on("winding", "12Vac", details, low="12Vac", high="12Vac", rectification="bridge", vf="2V",
+               resistor="1k", **lamp("12V", "0.1A"))  # fmt: skip
+        return p.rail, tuple(Member(str(k), f"Lamp {k}", p) for k in range(2))
+
+    b = budget(*wound(""))
+    assert b.by_rms
+    assert b.after[1] == pytest.approx(2 * budget(wound("")[0], wound("")[1][:1]).after[1])
+    assert b.before[1] == pytest.approx(0.2, rel=1e-3)
+    assert [f.id for f in rail_budget(*wound("")).findings] == []
+    sagging, two = wound("14Vac")
+    assert [(f.id, f.grade) for f in rail_budget(sagging, two).findings] == [("rail-sag-unknown", "note")]
+    assert rail_budget(sagging, two[:1]).findings == ()
+
+
 @pytest.mark.parametrize(("fuse", "grade"), [("15mA", "stop"), ("25mA", "mind"), ("40mA", None)])
 def test_the_fuse_is_judged_by_all_that_hangs_on_it(fuse, grade):
     """Two lamps of some 10 mA: over 15 mA, over three quarters of 25 mA, under those of 40 mA (common practice)."""

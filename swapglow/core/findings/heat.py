@@ -35,6 +35,11 @@ def over_half_rating(c: Context) -> Iterable[Finding]:
     )  # fmt: skip
 
 
+def _most_w(celsius: float) -> float:
+    """What the largest leaded part may run at in air of so many degrees, W."""
+    return max(takes_w(r, celsius) for r in RATINGS_W) * WORKING_FRACTION
+
+
 def _part(rating: float, takes: float) -> str:
     """A part with what is left of its rating where it sits."""
     if takes >= rating * (1 - 1e-9):
@@ -64,7 +69,7 @@ def no_part_large_enough(c: Context) -> Iterable[Finding]:
         "stop",
         f"{show(c.power_w, WATT)} in one resistor is more than any part here takes in free air.",
         show(c.power_w, WATT),
-        show(max(RATINGS_W) * WORKING_FRACTION, WATT),
+        show(_most_w(c.position.celsius), WATT),
         "A dropping resistor is the wrong tool at this power: use more LEDs in series or a "
         "converter with constant current.",
         two_halves(c),
@@ -106,7 +111,7 @@ def shunt_over_rating(c: Context) -> Iterable[Finding]:
         yield Finding(
             "no-shunt-fits", "stop", f"The {show(p.shunt_ohm, OHM)} across it takes {show(watts, WATT, 2)}{where}: "
             "more than any part here.",
-            show(watts, WATT, 2), show(max(RATINGS_W) * WORKING_FRACTION, WATT),
+            show(watts, WATT, 2), show(_most_w(p.celsius), WATT),
             "A larger value takes less; one that is fixed to bare metal takes more.",
         )  # fmt: skip
         return

@@ -6,7 +6,7 @@ from typing import Literal
 from swapglow.core.analysis.budget import Budget, Draw, Lit, Member, budget
 from swapglow.core.findings.finding import Finding, gravity
 from swapglow.core.findings.supplies import FUSE_SHARE
-from swapglow.core.quantities import AMPERE, VOLT, Shown, Source, percent, show, shown
+from swapglow.core.quantities import AMPERE, OHM, VOLT, Shown, Source, percent, show, shown
 from swapglow.core.supplies.rail import Rail
 
 
@@ -167,6 +167,15 @@ def _findings(rail: Rail, b: Budget) -> list[Finding]:
             show(amps, AMPERE), show(most * share, AMPERE),
             ("A fuse is loaded to three quarters of its rating at most, and never made larger than the wiring was "
              "given." if limit.id == "fuse" else "What it gives is shared by all that hangs on it.") + was,
+        ))  # fmt: skip
+    source = rail.supply.source_ohm.value
+    if b.by_rms and source > 0 and len(b.draws) > 1:
+        out.append(Finding(
+            "rail-sag-unknown", "note",
+            "How far its lamps pull each other down is not worked out on a supply that alternates.",
+            "not worked out", "all lit beside one alone",
+            f"{show(source, OHM)} stand behind it. Light all of them and look at one, or read its volts, alone and "
+            "with all lit. The currents here are each lamp's alone, added: together they take no more.",
         ))  # fmt: skip
     worst = min((d for d in b.draws if d.light is not None), key=lambda d: d.light or 1.0, default=None)
     if worst is not None and worst.light is not None and worst.light < SAGGED:
