@@ -1,13 +1,18 @@
 """Saves at once: none is lost, none is made twice, none is answered with a fault."""
 
+import os
+import sqlite3
+import subprocess
+import sys
 import threading
 import uuid
 from concurrent.futures import ThreadPoolExecutor
+from contextlib import closing
 from functools import partial
 
 import pytest
 
-from tests.reliability.bench import Client, Server
+from tests.reliability.bench import ROOT, Client, Server
 
 FIELDS = {"notes": str, "resistor": lambda n: f"{n}k", "in_series": int, "rated": lambda n: f"{n}mA"}
 
@@ -119,3 +124,41 @@ def test_readings_undo_and_deletion_at_once_are_each_answered(ports):
         answers = at_once(*(partial(Client(ports[k % 2]).ask, *job) for k, job in enumerate(jobs)))
         assert all(status in (200, 204, 404, 409, 422) for status, _ in answers), answers
         assert client.ask("GET", f"equipment/{e}")[0] == 200
+
+
+def test_a_second_writer_waits_for_the_first_and_loses_nothing(servers):
+    """While somebody else writes, a save waits; it is answered once they are done, and both stand."""
+    port = servers[0].port
+    keys = Client(port).made()
+    database = servers[0].room / "swapglow.sqlite3"
+    with closing(sqlite3.connect(database, isolation_level=None)) as other, ThreadPoolExecutor(1) as pool:
+        other.execute("BEGIN IMMEDIATE")
+        other.execute("UPDATE records_step SET label = label")
+        saving = pool.submit(
+            lambda: Client(port).ask("PATCH", f"positions/{keys['position']}", {"notes": "waited"})
+        )
+        with pytest.raises(TimeoutError):
+            saving.result(timeout=0.5)
+        other.execute("COMMIT")
+        assert saving.result(timeout=15)[0] == 200
+    assert Client(port).ask("GET", f"positions/{keys['position']}")[1]["position"]["notes"] == "waited"
+
+
+def test_an_acknowledged_save_is_on_the_disk_and_writers_take_turns(tmp_path):
+    """SQLite's own words for it: synchronous FULL is 2; a write-ahead log; keys that are held to."""
+    ask = (
+        "import django; django.setup()\n"
+        "from django.db import connection\n"
+        "for name in ('synchronous', 'journal_mode', 'foreign_keys', 'busy_timeout'):\n"
+        "    with connection.cursor() as c: print(c.execute(f'PRAGMA {name}').fetchone()[0])\n"
+        "print(connection.settings_dict['OPTIONS']['transaction_mode'])\n"
+    )
+    env = {
+        **os.environ,
+        "SWAPGLOW_VAR": str(tmp_path),
+        "DJANGO_SETTINGS_MODULE": "swapglow.web.settings.local",
+    }
+    said = subprocess.run(
+        [sys.executable, "-c", ask], env=env, cwd=ROOT, capture_output=True, text=True, check=True
+    ).stdout.split()
+    assert said == ["2", "wal", "1", "20000", "IMMEDIATE"]
