@@ -14,7 +14,7 @@ from coverage import Coverage, CoverageData
 
 ROOT = Path(__file__).resolve().parents[2]
 KEPT = ROOT / ".venv" / "mutants"
-ROOMS = ("tests/core", "tests/api", "tests/document")
+ROOMS = ("tests/core", "tests/api tests/document tests/approved")
 
 
 class Watching:
@@ -48,13 +48,13 @@ class Watching:
 
 def took_of(room: str) -> str:
     """The file in which a room's seconds by test are noted, where it runs."""
-    return f"{room.replace('/', '-')}.json"
+    return f"{room.replace('/', '-').replace(' ', '-')}.json"
 
 
 def watch(room: str) -> None:
     """Run the tests of one room, watched; called in a process of its own, under coverage."""
     plugin = Watching()
-    code = pytest.main(["-q", "-p", "no:cacheprovider", room], plugins=[plugin])
+    code = pytest.main(["-q", "-p", "no:cacheprovider", *room.split()], plugins=[plugin])
     if code != 0:
         sys.exit(f"{room}: its tests must pass before mistakes are put into what they test")
     Path(took_of(room)).write_text(json.dumps(plugin.took))

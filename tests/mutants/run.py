@@ -28,7 +28,7 @@ UNDER = ("swapglow/core", "swapglow/records", "swapglow/api")
 # A mistake that makes the program slower than this is noticed by whoever waits.
 PATIENCE_S = 400.0
 # Whatever is left of a mistake's tests after so long is not run: it has had its chance.
-ENOUGH_S = 240.0
+ENOUGH_S = 150.0
 # Read when a module is, and held against what is published of it.
 PUBLISHED = {"swapglow/api": "tests/api/test_contract.py"}
 
