@@ -13,6 +13,8 @@ ROOM = Path(__file__).parent
 CURVE = 8
 # No line is longer than this many characters, but for a sentence.
 WIDE = 400
+# What rounding leaves of nothing.
+NOTHING = 1e-11
 # A figure with where it comes from.
 SHOWN = {"value", "number", "unit", "source", "origin"}
 
@@ -34,7 +36,7 @@ def _flat(of: Any) -> str | None:
         text = ", ".join(str(part) for part in parts_)
         return f"[{text}]" if None not in parts_ and len(text) < WIDE else None
     if isinstance(of, float):
-        return f"{of:.4g}"
+        return "0" if abs(of) < NOTHING else f"{of:.4g}"
     return f"{of}" if of != "" else "''"
 
 
