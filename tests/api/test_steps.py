@@ -137,7 +137,8 @@ def test_undoing_an_import_keeps_what_was_typed_elsewhere_since(bench):
     keys = bench.made()
     _, content, _ = bench.raw(f"equipment/{keys['equipment']}/document.json")
     edit(bench, keys, resistor="1k")
-    bench.send("import", "a.json", content)
+    status, answer = bench.send("import", "a.json", content)
+    assert status == 200, answer
     assert lamp(keys).resistor == ""
     edit(bench, keys, notes="after the import")
     assert bench.undo()[1]["label"] == "import Tide gauge"
