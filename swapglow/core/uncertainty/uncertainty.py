@@ -19,6 +19,8 @@ BLOCK = "uncertainty"
 RAIL_SHARE = 0.10
 DROP_V = 0.3
 SOURCE_SHARE = 0.5
+# Of the current; less of a move is none.
+NOTHING = 1e-6
 
 
 @dataclass(frozen=True)
@@ -142,6 +144,8 @@ def uncertainty(s: Solution, figures: list[UncertainFigure]) -> Uncertainty:
         Figures in order, the share of assumption, and a line that says both.
     """
     moved = np.abs(s.further[BLOCK][:, 1] - s.further[BLOCK][:, 0])
+    # What rounding makes of two ends that are one.
+    moved[moved <= NOTHING * max(float(np.abs(s.usual).max()), 1e-9)] = 0.0
     items = [
         Swing(f.id, f.label, f.text, f.source, float(swing), f"±{show(float(swing) / 2, AMPERE, 2)}")
         for f, swing in zip(figures, moved, strict=True)
@@ -156,10 +160,13 @@ def uncertainty(s: Solution, figures: list[UncertainFigure]) -> Uncertainty:
         first = assumed[0]
         count = len(assumed)
         rest = "1 figure" if count == 1 else f"{count} figures"
-        line = (
-            f"{percent(share)} of the doubt in the current is pencil: {rest} assumed. "
-            f"Reading the {_lower(first.label)} would firm it up most ({first.swing_text})."
-        )
+        if first.swing_a > 0:
+            line = (
+                f"{percent(share)} of the doubt in the current is pencil: {rest} assumed. "
+                f"Reading the {_lower(first.label)} would firm it up most ({first.swing_text})."
+            )
+        else:
+            line = f"{rest[0].upper()}{rest[1:]} assumed; none of them moves the current."
     return Uncertainty(tuple(items), share, line)
 
 
