@@ -43,4 +43,4 @@ def test_the_demos_lamps_are_reported_as_they_were_approved():
         gone, new = sorted(set(was) - set(now)), sorted(set(now) - set(was))
         if now != was:
             moved[e.input.name] = [f"- {line}" for line in gone[:12]] + [f"+ {line}" for line in new[:12]]
-    assert moved == {}
+    assert not moved, "\n".join(f"{name}\n" + "\n".join(rows) for name, rows in moved.items())

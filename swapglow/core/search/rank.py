@@ -1,7 +1,8 @@
 """Ranking: what matters, how each candidate scores, and one sentence why."""
 
+import math
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import astuple, dataclass, replace
 from typing import Literal
 
 import numpy as np
@@ -31,6 +32,8 @@ FEW = 4
 MOST = 7
 # Scores closer than this tell nothing.
 LEVEL = 0.005
+# Figures this near are the same.
+SAME = 1e-6
 
 
 @dataclass(frozen=True)
@@ -157,8 +160,18 @@ def _alike(x: _Scored, y: _Scored) -> bool:
     a, b = x.figures, y.figures
     if a is None or b is None or x.candidate.id == "as-is":
         return False
-    same = a == b and x.position.resistor_parts == y.position.resistor_parts
+    same = _equal(a, b) and x.position.resistor_parts == y.position.resistor_parts
     return same and (x.position.common == "none" or x.position.lead == y.position.lead)
+
+
+def _equal(a: Evaluation, b: Evaluation) -> bool:
+    """Whether two come to the same figures, but for the last digits that a solver leaves."""
+    pairs = zip(astuple(a), astuple(b), strict=True)
+    return all(
+        math.isclose(x, y, rel_tol=SAME, abs_tol=SAME * 1e-6)
+        if isinstance(x, float) and isinstance(y, float) else x == y
+        for x, y in pairs
+    )  # fmt: skip
 
 
 def _score(c: Candidate, p: Position, asked: tuple[Weight, ...]) -> _Scored:
@@ -166,7 +179,8 @@ def _score(c: Candidate, p: Position, asked: tuple[Weight, ...]) -> _Scored:
     marks = _lamp_marks(p) if c.leaves else {} if figures is None else _marks(c, p, figures)
     weights = {k: ASKED if k in asked else 1.0 for k in marks}
     total = sum(weights.values())
-    score = sum(marks[k] * w for k, w in weights.items()) / total if total else 0.0
+    # To what a solver's last digits do not move: equal ones keep their order.
+    score = round(sum(marks[k] * w for k, w in weights.items()) / total, 6) if total else 0.0
     return _Scored(c, p, figures, marks, score)
 
 
