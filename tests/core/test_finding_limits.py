@@ -80,6 +80,11 @@ ROWS = {
         lambda x: dc(220e3, f"{x:.6g}V", rating_w=0.5, target="1mA"), 350 + vf(350 / 209e3), "stop",
             ("larger-part", "two-halves", "two-same"),
     ),
+    # 700 V across the largest body, however little heat (data sheets, from memory).
+    "resistor-over-volts-any": Row(
+        lambda x: dc(2.2e6, f"{x:.6g}V", target="0.2mA"), 700 + vf(700 / 2.09e6), "stop", ("two-halves",),
+        key="resistor-over-volts",
+    ),
     # A shunt at half its rating: V²/R = 0.25 W (common practice).
     "shunt-over-rating": Row(lambda x: dc(2200, f"{x:.6g}V", shunt="1k", shunt_w=0.5), math.sqrt(250), "mind",
     ("larger-load",)),

@@ -12,6 +12,7 @@ from swapglow.core.design.position import Position
 from swapglow.core.parts import lamp, led, preferred
 from swapglow.core.quantities import Figure, Source
 from swapglow.core.supplies.rail import Rail
+from tests.core.supplies import on
 
 
 def position(**rest):
@@ -188,3 +189,16 @@ def test_the_rule_stays_put_while_the_cursor_moves():
 def test_the_stairs_stand_in_the_order_of_the_wires(more, kinds):
     stairs = assess(position(in_series=1, **more)).snapshots[0].staircase.stairs
     assert [s.kind for s in stairs] == kinds
+
+
+@pytest.mark.parametrize(("trip", "reach"), [("20uA", 9.5), ("100uA", 8.4)])
+def test_a_lines_rule_reaches_well_past_what_the_line_allows(trip, reach):
+    """Half the trip current, 1 kΩ in the line, the low end of 5 %: ((9 − Vf)/I − 1 kΩ)/0.95 (Ohm, Shockley)."""
+    p = on("sense", "9V", {"source": "1k", "trip": trip}, low="9V", high="9V", vf="2V", target="0.4mA")
+    rule = assess(p).rule
+    amps = float(trip[:-2]) * 1e-6 / 2
+    vf = 2 + 1.9 * 0.025693 * math.log(amps / 0.02) - 0.14
+    allowed = ((9 - vf) / amps - 1000) / 0.95
+    zones = {z.id: z for z in rule.zones}
+    assert zones["trip"].to_ohm == pytest.approx(allowed, rel=2e-3)
+    assert rule.high_ohm / allowed == pytest.approx(reach, rel=0.06)
