@@ -160,6 +160,27 @@ def test_contradictions_and_their_likeliest_explanation(readings, known, which, 
     assert likeliest in found[which].likeliest
 
 
+@pytest.mark.parametrize(("readings", "feed", "which", "there"), [
+    # More with the lamp in than with it out, by over two per cent (ours).
+    ([("dc_volts", "9V", "out"), ("dc_volts", "9.2V", "in")], 9.0, "loaded-over-open", True),
+    ([("dc_volts", "9V", "out"), ("dc_volts", "9.17V", "in")], 9.0, "loaded-over-open", False),
+    ([("dc_volts", "0.04V", "out"), ("dc_volts", "0.049V", "in")], 9.0, "loaded-over-open", False),
+    # Nothing on DC where over a volt is expected (ours).
+    ([("dc_volts", "0.049V", "in")], 1.1, "nothing-on-dc", True),
+    ([("dc_volts", "-0.049V", "in")], 1.1, "nothing-on-dc", True),
+    ([("dc_volts", "0.051V", "in")], 1.1, "nothing-on-dc", False),
+    ([("dc_volts", "0.049V", "in")], 0.9, "nothing-on-dc", False),
+    ([("dc_volts", "0.01V", "in"), ("ac_volts", "7V", "in")], 9.0, "nothing-on-dc", False),
+    # Half a volt across it and under ten microamps through it (ours).
+    ([("dc_volts", "0.51V", "in"), ("dc_amps", "9uA", "in")], None, "volts-but-no-amps", True),
+    ([("dc_volts", "0.49V", "in"), ("dc_amps", "9uA", "in")], None, "volts-but-no-amps", False),
+    ([("dc_volts", "0.51V", "in"), ("dc_amps", "11uA", "in")], None, "volts-but-no-amps", False),
+])  # fmt: skip
+def test_a_contradiction_begins_where_it_is_one(readings, feed, which, there):
+    found = by_id(contradictions([taken(*r) for r in readings], Known(None, feed)))
+    assert (which in found) == there
+
+
 def test_readings_that_agree_contradict_nothing():
     good = [taken("dc_volts", "12.4V", "out"), taken("dc_volts", "11.9V"), taken("ac_volts", "0.02V")]
     assert contradictions(good, Known(None, 12.0)) == ()

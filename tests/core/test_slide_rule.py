@@ -189,6 +189,16 @@ def test_the_rule_stays_put_while_the_cursor_moves():
 def test_the_stairs_stand_in_the_order_of_the_wires(more, kinds):
     stairs = assess(position(in_series=1, **more)).snapshots[0].staircase.stairs
     assert [s.kind for s in stairs] == kinds
+    # Of two halves each says in which lead it stands.
+    leads = [s.detail.split(" in the ")[1:] for s in stairs if s.kind == "resistor"]
+    both = more.get("resistor_parts") == 2
+    assert leads == (
+        [["positive lead"], ["negative lead"]]
+        if both
+        else [[]]
+        if more["lead"] == "positive"
+        else [["negative lead"]]
+    )
 
 
 @pytest.mark.parametrize(("trip", "reach"), [("20uA", 9.5), ("100uA", 8.4)])
