@@ -4,6 +4,7 @@ import json
 import signal
 import subprocess
 import sys
+from functools import partial
 
 import pytest
 
@@ -99,10 +100,13 @@ def test_a_run_of_more_steps_than_can_be_is_refused_at_once_with_the_figure(
 def test_a_long_run_says_how_far_it_is_and_stops_at_ctrl_c(tmp_path):
     deck = tmp_path / "a.cir"
     deck.write_text(
-        "* long\nV1 a 0 SIN(0 5 50)\nR1 a b 1k\nC1 b 0 1u\nD1 b 0 led\n.model led D\n.tran 10u 3\n.end\n"
+        "* long\nV1 a 0 SIN(0 5 50)\nR1 a b 1k\nC1 b 0 1u\nD1 b 0 led\n.model led D\n.tran 10u 3.9\n.end\n"
     )
     words = [sys.executable, "-m", "swapglow.cli", "solve", str(deck)]
-    with subprocess.Popen(words, stderr=subprocess.PIPE, stdout=subprocess.PIPE, text=True) as running:
+    pipes = {"stderr": subprocess.PIPE, "stdout": subprocess.PIPE, "text": True}
+    # Whoever runs the tests in the background has Ctrl+C ignored, and children take that over.
+    heed = partial(signal.signal, signal.SIGINT, signal.SIG_DFL)
+    with subprocess.Popen(words, **pipes, preexec_fn=heed) as running:
         said = ""
         while "%" not in said:
             said += running.stderr.read(1)
