@@ -109,10 +109,8 @@ fuzz-core: $(STAMP)/dev
 	$(PY) -m tests.fuzz.run --count $(COUNT)
 
 # Small mistakes put into the code, one at a time: do the tests notice? SEED and MISTAKES draw others.
-SEED ?= 1
-MISTAKES ?= 120
-mutants: $(STAMP)/mutants debian
-	$(PY) -m tests.mutants.run --seed $(SEED) --count $(MISTAKES)
+mutants: $(STAMP)/mutants $(STAMP)/npm debian
+	$(PY) -m scripts.mutants.run $(if $(SEED),--seed $(SEED)) $(if $(MISTAKES),--count $(MISTAKES))
 
 # Take what the demo's lamps are reported as now for what they should be; read the difference before it is kept.
 approve: $(STAMP)/dev

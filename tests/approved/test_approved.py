@@ -1,5 +1,6 @@
 """The demo's lamps as they are reported today, line by line, against what was approved."""
 
+import difflib
 import os
 import re
 
@@ -46,5 +47,4 @@ def test_the_demos_lamps_are_reported_as_they_were_approved(name):
     if APPROVE:
         path.write_text("\n".join(now) + "\n")
     was = path.read_text().splitlines() if path.exists() else []
-    gone, new = sorted(set(was) - set(now)), sorted(set(now) - set(was))
-    assert now == was, "\n".join([f"- {line}" for line in gone[:12]] + [f"+ {line}" for line in new[:12]])
+    assert now == was, "\n".join(difflib.unified_diff(was, now, "approved", "now", n=0, lineterm=""))

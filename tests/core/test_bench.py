@@ -20,6 +20,7 @@ from swapglow.core.supplies.rail import Rail
 from swapglow.inputs.position import PositionInput
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.to_core import position_of
+from tests.core.supplies import on
 
 
 def keeps(volts, source=Source.ASSUMED):
@@ -53,6 +54,19 @@ def test_the_next_reading_is_the_one_that_moves_the_current_most():
 def test_ink_leaves_no_pencil():
     p = position(led_source=Source.MEASURED)
     assert assess(p).uncertainty.share == 0 and "measured or marked" in assess(p).uncertainty.line
+
+
+@pytest.mark.parametrize(
+    ("rest", "line"),
+    [({}, "3 figures assumed; none of them moves the current."),
+     ({"low": "11V", "high": "13V", "read_at": "lamp"}, "Every figure behind this is measured or marked.")],
+)  # fmt: skip
+def test_doubt_that_moves_nothing_is_said_to_move_nothing(rest, line):
+    """A lamp that holds its own 20 mA draws them whatever the rail does within its band."""
+    module = {"amps": "20mA", "law": "current", "polarised": "yes"}
+    p = on("regulated", "12V", led_id="white-5-clear", band="9-15V", module=module, **rest)
+    assert assess(p).uncertainty.line == line
+    assert assess(p).uncertainty.share == 0
 
 
 def test_a_reading_in_the_band_agrees():

@@ -394,6 +394,20 @@ FACTS = [
      "368 V", "360 V", ("rectify-inverse-diode",), "368 V"),
     ("regulator-pins", driven("direct", "12V", regulator_id="fixed-5-to220"), "note", "TO-220", "its data sheet", (),
      "in · ground · out"),
+    # √2·13.2 V: a tenth over 12 V (common practice), across one diode while the source's leg is on the frame.
+    ("bridge-on-frame", on("winding", "12Vac", {"grounded": "yes"}, rectification="bridge_cap", chassis_negative=True),
+     "stop", "18.7 V across one diode", "0 V: the DC side off the frame", ("rectify-half-wave-cap", "off-frame"),
+     "is a short circuit"),
+    ("bridge-on-frame", on("winding", "12Vac", rectification="bridge_cap", chassis_negative=True), "mind",
+     "18.7 V across one diode", "0 V: the DC side off the frame", ("rectify-half-wave-cap", "off-frame"),
+     "if the source has a leg there too"),
+    # (9 − 2)/7 mA is 1 kΩ; the capacitor stands at √2·9 V (Ohm).
+    ("rms-for-peak", on("winding", "9Vac", rectification="bridge_cap", target="7mA", resistor="1k"), "mind", "1 kΩ",
+     "1.28 kΩ", ("follow-the-sum",), "12.7 V"),
+    ("module-over-band", on("regulated", "23V", led_id="white-5-clear", band="9-13V", resistor="1k"), "stop", "23 V",
+     "13 V", ("modules-in-series",), "9 to 13 V would see 23 V"),
+    ("pin-over-budget", on("logic", "3.3V", {"pin": "6mA"}, target="9mA"), "stop", "10.5 mA", "6 mA",
+     ("larger-resistor",), "it may give 6 mA"),
     ("digital-track", on("digital", "15V"), "note", "±15 V", "14 to 22 V is usual", (), "±15 V"),
     # Two silicon diodes at 0.6 V and a red LED at a twentieth of rated, 1.74 V (Shockley).
     ("least-track-volts", on("reversing", "9V", low="2.5V", high="13V", rectification="bridge", vf="2V"), "note",

@@ -935,7 +935,7 @@ export interface components {
             lamp: components["schemas"]["Shown"];
             /** Strings */
             strings: components["schemas"]["OtherString"][];
-            inside: components["schemas"]["Inside"] | null;
+            inside: components["schemas"]["SweptInside"] | null;
             /** Corners */
             corners: components["schemas"]["Corner"][];
         };
@@ -1075,18 +1075,6 @@ export interface components {
             sets?: {
                 [key: string]: string;
             };
-        };
-        /**
-         * Inside
-         * @description Where a whole part was swept: its strings, what each carries, and what stands over each LED of it.
-         *
-         *     ``volts`` is nothing where the supply alternates: no volts belong to an average current.
-         */
-        Inside: {
-            /** Strings */
-            strings: number;
-            amps: components["schemas"]["Shown"];
-            volts: components["schemas"]["Shown"] | null;
         };
         /**
          * Meaning
@@ -1438,6 +1426,18 @@ export interface components {
             truth: components["schemas"]["Truth"] | null;
             /** Plan */
             plan: components["schemas"]["NextStep"][];
+        };
+        /**
+         * SweptInside
+         * @description Where a whole part was swept: its strings, what each carries, and what stands over each LED of it.
+         *
+         *     ``volts`` is nothing where the supply alternates: no volts belong to an average current.
+         */
+        SweptInside: {
+            /** Strings */
+            strings: number;
+            amps: components["schemas"]["Shown"];
+            volts: components["schemas"]["Shown"] | null;
         };
         /**
          * Swing

@@ -6,24 +6,14 @@ import type { Report } from "../api/client";
 import { TakeReading } from "../features/readings/TakeReading";
 import { answer, forget, leave, savedAt, show } from "../test/providers";
 import { cycle, staircase, step } from "../test/report";
+import { stillWide } from "../test/still";
 import { CycleTrace } from "./CycleTrace";
 import { NextThing } from "./NextThing";
 import { SlideRule } from "./SlideRule";
 import { Staircase } from "./Staircase";
 
-/** As wide as a bench's screen, and never another. */
-class StillWide {
-  observe() {
-    // Nothing is resized here.
-  }
-  disconnect() {
-    // Nor is anything watched.
-  }
-}
-
 beforeEach(() => {
-  vi.stubGlobal("ResizeObserver", StillWide);
-  vi.spyOn(Element.prototype, "getBoundingClientRect").mockReturnValue(new DOMRect(0, 0, 1200, 40));
+  stillWide();
   forget();
 });
 afterEach(() => {

@@ -44,11 +44,12 @@ def at_rest(system: System, outcome: Outcome, which: NDArray[np.intp]) -> None:
             step = solver.solve(system.nonlinear_scatter @ entries, -left)
         except CircuitError:
             return
+        # A sample gone astray stays where it is, and does not drag the others.
+        lost = ~np.isfinite(step).all(axis=0)
+        step[:, lost] = 0.0
         longest = np.abs(step).max(axis=0)
-        if not np.isfinite(longest).all():
-            return
-        still = longest <= REST
-        if still.all():
+        still = (longest <= REST) & ~lost
+        if (still | lost).all():
             break
         x[:-1] += step * np.minimum(1.0, LONGEST_V / np.maximum(longest, LONGEST_V))
     outcome.x[:, which[still]] = x[:, still]

@@ -29,7 +29,7 @@ class OtherString:
 
 
 @dataclass(frozen=True)
-class Inside:
+class SweptInside:
     """Where a whole part was swept: its strings, what each carries, and what stands over each LED of it.
 
     ``volts`` is nothing where the supply alternates: no volts belong to an average current.
@@ -55,7 +55,7 @@ class CurrentReport:
     supply: Shown
     lamp: Shown
     strings: tuple[OtherString, ...]
-    inside: Inside | None
+    inside: SweptInside | None
     corners: tuple[Corner, ...]
 
 
@@ -84,7 +84,7 @@ def current_section(s: Solution) -> CurrentReport:
     return CurrentReport(low, usual, high, supply, lamp, strings, _inside(s), corners)
 
 
-def _inside(s: Solution) -> Inside | None:
+def _inside(s: Solution) -> SweptInside | None:
     """A swept part's strings and LEDs at the usual rail."""
     led, amps = s.position.led, float(s.usual[1])
     if led.inside.single:
@@ -93,7 +93,7 @@ def _inside(s: Solution) -> Inside | None:
     volts, each = led.inside.of_one(whole, amps)
     by = f"{led.inside.strings} × {led.inside.in_series} LEDs as typed, {show(led.inside.ohm, OHM)} in each string"
     over = None if s.ac is not None else shown(volts, VOLT, by)
-    return Inside(led.inside.strings, shown(each, AMPERE, by), over)
+    return SweptInside(led.inside.strings, shown(each, AMPERE, by), over)
 
 
 def _others(s: Solution) -> tuple[OtherString, ...]:

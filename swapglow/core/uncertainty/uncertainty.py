@@ -166,7 +166,9 @@ def uncertainty(s: Solution, figures: list[UncertainFigure]) -> Uncertainty:
                 f"Reading the {_lower(first.label)} would firm it up most ({first.swing_text})."
             )
         else:
-            line = f"{rest[0].upper()}{rest[1:]} assumed; none of them moves the current."
+            line = (
+                f"{rest} assumed; {'it does not move' if count == 1 else 'none of them moves'} the current."
+            )
     return Uncertainty(tuple(items), share, line)
 
 

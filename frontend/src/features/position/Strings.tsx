@@ -37,8 +37,16 @@ function Swept({ inside }: { inside: NonNullable<Report["current"]["inside"]> })
 export function Strings({ current }: Props) {
   const { usual, lamp, strings, inside } = current;
   const alone = strings.length === 0 && lamp.value <= usual.value * 1.001;
-  if (alone && inside) return <Swept inside={inside} />;
-  if (alone) return null;
+  return (
+    <>
+      {!alone && <Together usual={usual} lamp={lamp} strings={strings} />}
+      {inside && <Swept inside={inside} />}
+    </>
+  );
+}
+
+/** What one string carries, what all take, and each other kind's own. */
+function Together({ usual, lamp, strings }: Pick<Report["current"], "usual" | "lamp" | "strings">) {
   return (
     <Line>
       One string <Figure shown={usual} />, all of them <Figure shown={lamp} />.

@@ -5,28 +5,15 @@ import type { Schemas } from "../../api/client";
 import { RailBudget } from "../../instruments/RailBudget";
 import { answer, forget, leave, savedAt, show, showRecord } from "../../test/providers";
 import { shown } from "../../test/report";
+import { stillWide } from "../../test/still";
 import { BesidePart } from "./parts/BesidePart";
 import type { Position } from "./parts/part";
 import { Strings } from "./Strings";
 
 let asked: ReturnType<typeof answer>;
 
-/** As wide as a bench's screen, and never another. */
-class StillWide {
-  observe() {
-    // Nothing is resized here.
-  }
-  unobserve() {
-    // One thing alone is never let go.
-  }
-  disconnect() {
-    // Nor is anything watched.
-  }
-}
-
 beforeEach(() => {
-  vi.stubGlobal("ResizeObserver", StillWide);
-  vi.spyOn(Element.prototype, "getBoundingClientRect").mockReturnValue(new DOMRect(0, 0, 1200, 40));
+  stillWide();
   forget();
   asked = answer({ "/api/took": { took: "", error: "" }, "/api/record": {} });
 });
@@ -181,4 +168,10 @@ test.each([
   const inside = { strings, amps: mA(7), volts };
   const { container } = show(<Strings current={{ ...current(4), inside }} />);
   expect(container.textContent).toBe(text);
+});
+
+test("a swept part beside other strings is told with them", () => {
+  const inside = { strings: 2, amps: mA(7), volts: null };
+  const { container } = show(<Strings current={{ ...current(10), inside }} />);
+  expect(container.textContent).toBe("One string 4mA, all of them 10mA.Each of its 2 strings 7mA.");
 });

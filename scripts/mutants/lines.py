@@ -25,6 +25,7 @@ class Watching:
         self._caches = []
 
     def pytest_collection_finish(self):
+        """Find the caches, once all is imported."""
         self._caches = [
             found for found in gc.get_objects()
             if type(found) is functools._lru_cache_wrapper and "swapglow" in str(found.__module__)
@@ -32,6 +33,7 @@ class Watching:
 
     @pytest.hookimpl(wrapper=True)
     def pytest_runtest_protocol(self, item):
+        """Run a test with its name as coverage's context."""
         for cache in self._caches:
             cache.cache_clear()
         started = time.monotonic()
@@ -70,10 +72,15 @@ def learn(work: Path) -> tuple[dict[str, dict[int, list[str]]], dict[str, float]
         Tests by file and line, and seconds by test. Both are kept for the commit.
     """
     KEPT.mkdir(parents=True, exist_ok=True)
-    head = subprocess.run(
-        ["git", "rev-parse", "HEAD:swapglow"], cwd=ROOT, capture_output=True, text=True, check=True
-    ).stdout.strip()
-    kept = KEPT / f"lines-{head[:12]}.json"
+    # Both count: a test that is new is met from then on.
+    trees = subprocess.run(
+        ["git", "rev-parse", "HEAD:swapglow", "HEAD:tests"],
+        cwd=ROOT,
+        capture_output=True,
+        text=True,
+        check=True,
+    ).stdout.split()
+    kept = KEPT / f"lines-{'-'.join(tree[:12] for tree in trees)}.json"
     if not kept.exists():
         _run_all(work)
         kept.write_text(json.dumps(_read(work)))
@@ -88,7 +95,7 @@ def _run_all(work: Path) -> None:
     running = [
         subprocess.Popen(
             [sys.executable, "-m", "coverage", "run", "--data-file", str(work / f"cover-{n}"), "-m",
-             "tests.mutants.lines", room],
+             "scripts.mutants.lines", room],
             cwd=work,
         )
         for n, room in enumerate(ROOMS)
