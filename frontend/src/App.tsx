@@ -15,7 +15,7 @@ const DrawerView = lazy(() => import("./features/drawer/DrawerView"));
 const opening = <p role="status">Opening…</p>;
 
 const away = (problem: unknown) => (
-  <Shell>
+  <Shell title="Not found">
     <Missing problem={problem} />
   </Shell>
 );
@@ -43,7 +43,7 @@ function Views() {
         <Route path="/position/:id" element={<PositionView />} />
         <Route path="/position/:id/readings" element={<ReadingsView />} />
         <Route path="/drawer" element={<DrawerView />} />
-        <Route path="*" element={away(null)} />
+        <Route path="*" element={away(undefined)} />
       </Routes>
     </Suspense>
   );

@@ -1,6 +1,7 @@
 """The catalogue: kinds, parts, and every choice that a form offers."""
 
 from collections.abc import Iterable
+from dataclasses import asdict
 from typing import Any
 
 from django.http import HttpRequest
@@ -9,14 +10,19 @@ from ninja import Router
 from swapglow.api.schemas import Catalogue
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.kinds.detail import Detail
+from swapglow.core.measurement.leads import LEADS
 from swapglow.core.parts import lamp, led
 from swapglow.core.parts.catalogue import source
 from swapglow.core.parts.ready_made import ready_made
 from swapglow.core.parts.regulator import regulators
 from swapglow.core.supplies import SUPPLIES
 from swapglow.inputs.choices import choices, units
+from swapglow.inputs.holder import HOLDERS
 
 router = Router(tags=["catalogue"])
+
+# What may be read at any time: a line shorted, or an LED on clips, is a step of the plan.
+_ANY_TIME = {what: leads for what, leads in LEADS.items() if what not in ("source_short", "led_vf")}
 
 
 def _options(pairs: Iterable[tuple[str, str]]) -> list[dict[str, str]]:
@@ -59,10 +65,16 @@ def catalogue(request: HttpRequest) -> dict[str, Any]:
             for k in led.catalogue().values()
         ],
         "lamps": [
-            {"id": k.id, "label": f"{k.label}, {k.base}", "detail": f"{k.volts:g} V {k.amps:g} A"}
+            {
+                "id": k.id, "label": f"{k.label}, {k.base}", "detail": f"{k.volts:g} V {k.amps:g} A",
+                "words": f"{k.amps * 1000:g} mA {k.id}",
+            }
             for k in lamp.catalogue().values()
         ],
-        "choices": {field: _options(labels.items()) for field, labels in choices().items()},
+        "holders": {key: asdict(holder) for key, holder in HOLDERS.items()},
+        "leads": {what: asdict(leads) for what, leads in LEADS.items()},
+        "choices": {field: _options(labels.items()) for field, labels in choices().items()}
+        | {"bench_reading.what": _options((what, leads.label) for what, leads in _ANY_TIME.items())},
         "units": units(),
         "led_source": source("leds"),
         "lamp_source": source("lamps"),

@@ -21,6 +21,7 @@ from swapglow.api.serializers import rail_answer, steps, summary, take_in_view
 from swapglow.core.presentation.budget import RailBudget
 from swapglow.core.supplies import SUPPLIES
 from swapglow.inputs.equipment import EquipmentInput
+from swapglow.inputs.named import check_named
 from swapglow.inputs.patch import sent
 from swapglow.inputs.to_core import rail_of
 from swapglow.records import meanwhile, order, reports
@@ -98,6 +99,7 @@ def create_rail(request: HttpRequest, key: UUID, data: NewRail) -> RailAnswer:
     found = Rail.objects.filter(pk=key).first()
     if found is None:
         e = get_object_or_404(Equipment, pk=data.equipment)
+        check_named(RailInput, sent(data), details=SUPPLIES[data.kind].details)
         typed = data.model_dump(mode="json", exclude={"equipment"})
         found = Rail(id=key, equipment=e, order=order.last(e.rails), inputs=typed)
         rail_of(found.input)
@@ -114,6 +116,7 @@ def change_rail(request: HttpRequest, key: UUID, data: RailPatch) -> RailAnswer:
     r = get_object_or_404(Rail, pk=key)
     fields = sent(data)
     meanwhile.check(r.inputs, fields, fields.pop("was", {}))
+    check_named(RailInput, fields, details=SUPPLIES[fields.get("kind", r.input.kind)].details)
     label = f"edit {r.input.name}: {said(fields)}"
     _forget(r, fields.get("kind", r.input.kind))
     r.join(fields)

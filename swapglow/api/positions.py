@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 from typing import Any
-from uuid import UUID
+from uuid import UUID, uuid5
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
@@ -13,25 +13,32 @@ from swapglow.api.equipment import said
 from swapglow.api.saving import saving
 from swapglow.api.schemas import (
     AssessIn,
+    BackTo,
     NewPosition,
+    Past,
     PositionAnswer,
     PositionPatch,
     PositionView,
     Problems,
     ReportAnswer,
     SpiceText,
+    StateOut,
 )
 from swapglow.api.serializers import position_answer, rail_answer, report_answer, steps, summary
 from swapglow.core.analysis.sizing import size
+from swapglow.core.drivers import DRIVERS
 from swapglow.core.drivers.driver import State
 from swapglow.core.network.spice_text import spice_text
 from swapglow.core.parts.sweep import SweepReport, sweep_report
 from swapglow.core.quantities import InputError
 from swapglow.core.search import Swaps, search
+from swapglow.inputs.named import check_named
 from swapglow.inputs.patch import sent, texts_of, touched
 from swapglow.inputs.position import PositionInput
+from swapglow.inputs.quantity import Quantity
+from swapglow.inputs.rail import RailInput
 from swapglow.inputs.to_core import sweep_of
-from swapglow.records import meanwhile, order, reports
+from swapglow.records import meanwhile, order, past, reports
 from swapglow.records.drawer import at_hand
 from swapglow.records.limits import check_room
 from swapglow.records.models import Equipment, Position, Rail
@@ -55,7 +62,7 @@ def read(request: HttpRequest, key: UUID) -> PositionView:
         equipment_name=p.equipment.input.name,
         fit=_fit(p),
         siblings=[summary(s) for s in p.equipment.positions.select_related("rail", "summary")],
-        steps=steps(str(p.equipment_id)),
+        steps=steps(str(p.equipment_id), past.steps_of(p)),
     )
 
 
@@ -71,16 +78,29 @@ def create(request: HttpRequest, key: UUID, data: NewPosition) -> PositionAnswer
     found = Position.objects.filter(pk=key).first()
     if found is None:
         e = get_object_or_404(Equipment, pk=data.equipment)
+        check_named(PositionInput, sent(data))
         rail = e.rails.filter(pk=data.rail).first() if data.rail else e.rails.first()
-        if rail is None:
-            raise InputError("rail", "Add a supply rail first: a lamp needs one.")
+        if rail is None and data.rail:
+            raise InputError("rail", "That rail is not in this equipment.")
+        first = None if rail else _first_rail(e, key)
         typed = data.model_dump(mode="json", include=set(PositionInput.model_fields))
-        found = Position(id=key, equipment=e, rail=rail, order=order.last(e.positions), inputs=typed)
+        found = Position(id=key, equipment=e, rail=rail or first, order=order.last(e.positions), inputs=typed)
         reports.core_of(found)
         check_room(found)
         with recorded(str(e.pk), f"add {data.name}", f"position:{key}"):
+            if first is not None:
+                keep(first)
             keep(found)
     return position_answer(found)
+
+
+def _first_rail(e: Equipment, position: UUID) -> Rail:
+    """A rail for the first lamp of an item that has none, in pencil; the same however often it is asked for."""
+    guess = Quantity(text="12V", note="nobody has read it yet")
+    typed = RailInput(name="Rail 1", usual=guess).model_dump(mode="json")
+    rail = Rail(id=uuid5(position, "rail"), equipment=e, order=order.last(e.rails), inputs=typed)
+    check_room(rail)
+    return rail
 
 
 def change_position(p: Position, fields: Mapping[str, Any], label: str, gesture: str) -> PositionAnswer:
@@ -118,6 +138,7 @@ def change(request: HttpRequest, key: UUID, data: PositionPatch) -> PositionAnsw
     p = find(key)
     fields = sent(data)
     meanwhile.check({**p.inputs, "rail": str(p.rail_id)}, fields, fields.pop("was", {}))
+    check_named(PositionInput, fields, details=DRIVERS[fields.get("driver_kind", p.input.driver_kind)].details)
     label = f"edit {p.input.name}: {said(fields)}"
     return change_position(p, fields, label, f"position:{key}:{touched(fields)}")
 
@@ -163,3 +184,24 @@ def take(request: HttpRequest, key: UUID, data: AssessIn) -> PositionAnswer:
     return change_position(
         p, fields, f"change {p.input.name}: {said(fields)}", f"position:{key}:take:{sorted(fields)}"
     )
+
+
+@router.get("/positions/{key}/past", response={200: Past, 404: Problems})
+def earlier(request: HttpRequest, key: UUID) -> Past:
+    """The lamp's earlier states, by date and step."""
+    found = past.states(find(key))
+    return Past(
+        states=[StateOut(step=s.step, label=s.label, at=s.at.isoformat(), now=s.now) for s in found]
+    )
+
+
+@router.post("/positions/{key}/back", response={200: PositionAnswer, 404: Problems, 422: Problems})
+@decorate_view(saving)
+def back(request: HttpRequest, key: UUID, data: BackTo) -> PositionAnswer:
+    """Put the lamp to what it was after a step; that is a step too, and can be undone."""
+    p = find(key)
+    was = past.put_back(p, data.step)
+    reports.core_of(p)
+    with recorded(str(p.equipment_id), f"go back to: {was}", f"position:{key}:back:{data.step}"):
+        keep(p)
+    return position_answer(p)

@@ -25,8 +25,12 @@ from swapglow.core.quantities import (
     QuantityError,
     took,
 )
+from swapglow.core.quantities.bare import with_unit
 from swapglow.core.quick_sum import quick_rail, quick_sum
 from swapglow.inputs.equipment import EquipmentInput
+from swapglow.inputs.named import check_named
+from swapglow.inputs.patch import sent
+from swapglow.inputs.position import PositionInput
 from swapglow.inputs.quantity import Quantity
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.to_core import position_of
@@ -45,8 +49,9 @@ _UNITS = {u.symbol: u for u in (VOLT, AMPERE, OHM, CANDELA, HERTZ, FARAD, AMPERE
 @router.post("/took", response={200: TookOut, 422: Problems})
 def read_text(request: HttpRequest, data: TookIn) -> TookOut:
     """What a text is taken for; an error is an answer here, not a refusal."""
+    text, unit = (with_unit(data.text, "mA"), "A") if data.unit == "mA" else (data.text, data.unit)
     try:
-        return TookOut(took=took(data.text, _UNITS[data.unit]), error="")
+        return TookOut(took=took(text, _UNITS[unit]), error="")
     except QuantityError as problem:
         return TookOut(took="", error=str(problem))
 
@@ -56,6 +61,7 @@ def _rail(q: QuickIn) -> RailInput:
 
 
 def _report(q: QuickIn) -> Report:
+    check_named(PositionInput, sent(q.position))
     return quick_sum(position_of(q.position, _rail(q)), Bench((), at_hand()))
 
 

@@ -113,12 +113,13 @@ class NewPosition(PositionInput):
 
 
 class PositionAnswer(PositionInput):
-    """A position as kept, with what its texts were taken for."""
+    """A position as kept, with what its texts were taken for and what that puts into the holder."""
 
     id: UUID
     equipment: UUID
     rail: UUID
     took: Took
+    holder: str
 
 
 class NewReadingAfter(ReadingAfterInput):
@@ -219,6 +220,27 @@ class BenchOut(Schema):
     steps: Steps
 
 
+class StateOut(Schema):
+    """A lamp as it stood after a step; ``now`` where it stands so."""
+
+    step: int
+    label: str
+    at: str
+    now: bool
+
+
+class Past(Schema):
+    """A lamp's earlier states, the newest first."""
+
+    states: list[StateOut]
+
+
+class BackTo(Schema):
+    """The step after which the lamp stood as it shall stand again."""
+
+    step: Annotated[int, Field(ge=1, le=2**62)]
+
+
 class PositionView(Schema):
     """A position with its rail, its neighbours' names and its report."""
 
@@ -289,10 +311,10 @@ UnitName = Literal["V", "A", "Ω", "cd", "Hz", "F", "Ah", "s", "°C"]
 
 
 class TookIn(Schema):
-    """A text to read, and the unit it should be in."""
+    """A text to read, and the unit it should be in; "mA" is a current whose bare number is milliamps."""
 
     text: Short
-    unit: UnitName
+    unit: UnitName | Literal["mA"]
 
 
 class TookOut(Schema):
@@ -394,11 +416,31 @@ class DriverOut(Schema):
 
 
 class PartOut(Schema):
-    """A part of the catalogue, with what tells it from the others."""
+    """A part of the catalogue, with what tells it from the others and what else it is found by."""
 
     id: str
     label: str
     detail: str
+    words: str = ""
+
+
+class HolderOut(Schema):
+    """What may go into the holder, and what is emptied where something else does."""
+
+    label: str
+    empties: dict[str, Any]
+
+
+class LeadsOut(Schema):
+    """Where the meter's leads go for a reading."""
+
+    label: str
+    mode: Literal["across", "series"]
+    red: str
+    black: str
+    meter: str
+    unit: Literal["V", "mA"]
+    line: str
 
 
 class Intent(Schema):
@@ -425,6 +467,8 @@ class Catalogue(Schema):
     modules: list[PartOut]
     leds: list[PartOut]
     lamps: list[PartOut]
+    holders: dict[str, HolderOut]
+    leads: dict[str, LeadsOut]
     choices: dict[str, list[OptionOut]]
     units: dict[str, UnitName]
     led_source: str

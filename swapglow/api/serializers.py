@@ -21,6 +21,7 @@ from swapglow.core.quantities import InputError
 from swapglow.core.supplies import SUPPLIES
 from swapglow.core.supplies.rail_line import rail_line
 from swapglow.document.report import report_json
+from swapglow.inputs.holder import holder_of
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.taken import taken
 from swapglow.inputs.to_core import feasibility_of, rail_of
@@ -71,7 +72,10 @@ def take_in_view(e: Equipment) -> TakeInView:
 
 def position_answer(p: Position) -> PositionAnswer:
     """A position."""
-    return PositionAnswer(**p.inputs, id=p.pk, equipment=p.equipment_id, rail=p.rail_id, took=taken(p.input))
+    return PositionAnswer(
+        **p.inputs, id=p.pk, equipment=p.equipment_id, rail=p.rail_id, took=taken(p.input),
+        holder=holder_of(p.input),
+    )  # fmt: skip
 
 
 def summary(p: Position) -> Summary:
@@ -95,9 +99,9 @@ _WAITING = {
 }  # fmt: skip
 
 
-def steps(scope: str) -> Steps:
-    """What undo and redo would do in a scope."""
-    return Steps(undo=_step(next_undo(scope)), redo=_step(next_redo(scope)))
+def steps(scope: str, of: set[int] | None = None) -> Steps:
+    """What undo and redo would do in a scope, or among those of its steps that are a view's own."""
+    return Steps(undo=_step(next_undo(scope, of)), redo=_step(next_redo(scope, of)))
 
 
 def _step(step: Step | None) -> StepOut | None:

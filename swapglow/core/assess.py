@@ -24,7 +24,7 @@ from swapglow.core.presentation.glow_box import glow
 from swapglow.core.presentation.power import power_section
 from swapglow.core.presentation.report import Report
 from swapglow.core.presentation.sizing import sizing_section
-from swapglow.core.presentation.slide_rule import slide_rule
+from swapglow.core.presentation.slide_rule import judged, slide_rule
 from swapglow.core.presentation.snapshots import in_states, snapshots
 from swapglow.core.presentation.supply import supply_section
 from swapglow.core.uncertainty import uncertainty as uncertain
@@ -86,7 +86,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         snapshots=(*snapshots(s), *in_states(s, states)),
         cycle=cycle_section(s),
         runtime=battery_life_section(s),
-        rule=slide_rule(s, bench.drawer_ohm),
+        rule=judged(slide_rule(s, bench.drawer_ohm), found),
         glow=glow(position, usual),
         findings=found,
         uncertainty=rests_on,
@@ -114,4 +114,6 @@ def _standing(found: tuple[Finding, ...]) -> Standing | None:
     """The gravest finding, where it forbids the swap."""
     if not found or found[0].grade != "stop":
         return None
-    return Standing(found[0].message, found[0].remedies[0].label if found[0].remedies else "")
+    # What endangers comes before what is graver in figures.
+    stops = sorted((f for f in found if f.grade == "stop"), key=lambda f: not f.first)
+    return Standing(stops[0].message, stops[0].remedies[0].label if stops[0].remedies else "", stops[0].first)

@@ -6,7 +6,8 @@ from pydantic import BaseModel
 
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.kinds.detail import Detail
-from swapglow.core.quantities import QuantityError, Unit, took
+from swapglow.core.quantities import QuantityError, Unit
+from swapglow.core.quantities.took import said
 from swapglow.core.supplies import SUPPLIES
 from swapglow.inputs.position import PositionInput
 from swapglow.inputs.quantity import Quantity
@@ -47,8 +48,8 @@ def _details(out: dict[str, str], prefix: str, asked: tuple[Detail, ...],
 
 def _put(out: dict[str, str], name: str, text: str, unit: Unit) -> None:
     try:
-        said = took(text, unit)
+        shown = said(text, unit)
     except QuantityError:
         return
-    if said:
-        out[name] = said
+    if shown:
+        out[name] = shown

@@ -101,16 +101,25 @@ def keep(record: models.Model) -> None:
         record.save(update_fields=changed, force_update=True)
 
 
-def next_undo(scope: str) -> Step | None:
-    """The step that undo would take back: the newest done that stands."""
-    return Step.objects.filter(scope=scope, kind=Step.DO, reverted=False).last()
+def next_undo(scope: str, of: set[int] | None = None) -> Step | None:
+    """The step that undo would take back: the newest done that stands.
+
+    Args:
+        scope: the equipment's key, "drawer", or "" for the bench.
+        of: the steps that are the view's own; None for all of the scope.
+    """
+    return _within(Step.objects.filter(scope=scope, kind=Step.DO, reverted=False), of).last()
 
 
-def next_redo(scope: str) -> Step | None:
+def next_redo(scope: str, of: set[int] | None = None) -> Step | None:
     """The undoing that redo would take back: the newest that stands, unless something new was done since."""
-    undone = Step.objects.filter(scope=scope, kind=Step.UNDO, reverted=False).last()
-    done = Step.objects.filter(scope=scope, kind=Step.DO, reverted=False).last()
+    undone = _within(Step.objects.filter(scope=scope, kind=Step.UNDO, reverted=False), of).last()
+    done = next_undo(scope, of)
     return None if undone is None or (done is not None and done.pk > undone.pk) else undone
+
+
+def _within(steps: models.QuerySet[Step], of: set[int] | None) -> models.QuerySet[Step]:
+    return steps if of is None else steps.filter(models.Q(pk__in=of) | models.Q(of__in=of))
 
 
 def prune() -> None:

@@ -1,4 +1,4 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, queryOptions, useQuery, type QueryClient } from "@tanstack/react-query";
 
 import { client, unwrap, type Changes, type Schemas } from "./client";
 
@@ -55,9 +55,8 @@ export const usePosition = (id: string) =>
     placeholderData: keepPreviousData,
   });
 
-/** The report of a position, with changes tried on it; the last one stays while the next is asked. */
-export const useReport = (id: string, changes: Changes) =>
-  useQuery({
+const reportOf = (id: string, changes: Changes) =>
+  queryOptions({
     queryKey: [...keys.report(id), changes],
     queryFn: ({ signal }) =>
       unwrap(
@@ -67,8 +66,15 @@ export const useReport = (id: string, changes: Changes) =>
           signal,
         }),
       ),
-    placeholderData: keepPreviousData,
   });
+
+/** The report of a position, with changes tried on it; the last one stays while the next is asked. */
+export const useReport = (id: string, changes: Changes) =>
+  useQuery({ ...reportOf(id, changes), placeholderData: keepPreviousData });
+
+/** The report of a position as it is kept now, asked anew: until it is there what is shown is older. */
+export const askReport = (queries: QueryClient, id: string) =>
+  queries.fetchQuery({ ...reportOf(id, {}), staleTime: 0 });
 
 export const useQuick = (input: Schemas["QuickIn"], enabled: boolean) =>
   useQuery({
@@ -92,6 +98,15 @@ export const useSwaps = (id: string) =>
     queryKey: ["swaps", id],
     queryFn: () =>
       unwrap(client.GET("/api/positions/{key}/swaps", { params: { path: { key: id } } })),
+    placeholderData: keepPreviousData,
+  });
+
+/** The earlier states of a lamp. */
+export const usePast = (id: string) =>
+  useQuery({
+    queryKey: ["past", id],
+    queryFn: () =>
+      unwrap(client.GET("/api/positions/{key}/past", { params: { path: { key: id } } })),
     placeholderData: keepPreviousData,
   });
 

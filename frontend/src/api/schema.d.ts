@@ -420,6 +420,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/positions/{key}/past": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Earlier
+         * @description The lamp's earlier states, by date and step.
+         */
+        get: operations["swapglow_api_positions_earlier"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/positions/{key}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Back
+         * @description Put the lamp to what it was after a step; that is a step too, and can be undone.
+         */
+        post: operations["swapglow_api_positions_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/positions/{key}/reading": {
         parameters: {
             query?: never;
@@ -733,6 +773,14 @@ export interface components {
             leds: components["schemas"]["PartOut"][];
             /** Lamps */
             lamps: components["schemas"]["PartOut"][];
+            /** Holders */
+            holders: {
+                [key: string]: components["schemas"]["HolderOut"];
+            };
+            /** Leads */
+            leads: {
+                [key: string]: components["schemas"]["LeadsOut"];
+            };
             /** Choices */
             choices: {
                 [key: string]: components["schemas"]["OptionOut"][];
@@ -781,6 +829,44 @@ export interface components {
             details: components["schemas"]["DetailOut"][];
         };
         /**
+         * HolderOut
+         * @description What may go into the holder, and what is emptied where something else does.
+         */
+        HolderOut: {
+            /** Label */
+            label: string;
+            /** Empties */
+            empties: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * LeadsOut
+         * @description Where the meter's leads go for a reading.
+         */
+        LeadsOut: {
+            /** Label */
+            label: string;
+            /**
+             * Mode
+             * @enum {string}
+             */
+            mode: "across" | "series";
+            /** Red */
+            red: string;
+            /** Black */
+            black: string;
+            /** Meter */
+            meter: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "V" | "mA";
+            /** Line */
+            line: string;
+        };
+        /**
          * OptionOut
          * @description One of a few.
          */
@@ -792,7 +878,7 @@ export interface components {
         };
         /**
          * PartOut
-         * @description A part of the catalogue, with what tells it from the others.
+         * @description A part of the catalogue, with what tells it from the others and what else it is found by.
          */
         PartOut: {
             /** Id */
@@ -801,6 +887,11 @@ export interface components {
             label: string;
             /** Detail */
             detail: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
         };
         /**
          * SupplyOut
@@ -856,16 +947,13 @@ export interface components {
         };
         /**
          * TookIn
-         * @description A text to read, and the unit it should be in.
+         * @description A text to read, and the unit it should be in; "mA" is a current whose bare number is milliamps.
          */
         TookIn: {
             /** Text */
             text: string;
-            /**
-             * Unit
-             * @enum {string}
-             */
-            unit: "V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C";
+            /** Unit */
+            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C") | "mA";
         };
         /**
          * AtRails
@@ -882,6 +970,8 @@ export interface components {
         /**
          * Cause
          * @description A fault that would produce the reading taken.
+         *
+         *     ``at`` are the kinds of step of the staircase where it would sit; none where it is the meter's.
          */
         Cause: {
             /** Id */
@@ -889,6 +979,11 @@ export interface components {
             /** Message */
             message: string;
             predicted: components["schemas"]["Shown"];
+            /**
+             * At
+             * @default []
+             */
+            at: string[];
         };
         /**
          * Contradiction
@@ -1011,6 +1106,8 @@ export interface components {
         /**
          * Finding
          * @description A judgement with its figure, its limit, why it matters and what would clear it.
+         *
+         *     ``first`` is said where the circuit must not be powered as it stands: what is done before anything else.
          */
         Finding: {
             /** Id */
@@ -1033,6 +1130,11 @@ export interface components {
              * @default []
              */
             remedies: components["schemas"]["Remedy"][];
+            /**
+             * First
+             * @default
+             */
+            first: string;
         };
         /**
          * GlowLamp
@@ -1102,6 +1204,7 @@ export interface components {
          *         caution: the usual caution at this step.
          *         meanings: what each answer would mean.
          *         example: a reading as one would type it.
+         *         stops: whether nothing may be powered or fitted before it is done.
          */
         NextStep: {
             /** Id */
@@ -1132,6 +1235,11 @@ export interface components {
              * @default
              */
             example: string;
+            /**
+             * Stops
+             * @default false
+             */
+            stops: boolean;
         };
         /**
          * OtherString
@@ -1243,7 +1351,7 @@ export interface components {
              * Zone
              * @enum {string}
              */
-            zone: "over" | "drive" | "trip" | "fits" | "dim" | "hot" | "lit_room" | "dark_room" | "dark";
+            zone: "over" | "drive" | "trip" | "fits" | "stopped" | "dim" | "hot" | "lit_room" | "dark_room" | "dark";
             /** In Drawer */
             in_drawer: boolean;
         };
@@ -1521,7 +1629,7 @@ export interface components {
              * Id
              * @enum {string}
              */
-            id: "over" | "drive" | "trip" | "fits" | "dim" | "hot" | "lit_room" | "dark_room" | "dark";
+            id: "over" | "drive" | "trip" | "fits" | "stopped" | "dim" | "hot" | "lit_room" | "dark_room" | "dark";
             /** Label */
             label: string;
             /** From Ohm */
@@ -1970,7 +2078,7 @@ export interface components {
         };
         /**
          * PositionAnswer
-         * @description A position as kept, with what its texts were taken for.
+         * @description A position as kept, with what its texts were taken for and what that puts into the holder.
          */
         PositionAnswer: {
             /**
@@ -2268,6 +2376,8 @@ export interface components {
             took: {
                 [key: string]: string;
             };
+            /** Holder */
+            holder: string;
         };
         /**
          * QuickKeep
@@ -3784,11 +3894,6 @@ export interface components {
              */
             band: string;
             /**
-             * Inside
-             * @default
-             */
-            inside: string;
-            /**
              * Heat
              * @default
              */
@@ -3862,6 +3967,36 @@ export interface components {
         SpiceText: {
             /** Text */
             text: string;
+        };
+        /**
+         * Past
+         * @description A lamp's earlier states, the newest first.
+         */
+        Past: {
+            /** States */
+            states: components["schemas"]["StateOut"][];
+        };
+        /**
+         * StateOut
+         * @description A lamp as it stood after a step; ``now`` where it stands so.
+         */
+        StateOut: {
+            /** Step */
+            step: number;
+            /** Label */
+            label: string;
+            /** At */
+            at: string;
+            /** Now */
+            now: boolean;
+        };
+        /**
+         * BackTo
+         * @description The step after which the lamp stood as it shall stand again.
+         */
+        BackTo: {
+            /** Step */
+            step: number;
         };
         /**
          * BenchReading
@@ -6235,6 +6370,144 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["AssessIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PositionAnswer"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_positions_earlier: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Past"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_positions_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BackTo"];
             };
         };
         responses: {

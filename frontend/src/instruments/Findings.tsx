@@ -77,9 +77,9 @@ interface Props {
   findings: Finding[];
   /** What each reading after the swap says; the newest stands first. */
   diagnoses: Report["diagnoses"];
-  /** Try a remedy: it is previewed on all instruments until it is taken or put back. */
+  /** Preview a remedy on all instruments until it is used or put back. */
   onTry?: (label: string, changes: Changes) => void;
-  /** Strike the newest reading. */
+  /** Delete the newest reading. */
   onStrike?: (readingId: string) => void;
 }
 
@@ -97,7 +97,7 @@ export function Findings({ findings, diagnoses, onTry, onStrike }: Props) {
               <Head>
                 <GradeMark grade={f.grade} />
                 <Bare level={3}>
-                  <Why slot="trigger" aria-label={`Why: ${f.message}`}>
+                  <Why slot="trigger" aria-label={`why: ${f.message}`}>
                     why
                   </Why>
                 </Bare>
@@ -111,7 +111,7 @@ export function Findings({ findings, diagnoses, onTry, onStrike }: Props) {
               <Acts>
                 {f.remedies.map((r) => (
                   <SmallButton key={r.id} onPress={() => onTry(r.label, r.changes ?? {})}>
-                    Try: {r.label}
+                    Preview: {r.label}
                   </SmallButton>
                 ))}
               </Acts>
@@ -126,7 +126,7 @@ export function Findings({ findings, diagnoses, onTry, onStrike }: Props) {
 interface DiagnosisProps {
   /** What the reading says. */
   diagnosis: Report["diagnoses"][number];
-  /** Strike the newest reading. */
+  /** Delete the newest reading. */
   onStrike?: (readingId: string) => void;
 }
 
@@ -142,8 +142,8 @@ function Diagnosis({ diagnosis, onStrike }: DiagnosisProps) {
       <Head>
         {diagnosis.agrees ? <Agrees /> : <GradeMark grade="stop" />}
         {onStrike && (
-          <Why onPress={() => onStrike(diagnosis.id)} aria-label="Strike this reading">
-            strike
+          <Why onPress={() => onStrike(diagnosis.id)} aria-label="delete this reading">
+            delete reading
           </Why>
         )}
       </Head>

@@ -1,4 +1,5 @@
 import { useId } from "react";
+import { Toolbar } from "react-aria-components";
 import styled from "styled-components";
 
 import type { Report } from "../api/client";
@@ -7,20 +8,20 @@ import { Figure } from "../ui/Figure";
 /* The box is dark in both looks: it is a viewing box, and its lamps are computed. */
 const Box = styled.section`
   height: 100%;
-  min-height: 230px;
+  min-height: 205px;
   display: flex;
   flex-direction: column;
   border-radius: 6px;
   background: #050606;
   color: #d9d4c8;
-  padding: 12px;
+  padding: 8px 12px;
 `;
 
 const Title = styled.h2`
   color: #bdb8ac;
 `;
 
-const Row = styled.div`
+const Row = styled(Toolbar)`
   flex: 1;
   display: grid;
   grid-auto-flow: column;
@@ -35,7 +36,7 @@ const Lamp = styled.div`
   svg {
     flex: 1;
     width: 100%;
-    min-height: 84px;
+    min-height: 60px;
   }
 `;
 
@@ -72,7 +73,7 @@ export function GlowBox({ lamps }: Props) {
   return (
     <Box aria-label="Glow box">
       <Title>Glow box</Title>
-      <Row>
+      <Row aria-label="Light of each">
         {lamps.map((lamp) => {
           // Lightness is what the eye makes of it; the halo's reach and the core follow it.
           const share = lamp.lightness / 100;

@@ -1,21 +1,24 @@
+import { Button as AriaButton } from "react-aria-components";
 import styled from "styled-components";
 
 import type { Report, Schemas } from "../api/client";
 import type { FromField } from "../saving/saves";
-import { useDraft } from "../saving/useDraft";
-import { inPassing } from "../saving/useSave";
-import { MainButton } from "../ui/Button";
-import { Field } from "../ui/Field";
+import { Leads } from "./Leads";
+import { ReadingEntry } from "./ReadingEntry";
 
 const Wrap = styled.section`
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
   gap: 4px 20px;
   align-items: center;
-  padding: 8px 14px;
+  padding: 5px 14px;
   border: 2px solid var(--mark);
   border-radius: 4px;
   background: var(--sheet);
+  &[data-stops="true"] {
+    border-color: var(--stop);
+    border-width: 3px;
+  }
   @media (max-width: 760px) {
     grid-template-columns: 1fr;
   }
@@ -61,22 +64,45 @@ const Why = styled.p`
   color: var(--ink-soft);
 `;
 
-const Take = styled.form`
-  display: grid;
-  grid-template-columns: 132px auto;
-  &[data-kind="current"] {
-    grid-template-columns: 126px 92px auto;
+const Other = styled(AriaButton)`
+  min-height: 28px;
+  padding: 0;
+  border: 0;
+  background: none;
+  font-size: 0.9rem;
+  text-align: left;
+  text-decoration: underline;
+  text-underline-offset: 0.2em;
+  cursor: pointer;
+  @media (pointer: coarse) {
+    min-height: 44px;
   }
-  gap: 8px;
-  align-items: start;
-  & > button {
-    margin-top: 22px;
+`;
+
+const Side = styled.div`
+  display: flex;
+  gap: 18px;
+  align-items: center;
+  & > svg {
+    width: 216px;
+  }
+  @media (max-width: 1100px) {
+    flex-wrap: wrap;
   }
   @media (max-width: 760px) {
-    grid-template-columns: 1fr auto;
-    &[data-kind="current"] {
-      grid-template-columns: 1fr 1fr auto;
+    & > svg {
+      width: 100%;
     }
+  }
+`;
+
+const Type = styled.div`
+  flex: 1 0 auto;
+  position: relative;
+  & > button {
+    position: absolute;
+    right: 0;
+    top: -5px;
   }
 `;
 
@@ -85,110 +111,66 @@ interface Props {
   positionId: string;
   /** The next thing to do. */
   step: Report["next_step"];
-  /** Keep a reading; rejects where the server refuses. */
-  onRead: (reading: Schemas["BenchReading"], field: FromField) => Promise<unknown>;
+  /** Only the act and its field. */
+  brief?: boolean;
+  /** Asked for where something else was read. */
+  onOther?: () => void;
+  /** Keep a reading; its refusal comes back to the field. */
+  onRead: (reading: Schemas["BenchReading"], field: FromField) => void;
 }
 
 /** The one thing to do now, and where its reading is typed. */
-export function NextThing({ positionId, step, onRead }: Props) {
+export function NextThing({ positionId, step, brief = false, onOther, onRead }: Props) {
   return (
-    <Wrap aria-label="Next thing on the bench">
+    <Wrap aria-label="Next thing on the bench" data-stops={step.stops}>
       <div>
         <Act>
           <small>Next</small>
           {step.act}
         </Act>
-        <How>
-          {step.meter}; {step.points}; {step.state}. Expect <b>{step.expect}</b>.
-        </How>
-        {step.meanings.length > 0 && (
-          <Means>
-            {step.meanings.map((m) => (
-              <li key={m.answer}>
-                <b>{m.answer}</b>: {m.means}
-              </li>
-            ))}
-          </Means>
+        {step.meter && (
+          <How>
+            {step.meter}; {step.points}; {step.state}. Expect <b>{step.expect}</b>.
+          </How>
         )}
-        <Why>
-          {step.why} {step.caution}
-        </Why>
+        {!brief && <Because step={step} />}
       </div>
       {step.reading !== null && (
-        <Entry
-          key={step.reading}
-          positionId={positionId}
-          kind={step.reading}
-          meter={step.meter}
-          example={step.example}
-          onRead={onRead}
-        />
+        <Side>
+          {!brief && <Leads what={step.reading} />}
+          <Type>
+            <ReadingEntry
+              key={step.reading}
+              positionId={positionId}
+              kind={step.reading}
+              meter={step.meter}
+              example={step.example}
+              onRead={onRead}
+            />
+            {onOther && !brief && <Other onPress={onOther}>I read something else</Other>}
+          </Type>
+        </Side>
       )}
     </Wrap>
   );
 }
 
-interface EntryProps {
-  /** The position's key; names the draft. */
-  positionId: string;
-  /** Which of the readings after the swap it is, or which figure it gives. */
-  kind: string;
-  /** What the meter is set to; kept as a note. */
-  meter: string;
-  /** How such a reading is written. */
-  example: string;
-  /** Keep a reading; rejects where the server refuses. */
-  onRead: Props["onRead"];
-}
-
-function Entry({ positionId, kind, meter, example, onRead }: EntryProps) {
-  const draft = useDraft(`reading.${positionId}.${kind}`, "", "Reading");
-  const burden = useDraft(`burden.${positionId}`, "5R", "Meter adds");
-  const isCurrent = kind === "current";
-  const read = () => {
-    // The field is empty at once: a second press finds nothing to read.
-    const text = draft.take();
-    if (text === undefined) return;
-    const field = {
-      draft: draft.key,
-      text,
-      names: ["text"],
-      beside: { burden: burden.key },
-      label: "Reading",
-    };
-    const reading = {
-      id: crypto.randomUUID(),
-      what: kind,
-      text,
-      burden: isCurrent ? burden.value : "",
-      note: meter,
-    };
-    inPassing(onRead(reading, field));
-  };
+/** What the answers mean, why it is next, and what to be careful of. */
+function Because({ step }: Pick<Props, "step">) {
   return (
-    <Take
-      data-kind={isCurrent ? "current" : "volts"}
-      onSubmit={(e) => {
-        e.preventDefault();
-        read();
-      }}
-    >
-      <Field
-        label="Reading"
-        value={draft.value}
-        onChange={draft.type}
-        error={draft.refused}
-        placeholder={example}
-      />
-      {isCurrent ? (
-        <Field
-          label="Meter adds"
-          value={burden.value}
-          onChange={burden.type}
-          error={burden.refused}
-        />
-      ) : null}
-      <MainButton type="submit">Read</MainButton>
-    </Take>
+    <>
+      {step.meanings.length > 0 && (
+        <Means>
+          {step.meanings.map((m) => (
+            <li key={m.answer}>
+              <b>{m.answer}</b>: {m.means}
+            </li>
+          ))}
+        </Means>
+      )}
+      <Why>
+        {step.why} {step.caution}
+      </Why>
+    </>
   );
 }

@@ -1,8 +1,9 @@
 import { scaleLog } from "d3-scale";
-import { useRef, type KeyboardEvent, type PointerEvent } from "react";
+import { useRef, type KeyboardEvent } from "react";
 import styled from "styled-components";
 
 import type { Report } from "../api/client";
+import { nearest, target, usePull } from "./moveRule";
 import { useWidth } from "./useWidth";
 
 const Wrap = styled.section`
@@ -35,8 +36,14 @@ const Draw = styled.svg`
   .zone {
     font: 600 13px var(--sans);
   }
+  .read[data-stale="true"] {
+    opacity: 0.5;
+  }
   &:focus-visible {
     outline-offset: -3px;
+  }
+  @media (forced-colors: active) {
+    forced-color-adjust: none;
   }
 `;
 
@@ -45,6 +52,8 @@ const FILLS: Record<string, string> = {
   drive: "var(--drive-soft)",
   fits: "var(--fits-soft)",
   trip: "var(--drive-soft)",
+  hot: "var(--over-soft)",
+  stopped: "var(--drive-soft)",
   dim: "var(--dim-soft)",
   lit_room: "var(--over-soft)",
   dark_room: "var(--drive-soft)",
@@ -52,7 +61,14 @@ const FILLS: Record<string, string> = {
 };
 
 const ROW = 32;
+/** Beside a panel there is less room. */
+const TIGHT = 29;
+const ROOMY = 900;
 const ZONE = 26;
+/** The grip under the scales, where a thumb takes the cursor. */
+const GRIP = 44;
+/** What the cursor keeps free of writing on either side. */
+const CLEAR = 4;
 
 type Rule = Report["rule"];
 type Tick = Rule["scales"][number]["ticks"][number];
@@ -64,12 +80,14 @@ interface Props {
   cursor: number;
   /** What each scale reads under the cursor, by scale id. */
   reads: Record<string, string>;
+  /** Whether what is read is still that of an earlier place of the cursor. */
+  stale?: boolean;
   /** Told where it is moved. */
   onMove: (ohm: number) => void;
 }
 
-/** Aligned log scales under one cursor; drag, click, or use the arrow keys. */
-export function SlideRule({ rule, cursor, reads, onMove }: Props) {
+/** Aligned log scales under one cursor; drag, click, or use the arrow keys. A finger must take the cursor itself. */
+export function SlideRule({ rule, cursor, reads, stale = false, onMove }: Props) {
   const svg = useRef<SVGSVGElement>(null);
   const [ref, width] = useWidth<HTMLElement>();
   const narrow = width < 700;
@@ -77,11 +95,14 @@ export function SlideRule({ rule, cursor, reads, onMove }: Props) {
   const right = Math.max(left + 40, width - (narrow ? 8 : 132));
   const ends = { left, right, width, narrow };
   const x = scaleLog([rule.low_ohm, rule.high_ohm], [left, right]).clamp(true);
-  const row = narrow ? ROW + 18 : ROW;
-  const height = ZONE + rule.scales.length * row + 6;
+  const usual = width < ROOMY ? TIGHT : ROW;
+  const row = narrow ? ROW + 18 : usual;
+  const height = ZONE + rule.scales.length * row + 6 + (narrow ? GRIP - 6 : 0);
   const here = nearest(rule, cursor);
   const value = rule.values[here];
   const zone = rule.zones.find((z) => z.id === value?.zone)?.label;
+  const ohms = stale ? value?.text : (reads.ohm ?? value?.text);
+  const spoken = stale ? [ohms, zone] : [ohms, reads.usual, zone];
 
   const go = (index: number) => {
     const next = rule.values[Math.min(Math.max(index, 0), rule.values.length - 1)];
@@ -93,11 +114,9 @@ export function SlideRule({ rule, cursor, reads, onMove }: Props) {
     e.preventDefault();
     go(to);
   };
-  const drag = (e: PointerEvent) => {
-    if (e.buttons !== 1 || !svg.current) return;
-    const at = e.clientX - svg.current.getBoundingClientRect().left;
-    go(nearest(rule, x.invert(Math.min(Math.max(at, left), right))));
-  };
+  const to = (across: number) =>
+    go(nearest(rule, x.invert(Math.min(Math.max(across, left), right))));
+  const pull = usePull(svg, x(cursor), to);
 
   return (
     <Wrap ref={ref} aria-label="Slide rule">
@@ -112,16 +131,11 @@ export function SlideRule({ rule, cursor, reads, onMove }: Props) {
         aria-valuemin={0}
         aria-valuemax={rule.values.length - 1}
         aria-valuenow={here}
-        aria-valuetext={[reads.ohm ?? value?.text, reads.usual, zone].filter(Boolean).join(", ")}
+        aria-valuetext={spoken.filter(Boolean).join(", ")}
         onKeyDown={keys}
-        onPointerDown={(e) => {
-          e.currentTarget.setPointerCapture(e.pointerId);
-          e.currentTarget.focus();
-          drag(e);
-        }}
-        onPointerMove={drag}
+        {...pull}
       >
-        <Zones rule={rule} x={x} height={height} />
+        <Zones rule={rule} x={x} height={height} cursor={x(cursor)} />
         {rule.scales.map((scale, k) => (
           <ScaleRow
             key={scale.id}
@@ -130,10 +144,12 @@ export function SlideRule({ rule, cursor, reads, onMove }: Props) {
             x={x}
             base={ZONE + k * row + row - 5}
             ends={ends}
-            read={reads[scale.id] ?? ""}
+            cursor={x(cursor)}
+            read={(scale.id === "ohm" ? ohms : reads[scale.id]) ?? ""}
+            stale={stale && scale.id !== "ohm"}
           />
         ))}
-        <Cursor at={x(cursor)} height={height} />
+        <Cursor at={x(cursor)} height={height} grip={narrow} />
       </Draw>
     </Wrap>
   );
@@ -160,11 +176,15 @@ interface ScaleRowProps {
   base: number;
   /** Where the scale begins and ends, in pixels. */
   ends: Ends;
+  /** Where the cursor stands, in pixels. */
+  cursor: number;
   /** What it reads under the cursor. */
   read: string;
+  /** Whether that is still what it read before. */
+  stale: boolean;
 }
 
-function ScaleRow({ scale, rule, x, base, ends, read }: ScaleRowProps) {
+function ScaleRow({ scale, rule, x, base, ends, cursor, read, stale }: ScaleRowProps) {
   const { left, right, width, narrow } = ends;
   return (
     <g>
@@ -172,10 +192,11 @@ function ScaleRow({ scale, rule, x, base, ends, read }: ScaleRowProps) {
       <text className="name" x={narrow ? left : 0} y={narrow ? base - 34 : base - 7}>
         {scale.label}
       </text>
-      <Ticks scale={scale} rule={rule} x={x} base={base} narrow={narrow} />
-      {scale.id === "power" && rule.hot && <Hot hot={rule.hot} x={x} base={base} />}
+      <Ticks scale={scale} rule={rule} x={x} base={base} narrow={narrow} cursor={cursor} />
+      {scale.id === "power" && rule.hot && <Hot hot={rule.hot} x={x} base={base} cursor={cursor} />}
       <text
         className="read"
+        data-stale={stale}
         x={narrow ? right : width}
         y={narrow ? base - 32 : base - 5}
         textAnchor="end"
@@ -193,10 +214,15 @@ interface HotProps {
   x: X;
   /** Pixels down to its scale's line. */
   base: number;
+  /** Where the cursor stands, in pixels. */
+  cursor: number;
 }
 
 /** Where the resistor is too hot to touch. */
-function Hot({ hot, x, base }: HotProps) {
+function Hot({ hot, x, base, cursor }: HotProps) {
+  const end = x(hot.to_ohm) + 6;
+  const wide = hot.label.length * 7.5;
+  const under = cursor > end - CLEAR && cursor < end + wide + CLEAR;
   return (
     <g>
       <line
@@ -207,25 +233,36 @@ function Hot({ hot, x, base }: HotProps) {
         stroke="var(--stop)"
         strokeWidth="5"
       />
-      <text className="hot" x={x(hot.to_ohm) + 6} y={base + 4}>
+      <text className="hot" x={under ? cursor + 2 * CLEAR : end} y={base + 4}>
         {hot.label}
       </text>
     </g>
   );
 }
 
-function Zones({ rule, x, height }: { rule: Rule; x: X; height: number }) {
+interface ZonesProps {
+  /** The slide rule as the report gives it. */
+  rule: Rule;
+  /** Pixels across, from a value. */
+  x: X;
+  height: number;
+  /** Where the cursor stands, in pixels. */
+  cursor: number;
+}
+
+function Zones({ rule, x, height, cursor }: ZonesProps) {
   return (
     <g>
       {rule.zones.map((z) => {
         const a = x(z.from_ohm);
-        const wide = x(z.to_ohm) - a;
+        const b = x(z.to_ohm);
+        const at = beside(a, b, z.label.length * 8, cursor);
         return (
           <g key={z.id}>
-            <rect x={a} y="0" width={wide} height={height} fill={FILLS[z.id]} opacity="0.45" />
-            <rect x={a} y="0" width={wide} height={ZONE - 4} fill={FILLS[z.id]} />
-            {wide > z.label.length * 8 && (
-              <text className="zone" x={a + 12} y="16">
+            <rect x={a} y="0" width={b - a} height={height} fill={FILLS[z.id]} opacity="0.45" />
+            <rect x={a} y="0" width={b - a} height={ZONE - 4} fill={FILLS[z.id]} />
+            {at !== undefined && (
+              <text className="zone" x={at} y="16">
                 {z.label}
               </text>
             )}
@@ -234,6 +271,13 @@ function Zones({ rule, x, height }: { rule: Rule; x: X; height: number }) {
       })}
     </g>
   );
+}
+
+/** Where a zone's name stands clear of the cursor and within its zone; nowhere where there is no room. */
+function beside(from: number, to: number, wide: number, cursor: number): number | undefined {
+  const free = (at: number) =>
+    at >= from + 4 && at + wide <= to + 4 && (cursor + 11 < at || cursor - 11 > at + wide);
+  return [from + 12, cursor + 14, cursor - 14 - wide, from + 4].find(free);
 }
 
 interface TicksProps {
@@ -247,12 +291,14 @@ interface TicksProps {
   base: number;
   /** Whether names and readings stand above the scale. */
   narrow: boolean;
+  /** Where the cursor stands, in pixels. */
+  cursor: number;
 }
 
 const LENGTHS = { 1: 13, 2: 9, 3: 5 };
 
-/** Ticks with their places in pixels; a label that would touch the one before it is left out. */
-function placed({ scale, rule, x, narrow }: Omit<TicksProps, "base">) {
+/** Ticks with their places in pixels; a label that would touch the one before it or the cursor is left out. */
+function placed({ scale, rule, x, narrow, cursor }: Omit<TicksProps, "base">) {
   const first = x(rule.low_ohm) - 4;
   const last = x(rule.high_ohm) + (narrow ? 0 : 4);
   const out: { at: number; tick: Tick; label: string }[] = [];
@@ -260,20 +306,21 @@ function placed({ scale, rule, x, narrow }: Omit<TicksProps, "base">) {
   for (const tick of [...scale.ticks].sort((a, b) => x(a.at_ohm) - x(b.at_ohm))) {
     const at = x(tick.at_ohm);
     const half = (tick.text.length * 7.6) / 2;
-    const fits = tick.text !== "" && at - half > edge && at + half < last;
+    const clear = at + half < cursor - CLEAR || at - half > cursor + CLEAR;
+    const fits = tick.text !== "" && clear && at - half > edge && at + half < last;
     if (fits) edge = at + half + (narrow ? 14 : 6);
     out.push({ at, tick, label: fits ? tick.text : "" });
   }
   return out;
 }
 
-function Ticks({ scale, rule, x, base, narrow }: TicksProps) {
+function Ticks({ scale, rule, x, base, narrow, cursor }: TicksProps) {
   const stocked = new Set(
     scale.id === "ohm" ? rule.values.filter((v) => v.in_drawer).map((v) => v.ohm) : [],
   );
   return (
     <g>
-      {placed({ scale, rule, x, narrow }).map(({ at, tick, label }, k) => (
+      {placed({ scale, rule, x, narrow, cursor }).map(({ at, tick, label }, k) => (
         <g key={`${tick.at_ohm}-${k}`}>
           <line x1={at} x2={at} y1={base} y2={base - LENGTHS[tick.weight]} stroke="var(--ink)" />
           {stocked.has(tick.at_ohm) && (
@@ -290,41 +337,32 @@ function Ticks({ scale, rule, x, base, narrow }: TicksProps) {
   );
 }
 
-function Cursor({ at, height }: { at: number; height: number }) {
+interface CursorProps {
+  /** Pixels across. */
+  at: number;
+  height: number;
+  /** Whether it has a grip for a thumb. */
+  grip: boolean;
+}
+
+function Cursor({ at, height, grip }: CursorProps) {
+  const foot = grip ? height - GRIP + 4 : height;
   return (
     <g>
-      <line x1={at} x2={at} y1="0" y2={height} stroke="var(--mark)" strokeWidth="2.5" />
+      <line x1={at} x2={at} y1="0" y2={foot} stroke="var(--mark)" strokeWidth="2.5" />
       <path d={`M${at - 9} 0h18l-9 13z`} fill="var(--mark)" />
-      <path d={`M${at - 9} ${height}h18l-9 -13z`} fill="var(--mark)" />
+      {grip ? (
+        <g data-grip="">
+          <rect x={at - 26} y={foot} width="52" height={GRIP - 8} rx="6" fill="var(--mark)" />
+          <path
+            d={`M${at - 7} ${foot + 10}v16m7 -16v16m7 -16v16`}
+            stroke="var(--on-mark)"
+            strokeWidth="2"
+          />
+        </g>
+      ) : (
+        <path d={`M${at - 9} ${height}h18l-9 -13z`} fill="var(--mark)" />
+      )}
     </g>
   );
-}
-
-/** Where a key takes the cursor: the next preferred value, six of them, or an end. */
-function target(key: string, rule: Rule, cursor: number): number | undefined {
-  const here = nearest(rule, cursor);
-  const value = rule.values[here];
-  const off = value && Math.abs(value.ohm / cursor - 1) > 1e-6;
-  const up = off && value.ohm > cursor ? here : here + 1;
-  const down = off && value.ohm < cursor ? here : here - 1;
-  const moves: Record<string, number> = {
-    ArrowRight: up,
-    ArrowUp: up,
-    ArrowLeft: down,
-    ArrowDown: down,
-    PageUp: here + 6,
-    PageDown: here - 6,
-    Home: 0,
-    End: rule.values.length - 1,
-  };
-  return moves[key];
-}
-
-function nearest(rule: Rule, ohm: number): number {
-  let best = 0;
-  rule.values.forEach((v, k) => {
-    const now = rule.values[best];
-    if (now && Math.abs(Math.log(v.ohm / ohm)) < Math.abs(Math.log(now.ohm / ohm))) best = k;
-  });
-  return best;
 }

@@ -1,10 +1,11 @@
 import { scaleLinear, type ScaleLinear } from "d3-scale";
 import { area, curveStepAfter, line } from "d3-shape";
-import { Button, Radio, RadioGroup } from "react-aria-components";
+import { Button, Radio, RadioGroup, Toolbar } from "react-aria-components";
 import styled from "styled-components";
 
 import type { Report, Schemas } from "../api/client";
 import { CycleTrace } from "./CycleTrace";
+import { Unseen } from "../ui/Unseen";
 import { LifeTrace } from "./LifeTrace";
 
 const Wrap = styled.section`
@@ -17,7 +18,7 @@ const Wrap = styled.section`
 const Draw = styled.svg`
   flex: 1;
   width: 100%;
-  min-height: 120px;
+  min-height: 96px;
   overflow: visible;
   text {
     font: 500 12px var(--mono);
@@ -53,7 +54,7 @@ const Line = styled.p`
   font-weight: 600;
 `;
 
-const Steps = styled.div`
+const Steps = styled(Toolbar)`
   display: grid;
   grid-auto-flow: column;
   grid-auto-columns: minmax(0, 1fr);
@@ -64,7 +65,7 @@ const Step = styled(Button)`
   display: flex;
   flex-direction: column;
   gap: 1px;
-  min-height: 92px;
+  min-height: 84px;
   padding: 4px 2px 4px 6px;
   border: 0;
   border-top: 3px solid var(--ink);
@@ -94,8 +95,8 @@ const Name = styled.span`
 `;
 
 const Drop = styled.span`
-  font: 600 1rem/1.25 var(--mono);
-  letter-spacing: -0.02em;
+  font: 600 0.95rem/1.25 var(--mono);
+  letter-spacing: -0.05em;
   white-space: nowrap;
   @media (max-width: 480px) {
     font-size: 0.8125rem;
@@ -109,6 +110,17 @@ const Drop = styled.span`
   }
 `;
 
+/* Where the fault would sit that explains a reading, by its place among the causes. */
+const Faults = styled.span`
+  align-self: start;
+  padding: 0 6px;
+  border: 2px solid var(--stop);
+  border-radius: 4px;
+  font-size: 0.8125rem;
+  font-weight: 700;
+  color: var(--stop);
+`;
+
 const Detail = styled.span`
   font-size: 0.8125rem;
   line-height: 1.2;
@@ -118,6 +130,8 @@ const Detail = styled.span`
 const W = 480;
 const H = 240;
 const GUTTER = 46;
+/** A fall lower than this is seen as one without a bracket. */
+const BRACKET = 16;
 
 type Stair = Schemas["Staircase"]["stairs"][number];
 
@@ -128,16 +142,21 @@ interface Props {
   cycle: Report["cycle"];
   /** How long a battery lasts. */
   runtime: Report["runtime"];
+  /** What would explain a reading that is off, the likeliest first. */
+  causes?: Report["diagnoses"][number]["causes"];
   /** What is chosen to be seen; the other instruments follow it. */
   chosen: string | undefined;
   /** Told which picture is chosen. */
   onChoose: (id: string) => void;
-  /** Open the sheet of a part. */
+  /** Open the panel of a part. */
   onEdit: (kind: Stair["kind"]) => void;
 }
 
+const NONE: NonNullable<Props["causes"]> = [];
+
 /** The rail drawn as height at a chosen instant; over a cycle or a battery's life it is a curve. */
-export function Staircase({ snapshots, cycle, runtime, chosen, onChoose, onEdit }: Props) {
+export function Staircase(props: Props) {
+  const { snapshots, cycle, runtime, causes = NONE, chosen, onChoose, onEdit } = props;
   const choices: (readonly [string, string])[] = snapshots.map((s) => [s.id, s.label]);
   if (cycle) choices.push(["cycle", "Over the cycle"]);
   if (runtime) choices.push(["life", "Over its life"]);
@@ -155,7 +174,7 @@ export function Staircase({ snapshots, cycle, runtime, chosen, onChoose, onEdit 
         </Tabs>
       )}
       {snapshot?.line && <Line role="status">{snapshot.line}</Line>}
-      {snapshot && <Steep staircase={snapshot.staircase} onEdit={onEdit} />}
+      {snapshot && <Steep staircase={snapshot.staircase} causes={causes} onEdit={onEdit} />}
       {at === "cycle" && cycle && <CycleTrace cycle={cycle} />}
       {at === "life" && runtime && <LifeTrace runtime={runtime} />}
     </Wrap>
@@ -165,11 +184,13 @@ export function Staircase({ snapshots, cycle, runtime, chosen, onChoose, onEdit 
 interface SteepProps {
   /** The steps from rail to ground. */
   staircase: Schemas["Staircase"];
-  /** Open the sheet of a part. */
+  /** What would explain a reading that is off. */
+  causes: NonNullable<Props["causes"]>;
+  /** Open the panel of a part. */
   onEdit: Props["onEdit"];
 }
 
-function Steep({ staircase, onEdit }: SteepProps) {
+function Steep({ staircase, causes, onEdit }: SteepProps) {
   const { stairs, top_v } = staircase;
   const shown = stairs.filter((s) => s.kind !== "ground");
   const y = scaleLinear([0, top_v], [H - 8, 10]).nice(4);
@@ -195,16 +216,43 @@ function Steep({ staircase, onEdit }: SteepProps) {
         <path d={usual(points) ?? ""} fill="none" stroke="var(--ink)" strokeWidth="3" />
         <Falls shown={shown} x={x} y={y} />
       </Draw>
-      <Steps>
-        {shown.map((s) => (
+      <Steps aria-label="Parts on the way down">
+        {shown.map((s, k) => (
           <Step key={s.id} data-kind={s.kind} onPress={() => onEdit(s.kind)}>
             <Name>{s.label}</Name>
-            <Drop data-pencil={s.source === "assumed"}>{s.text}</Drop>
+            <Drop data-pencil={s.source === "assumed"}>
+              {k > 0 && (
+                <>
+                  <span aria-hidden="true">↓</span>
+                  <Unseen>drops </Unseen>
+                </>
+              )}
+              {s.text}
+            </Drop>
             <Detail>{s.detail}</Detail>
+            <FaultsAt kind={s.kind} causes={causes} />
           </Step>
         ))}
       </Steps>
     </>
+  );
+}
+
+interface FaultsProps {
+  kind: Stair["kind"];
+  /** What would explain a reading that is off. */
+  causes: NonNullable<Props["causes"]>;
+}
+
+/** Which of the causes would sit at a step. */
+function FaultsAt({ kind, causes }: FaultsProps) {
+  const here = causes.flatMap((c, k) => (c.at.includes(kind) ? [k + 1] : []));
+  if (here.length === 0) return null;
+  return (
+    <Faults>
+      {here.length > 1 ? "causes " : "cause "}
+      {here.join(", ")}
+    </Faults>
   );
 }
 
@@ -237,21 +285,30 @@ interface FallsProps {
   y: (volts: number) => number;
 }
 
-/** The falls from one level to the next; the resistor's is what the slide rule turns. */
+/** The falls from one level to the next, each bracketed as a drop; the resistor's is what the slide rule turns. */
 function Falls({ shown, x, y }: FallsProps) {
   return (
     <>
       {shown.map((s, k) =>
         k === 0 ? null : (
-          <line
-            key={s.id}
-            x1={x(k)}
-            x2={x(k)}
-            y1={y(s.level.usual + s.drop.usual)}
-            y2={y(s.level.usual)}
-            stroke={s.kind === "resistor" ? "var(--mark)" : "var(--ink)"}
-            strokeWidth={s.kind === "resistor" ? 7 : 3}
-          />
+          <g key={s.id}>
+            <line
+              x1={x(k)}
+              x2={x(k)}
+              y1={y(s.level.usual + s.drop.usual)}
+              y2={y(s.level.usual)}
+              stroke={s.kind === "resistor" ? "var(--mark)" : "var(--ink)"}
+              strokeWidth={s.kind === "resistor" ? 7 : 3}
+            />
+            {y(s.level.usual) - y(s.level.usual + s.drop.usual) > BRACKET && (
+              <path
+                d={`M${x(k) + 10} ${y(s.level.usual + s.drop.usual) + 3}h8V${y(s.level.usual) - 3}h-8`}
+                fill="none"
+                stroke={s.kind === "resistor" ? "var(--mark)" : "var(--ink)"}
+                strokeWidth="1.5"
+              />
+            )}
+          </g>
         ),
       )}
     </>

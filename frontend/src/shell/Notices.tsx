@@ -33,6 +33,21 @@ const Place = styled.div`
   position: sticky;
   top: 0;
   z-index: 10;
+  /* On a phone the thumb is at the bottom; over the bar of a preview, where there is one. */
+  @media (max-width: 760px) {
+    position: fixed;
+    inset: auto 0 0;
+    border-top: 1.5px solid var(--ink);
+    &:empty {
+      border: 0;
+    }
+    body:has([data-bar]) & {
+      bottom: 118px;
+    }
+  }
+  @media print {
+    display: none;
+  }
 `;
 
 interface Props {

@@ -1,5 +1,5 @@
-import { useEffect, useState, type ReactNode } from "react";
-import { NavLink, Link as RouterLink } from "react-router";
+import { useEffect, useRef, useState, type ReactNode } from "react";
+import { NavLink, Link as RouterLink, useLocation } from "react-router";
 import styled from "styled-components";
 
 import type { Schemas } from "../api/client";
@@ -8,6 +8,7 @@ import { Sheet } from "../ui/Sheet";
 import { useLook } from "../theme/useLook";
 import { ClashSheet } from "./ClashSheet";
 import { Notices } from "./Notices";
+import { Saved } from "./Saved";
 import { useSteps } from "./useSteps";
 
 const Bar = styled.header`
@@ -47,6 +48,19 @@ const Nav = styled.nav`
   }
 `;
 
+const Skip = styled.a`
+  position: absolute;
+  left: 12px;
+  top: -60px;
+  z-index: 30;
+  padding: 10px 16px;
+  background: var(--ink);
+  color: var(--ground);
+  &:focus {
+    top: 4px;
+  }
+`;
+
 const Right = styled.div`
   margin-left: auto;
   display: flex;
@@ -66,8 +80,10 @@ const Page = styled.main`
   max-width: 1320px;
   margin: 0 auto;
   @media (max-width: 760px) {
-    padding: 10px 12px 28px;
+    /* Room for what stands at the bottom under the thumb. */
+    padding: 10px 12px 130px;
   }
+  outline: none !important;
 `;
 
 const Keys = styled.dl`
@@ -98,6 +114,8 @@ interface Props {
   steps?: Schemas["Steps"] | undefined;
   /** The view that this one is part of. */
   up?: string;
+  /** What the view shows, for the window's title and for who hears it; none while that is not known yet. */
+  title?: string | undefined;
 }
 
 function isTyping(target: EventTarget | null) {
@@ -105,7 +123,7 @@ function isTyping(target: EventTarget | null) {
 }
 
 /** Header, keys and warnings around every view. */
-export function Shell({ children, steps, up = "/" }: Props) {
+export function Shell({ children, steps, up = "/", title }: Props) {
   const [look, flip] = useLook();
   const [help, setHelp] = useState(false);
   const stepping = useSteps(up);
@@ -117,9 +135,11 @@ export function Shell({ children, steps, up = "/" }: Props) {
   };
 
   useKeys(undo, flip, () => setHelp(true));
+  const page = useArrival(title);
 
   return (
     <>
+      <Skip href="#work">Skip to the work</Skip>
       <Bar>
         <Mark to="/">
           <svg width="26" height="26" viewBox="0 0 32 32" aria-hidden="true">
@@ -134,20 +154,42 @@ export function Shell({ children, steps, up = "/" }: Props) {
           </NavLink>
           <NavLink to="/drawer">Drawer</NavLink>
         </Nav>
+        <Saved />
         <Right>
           {undo && <Steps undo={undo} />}
-          <Quiet onPress={flip}>{look === "day" ? "Lamp room" : "Day"}</Quiet>
+          <Quiet onPress={flip}>{look === "day" ? "Lamp room (dark)" : "Day (light)"}</Quiet>
           <Quiet onPress={() => setHelp(true)} aria-label="Keys">
             ?
           </Quiet>
         </Right>
       </Bar>
       <Notices onUndo={(step) => void stepping.act("undo", step)} />
-      <Page>{children}</Page>
+      <Page id="work" ref={page} tabIndex={-1}>
+        {children}
+      </Page>
       <KeysSheet open={help} onClose={() => setHelp(false)} />
       <ClashSheet steps={stepping} />
     </>
   );
+}
+
+/** Where the last view was; a new one takes the focus, and so is heard. */
+let arrived: string | undefined;
+
+/** Name the window after the view, and begin at its top where one has gone to another. */
+function useArrival(title: string | undefined) {
+  const page = useRef<HTMLElement>(null);
+  const { pathname } = useLocation();
+  useEffect(() => {
+    if (title === undefined) return;
+    document.title = `${title} · Swap Glow`;
+    if (arrived !== undefined && arrived !== pathname) {
+      page.current?.focus({ preventScroll: true });
+      window.scrollTo?.(0, 0);
+    }
+    arrived = pathname;
+  }, [title, pathname]);
+  return page;
 }
 
 /** Keys that work anywhere but in a field. */
@@ -163,6 +205,8 @@ function useKeys(undo: Undo | undefined, flip: () => void, help: () => void) {
         else undo.onUndo();
       } else if (!meta && e.key === "l") flip();
       else if (!meta && e.key === "r") document.querySelector<HTMLElement>("form input")?.focus();
+      else if (!meta && e.key === "/")
+        document.querySelector<HTMLElement>("input[type=search]")?.focus();
       else if (!meta && e.key === "s")
         document.querySelector<HTMLElement>("[role=slider]")?.focus();
       else return;
@@ -220,8 +264,10 @@ function KeysSheet({ open, onClose }: KeysSheetProps) {
         <dd>Day look, lamp-room look</dd>
         <dt>Ctrl Z</dt>
         <dd>Undo; with Shift, redo</dd>
+        <dt>/</dt>
+        <dd>Find on the bench</dd>
         <dt>Esc</dt>
-        <dd>Close a sheet</dd>
+        <dd>Close a panel, put back a preview</dd>
         <dt>?</dt>
         <dd>These keys</dd>
       </Keys>

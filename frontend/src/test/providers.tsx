@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { cleanup, render } from "@testing-library/react";
+import { cleanup, fireEvent, render } from "@testing-library/react";
 import type { ReactElement } from "react";
 import { MemoryRouter } from "react-router";
 import { vi } from "vitest";
@@ -30,6 +30,9 @@ export function show(element: ReactElement, at = "/") {
     </QueryClientProvider>,
   );
 }
+
+/** Press a button. */
+export const press = (element: HTMLElement) => fireEvent.click(element);
 
 /** Bodies of what was saved at a path, in turn. */
 export const savedAt = (asked: readonly { path: string; body: unknown }[], path: string) =>

@@ -18,6 +18,7 @@ export const finding: Finding = {
   limit: "10 mA",
   why: "Cooler and longer-lived under the limit.",
   remedies: [{ id: "larger-resistor", label: "Fit 1.5 kΩ", changes: { resistor_ohm: 1500 } }],
+  first: "",
 };
 
 type Diagnosis = Report["diagnoses"][number];
@@ -37,8 +38,14 @@ export const off: Diagnosis = {
       id: "wrong-decade",
       message: "One multiplier band off.",
       predicted: shown(0.0004, "400", "µA"),
+      at: ["resistor"],
     },
-    { id: "other-rail", message: "The rail is at 5 V.", predicted: shown(0.0004, "400", "µA") },
+    {
+      id: "other-rail",
+      message: "The rail is at 5 V.",
+      predicted: shown(0.0004, "400", "µA"),
+      at: ["rail"],
+    },
   ],
 };
 
@@ -100,11 +107,12 @@ export const step: Report["next_step"] = {
   caution: "Mains in the case: leave it to someone qualified.",
   meanings: [],
   example: "24.1V",
+  stops: false,
 };
 
 export const uncertainty: Report["uncertainty"] = {
   share: 0.4,
-  line: "40 % of the doubt in the current is pencil.",
+  line: "3.5 mA to 4.5 mA, most of it from the usual rail (±500 µA). 1 figure assumed.",
   items: [
     {
       id: "rail_usual",

@@ -18,3 +18,14 @@ export function stillWide(): void {
   );
   vi.spyOn(Element.prototype, "getBoundingClientRect").mockReturnValue(new DOMRect(0, 0, 1200, 40));
 }
+
+/** A window as wide as a bench's screen, which never becomes another. */
+export const wide = () => ({
+  matches: false,
+  addEventListener() {
+    // It stays as it is.
+  },
+  removeEventListener() {
+    // Nobody was told of anything.
+  },
+});

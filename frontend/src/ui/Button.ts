@@ -1,4 +1,4 @@
-import { Button as AriaButton } from "react-aria-components";
+import { Button as AriaButton, ToggleButton } from "react-aria-components";
 import styled from "styled-components";
 
 /** A button that names its act. Targets are 44 px high: dirty hands, arm's length. */
@@ -11,6 +11,9 @@ export const Button = styled(AriaButton)`
   font-weight: 600;
   cursor: pointer;
   white-space: nowrap;
+  @media print {
+    display: none;
+  }
   &[data-hovered] {
     background: var(--rule-soft);
   }
@@ -34,6 +37,27 @@ export const MainButton = styled(Button)`
     background: var(--ink);
     border-color: var(--ink);
     color: var(--ground);
+  }
+`;
+
+/** A mode of the view that is on or off. */
+export const Mode = styled(ToggleButton)`
+  min-height: 44px;
+  padding: 0 16px;
+  border: 1.5px solid var(--ink);
+  border-radius: 4px;
+  background: transparent;
+  font-weight: 600;
+  cursor: pointer;
+  &[data-hovered] {
+    background: var(--rule-soft);
+  }
+  &[data-selected] {
+    background: var(--ink);
+    color: var(--ground);
+  }
+  @media print {
+    display: none;
   }
 `;
 

@@ -1,5 +1,5 @@
 import { FieldError, Input, Label, Text, TextArea, TextField } from "react-aria-components";
-import type { KeyboardEvent } from "react";
+import type { KeyboardEvent, ReactNode } from "react";
 import styled from "styled-components";
 
 import { Area } from "./Area";
@@ -25,6 +25,30 @@ const Box = styled(Input)`
     font-size: 1.05rem;
   }
   &[data-invalid] {
+    border-color: var(--stop);
+    border-width: 2.5px;
+  }
+  &::placeholder {
+    color: var(--ink-soft);
+    opacity: 1;
+  }
+`;
+
+/* What stands in the field's own frame beside its text. */
+const Frame = styled.div`
+  display: flex;
+  min-width: 0;
+  border: 1.5px solid var(--ink-soft);
+  border-radius: 4px;
+  background: var(--sheet);
+  & > input {
+    flex: 1;
+    min-width: 0;
+    min-height: 41px;
+    border: 0;
+    background: none;
+  }
+  &:has([data-invalid]) {
     border-color: var(--stop);
     border-width: 2.5px;
   }
@@ -87,6 +111,8 @@ interface Props {
   long?: boolean;
   /** Words of several lines. */
   lines?: boolean;
+  /** A small control that belongs to what is typed, in its frame. */
+  aside?: ReactNode;
   /** For styled-components. */
   className?: string;
 }
@@ -120,17 +146,17 @@ export function Field({ label, value, onChange, hint, error, onCommit, onTyping,
   );
 }
 
-interface EntryProps extends Pick<Props, "long" | "lines" | "placeholder" | "words"> {
+interface EntryProps extends Pick<Props, "long" | "lines" | "placeholder" | "words" | "aside"> {
   /** Commits on Enter. */
   enter: (e: KeyboardEvent) => void;
 }
 
-function Entry({ long, lines, placeholder, words, enter }: EntryProps) {
+function Entry({ long, lines, placeholder, words, aside, enter }: EntryProps) {
   if (lines) {
     return <Area placeholder={placeholder ?? ""} data-words={words ?? false} spellCheck={false} />;
   }
   if (long) return <Lengthy rows={1} spellCheck={false} onKeyDown={enter} />;
-  return (
+  const box = (
     <Box
       placeholder={placeholder ?? ""}
       data-words={words ?? false}
@@ -138,5 +164,13 @@ function Entry({ long, lines, placeholder, words, enter }: EntryProps) {
       spellCheck={false}
       onKeyDown={enter}
     />
+  );
+  return aside ? (
+    <Frame>
+      {box}
+      {aside}
+    </Frame>
+  ) : (
+    box
   );
 }

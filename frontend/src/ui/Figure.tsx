@@ -7,6 +7,7 @@ const Bare = styled(Button)`
   display: inline-flex;
   align-items: baseline;
   gap: 0.25em;
+  min-height: 24px;
   padding: 0;
   border: 0;
   background: none;

@@ -40,16 +40,20 @@ interface Props {
 export function Lamp({ lamp }: Props) {
   const stages = useCatalogue().data?.choices["position.stage"];
   const stage = stages?.find((o) => o.id === lamp.stage)?.label ?? "";
+  // A lamp that is done has been judged by whoever did it: what is only to be minded was minded.
+  const accepted = lamp.stage === "done" && lamp.grade === "mind";
   return (
     <Row>
       <Glow colour={lamp.glow_colour} lightness={lamp.glow_lightness} />
       <Words to={`/position/${lamp.id}`}>
         <strong>
           {lamp.name}
-          {lamp.grade && lamp.grade !== "note" && <GradeMark grade={lamp.grade} bare />}
+          {lamp.grade && lamp.grade !== "note" && !accepted && (
+            <GradeMark grade={lamp.grade} bare />
+          )}
         </strong>
         <span>
-          {stage && `${stage}. `}
+          {stage && `${stage}${accepted ? ", its remark accepted" : ""}. `}
           {lamp.stage !== "done" && `Next: ${lamp.next_act}`}
         </span>
       </Words>

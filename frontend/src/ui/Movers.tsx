@@ -9,12 +9,10 @@ interface Props {
   last: boolean;
   /** Up is -1, down is 1. */
   onMove: (by: number) => void;
-  /** Delete it. */
-  onDelete: () => void;
 }
 
-/** Move a line of a list up or down, or delete it. */
-export function Movers({ name, first, last, onMove, onDelete }: Props) {
+/** Move a line of a list up or down. */
+export function Movers({ name, first, last, onMove }: Props) {
   return (
     <>
       <SmallButton isDisabled={first} onPress={() => onMove(-1)} aria-label={`Move ${name} up`}>
@@ -22,9 +20,6 @@ export function Movers({ name, first, last, onMove, onDelete }: Props) {
       </SmallButton>
       <SmallButton isDisabled={last} onPress={() => onMove(1)} aria-label={`Move ${name} down`}>
         ↓
-      </SmallButton>
-      <SmallButton onPress={onDelete} aria-label={`Delete ${name}`}>
-        Delete
       </SmallButton>
     </>
   );

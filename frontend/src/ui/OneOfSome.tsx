@@ -24,6 +24,6 @@ export function OneOfSome({ label, value, options, onChange }: Props) {
   return all.length <= FEW && letters <= SHORT ? (
     <Choice label={label} value={value} options={all} onChange={onChange} />
   ) : (
-    <Picker key={value} label={label} value={value} items={[...all]} onChange={onChange} />
+    <Picker label={label} value={value} items={[...all]} onChange={onChange} />
   );
 }

@@ -1,4 +1,13 @@
-import { Button, ComboBox, Input, ListBox, ListBoxItem, Popover } from "react-aria-components";
+import { useRef, useState } from "react";
+import {
+  Button,
+  ComboBox,
+  Input,
+  ListBox,
+  ListBoxItem,
+  Popover,
+  type Key,
+} from "react-aria-components";
 import styled from "styled-components";
 
 import { Caption, Hint } from "./Field";
@@ -71,10 +80,23 @@ const Detail = styled.span`
   white-space: nowrap;
 `;
 
+const None = styled.p`
+  padding: 10px 12px;
+`;
+
+const Wrong = styled.p`
+  margin-top: 4px;
+  font-size: 0.9rem;
+  font-weight: 600;
+  color: var(--stop);
+`;
+
 export interface Pick {
   id: string;
   label: string;
   detail?: string;
+  /** What else it is found by: volts, amps, base, number. */
+  words?: string;
 }
 
 interface Props {
@@ -83,34 +105,79 @@ interface Props {
   /** What stands there now. */
   value: string;
   /** What may be picked. */
-  items: Pick[];
-  /** Told what is typed or chosen. */
+  items: readonly Pick[];
+  /** Told what is chosen. */
   onChange: (id: string) => void;
   /** How to write it, or what it was taken for. */
   hint?: string;
 }
 
-/** Pick from a catalogue by typing part of its name. */
+/** Those of which every word typed is a part, wherever spaces stand; all of them where nothing is typed. */
+function matching(items: readonly Pick[], text: string): Pick[] {
+  const asked = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const said = ({ label, detail = "", words = "" }: Pick) => {
+    const whole = `${label} ${detail} ${words}`.toLowerCase();
+    return `${whole} ${whole.replace(/\s+/g, "")}`;
+  };
+  return items.filter((item) => asked.every((word) => said(item).includes(word)));
+}
+
+/**
+ * Pick from a catalogue by typing part of a name or of its figures. Enter and leaving take the first that
+ * matches; where none does, what was typed stays and is said to be none.
+ */
 export function Picker({ label, value, items, onChange, hint }: Props) {
+  const chosen = items.find((i) => i.id === value)?.label ?? "";
+  const [text, setText] = useState(chosen);
+  const [shown, setShown] = useState(chosen);
+  const leaving = useRef(false);
+  if (shown !== chosen) {
+    setShown(chosen);
+    setText(chosen);
+  }
+  const typed = text !== chosen;
+  const found = typed ? matching(items, text) : [...items];
+  const put = (id: string) => {
+    setText(items.find((i) => i.id === id)?.label ?? "");
+    if (id !== value) onChange(id);
+  };
+  const settle = (key: Key | null) => {
+    const first = text.trim() ? found[0]?.id : undefined;
+    if (key !== null) put(String(key));
+    else if (leaving.current || (typed && !text.trim())) setText(chosen);
+    else if (typed && first !== undefined) put(first);
+  };
+  const none = typed && text.trim() !== "" && found.length === 0;
   return (
     <Wrap
       selectedKey={value}
-      onSelectionChange={(key) => key !== null && onChange(String(key))}
-      defaultItems={items}
+      onSelectionChange={settle}
+      inputValue={text}
+      onInputChange={setText}
+      items={found}
       menuTrigger="focus"
+      allowsCustomValue
+      allowsEmptyCollection
+      isInvalid={none}
     >
       <Caption>{label}</Caption>
       <Frame>
-        <Entry />
+        <Entry onKeyDownCapture={(e) => (leaving.current = e.key === "Escape")} />
         <Open aria-label={`Show ${label.toLowerCase()}`}>
           <svg width="14" height="9" aria-hidden="true">
             <path d="M1 1.5 7 7.5 13 1.5" fill="none" stroke="currentColor" strokeWidth="2" />
           </svg>
         </Open>
       </Frame>
-      {hint !== undefined && <Hint slot="description">{hint}</Hint>}
+      {none ? (
+        <Wrong role="alert">
+          Nothing is called “{text.trim()}”. Type part of a name or a figure.
+        </Wrong>
+      ) : (
+        hint !== undefined && <Hint slot="description">{hint}</Hint>
+      )}
       <Sheet>
-        <List<Pick>>
+        <List<Pick> renderEmptyState={() => <None>None found.</None>}>
           {(item) => (
             <Item id={item.id} textValue={item.label}>
               {item.label}

@@ -1,8 +1,8 @@
-import { fireEvent, screen, waitFor } from "@testing-library/react";
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
 import { typed } from "../saving/drafts";
-import { answer, forget, leave, savedAt, show, showRecord } from "../test/providers";
+import { answer, forget, leave, press, savedAt, show, showRecord } from "../test/providers";
 import { Choice } from "./Choice";
 import { Field } from "./Field";
 import { SavedChoice } from "./record/SavedChoice";
@@ -75,10 +75,22 @@ test("what cannot be read is said while it is typed", async () => {
 
 test("another source alone is a change worth saving", async () => {
   const asked = await quantity();
-  fireEvent.click(await screen.findByRole("radio", { name: "Measured" }));
+  press(await screen.findByRole("button", { name: "Assumed: where Own Vf is from" }));
+  press(await screen.findByRole("menuitemradio", { name: "Measured" }));
   await waitFor(() =>
     expect(saves(asked)).toEqual([{ vf: { ...vf, source: "measured" }, was: { vf } }]),
   );
+});
+
+test("a figure that is typed anew is asked once where it is from", async () => {
+  const asked = await quantity();
+  fireEvent.blur(type("Own Vf", "2V1"));
+  const question = screen.getByRole("group", { name: "Where Own Vf is from" });
+  press(within(question).getByRole("button", { name: "Marked" }));
+  await waitFor(() =>
+    expect(saves(asked).at(-1)).toMatchObject({ vf: { text: "2V1", source: "marked" } }),
+  );
+  expect(screen.queryByRole("group", { name: "Where Own Vf is from" })).toBeNull();
 });
 
 test("leaving a field untouched saves nothing", async () => {

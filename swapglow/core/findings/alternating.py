@@ -138,6 +138,7 @@ def capacitor_volts_short(c: Context) -> Iterable[Finding]:
         f"It must stand 1.25 times the highest peak, {show(need, VOLT)}, with the lamp out: "
         f"√2 × {show(rms, VOLT)}. Capacitors burst.",
         remedies,
+        "Take that capacitor out first." if rated < crest else "",
     )
 
 
@@ -210,6 +211,7 @@ def bridge_on_the_frame(c: Context) -> Iterable[Finding]:
         (rectify(without_bridge(p.rail.supply.waveform)),
          Remedy("off-frame", "Keep the LED's negative off the frame",
                 {"chassis_negative": False, **({"common": "none"} if p.common == "chassis" else {})})),
+        "Take the LED's negative off the frame first." if known == "yes" else "",
     )  # fmt: skip
 
 

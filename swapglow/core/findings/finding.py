@@ -25,7 +25,10 @@ class Remedy:
 
 @dataclass(frozen=True)
 class Finding:
-    """A judgement with its figure, its limit, why it matters and what would clear it."""
+    """A judgement with its figure, its limit, why it matters and what would clear it.
+
+    ``first`` is said where the circuit must not be powered as it stands: what is done before anything else.
+    """
 
     id: str
     grade: Grade
@@ -34,6 +37,7 @@ class Finding:
     limit: str
     why: str
     remedies: tuple[Remedy, ...] = ()
+    first: str = ""
 
 
 def gravity(f: Finding) -> int:

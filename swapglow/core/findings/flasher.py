@@ -126,6 +126,7 @@ def load_runs_hot(c: Context) -> Iterable[Finding]:
             replace(cool(p), changes={**cool(p).changes, "shunt_ohm": None}),
             Remedy("no-load", "Take the load resistor out", {"shunt_ohm": None}),
         ),
+        "Take the load resistor off the plastic first." if plastic else "",
     )
 
 

@@ -19,7 +19,7 @@ def reverse(c: Context) -> Iterable[Finding]:
     yield Finding(
         "polarity",
         "note",
-        f"Turned round it stays dark and sees {show(worst, VOLT)} in reverse"
+        f"If fitted backwards: it stays dark and sees {show(worst, VOLT)} in reverse"
         + (f", over its {show(limit, VOLT)}." if beyond else f"; it may take {show(limit, VOLT)}."),
         show(worst, VOLT),
         show(limit, VOLT),

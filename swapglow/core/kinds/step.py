@@ -27,6 +27,7 @@ class NextStep:
         caution: the usual caution at this step.
         meanings: what each answer would mean.
         example: a reading as one would type it.
+        stops: whether nothing may be powered or fitted before it is done.
     """
 
     id: str
@@ -40,3 +41,4 @@ class NextStep:
     caution: str
     meanings: tuple[Meaning, ...] = ()
     example: str = ""
+    stops: bool = False

@@ -32,11 +32,15 @@ _FEW = 25
 
 @dataclass(frozen=True)
 class Cause:
-    """A fault that would produce the reading taken."""
+    """A fault that would produce the reading taken.
+
+    ``at`` are the kinds of step of the staircase where it would sit; none where it is the meter's.
+    """
 
     id: str
     message: str
     predicted: Shown
+    at: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -150,6 +154,15 @@ def diagnose(s: Solution, reading: ReadingAfter) -> Diagnosis:
     )  # fmt: skip
 
 
+# Where each fault would sit on the staircase.
+_AT: dict[str, tuple[str, ...]] = {
+    "led-reversed": ("led", "inside"), "led-short": ("led", "inside"), "open": ("resistor", "led"),
+    "not-enabled": ("driver", "feed"), "contact": ("driver", "feed"), "wrong-decade": ("resistor",),
+    "wrong-value": ("resistor",), "other-vf": ("led",), "string-count": ("led",), "other-rail": ("rail",),
+    "probe-side": ("resistor",),
+}  # fmt: skip
+
+
 def _close(predicted: float, read: float, usual: float) -> bool:
     return abs(predicted - read) <= LIKELY * max(abs(read), NOTHING * abs(usual))
 
@@ -168,7 +181,8 @@ def _causes(s: Solution, reading: ReadingAfter, usual: float) -> Iterable[Cause]
 
 
 def _cause(key: str, message: str, predicted: float, unit: Unit) -> Cause:
-    return Cause(key, message, shown(predicted, unit, "the position solved with this fault"))
+    origin = "the position solved with this fault"
+    return Cause(key, message, shown(predicted, unit, origin), _AT.get(key, ()))
 
 
 def _cannot_be(s: Solution, reading: ReadingAfter) -> Cause | None:

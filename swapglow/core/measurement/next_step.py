@@ -12,10 +12,17 @@ from swapglow.core.quantities import AMPERE, OHM, show
 
 @dataclass(frozen=True)
 class Standing:
-    """A finding that forbids the swap: what it says, and its first remedy in words, "" for none."""
+    """A finding that forbids the swap.
+
+    Attributes:
+        message: what it says.
+        remedy: its first remedy in words, "" for none.
+        first: what is done before anything is powered, "" where it may be.
+    """
 
     message: str
     remedy: str
+    first: str = ""
 
 
 def next_step(
@@ -42,6 +49,8 @@ def next_step(
     """
     if s.position.live_danger:
         return _hands_off()
+    if stop is not None and stop.first:
+        return _keep_off(stop)
     if diagnoses and not diagnoses[-1].agrees:
         return _chase(diagnoses[-1])
     if stop is not None and (closed or diagnoses):
@@ -61,19 +70,24 @@ def _mend(stop: Standing) -> NextStep:
     """Nothing is fitted while something forbids it."""
     first = stop.remedy or "Another swap: see what else could be done"
     return NextStep(
-        "mend", "Mend what stands in the way", "no meter", "on the sheet", "before anything is fitted", first, None,
-        stop.message, "",
+        "mend", f"Fit nothing yet. Mend first: {first}", "", "", "", "", None, stop.message, "", stops=True,
     )  # fmt: skip
+
+
+def _keep_off(stop: Standing) -> NextStep:
+    """What endangers as it stands owns the next thing: no reading is asked beside it."""
+    return NextStep(
+        "keep-off", f"Do not power it. {stop.first}", "", "", "", "", None, stop.message, "", stops=True
+    )
 
 
 def _hands_off() -> NextStep:
     """Mains-connected: the tool gives no live procedure."""
     return NextStep(
-        "mains", "Unplug it, and leave live readings to someone qualified", "no meter", "nowhere",
-        "unplugged, capacitors discharged", "nothing live", None,
+        "mains", "Do not read or work on it live. Unplug it: this is for someone qualified", "", "", "", "", None,
         "This lamp is on the mains, or on volts past extra-low (50 V AC, 120 V DC). Look, identify and note with the "
         "plug in sight.",
-        "Mains kills. Licensed practice and local codes come first.",
+        "Mains kills. Licensed practice and local codes come first.", stops=True,
     )  # fmt: skip
 
 

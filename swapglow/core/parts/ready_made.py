@@ -27,6 +27,10 @@ READ_DOUBT = 0.08
 MOST_DRIVE = 1.5
 
 
+# Under this no converter inside a lamp begins to work (some tenths of a volt; common practice).
+LEAST_V = 0.3
+
+
 @dataclass(frozen=True)
 class Inside:
     """What a ready-made lamp may have inside.
@@ -92,7 +96,11 @@ class Module:
             InputError: the field of it that cannot be.
         """
         room = self.at_v - self.bridge_v
-        if room <= 0:
+        if self.at_v < LEAST_V:
+            raise InputError(
+                "band", f"No LED lamp works on {show(self.at_v, VOLT)}: a converter wants {show(LEAST_V, VOLT)} and more."
+            )
+        if room < LEAST_V:
             raise InputError(
                 "module.polarised", f"At {show(self.amps, AMPERE)} the bridge of a lamp that lights either way round "
                 f"keeps {show(self.bridge_v, VOLT)} by itself, and it is known at {show(self.at_v, VOLT)}: say that it "

@@ -12,6 +12,7 @@ from swapglow.core.analysis.limits import dim_amps, trip_amps
 from swapglow.core.analysis.original_lamp import lamp_candela
 from swapglow.core.analysis.solution import Solution
 from swapglow.core.design.position import Position
+from swapglow.core.findings.finding import Finding
 from swapglow.core.parts import preferred
 from swapglow.core.parts.resistor import WORKING_FRACTION, rating_to_fit
 from swapglow.core.photometry.intensity import amps_for
@@ -25,7 +26,7 @@ DARK_A = 1e-10
 
 
 # Judgements on a resistance: while lit, and (the last three) of a lamp that should be dark.
-ZoneId = Literal["over", "drive", "trip", "fits", "dim", "hot", "lit_room", "dark_room", "dark"]
+ZoneId = Literal["over", "drive", "trip", "fits", "stopped", "dim", "hot", "lit_room", "dark_room", "dark"]
 
 
 @dataclass(frozen=True)
@@ -164,7 +165,8 @@ ZONE_LABELS = {
     "over": "over rated",
     "drive": "over drive limit",
     "trip": "line may trip",
-    "fits": "fits",
+    "fits": "current fits",
+    "stopped": "current fits, but stop",
     "dim": "too dim",
     "hot": "too hot",
     "lit_room": "seen in a lit room",
@@ -209,6 +211,41 @@ def slide_rule(s: Solution, drawer_ohm: frozenset[float] = frozenset()) -> Slide
         float(s.rule_ohm[0]), float(s.rule_ohm[-1]), s.sizing.each_ohm, drawn.values, drawn.scales,
         drawn.zones, _hot(s, watts),
     )  # fmt: skip
+
+
+# Changes that move the cursor or the part under it: a stop they clear is one of this place on the rule.
+_OF_THE_PLACE = frozenset({"resistor_ohm", "rounding", "series", "target", "rating_w", "resistor_parts"})
+
+
+def judged(rule: SlideRule, found: tuple[Finding, ...]) -> SlideRule:
+    """A rule that shows no place as good where something stops it: too hot there, or stopped wherever it stands.
+
+    Args:
+        rule: as drawn from the currents.
+        found: the findings on the position.
+
+    Returns:
+        The rule with its good places taken apart.
+    """
+    stopped = any(
+        f.grade == "stop" and not any(_OF_THE_PLACE & r.changes.keys() for r in f.remedies) for f in found
+    )
+    good: ZoneId = "stopped" if stopped else "fits"
+    hot = rule.hot
+    if hot is None and good == "fits":
+        return rule
+    zones: list[Zone] = []
+    for z in rule.zones:
+        if z.id != "fits":
+            zones.append(z)
+            continue
+        edge = z.from_ohm if hot is None else min(max(hot.to_ohm, z.from_ohm), z.to_ohm)
+        zones += _between(("hot", good), (z.from_ohm, edge, z.to_ohm))
+    values = tuple(
+        replace(v, zone="hot" if hot is not None and v.ohm <= hot.to_ohm else good) if v.zone == "fits" else v
+        for v in rule.values
+    )
+    return replace(rule, zones=tuple(zones), values=values)
 
 
 def _draw(s: Solution, drawer_ohm: frozenset[float], watts: FloatArray) -> _Drawn:

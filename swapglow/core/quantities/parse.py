@@ -20,6 +20,8 @@ _RANGE = re.compile(r"\s*(?:\.\.\.?|…|–|—|-|\bto\b)\s*")
 _TOLERANCE = re.compile(r"\s*(?:±|\+/-|\+-|\+/−)\s*")
 # "12V 5%": a share after a gap is a tolerance without its sign.
 _BARE_SHARE = re.compile(rf"(.*\S)\s+({_NUMBER})\s*%")
+# "13.2 (12.1-14.5)", as a rail is read back: the usual value, its ends behind it.
+_ENDS_BEHIND = re.compile(r"([^()]*\S)\s*\(([^()]+)\)\s*([^\d()]*)")
 _FRACTION = re.compile(r"(\d+)\s*/\s*(\d+)\s*(.*)")
 _THOUSANDS = re.compile(r"\d{1,3}(?:,\d{3})+(?:\.\d+)?")
 
@@ -175,15 +177,20 @@ def parse(text: str, unit: Unit, *, minimum: float | None = None, above: float |
         raise QuantityError(f"Nothing is written. Write {unit.noun} like {unit.examples}.")
     tidy = _whole(tidy)
     share = _BARE_SHARE.fullmatch(tidy)
+    ends = _ENDS_BEHIND.fullmatch(tidy)
     toleranced = _TOLERANCE.split(tidy)
     if share and len(toleranced) == 1:
         toleranced = [share.group(1), f"{share.group(2)}%"]
+    if ends:
+        parsed = _with_ends_behind(ends, text, unit)
+        _check_bounds(parsed, text, minimum, above)
+        return parsed
     if len(toleranced) > 2:
         _refuse(text, unit, "it has more than one tolerance")
     if len(toleranced) == 2:
         parsed = _with_tolerance(toleranced[0], toleranced[1], text, unit)
-    elif (ends := _split_range(tidy)) is not None:
-        parsed = _with_range(ends, text, unit)
+    elif (split := _split_range(tidy)) is not None:
+        parsed = _with_range(split, text, unit)
     else:
         number, scale, _, kind = _one(tidy, text, unit)
         parsed = Parsed(number * scale, number * scale, number * scale, unit, kind)
@@ -207,6 +214,23 @@ def _with_tolerance(value: str, spread: str, text: str, unit: Unit) -> Parsed:
         if delta < 0:
             _refuse(text, unit, "a tolerance cannot be negative")
     return Parsed(usual, usual - delta, usual + delta, unit, kind, "tolerance")
+
+
+def _with_ends_behind(found: re.Match[str], text: str, unit: Unit) -> Parsed:
+    value, ends, tail = found.groups()
+    split = _split_range(ends)
+    if split is None:
+        _refuse(text, unit, "lowest and highest stand in the brackets, as 13.2 (12.1-14.5)")
+    # Whichever side bears the unit or a prefix bears it for both: "7 (5-9 mA)", "13.2mA (12-14)".
+    number, scale, named, kind = _one(value, text, unit)
+    last = _one(split[1] + tail, text, unit)
+    if (named or scale != 1.0) and not last[2] and last[1] == 1.0:
+        tail = re.sub(r"^.*\d", "", value)
+    about = _with_range((split[0], split[1] + tail), text, unit)
+    usual = number * (scale if named or scale != 1.0 else last[1])
+    if not about.low <= usual <= about.high:
+        _refuse(text, unit, "the first value lies outside its brackets")
+    return Parsed(usual, about.low, about.high, unit, kind or about.kind, "range")
 
 
 def _with_range(ends: tuple[str, str], text: str, unit: Unit) -> Parsed:

@@ -1,5 +1,6 @@
 """What a text was taken for, said back as it would be written."""
 
+from swapglow.core.quantities.bare import ask_unit
 from swapglow.core.quantities.parse import parse
 from swapglow.core.quantities.show import show
 from swapglow.core.quantities.units import Unit
@@ -10,6 +11,23 @@ def took(text: str, unit: Unit) -> str:
 
     Args:
         text: as typed.
+        unit: the unit it is read in.
+
+    Returns:
+        The value in engineering form with its ends; empty for an empty text.
+
+    Raises:
+        QuantityError: it cannot be read, or is a current without a unit.
+    """
+    ask_unit(text, unit)
+    return said(text, unit)
+
+
+def said(text: str, unit: Unit) -> str:
+    """What a kept text is taken for, as :func:`took`; a current without a unit was once taken in amps.
+
+    Args:
+        text: as kept.
         unit: the unit it is read in.
 
     Returns:

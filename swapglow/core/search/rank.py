@@ -54,7 +54,6 @@ class Swap:
     grade: Literal["stop", "fits"] = "fits"
     current: str = ""
     band: str = ""
-    inside: str = ""
     heat: str = ""
     light: str = ""
     points: str = ""
@@ -235,7 +234,6 @@ def _swap(x: _Scored, best: _Scored, second: _Scored, asked: tuple[Weight, ...],
         grade="stop" if f.stops else "fits",
         current=show(f.current_usual, AMPERE),
         band=f"{show(f.current_low, AMPERE, 2)} to {show(f.current_high, AMPERE, 2)}",
-        inside=f"{percent(f.inside)}",
         heat=show(f.heat_w, WATT, 2),
         light=ratio_text(f.ratio).replace(" the old lamp", "") or "not known",
         points=f"{f.points}",
@@ -305,7 +303,9 @@ def _words(key: str, x: _Scored) -> str:
             else (f"it flickers {f.flicker:.0f} times the low-risk limit")
         ),
         "off": lambda: f"off it is {WORDS[f.off]}",
-        "inside": lambda: f"{percent(f.inside)} of builds fall within limits",
+        "inside": lambda: (
+            f"yours lands between {show(f.current_low, AMPERE, 2)} and {show(f.current_high, AMPERE, 2)}"
+        ),
         "minds": lambda: "nothing to mind" if not f.minds else f"{len(f.minds)} to mind",
     }
     return says[key]()
@@ -336,8 +336,4 @@ def _why(x: _Scored, best: _Scored, second: _Scored, asked: tuple[Weight, ...]) 
         return "Level with the best, within what these marks can tell."
     both = [k for k in x.marks if k in best.marks]
     loses = max(both, key=lambda k: (best.marks[k] - x.marks[k]) * weights[k])
-    gains = max(both, key=lambda k: (x.marks[k] - best.marks[k]) * weights[k])
-    text = f"Loses by: {_words(loses, x)}, against {_words(loses, best)}."
-    if x.marks[gains] > best.marks[gains] + 0.05:
-        text += f" For it: {_words(gains, x)}."
-    return text
+    return f"Behind: {_words(loses, x)}."

@@ -154,22 +154,28 @@ def uncertainty(s: Solution, figures: list[UncertainFigure]) -> Uncertainty:
     total = sum(i.swing_a for i in items)
     assumed = [i for i in items if i.source.is_assumed]
     share = sum(i.swing_a for i in assumed) / total if total > 0 else 0.0
+    return Uncertainty(tuple(items), share, f"{_band(s)}{_most_of_it(items)}")
+
+
+def _band(s: Solution) -> str:
+    """ "6.28 mA to 7.21 mA" """
+    low, high = show(s.string_current_min, AMPERE), show(s.string_current_max, AMPERE)
+    return low if low == high else f"{low} to {high}"
+
+
+def _most_of_it(items: list[Swing]) -> str:
+    """What makes most of the band, and what of it nobody has read."""
+    assumed = [i for i in items if i.source.is_assumed]
+    largest = max(items, key=lambda i: i.swing_a, default=None)
     if not assumed:
-        line = "Every figure behind this is measured or marked."
-    else:
-        first = assumed[0]
-        count = len(assumed)
-        rest = "1 figure" if count == 1 else f"{count} figures"
-        if first.swing_a > 0:
-            line = (
-                f"{percent(share)} of the doubt in the current is pencil: {rest} assumed. "
-                f"Reading the {_lower(first.label)} would firm it up most ({first.swing_text})."
-            )
-        else:
-            line = (
-                f"{rest} assumed; {'it does not move' if count == 1 else 'none of them moves'} the current."
-            )
-    return Uncertainty(tuple(items), share, line)
+        return ". Every figure behind it is measured or marked."
+    count = "1 figure" if len(assumed) == 1 else f"{len(assumed)} figures"
+    if largest is None or largest.swing_a <= 0 or assumed[0].swing_a <= 0:
+        return f". {count} assumed; {'it does not move' if len(assumed) == 1 else 'none of them moves'} it."
+    said = f", most of it from the {_lower(largest.label)} ({largest.swing_text})"
+    if not largest.source.is_assumed:
+        return f"{said}; in pencil most from the {_lower(assumed[0].label)} ({assumed[0].swing_text})."
+    return f"{said}, in pencil."
 
 
 def _lower(label: str) -> str:

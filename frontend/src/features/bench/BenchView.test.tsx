@@ -1,8 +1,9 @@
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
-import { answer, forget, leave, savedAt, show } from "../../test/providers";
+import { answer, forget, leave, press, savedAt, show } from "../../test/providers";
 import { BenchView } from "./BenchView";
+import { wide } from "../../test/still";
 
 const lamp = {
   id: "p1",
@@ -25,7 +26,7 @@ const bench = {
 };
 beforeEach(() => {
   forget();
-  vi.stubGlobal("matchMedia", () => ({ matches: false }));
+  vi.stubGlobal("matchMedia", wide);
 });
 afterEach(() => {
   leave();
@@ -55,6 +56,7 @@ test("undo says what it would undo, redo is off where there is nothing", async (
 
 test("the first item cannot go up, the last cannot go down", async () => {
   open();
+  press(await screen.findByRole("button", { name: "Arrange" }));
   const up = await screen.findByRole("button", { name: "Move Tide gauge up" });
   expect(up.hasAttribute("data-disabled")).toBe(true);
   expect(
@@ -67,23 +69,46 @@ test.each([
   ["Move Tide gauge down", { key: "e1", before: null }],
 ])("%s says before which it comes", async (name, body) => {
   const asked = open({ "/api/equipment/move": { status: 204 } });
+  press(await screen.findByRole("button", { name: "Arrange" }));
   fireEvent.click(await screen.findByRole("button", { name }));
   await waitFor(() => expect(savedAt(asked, "/api/equipment/move")).toEqual([body]));
 });
 
-test("deleting says so and offers undo at once", async () => {
-  const asked = open({
-    "/api/equipment/e1": { status: 204, headers: { "X-Step": "8" } },
-    "/api/undo": { label: "delete Tide gauge", step: 9, gone: [] },
+const done = { ...lamp, id: "p2", name: "Tail", stage: "done", grade: "mind" };
+const many = {
+  ...bench,
+  equipment: [
+    ...bench.equipment,
+    { id: "e3", name: "Lantern", maker_model: "", positions: [done] },
+  ],
+};
+
+test("one field finds items by their lamps, rails and next things, wherever they stand", async () => {
+  open({ "/api/bench": many });
+  await screen.findByRole("link", { name: "Fog bell" });
+  const names = () =>
+    screen
+      .queryAllByRole("link", { name: /^(Tide gauge|Fog bell|Lantern)$/ })
+      .map((l) => l.textContent);
+  fireEvent.change(screen.getByRole("searchbox", { name: "Find" }), {
+    target: { value: "12 v dial" },
   });
-  fireEvent.click(await screen.findByRole("button", { name: "Delete Tide gauge" }));
-  const said = await screen.findByText("Deleted Tide gauge.");
-  fireEvent.click(
-    within(said.closest("[role=status]") as HTMLElement).getByRole("button", { name: "Undo" }),
-  );
-  // Its own step, not the newest of the bench.
-  await waitFor(() => expect(savedAt(asked, "/api/undo")).toEqual([{ step: 8, choice: "ask" }]));
-  await waitFor(() => expect(screen.queryByText("Deleted Tide gauge.")).toBeNull());
+  expect(names()).toEqual(["Tide gauge"]);
+  fireEvent.change(screen.getByRole("searchbox"), { target: { value: "lantern" } });
+  expect(names()).toEqual(["Lantern"]);
+  fireEvent.change(screen.getByRole("searchbox"), { target: { value: "capstan" } });
+  expect(names()).toEqual([]);
+  expect(screen.getByText("Nothing on the bench has “capstan”.")).toBeTruthy();
+});
+
+test("finished items fold away; a remark that was accepted is no warning", async () => {
+  open({ "/api/bench": many });
+  const fold = await screen.findByRole("button", { name: "Show finished (1)" });
+  expect(screen.queryByRole("link", { name: "Lantern" })).toBeNull();
+  press(fold);
+  const tail = screen.getByRole("link", { name: /^Tail/ });
+  expect(tail.textContent).toContain("Done, its remark accepted.");
+  expect(within(tail).queryByRole("img")).toBeNull();
 });
 
 test("an empty bench says how to begin", async () => {

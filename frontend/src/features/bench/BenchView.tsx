@@ -1,10 +1,12 @@
+import { useState } from "react";
+import { Input, Label, SearchField } from "react-aria-components";
 import { Link, useNavigate } from "react-router";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
 import { useBench } from "../../api/queries";
 import { inPassing, useSave } from "../../saving/useSave";
-import { Button } from "../../ui/Button";
+import { Button, Mode } from "../../ui/Button";
 import { BringIn } from "../equipment/Files";
 import { Lamp } from "../../ui/Lamp";
 import { moved, Movers } from "../../ui/Movers";
@@ -66,16 +68,68 @@ const Lamps = styled.ul`
   }
 `;
 
+const Items = styled.ul`
+  margin: 0;
+  padding: 0;
+  list-style: none;
+`;
+
 const Acts = styled.div`
   display: flex;
+  flex-wrap: wrap;
   gap: 4px;
 `;
+
+const Find = styled(SearchField)`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  flex: 1 1 240px;
+  max-width: 420px;
+  label {
+    font-weight: 600;
+  }
+  input {
+    flex: 1;
+    min-width: 0;
+    min-height: 44px;
+    padding: 4px 10px;
+    border: 1.5px solid var(--ink-soft);
+    border-radius: 4px;
+    background: var(--sheet);
+  }
+`;
+
+const Fold = styled(Button)`
+  margin-top: 14px;
+`;
+
+type BenchItem = Schemas["BenchItem"];
+
+/** All its lamps are done. */
+const finished = (item: BenchItem) =>
+  item.positions.length > 0 && item.positions.every((p) => p.stage === "done");
+
+/** Whether every word asked for is somewhere in the item or its lamps. */
+function has(item: BenchItem, asked: string): boolean {
+  const said = [item.name, item.maker_model]
+    .concat(item.positions.flatMap((p) => [p.name, p.rail, p.line, p.next_act]))
+    .join(" ")
+    .toLowerCase();
+  return asked
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => said.includes(word));
+}
 
 /** The opening screen: the quick sum, and all equipment in work. */
 export function BenchView() {
   const bench = useBench();
   const save = useSave();
   const go = useNavigate();
+  const [asked, setAsked] = useState("");
+  const [arranging, setArranging] = useState(false);
+  const [unfolded, setUnfolded] = useState(false);
 
   const add = useOnce(async () => {
     const id = crypto.randomUUID();
@@ -83,22 +137,43 @@ export function BenchView() {
     await save("PUT", `/api/equipment/${id}`, { name: "New equipment" }, { label });
     await go(`/equipment/${id}`);
   });
-  const remove = (id: string, name: string) => {
-    const more = { label: `Delete ${name}`, done: `Deleted ${name}.` };
-    inPassing(save("DELETE", `/api/equipment/${id}`, undefined, more));
-  };
-  const move = (from: number, by: number) => {
-    const body = moved(bench.data?.equipment ?? [], from, by);
+  const items = bench.data?.equipment ?? [];
+  const move = (id: string, by: number) => {
+    const from = items.findIndex((e) => e.id === id);
+    const body = moved(items, from, by);
     if (body) inPassing(save("POST", "/api/equipment/move", body, { label: "Move" }));
   };
-  const items = bench.data?.equipment ?? [];
+  const found = asked.trim() ? items.filter((e) => has(e, asked.trim())) : items;
+  // What is asked for is shown wherever it is, and so is all that is arranged.
+  const folds = !asked.trim() && !arranging;
+  const open = folds ? found.filter((e) => !finished(e)) : found;
+  const done = folds ? found.filter(finished) : [];
+  const row = (e: BenchItem) => (
+    <EquipmentRow
+      key={e.id}
+      item={e}
+      first={e === items[0]}
+      last={e === items[items.length - 1]}
+      arranging={arranging}
+      onMove={(by) => move(e.id, by)}
+    />
+  );
 
   return (
-    <Shell steps={bench.data?.steps}>
+    <Shell title="Bench" steps={bench.data?.steps}>
       <QuickSum equipment={items} />
       <Head>
         <Title>On the bench</Title>
+        <Find value={asked} onChange={setAsked}>
+          <Label>Find</Label>
+          <Input placeholder="item, lamp, rail, next thing" />
+        </Find>
         <Acts>
+          {items.length > 1 && (
+            <Mode isSelected={arranging} onChange={setArranging}>
+              Arrange
+            </Mode>
+          )}
           <BringIn />
           <Button isDisabled={add.busy} onPress={() => void add.act()}>
             Add equipment
@@ -112,51 +187,53 @@ export function BenchView() {
           front of you.
         </p>
       )}
-      <Lamps as="ul" style={{ display: "block" }}>
-        {items.map((e, k) => (
-          <EquipmentRow
-            key={e.id}
-            item={e}
-            first={k === 0}
-            last={k === items.length - 1}
-            onMove={(by) => move(k, by)}
-            onDelete={() => remove(e.id, e.name)}
-          />
-        ))}
-      </Lamps>
+      {items.length > 0 && found.length === 0 && (
+        <p role="status">Nothing on the bench has “{asked.trim()}”.</p>
+      )}
+      <Items aria-label="Equipment in work">{open.map(row)}</Items>
+      {done.length > 0 && (
+        <>
+          <Fold aria-expanded={unfolded} onPress={() => setUnfolded(!unfolded)}>
+            {unfolded ? "Fold away" : "Show"} finished ({done.length})
+          </Fold>
+          {unfolded && <Items aria-label="Finished equipment">{done.map(row)}</Items>}
+        </>
+      )}
     </Shell>
   );
 }
 
 interface RowProps {
   /** The item of equipment. */
-  item: Schemas["BenchItem"];
+  item: BenchItem;
   /** Whether nothing is above it. */
   first: boolean;
   /** Whether nothing is below it. */
   last: boolean;
+  /** Whether it can be moved. */
+  arranging: boolean;
   /** Up is -1, down is 1. */
   onMove: (by: number) => void;
-  /** Delete it. */
-  onDelete: () => void;
 }
 
-function EquipmentRow({ item, ...moves }: RowProps) {
+function EquipmentRow({ item, arranging, ...moves }: RowProps) {
   return (
     <Item>
       <div>
         <Name to={`/equipment/${item.id}`}>{item.name}</Name>
         <Model>{item.maker_model}</Model>
       </div>
-      <Lamps>
+      <Lamps aria-label={`Lamps of ${item.name}`}>
         {item.positions.map((p) => (
           <Lamp key={p.id} lamp={p} />
         ))}
         {item.positions.length === 0 && <li>No lamps yet</li>}
       </Lamps>
-      <Acts>
-        <Movers name={item.name} {...moves} />
-      </Acts>
+      {arranging && (
+        <Acts>
+          <Movers name={item.name} {...moves} />
+        </Acts>
+      )}
     </Item>
   );
 }

@@ -65,7 +65,7 @@ export default function DrawerView() {
   };
 
   return (
-    <Shell steps={drawer.data?.steps}>
+    <Shell title="Drawer" steps={drawer.data?.steps}>
       <Title>Drawer</Title>
       <p>Resistors at hand. The slide rule fills the ticks of these values.</p>
       <Add

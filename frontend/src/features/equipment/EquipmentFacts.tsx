@@ -1,9 +1,11 @@
+import { useNavigate } from "react-router";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
-import { RecordContext } from "../../ui/record/record";
+import { useSave } from "../../saving/useSave";
+import { Button } from "../../ui/Button";
 import { SavedText } from "../../ui/record/SavedText";
-import { useSaveFields } from "../../ui/record/useSaveFields";
+import { useOnce } from "../../ui/useOnce";
 
 const Facts = styled.div`
   display: flex;
@@ -25,29 +27,30 @@ interface Props {
 
 /** What the item is, whose it is, and what take-in advised. */
 export function EquipmentFacts({ item }: Props) {
-  const save = useSaveFields(`/api/equipment/${item.id}`);
+  const save = useSave();
+  const go = useNavigate();
+  const remove = useOnce(async () => {
+    const more = { label: `Delete ${item.name}`, done: `Deleted ${item.name}.` };
+    await save("DELETE", `/api/equipment/${item.id}`, undefined, more);
+    await go("/");
+  });
   const { advice, sheet } = item.take_in;
   const { overruled } = sheet.feasibility;
   return (
-    <RecordContext
-      value={{
-        id: item.id,
-        shape: "equipment",
-        values: item,
-        save,
-      }}
-    >
-      <Facts>
-        <SavedText field="name" label="Name" />
-        <SavedText field="maker_model" label="Maker and model" />
-        <SavedText field="board_revision" label="Board revision" />
-        <SavedText field="owner" label="Owner" />
-        <Advice data-verdict={advice.verdict}>
-          <strong>Take-in:</strong> {advice.line}
-          {overruled ? ` Decided otherwise: ${overruled}` : ""}
-        </Advice>
-        <SavedText field="notes" label="Notes" lines />
-      </Facts>
-    </RecordContext>
+    <Facts>
+      <SavedText field="maker_model" label="Maker and model" />
+      <SavedText field="board_revision" label="Board revision" />
+      <SavedText field="owner" label="Owner" />
+      <Advice data-verdict={advice.verdict}>
+        <strong>Take-in:</strong> {advice.line}
+        {overruled ? ` Decided otherwise: ${overruled}` : ""}
+      </Advice>
+      <SavedText field="notes" label="Notes" lines />
+      <div>
+        <Button isDisabled={remove.busy} onPress={() => void remove.act()}>
+          Delete this equipment
+        </Button>
+      </div>
+    </Facts>
   );
 }

@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import styled from "styled-components";
 
@@ -6,8 +7,11 @@ import { useEquipment } from "../../api/queries";
 import { inPassing, useSave } from "../../saving/useSave";
 import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
-import { Button } from "../../ui/Button";
+import { Button, Mode } from "../../ui/Button";
 import { moved } from "../../ui/Movers";
+import { RecordContext } from "../../ui/record/record";
+import { TitleField } from "../../ui/record/TitleField";
+import { useSaveFields } from "../../ui/record/useSaveFields";
 import { TakeOut } from "./Files";
 import { EquipmentFacts } from "./EquipmentFacts";
 import { LampList } from "./LampList";
@@ -20,13 +24,6 @@ const Columns = styled.div`
   @media (max-width: 900px) {
     grid-template-columns: 1fr;
   }
-`;
-
-const Title = styled.h1`
-  font-size: 1.9rem;
-  line-height: 1.15;
-  font-weight: 650;
-  margin-bottom: 12px;
 `;
 
 const Top = styled.div`
@@ -55,7 +52,11 @@ export default function EquipmentView() {
       </Shell>
     );
   }
-  return <Shell steps={item?.steps}>{item && <Item item={item} />}</Shell>;
+  return (
+    <Shell title={item?.name} steps={item?.steps}>
+      {item && <Item item={item} />}
+    </Shell>
+  );
 }
 
 interface Props {
@@ -66,16 +67,24 @@ interface Props {
 function Item({ item }: Props) {
   const go = useNavigate();
   const save = useSave();
+  const saveFields = useSaveFields(`/api/equipment/${item.id}`);
+  const [arranging, setArranging] = useState(false);
+  const many = item.rails.length > 1 || item.positions.length > 1;
   const reorder = (what: "rails" | "positions", from: number, by: number) => {
     const body = moved(item[what], from, by);
     const path = `/api/equipment/${item.id}/${what}/move`;
     if (body) inPassing(save("POST", path, body, { label: "Move" }));
   };
   return (
-    <>
+    <RecordContext value={{ id: item.id, shape: "equipment", values: item, save: saveFields }}>
       <Top>
-        <Title>{item.name}</Title>
+        <TitleField what="item" />
         <Acts>
+          {many && (
+            <Mode isSelected={arranging} onChange={setArranging}>
+              Arrange
+            </Mode>
+          )}
           <Button onPress={() => void go(`/equipment/${item.id}/take-in`)}>Take-in sheet</Button>
           <TakeOut id={item.id} />
         </Acts>
@@ -86,15 +95,17 @@ function Item({ item }: Props) {
           <RailList
             equipment={item.id}
             rails={item.rails}
+            arranging={arranging}
             onMove={(from, by) => reorder("rails", from, by)}
           />
           <LampList
             equipment={item.id}
             lamps={item.positions}
+            arranging={arranging}
             onMove={(from, by) => reorder("positions", from, by)}
           />
         </div>
       </Columns>
-    </>
+    </RecordContext>
   );
 }

@@ -84,11 +84,11 @@ export function BringIn() {
   };
   return (
     <>
-      <Button onPress={() => setOpen(true)}>Bring in a document</Button>
+      <Button onPress={() => setOpen(true)}>Bring in a file</Button>
       <Sheet title="Bring in equipment" open={open} onClose={() => setOpen(false)}>
         <p>
-          A document saved from an item&apos;s page holds its rails, lamps, readings and
-          photographs. It comes in whole or not at all.
+          A file saved from an item&apos;s page holds its rails, lamps, readings and photographs. It
+          comes in whole or not at all.
         </p>
         <FileTrigger
           acceptedFileTypes={["application/json", ".json"]}
@@ -126,10 +126,10 @@ export function TakeOut({ id }: { id: string }) {
       <Sheet title="Files" open={open} onClose={() => setOpen(false)}>
         <h3>Out</h3>
         <Out href={`/api/equipment/${id}/document.json`} download>
-          Document with photographs (JSON)
+          File with photographs (JSON)
         </Out>
         <Out href={`/api/equipment/${id}/document.json?photographs=false`} download>
-          Document without photographs (JSON)
+          File without photographs (JSON)
         </Out>
         <Out href={`/api/equipment/${id}/readings.csv`} download>
           Readings (CSV)

@@ -1,7 +1,7 @@
 import { useNavigate } from "react-router";
 
 import type { Schemas } from "../../api/client";
-import { inPassing, useSave } from "../../saving/useSave";
+import { useSave } from "../../saving/useSave";
 import { MainButton } from "../../ui/Button";
 import { Lamp } from "../../ui/Lamp";
 import { Movers } from "../../ui/Movers";
@@ -13,12 +13,14 @@ interface Props {
   equipment: string;
   /** The lamps shown, in order. */
   lamps: Schemas["Summary"][];
+  /** Whether they can be moved. */
+  arranging: boolean;
   /** Told where it is moved. */
   onMove: (from: number, by: number) => void;
 }
 
-/** The lamp positions of an item. */
-export function LampList({ equipment, lamps, onMove }: Props) {
+/** The lamps of an item. */
+export function LampList({ equipment, lamps, arranging, onMove }: Props) {
   const save = useSave();
   const go = useNavigate();
   const add = useOnce(async () => {
@@ -32,14 +34,10 @@ export function LampList({ equipment, lamps, onMove }: Props) {
     await save("PUT", `/api/positions/${key}`, made, { label: "Add lamp" });
     await go(`/position/${key}`);
   });
-  const remove = (lamp: Schemas["Summary"]) => {
-    const more = { label: `Delete ${lamp.name}`, done: `Deleted ${lamp.name}.` };
-    inPassing(save("DELETE", `/api/positions/${lamp.id}`, undefined, more));
-  };
   return (
     <Section>
       <Head>
-        <h2>Lamp positions</h2>
+        <h2>Lamps</h2>
         <MainButton isDisabled={add.busy} onPress={() => void add.act()}>
           Add lamp
         </MainButton>
@@ -52,15 +50,16 @@ export function LampList({ equipment, lamps, onMove }: Props) {
               <List>
                 <Lamp lamp={lamp} />
               </List>
-              <Acts>
-                <Movers
-                  name={lamp.name}
-                  first={k === 0}
-                  last={k === lamps.length - 1}
-                  onMove={(by) => onMove(k, by)}
-                  onDelete={() => remove(lamp)}
-                />
-              </Acts>
+              {arranging && (
+                <Acts>
+                  <Movers
+                    name={lamp.name}
+                    first={k === 0}
+                    last={k === lamps.length - 1}
+                    onMove={(by) => onMove(k, by)}
+                  />
+                </Acts>
+              )}
             </Line>
           </li>
         ))}

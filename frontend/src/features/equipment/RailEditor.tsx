@@ -1,3 +1,5 @@
+import styled from "styled-components";
+
 import type { Schemas } from "../../api/client";
 import { useCatalogue } from "../../api/queries";
 import { DetailField } from "../../ui/record/DetailField";
@@ -7,12 +9,22 @@ import { SavedQuantity } from "../../ui/record/SavedQuantity";
 import { SavedText } from "../../ui/record/SavedText";
 import { useSaveFields } from "../../ui/record/useSaveFields";
 
-/** The three levels of a rail, as they are asked for: where their name stands among the kind's, and a hint. */
-const LEVELS = [
-  ["usual", 1, "As it runs most of the time"],
-  ["low", 0, "Left empty, it is taken from the usual or the kind"],
-  ["high", 2, "The resistor is judged here"],
-] as const;
+/** The levels of a rail: read in one go, and with one meter. */
+const LEVELS = ["usual", "low", "high"] as const;
+
+const Apart = styled.details`
+  display: grid;
+  gap: 10px;
+  summary {
+    min-height: 32px;
+    font-size: 0.95rem;
+    font-weight: 600;
+    cursor: pointer;
+  }
+  & > div {
+    margin-top: 8px;
+  }
+`;
 
 interface Props {
   /** The rail that feeds the lamp, as it is kept. */
@@ -43,14 +55,27 @@ export function RailEditor({ rail }: Props) {
           driver&apos;s drop is already out of it.
         </p>
       )}
-      {LEVELS.map(([field, at, hint]) => (
+      <SavedQuantity
+        field="usual"
+        label={`Volts, ${rail.levels[1] ?? "usual"}`}
+        hint={`With its ends: 13.2 (12.1-14.5) is ${rail.levels.join(", ")}`}
+        together={LEVELS}
+      />
+      <Apart open={rail.low.text !== "" || rail.high.text !== ""}>
+        <summary>Each end by itself</summary>
         <SavedQuantity
-          key={field}
-          field={field}
-          label={`Volts, ${rail.levels[at] ?? field}`}
-          hint={hint}
+          field="low"
+          label={`Volts, ${rail.levels[0] ?? "lowest"}`}
+          hint="Left empty, it is taken from the usual or the kind"
+          together={LEVELS}
         />
-      ))}
+        <SavedQuantity
+          field="high"
+          label={`Volts, ${rail.levels[2] ?? "highest"}`}
+          hint="The resistor is judged here"
+          together={LEVELS}
+        />
+      </Apart>
       {kind?.details.map((d) => (
         <DetailField key={d.id} part="details" detail={d} />
       ))}

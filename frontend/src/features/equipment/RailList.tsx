@@ -7,7 +7,7 @@ import { RailBudget } from "../../instruments/RailBudget";
 import { inPassing, useSave } from "../../saving/useSave";
 import { Button, SmallButton } from "../../ui/Button";
 import { Movers } from "../../ui/Movers";
-import { Sheet } from "../../ui/Sheet";
+import { Panel } from "../../ui/Panel";
 import { useOnce } from "../../ui/useOnce";
 import { Acts, Head, Line, List, Section } from "./List";
 import { RailEditor } from "./RailEditor";
@@ -33,6 +33,18 @@ const Level = styled.span`
   }
 `;
 
+/* The editor stands beside what hangs on the rail, which moves with it. */
+const Side = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 420px) minmax(0, 1fr);
+  gap: 20px;
+  align-items: start;
+  margin: 8px 0 14px;
+  @media (max-width: 1100px) {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
+
 type Rail = Schemas["RailAnswer"];
 
 interface Props {
@@ -40,15 +52,16 @@ interface Props {
   equipment: string;
   /** The supply rails in their order. */
   rails: Rail[];
+  /** Whether they can be moved. */
+  arranging: boolean;
   /** Told where it is moved. */
   onMove: (from: number, by: number) => void;
 }
 
-/** The supply rails of an item, each with its sheet. */
-export function RailList({ equipment, rails, onMove }: Props) {
+/** The supply rails of an item, each edited in its place. */
+export function RailList({ equipment, rails, arranging, onMove }: Props) {
   const save = useSave();
   const [editing, setEditing] = useState<string>();
-  const rail = rails.find((r) => r.id === editing);
   const add = useOnce(async () => {
     const key = crypto.randomUUID();
     const made = {
@@ -78,29 +91,37 @@ export function RailList({ equipment, rails, onMove }: Props) {
             <Line>
               <RailSummary rail={r} />
               <Acts>
-                <SmallButton onPress={() => setEditing(r.id)} aria-label={`Edit ${r.name}`}>
+                <SmallButton
+                  aria-expanded={editing === r.id}
+                  onPress={() => setEditing(editing === r.id ? undefined : r.id)}
+                  aria-label={`Edit ${r.name}`}
+                >
                   Edit
                 </SmallButton>
-                <Movers
-                  name={r.name}
-                  first={k === 0}
-                  last={k === rails.length - 1}
-                  onMove={(by) => onMove(k, by)}
-                  onDelete={() => remove(r)}
-                />
+                {arranging && (
+                  <Movers
+                    name={r.name}
+                    first={k === 0}
+                    last={k === rails.length - 1}
+                    onMove={(by) => onMove(k, by)}
+                  />
+                )}
               </Acts>
             </Line>
-            <BudgetOf rail={r} />
+            {editing === r.id ? (
+              <Side>
+                <Panel title={r.name} onClose={() => setEditing(undefined)}>
+                  <RailEditor rail={r} />
+                  <Button onPress={() => remove(r)}>Delete this rail</Button>
+                </Panel>
+                <BudgetOf rail={r} />
+              </Side>
+            ) : (
+              <BudgetOf rail={r} />
+            )}
           </li>
         ))}
       </List>
-      <Sheet
-        title={rail?.name ?? "Rail"}
-        open={rail !== undefined}
-        onClose={() => setEditing(undefined)}
-      >
-        {rail && <RailEditor rail={rail} />}
-      </Sheet>
     </Section>
   );
 }

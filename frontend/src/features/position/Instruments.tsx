@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import styled from "styled-components";
 
 import type { Report } from "../../api/client";
@@ -7,111 +7,130 @@ import { GlowBox } from "../../instruments/GlowBox";
 import { PencilLine } from "../../instruments/PencilLine";
 import { SlideRule } from "../../instruments/SlideRule";
 import { Staircase } from "../../instruments/Staircase";
-import { SHEET_OF_STAIR, type Part, type Try } from "./parts/part";
+import { inPassing, useSave } from "../../saving/useSave";
+import { useNarrow } from "../../ui/useNarrow";
+import { PANEL_OF_STAIR, type Instrument, type Part } from "./parts/part";
 import { Strings } from "./Strings";
 import { readsOf } from "./readsOf";
+import type { useTrial } from "./useTrial";
 
-const Middle = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 480fr) minmax(0, 390fr) minmax(0, 350fr);
-  grid-template-rows: minmax(0, 1fr);
-  gap: 20px;
-  flex: 1 1 326px;
-  min-height: 300px;
-  margin: 8px 0 6px;
-  @media (max-width: 1000px) {
-    display: contents;
-  }
-`;
-
-/* On a phone the order is that of use: what it looks like, what to turn, what to mind, where it goes. */
+/* One grid of places; with a panel beside them the findings go under the rule. */
 const Work = styled.div`
-  display: flex;
-  flex-direction: column;
-  flex: 1;
-  min-height: 0;
+  @media (min-width: 1001px) {
+    display: grid;
+    flex: 1;
+    min-height: 0;
+    gap: 6px 20px;
+    margin-top: 6px;
+    grid-template:
+      "stairs glow findings" minmax(262px, 1fr)
+      "rule rule rule" auto
+      "strings strings strings" auto
+      "pencil pencil pencil" auto / minmax(0, 480fr) minmax(0, 390fr) minmax(0, 350fr);
+    &[data-beside="true"] {
+      grid-template:
+        "stairs glow" minmax(226px, 1fr)
+        "rule rule" auto
+        "strings strings" auto
+        "findings findings" minmax(74px, 0.4fr)
+        "pencil pencil" auto / minmax(0, 440fr) minmax(0, 390fr);
+    }
+  }
   @media (max-width: 1000px) {
+    display: flex;
+    flex-direction: column;
     gap: 14px;
     margin-top: 10px;
   }
 `;
 
-interface Place {
-  /** Its place from the top on a phone. */
-  $phone: number;
-}
-
-const Place = styled.div<Place>`
+const Place = styled.div`
   display: grid;
-  flex: none;
   min-width: 0;
   min-height: 0;
   grid-template: minmax(0, 1fr) / minmax(0, 1fr);
   @media (max-width: 1000px) {
-    order: ${({ $phone }) => $phone};
+    flex: none;
     & > section {
       height: auto;
     }
   }
 `;
 
+/** On a phone the order is that of use: what it looks like, what to turn, what to mind, where it goes. */
+const ON_A_PHONE: readonly Where[] = ["glow", "rule", "strings", "findings", "stairs", "pencil"];
+const ON_A_BENCH: readonly Where[] = ["stairs", "glow", "findings", "rule", "strings", "pencil"];
+
+type Where = "stairs" | "glow" | "findings" | "rule" | "strings" | "pencil";
+
 interface Props {
   /** The position's report. */
   report: Report;
-  /** Ohms under the slide rule's cursor while they are ahead of the report. */
-  cursor: number | undefined;
-  /** Told where it is moved. */
-  onMove: (ohm: number) => void;
-  /** Open the sheet of a part. */
+  /** Whether it is still the one before what was asked last. */
+  stale: boolean;
+  /** What is tried before it is taken. */
+  trying: ReturnType<typeof useTrial>;
+  /** Whether a panel takes room beside them. */
+  beside: boolean;
+  /** Under which instrument the panel stands, where it stands among them. */
+  under: Instrument | undefined;
+  panel: ReactNode;
+  /** Open the panel of a part. */
   onEdit: (part: Part) => void;
-  /** Try changes without saving them. */
-  onTry: Try;
-  /** Strike a reading taken after the swap. */
-  onStrike: (reading: string) => void;
 }
 
 /** Staircase, glow box, findings and slide rule, working together on one report. */
-export function Instruments({ report, cursor, onMove, onEdit, onTry, onStrike }: Props) {
+export function Instruments({ report, stale, trying, beside, under, panel, onEdit }: Props) {
   const [chosen, setChosen] = useState<string>();
+  const save = useSave();
+  const narrow = useNarrow();
   const snapshot = report.snapshots.find((s) => s.id === chosen);
   const rule = snapshot?.rule;
+  const latest = report.diagnoses[report.diagnoses.length - 1];
+  const places: Record<Where, ReactNode> = {
+    stairs: (
+      <Staircase
+        snapshots={report.snapshots}
+        cycle={report.cycle}
+        runtime={report.runtime}
+        causes={latest && !latest.agrees ? latest.causes : []}
+        chosen={chosen}
+        onChoose={setChosen}
+        onEdit={(kind) => kind !== "ground" && onEdit(PANEL_OF_STAIR[kind])}
+      />
+    ),
+    glow: <GlowBox lamps={snapshot?.glow.length ? snapshot.glow : report.glow} />,
+    findings: (
+      <Findings
+        findings={report.findings}
+        diagnoses={report.diagnoses}
+        onTry={trying.tryOut}
+        onStrike={(reading) => {
+          const more = { label: "Delete a reading", done: "Deleted the reading." };
+          inPassing(save("DELETE", `/api/readings/after/${reading}`, undefined, more));
+        }}
+      />
+    ),
+    rule: (
+      <SlideRule
+        rule={rule ?? report.rule}
+        cursor={trying.cursor ?? report.rule.cursor_ohm}
+        reads={(rule && snapshot?.reads) ?? readsOf(report)}
+        stale={stale}
+        onMove={trying.move}
+      />
+    ),
+    strings: <Strings current={report.current} />,
+    pencil: <PencilLine uncertainty={report.uncertainty} />,
+  };
   return (
-    <Work>
-      <Middle>
-        <Place $phone={4}>
-          <Staircase
-            snapshots={report.snapshots}
-            cycle={report.cycle}
-            runtime={report.runtime}
-            chosen={chosen}
-            onChoose={setChosen}
-            onEdit={(kind) => kind !== "ground" && onEdit(SHEET_OF_STAIR[kind])}
-          />
-        </Place>
-        <Place $phone={1}>
-          <GlowBox lamps={snapshot?.glow.length ? snapshot.glow : report.glow} />
-        </Place>
-        <Place $phone={3}>
-          <Findings
-            findings={report.findings}
-            diagnoses={report.diagnoses}
-            onTry={onTry}
-            onStrike={onStrike}
-          />
-        </Place>
-      </Middle>
-      <Place $phone={2}>
-        <SlideRule
-          rule={rule ?? report.rule}
-          cursor={cursor ?? report.rule.cursor_ohm}
-          reads={(rule && snapshot?.reads) ?? readsOf(report)}
-          onMove={onMove}
-        />
-      </Place>
-      <Strings current={report.current} />
-      <Place $phone={5}>
-        <PencilLine uncertainty={report.uncertainty} />
-      </Place>
+    <Work data-beside={beside}>
+      {(narrow ? ON_A_PHONE : ON_A_BENCH).flatMap((where) => [
+        <Place key={where} style={{ gridArea: where }}>
+          {places[where]}
+        </Place>,
+        where === under && <div key="panel">{panel}</div>,
+      ])}
     </Work>
   );
 }

@@ -1,10 +1,11 @@
-import { Link, useNavigate } from "react-router";
+import { ToggleButton, Toolbar } from "react-aria-components";
+import { Link } from "react-router";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
-import { SmallButton } from "../../ui/Button";
 import { Glow } from "../../ui/Lamp";
-import type { Part } from "./parts/part";
+import { TitleField } from "../../ui/record/TitleField";
+import { TABS, type Part } from "./parts/part";
 
 const Head = styled.div`
   display: flex;
@@ -14,14 +15,10 @@ const Head = styled.div`
   margin: -6px 0 6px;
 `;
 
-const Title = styled.h1`
-  font-size: 1.45rem;
-  font-weight: 650;
-  line-height: 1.2;
-`;
-
 const Up = styled(Link)`
-  min-height: 24px;
+  display: inline-flex;
+  align-items: center;
+  min-height: 32px;
   text-underline-offset: 0.2em;
 `;
 
@@ -45,66 +42,81 @@ const Siblings = styled.nav`
   }
 `;
 
-const Edits = styled.div`
-  margin-left: auto;
+const Parts = styled(Toolbar)`
   display: flex;
   flex-wrap: wrap;
-  justify-content: flex-end;
-  gap: 6px;
+  gap: 2px;
+  margin-left: auto;
+  @media (max-width: 760px) {
+    margin-left: -8px;
+  }
+  @media print {
+    display: none;
+  }
 `;
 
-/** The parts that have no step on the staircase to open them by. */
-const SHEETS: readonly (readonly [Part, string])[] = [
-  ["rectification", "Rectification"],
-  ["led", "LED"],
-  ["lamp", "Old lamp"],
-  ["job", "Job"],
-];
+const Tab = styled(ToggleButton)`
+  min-height: 36px;
+  padding: 0 9px;
+  border: 0;
+  border-bottom: 3px solid var(--rule);
+  background: none;
+  font-size: 0.95rem;
+  font-weight: 600;
+  cursor: pointer;
+  &[data-hovered] {
+    border-bottom-color: var(--ink);
+  }
+  &[data-selected] {
+    background: var(--ink);
+    border-bottom-color: var(--ink);
+    color: var(--ground);
+  }
+  @media (pointer: coarse), (max-width: 760px) {
+    min-height: 44px;
+  }
+`;
 
 interface Props {
   /** What the server answers for this view. */
   view: Schemas["PositionView"];
   /** Whether the supply alternates, so that there is something to rectify. */
   alternates: boolean;
-  /** Open a part's sheet; left out where nothing can be worked out. */
-  onEdit?: (part: Part) => void;
+  /** The part whose panel is open. */
+  part: Part | undefined;
+  /** Open a part's panel, or shut it. */
+  onEdit: (part: Part | undefined) => void;
 }
 
-/** The lamp's name, where it is, the lamps beside it, and its sheets. */
-export function PositionHead({ view, alternates, onEdit }: Props) {
-  const go = useNavigate();
+/** The lamp's name, where it is, the lamps beside it, and the parts that can be edited. */
+export function PositionHead({ view, alternates, part, onEdit }: Props) {
   const { position, siblings, equipment_name } = view;
   return (
     <Head>
-      <Title>{position.name}</Title>
+      <TitleField what="lamp" />
       <Up to={`/equipment/${position.equipment}`}>{equipment_name}</Up>
-      {onEdit && (
-        <>
-          <Siblings aria-label="Lamps of this equipment">
-            {siblings
-              .filter((s) => s.id !== position.id)
-              .map((s) => (
-                <Link key={s.id} to={`/position/${s.id}`}>
-                  <Glow colour={s.glow_colour} lightness={s.glow_lightness} />
-                  {s.name}
-                </Link>
-              ))}
-          </Siblings>
-          <Edits>
-            <SmallButton onPress={() => onEdit("swaps")}>Swaps</SmallButton>
-            <SmallButton onPress={() => void go(`/position/${position.id}/readings`)}>
-              Readings
-            </SmallButton>
-            {SHEETS.filter(([part]) => part !== "rectification" || alternates).map(
-              ([part, label]) => (
-                <SmallButton key={part} onPress={() => onEdit(part)}>
-                  {label}
-                </SmallButton>
-              ),
-            )}
-          </Edits>
-        </>
-      )}
+      <Siblings aria-label="Lamps of this equipment">
+        {siblings
+          .filter((s) => s.id !== position.id)
+          .map((s) => (
+            <Link key={s.id} to={`/position/${s.id}`}>
+              <Glow colour={s.glow_colour} lightness={s.glow_lightness} />
+              {s.name}
+            </Link>
+          ))}
+      </Siblings>
+      <Parts aria-label="Parts of this lamp">
+        {TABS.filter(([id]) => id !== "rectification" || alternates).map(([id, label]) => (
+          <Tab
+            key={id}
+            isSelected={part === id}
+            onChange={(open) => onEdit(open ? id : undefined)}
+            data-part={id}
+          >
+            {label}
+          </Tab>
+        ))}
+      </Parts>
     </Head>
   );
 }

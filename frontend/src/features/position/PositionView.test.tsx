@@ -5,6 +5,7 @@ import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { answer, forget, leave, show } from "../../test/providers";
 import { finding, glow, shown, staircase, step, supply, uncertainty } from "../../test/report";
 import PositionView from "./PositionView";
+import { wide } from "../../test/still";
 
 const empty = { text: "", source: "assumed", note: "" };
 const position = {
@@ -57,6 +58,7 @@ const position = {
   sweep_in_series: "",
   sweep_resistor: "",
   took: { target: "4 mA" },
+  holder: "leds",
 };
 const view = {
   position,
@@ -136,7 +138,7 @@ let asked: ReturnType<typeof answer>;
 
 beforeEach(() => {
   forget();
-  vi.stubGlobal("matchMedia", () => ({ matches: false }));
+  vi.stubGlobal("matchMedia", wide);
   vi.stubGlobal(
     "ResizeObserver",
     class {
@@ -208,16 +210,16 @@ test("several arrows in a row are saved once", async () => {
 
 test("a remedy is tried without saving, put back, and fitted", async () => {
   await open();
-  fireEvent.click(screen.getByRole("button", { name: "Try: Fit 1.5 kΩ" }));
-  expect(await screen.findByText("Trying: Fit 1.5 kΩ")).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: "Preview: Fit 1.5 kΩ" }));
+  expect(await screen.findByRole("group", { name: "Preview: Fit 1.5 kΩ" })).toBeTruthy();
   await waitFor(() =>
     expect(asks("assess").at(-1)?.body).toEqual({ changes: { resistor_ohm: 1500 } }),
   );
   fireEvent.click(screen.getByRole("button", { name: "Put back" }));
-  expect(screen.queryByText("Trying: Fit 1.5 kΩ")).toBeNull();
+  expect(screen.queryByRole("group", { name: "Preview: Fit 1.5 kΩ" })).toBeNull();
   expect(asks("take")).toHaveLength(0);
-  fireEvent.click(screen.getByRole("button", { name: "Try: Fit 1.5 kΩ" }));
-  fireEvent.click(screen.getByRole("button", { name: "Fit" }));
+  fireEvent.click(screen.getByRole("button", { name: "Preview: Fit 1.5 kΩ" }));
+  fireEvent.click(screen.getByRole("button", { name: "Use it" }));
   await waitFor(() =>
     expect(asks("take").at(-1)?.body).toEqual({ changes: { resistor_ohm: 1500 } }),
   );
@@ -225,24 +227,33 @@ test("a remedy is tried without saving, put back, and fitted", async () => {
 
 test("Escape puts a tried remedy back", async () => {
   await open();
-  fireEvent.click(screen.getByRole("button", { name: "Try: Fit 1.5 kΩ" }));
+  fireEvent.click(screen.getByRole("button", { name: "Preview: Fit 1.5 kΩ" }));
   fireEvent.keyDown(window, { key: "Escape" });
-  await waitFor(() => expect(screen.queryByText("Trying: Fit 1.5 kΩ")).toBeNull());
+  await waitFor(() =>
+    expect(screen.queryByRole("group", { name: "Preview: Fit 1.5 kΩ" })).toBeNull(),
+  );
 });
 
 test.each([
-  ["Resistor20.0 V4.7 kΩ", "Series resistor", "Drive wanted"],
-  ["Rail22.0 Vfeed", "Supply rail", "Volts, usual"],
-  ["LED2.00 VRed 5 mm", "LED", "In series"],
-])("the step %s opens the sheet %s", async (text, title, label) => {
+  ["Resistor↓drops 20.0 V4.7 kΩ", "Series resistor", "Drive wanted"],
+  ["Rail22.0 Vfeed", "Main", "Volts, usual"],
+  ["LED↓drops 2.00 VRed 5 mm", "What goes into the holder", "In series"],
+])("the step %s opens the panel %s beside the instruments", async (text, title, label) => {
   await open();
   const stairs = screen.getByRole("region", { name: "Volt staircase" });
   const stair = within(stairs)
     .getAllByRole("button")
     .find((b) => b.textContent === text);
+  stair?.focus();
   fireEvent.click(stair as HTMLElement);
-  const sheet = await screen.findByRole("dialog", { name: title });
-  expect(await within(sheet).findByLabelText(label)).toBeTruthy();
+  const panel = await screen.findByRole("region", { name: title });
+  expect(await within(panel).findByLabelText(label)).toBeTruthy();
+  // Nothing is covered: the instruments stand there still, for eye and ear.
+  expect(screen.getByRole("slider", { name: "Resistor" })).toBeTruthy();
+  expect(document.activeElement?.textContent).toBe(title);
+  fireEvent.keyDown(document.activeElement as HTMLElement, { key: "Escape" });
+  expect(screen.queryByRole("region", { name: title })).toBeNull();
+  expect(document.activeElement).toBe(stair);
 });
 
 test("the job sheet shows the circuit as SPICE text", async () => {
@@ -285,6 +296,7 @@ test("what cannot be worked out says why and can be mended", async () => {
     },
   });
   expect((await screen.findByRole("alert")).textContent).toContain("No settled cycle was found.");
-  fireEvent.click(screen.getByRole("button", { name: "LED" }));
-  expect(await screen.findByRole("dialog")).toBeTruthy();
+  const bar = screen.getByRole("alert");
+  fireEvent.click(within(bar).getByRole("button", { name: "LED" }));
+  expect(await screen.findByRole("region", { name: "What goes into the holder" })).toBeTruthy();
 });

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import { useParams } from "react-router";
 import styled from "styled-components";
 
@@ -8,12 +8,14 @@ import { inPassing, useSave } from "../../saving/useSave";
 import { NextThing } from "../../instruments/NextThing";
 import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
-import { Button, MainButton } from "../../ui/Button";
+import { RecordContext } from "../../ui/record/record";
+import { useSaveFields } from "../../ui/record/useSaveFields";
+import { useNarrow, useThumb } from "../../ui/useNarrow";
 import { Instruments } from "./Instruments";
-import { PartSheet } from "./parts/PartSheet";
-import type { Part } from "./parts/part";
+import { PartPanel } from "./parts/PartPanel";
+import { BELONGS_TO, type Part } from "./parts/part";
 import { PositionHead } from "./PositionHead";
-import { Trying } from "./Trying";
+import { TryingBar } from "./Trying";
 import { Unsolved } from "./Unsolved";
 import { useTrial } from "./useTrial";
 
@@ -25,6 +27,27 @@ const Frame = styled.div`
     height: calc(100dvh - 74px);
     min-height: 700px;
   }
+`;
+
+/* The panel stands beside the instruments: what is changed there is seen here. */
+const Beside = styled.div`
+  @media (min-width: 1001px) {
+    display: grid;
+    grid-template: minmax(0, 1fr) / minmax(0, 1fr);
+    flex: 1;
+    min-height: 0;
+    gap: 18px;
+    &[data-panel="true"] {
+      grid-template-columns: minmax(0, 1fr) minmax(360px, 32%);
+    }
+  }
+`;
+
+const Work = styled.div`
+  display: flex;
+  flex-direction: column;
+  min-width: 0;
+  min-height: 0;
 `;
 
 /** The workspace: next thing, staircase, glow box, findings and slide rule, working together. */
@@ -52,11 +75,17 @@ function Workspace({ id }: WorkspaceProps) {
     );
   }
   if (!view.data || (!report && !answer.isError)) return <Shell>{null}</Shell>;
+  const { position, equipment_name } = view.data;
   return (
-    <Shell steps={view.data.steps} up={`/equipment/${view.data.position.equipment}`}>
+    <Shell
+      title={`${position.name}, ${equipment_name}`}
+      steps={view.data.steps}
+      up={`/equipment/${position.equipment}`}
+    >
       <Bench
         view={view.data}
         report={report}
+        stale={answer.isPlaceholderData}
         trying={trying}
         problem={answer.error?.message ?? ""}
       />
@@ -69,63 +98,102 @@ interface BenchProps {
   view: Schemas["PositionView"];
   /** None where the position cannot be worked out. */
   report: Report | undefined;
+  /** Whether the report is still the one before what was asked last. */
+  stale: boolean;
   /** Why it cannot. */
   problem: string;
   /** What is tried before it is taken. */
   trying: ReturnType<typeof useTrial>;
 }
 
-function Bench({ view, report, problem, trying }: BenchProps) {
-  const save = useSave();
-  const [part, setPart] = useState<Part>();
+function Bench({ view, report, stale, problem, trying }: BenchProps) {
   const { position } = view;
+  const [part, setPart] = useState<Part>();
+  const narrow = useNarrow();
+  const saveFields = useSaveFields(`/api/positions/${position.id}`);
+  const panel = part && (
+    <PartPanel
+      key={part}
+      part={part}
+      onClose={() => setPart(undefined)}
+      view={view}
+      report={report}
+      onTry={trying.tryOut}
+    />
+  );
+  const at = part && BELONGS_TO[part];
+  const under = narrow && report && at !== "head" ? at : undefined;
+  return (
+    <RecordContext
+      value={{
+        id: position.id,
+        shape: "position",
+        values: position,
+        took: position.took,
+        save: saveFields,
+      }}
+    >
+      <Frame>
+        <PositionHead view={view} alternates={report?.cycle != null} part={part} onEdit={setPart} />
+        {narrow && under === undefined && panel}
+        <Beside data-panel={!narrow && panel !== undefined}>
+          <Work>
+            <Acts
+              id={position.id}
+              report={report}
+              problem={problem}
+              trying={trying}
+              brief={part !== undefined}
+              onEdit={setPart}
+            />
+            {report && (
+              <Instruments
+                report={report}
+                stale={stale}
+                trying={trying}
+                beside={!narrow && panel !== undefined}
+                under={under}
+                panel={panel}
+                onEdit={setPart}
+              />
+            )}
+          </Work>
+          {!narrow && panel}
+        </Beside>
+      </Frame>
+    </RecordContext>
+  );
+}
+
+interface ActsProps extends Pick<BenchProps, "report" | "problem" | "trying"> {
+  id: string;
+  /** Only the act and its field, for a panel takes the room. */
+  brief: boolean;
+  onEdit: (part: Part) => void;
+}
+
+/** What stands over the instruments: the next thing, or what is previewed, or why nothing can be worked out. */
+function Acts({ id, report, problem, trying, brief, onEdit }: ActsProps): ReactNode {
+  const save = useSave();
+  const thumb = useThumb();
+  const bar = trying.trial && (
+    <TryingBar label={trying.trial.label} onUse={trying.fit} onPutBack={trying.putBack} />
+  );
+  if (!report) return bar ?? <Unsolved why={problem} onEdit={onEdit} />;
+  // Where a thumb works the bar is at the bottom of the screen, and nothing moves for it.
+  if (bar && !thumb) return bar;
   return (
     <>
-      {report ? (
-        <Frame>
-          <PositionHead view={view} alternates={report.cycle !== null} onEdit={setPart} />
-          {trying.trial ? (
-            <Trying role="status">
-              <p>Trying: {trying.trial.label}</p>
-              <MainButton onPress={trying.fit}>Fit</MainButton>
-              <Button onPress={trying.putBack}>Put back</Button>
-            </Trying>
-          ) : (
-            <NextThing
-              positionId={position.id}
-              step={report.next_step}
-              onRead={(reading, field) =>
-                save("POST", `/api/positions/${position.id}/reading`, reading, { field })
-              }
-            />
-          )}
-          <Instruments
-            report={report}
-            cursor={trying.cursor}
-            onMove={trying.move}
-            onEdit={setPart}
-            onTry={trying.tryOut}
-            onStrike={(reading) => {
-              const more = { label: "Delete a reading", done: "Deleted the reading." };
-              inPassing(save("DELETE", `/api/readings/after/${reading}`, undefined, more));
-            }}
-          />
-        </Frame>
-      ) : (
-        <>
-          <PositionHead view={view} alternates={false} />
-          <Unsolved why={problem} onEdit={setPart} />
-        </>
-      )}
-      <PartSheet
-        part={part}
-        onClose={() => setPart(undefined)}
-        position={position}
-        rail={view.rail}
-        {...(report ? { report } : {})}
-        fit={view.fit}
-        onTry={trying.tryOut}
+      <NextThing
+        positionId={id}
+        step={report.next_step}
+        brief={brief}
+        onOther={() => onEdit("readings")}
+        onRead={(reading, field) =>
+          inPassing(save("POST", `/api/positions/${id}/reading`, reading, { field }))
+        }
       />
+      {bar}
     </>
   );
 }

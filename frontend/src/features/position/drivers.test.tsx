@@ -1,13 +1,11 @@
-import { fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
 import type { Schemas } from "../../api/client";
-import { answer, forget, leave, savedAt, showRecord } from "../../test/providers";
+import { answer, forget, leave, press, savedAt, showRecord } from "../../test/providers";
 import { DriverPart } from "./parts/DriverPart";
 import type { Position } from "./parts/part";
 import { SwapsPart } from "./parts/SwapsPart";
-
-const press = (element: HTMLElement) => fireEvent.click(element);
 
 const position = {
   id: "p1",
@@ -30,7 +28,6 @@ const swap = (id: string, more: Partial<Schemas["Swap"]>): Schemas["Swap"] => ({
   grade: "fits",
   current: "7 mA",
   band: "6 mA to 8 mA",
-  inside: "100 %",
   heat: "300 mW",
   light: "0.4 ×",
   points: "2",
@@ -94,18 +91,18 @@ test("a line that the equipment reads says where its trip current is kept", asyn
   expect(await screen.findByText(/two trials that bracket it/)).toBeTruthy();
 });
 
-test("swaps stand side by side, say why, and can be tried unless nothing changes", async () => {
+test("swaps stand the best first, say why, and can be previewed unless nothing changes", async () => {
   const tried = vi.fn();
   showRecord(<SwapsPart position={position} onTry={tried} />, record);
   const best = await screen.findByRole("article", { name: "Shunt" });
   expect(best.textContent).toContain("Wins: it pulls out again.");
   expect(best.textContent).toContain("7 mA, 6 mA to 8 mA");
   expect(best.textContent).toContain("add, ours");
-  expect(best.textContent).toContain("where 90 % lie");
+  expect(best.textContent).toContain("where yours lands");
   expect(within(screen.getByRole("article", { name: "Leave" })).queryByRole("button")).toBeNull();
   const bare = screen.getByRole("article", { name: "Bare" });
   expect(within(bare).getByRole("img", { name: "Stop" })).toBeTruthy();
-  press(within(best).getByRole("button", { name: "Try" }));
+  press(within(best).getByRole("button", { name: "Preview: Shunt" }));
   expect(tried).toHaveBeenCalledWith("Shunt", { shunt_ohm: 150 });
   press(screen.getByRole("button", { name: "Long life" }));
   await waitFor(() => {

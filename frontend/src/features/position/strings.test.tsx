@@ -58,6 +58,7 @@ const budget: Schemas["RailBudget"] = {
       limit: "750 mA",
       why: "Three quarters at most.",
       remedies: [],
+      first: "",
     },
   ],
   line: "4 lamps: 145 mA together at the usual level, 700 mA before.",
@@ -128,8 +129,11 @@ test("a field of another string is saved under its own key, with what was seen t
 test("a string is added and struck at a press", async () => {
   showRecord(<BesidePart position={position} />, { id: "p1", values: position });
   fireEvent.click(await screen.findByRole("button", { name: "Add a string of other LEDs" }));
-  await screen.findByRole("combobox", { name: "LED of string 3" });
-  fireEvent.click(screen.getByRole("button", { name: "Delete string 2" }));
+  // It has the focus, and its list is open.
+  const made = await screen.findByRole("combobox", { name: "LED of string 3" });
+  expect(document.activeElement).toBe(made);
+  fireEvent.keyDown(made, { key: "Escape" });
+  fireEvent.click(await screen.findByRole("button", { name: "Delete string 2" }));
   await waitFor(() => expect(savedAt(asked, "/api/record")).toHaveLength(2));
   const [added, gone] = savedAt(asked, "/api/record") as { beside: Record<string, unknown> }[];
   expect(Object.values(added?.beside ?? {})).toEqual([{ place: 1 }]);

@@ -1,6 +1,8 @@
+import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 
 import type { Changes } from "../../api/client";
+import { askReport } from "../../api/queries";
 import { inPassing, useSave } from "../../saving/useSave";
 import type { Try } from "./parts/part";
 
@@ -15,6 +17,7 @@ const REST_MS = 450;
 /** What is tried on a position before it is taken: a remedy, a swap, or where the slide rule stands. */
 export function useTrial(id: string) {
   const save = useSave();
+  const queries = useQueryClient();
   const [trial, setTrial] = useState<Trial>();
   const [cursor, setCursor] = useState<number>();
   const rest = useRef(0);
@@ -27,16 +30,17 @@ export function useTrial(id: string) {
       save("POST", `/api/positions/${id}/take`, { changes: taken }, { label }),
     [id, save],
   );
+  const fresh = useCallback(() => askReport(queries, id), [queries, id]);
   const moved = useRef<number | undefined>(undefined);
   const settle = useCallback(() => {
     window.clearTimeout(rest.current);
     const ohm = moved.current;
     moved.current = undefined;
     if (ohm === undefined) return;
-    // The cursor goes back to what is kept once that is this value; a value moved to since stays.
+    // The cursor goes back to what is kept once that is this value, and shown; a value moved to since stays.
     const shown = () => setCursor((now) => (now === ohm ? undefined : now));
-    void take({ resistor_ohm: ohm }, "Slide rule").then(shown, shown);
-  }, [take]);
+    void take({ resistor_ohm: ohm }, "Slide rule").then(fresh).then(shown, shown);
+  }, [take, fresh]);
   const move = (ohm: number) => {
     setTrial(undefined);
     setCursor(ohm);
@@ -66,7 +70,12 @@ export function useTrial(id: string) {
     changes,
     move,
     tryOut,
-    fit: () => inPassing(take(changes, trial?.label ?? "Fit").then(() => setTrial(undefined))),
+    fit: () =>
+      inPassing(
+        take(changes, trial?.label ?? "Use it")
+          .then(fresh)
+          .then(() => setTrial(undefined)),
+      ),
     putBack: () => setTrial(undefined),
   };
 }

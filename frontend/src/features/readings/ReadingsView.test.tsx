@@ -5,6 +5,7 @@ import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { answer, forget, leave, savedAt, show } from "../../test/providers";
 import { step } from "../../test/report";
 import ReadingsView from "./ReadingsView";
+import { wide } from "../../test/still";
 
 const survey = {
   readings: [
@@ -61,7 +62,7 @@ function open(mains = false, more: Record<string, unknown> = {}) {
 
 beforeEach(() => {
   forget();
-  vi.stubGlobal("matchMedia", () => ({ matches: false }));
+  vi.stubGlobal("matchMedia", wide);
 });
 afterEach(() => {
   leave();

@@ -2,7 +2,7 @@ import { Link, useParams } from "react-router";
 import styled from "styled-components";
 
 import { usePosition, useReport } from "../../api/queries";
-import { useSave } from "../../saving/useSave";
+import { inPassing, useSave } from "../../saving/useSave";
 import { NextThing } from "../../instruments/NextThing";
 import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
@@ -13,11 +13,18 @@ const Title = styled.h1`
   font-size: 1.45rem;
   font-weight: 650;
   line-height: 1.2;
+`;
+
+const Top = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 2px 16px;
   margin-bottom: 8px;
   a {
-    font-size: 1rem;
-    font-weight: 400;
-    margin-left: 14px;
+    display: inline-flex;
+    align-items: center;
+    min-height: 32px;
     text-underline-offset: 0.2em;
   }
 `;
@@ -49,16 +56,20 @@ export default function ReadingsView() {
   if (!view.data || !report) return <Shell>{null}</Shell>;
   const { position } = view.data;
   return (
-    <Shell steps={view.data.steps} up={`/equipment/${position.equipment}`}>
-      <Title>
-        {position.name}: readings before the swap
+    <Shell
+      title={`Readings of ${position.name}, ${view.data.equipment_name}`}
+      steps={view.data.steps}
+      up={`/equipment/${position.equipment}`}
+    >
+      <Top>
+        <Title>{position.name}: readings before the swap</Title>
         <Link to={`/position/${id}`}>Back to the lamp</Link>
-      </Title>
+      </Top>
       <NextThing
         positionId={id}
         step={report.next_step}
         onRead={(reading, field) =>
-          save("POST", `/api/positions/${id}/reading`, reading, { field })
+          inPassing(save("POST", `/api/positions/${id}/reading`, reading, { field }))
         }
       />
       <Columns>

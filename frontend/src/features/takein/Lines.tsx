@@ -6,6 +6,7 @@ import { Button, SmallButton } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import type { SaveFields } from "../../ui/record/record";
 import { TextControl } from "../../ui/record/TextControl";
+import { useListFocus } from "../../ui/useListFocus";
 import { Unsaved } from "../../ui/record/Unsaved";
 import { useKept, type SaveValue } from "../../ui/record/useKept";
 
@@ -85,13 +86,16 @@ export function Lines(props: Props) {
   const [made, setMade] = useState<Record<string, Line>>({});
   const [struck, setStruck] = useState<readonly string[]>([]);
   const shown = inOrder({ ...made, ...lines }).filter(([key]) => !struck.includes(key));
+  const { list, made: willBe, gone } = useListFocus<HTMLOListElement>(shown.length);
   const begin = () => {
+    willBe();
     const key = crypto.randomUUID();
     const place = Math.max(-1, ...shown.map(([, line]) => line.place ?? 0)) + 1;
     setMade((old) => ({ ...old, [key]: { place } }));
     inPassing(onSave({ [key]: { place } }));
   };
   const strike = (key: string) => {
+    gone(shown.findIndex(([k]) => k === key));
     setStruck((old) => [...old, key]);
     setMade((old) => Object.fromEntries(Object.entries(old).filter(([k]) => k !== key)));
     const again = () => setStruck((old) => old.filter((k) => k !== key));
@@ -99,7 +103,7 @@ export function Lines(props: Props) {
   };
   return (
     <>
-      <List>
+      <List ref={list}>
         {shown.map(([key, line], at) => (
           <Item key={key}>
             <Written {...props} line={line} name={key} at={at} onStrike={() => strike(key)} />
@@ -108,7 +112,9 @@ export function Lines(props: Props) {
         ))}
       </List>
       <div>
-        <Button onPress={begin}>{add}</Button>
+        <Button data-add="" onPress={begin}>
+          {add}
+        </Button>
       </div>
     </>
   );

@@ -74,7 +74,7 @@ export default function TakeInView() {
   if (!query.data) return <Shell>{null}</Shell>;
   const { sheet } = query.data.take_in;
   return (
-    <Shell steps={query.data.steps}>
+    <Shell title={`Take-in sheet of ${query.data.name}`} steps={query.data.steps}>
       <Title>
         {query.data.name}: take-in
         <Link to={`/equipment/${id}`}>Rails and lamps</Link>

@@ -189,7 +189,7 @@ test("an import says what it will do, and does it only when told", async () => {
     "/api/import": { id: "e1", name: "Pier clock" },
   });
   show(<BringIn />);
-  fireEvent.click(screen.getByRole("button", { name: "Bring in a document" }));
+  fireEvent.click(screen.getByRole("button", { name: "Bring in a file" }));
   choose(new File(["{}"], "a.json"));
   expect(await screen.findByText("Pier clock is here already.")).toBeTruthy();
   expect(asked.map((a) => a.path)).toEqual(["/api/import/look"]);
@@ -205,7 +205,7 @@ test("a refused file says where and why, and offers nothing to do", async () => 
     },
   });
   show(<BringIn />);
-  fireEvent.click(screen.getByRole("button", { name: "Bring in a document" }));
+  fireEvent.click(screen.getByRole("button", { name: "Bring in a file" }));
   choose(new File(["{"], "a.json"));
   expect(await screen.findByText("line 3: It is not JSON.")).toBeTruthy();
   expect(screen.getByText("Nothing was brought in.")).toBeTruthy();

@@ -2,9 +2,9 @@ import { useState } from "react";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
-import { useCatalogue, useTook } from "../../api/queries";
-import { Choice } from "../Choice";
+import { useTook } from "../../api/queries";
 import { Field } from "../Field";
+import { AskOrigin, Origin } from "./Origin";
 import { Unsaved } from "./Unsaved";
 import { useKept, type SaveValue } from "./useKept";
 
@@ -13,6 +13,7 @@ type Quantity = Schemas["Quantity"];
 const Group = styled.div`
   display: grid;
   gap: 4px;
+  min-width: 0;
 `;
 
 interface Props {
@@ -41,8 +42,13 @@ export function QuantityControl(props: Props) {
   const { id, names, label, unit, value: kept, onSave, hint, plain } = props;
   const field = useKept({ id, label, names, kept, save: onSave });
   const [typing, setTyping] = useState(false);
-  const sources = useCatalogue().data?.choices["quantity.source"] ?? [];
-  const { text, source } = field.value;
+  const { text, source = "assumed" } = field.value;
+  const [asking, setAsking] = useState(false);
+  const from = (chosen: string) => {
+    setAsking(false);
+    field.type({ ...field.value, source: chosen as Quantity["source"] });
+    field.commit();
+  };
   const retyped = text !== kept.text;
   const read = useTook(retyped ? text : "", unit);
   const wrong = retyped && text.trim() ? read.data?.error || undefined : undefined;
@@ -53,23 +59,18 @@ export function QuantityControl(props: Props) {
         label={label}
         value={text}
         onChange={(written) => field.type({ ...field.value, text: written })}
-        onCommit={field.commit}
+        onCommit={() => {
+          // Its origin is asked once, of a figure that is new and still in pencil.
+          if (retyped && source === "assumed") setAsking(true);
+          field.commit();
+        }}
+        aside={!plain && <Origin label={label} source={source} onChange={from} />}
         onTyping={setTyping}
         hint={text.trim() ? `Taken as ${took ?? ""}` : hint}
         error={field.draft?.refused ?? wrong}
       />
       <Unsaved field={field} typing={typing} bare />
-      {!plain && (
-        <Choice
-          label={`${label}: where it is from`}
-          value={source === "computed" ? "assumed" : (source ?? "assumed")}
-          options={sources.filter((s) => s.id !== "computed")}
-          onChange={(chosen) => {
-            field.type({ ...field.value, source: chosen as Quantity["source"] });
-            field.commit();
-          }}
-        />
-      )}
+      {!plain && asking && text.trim() && <AskOrigin label={label} onChange={from} />}
     </Group>
   );
 }

@@ -35,7 +35,6 @@ export function SavedPart({ field, label, parts, none, stands, also }: Props) {
   return (
     <div>
       <Picker
-        key={shown}
         label={label}
         value={shown}
         items={[...(none ? [{ id: NONE, label: none }] : []), ...parts]}

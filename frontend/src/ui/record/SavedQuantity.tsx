@@ -1,6 +1,8 @@
 import type { Schemas } from "../../api/client";
 import { QuantityControl } from "./QuantityControl";
-import { useField, type FieldName } from "./record";
+import { useField, useRecord, type FieldName } from "./record";
+
+type Quantity = Schemas["Quantity"];
 
 interface Props {
   /** The field's name in the record. */
@@ -11,27 +13,37 @@ interface Props {
   hint?: string;
   /** Leave out the source where it cannot be anything but typed. */
   plain?: boolean;
+  /** Fields that were read together with it: what is said of its origin holds for those that are typed. */
+  together?: readonly FieldName[];
 }
 
 /** A quantity of the record, with its source; or a plain text that is read as one. */
-export function SavedQuantity({ field, label, hint, plain = false }: Props) {
+export function SavedQuantity({ field, label, hint, plain = false, together = [] }: Props) {
+  const { values } = useRecord();
   const { id, names, value, took, unit, save } = useField(field);
   const text = typeof value === "string" ? value : undefined;
   if (!unit) return null;
-  const sent = (quantity: Schemas["Quantity"]) => (text === undefined ? quantity : quantity.text);
+  const sent = (quantity: Quantity) => (text === undefined ? quantity : quantity.text);
+  const withThem = (quantity: Quantity, was?: Quantity) => {
+    if (quantity.source === was?.source) return {};
+    const others = together.map((f) => [f, (values as Record<string, Quantity>)[f]] as const);
+    return Object.fromEntries(
+      others.flatMap(([f, q]) => (q?.text ? [[f, { ...q, source: quantity.source }]] : [])),
+    );
+  };
   return (
     <QuantityControl
       id={id}
       names={names}
       label={label}
       unit={unit}
-      value={
-        text === undefined ? (value as Schemas["Quantity"]) : { text, source: "marked", note: "" }
-      }
+      value={text === undefined ? (value as Quantity) : { text, source: "marked", note: "" }}
       took={took}
       hint={hint}
       plain={plain || text !== undefined}
-      onSave={(quantity, was, at) => save(sent(quantity), was && sent(was), at)}
+      onSave={(quantity, was, at) =>
+        save(sent(quantity), was && sent(was), at, withThem(quantity, was))
+      }
     />
   );
 }

@@ -62,7 +62,7 @@ export function KeepSheet({ open, onClose, onKept, quick, equipment }: Props) {
   });
 
   return (
-    <Sheet title="Keep as a lamp position" open={open} onClose={onClose}>
+    <Sheet title="Keep as a lamp" open={open} onClose={onClose}>
       <Picker
         label="Equipment"
         value={where}

@@ -72,7 +72,7 @@ export function QuickAnswer({ report, keepable, onKeep }: Props) {
       </Pair>
       <Keep>
         <MainButton isDisabled={!keepable} onPress={onKeep}>
-          Keep as a lamp position
+          Keep as a lamp
         </MainButton>
       </Keep>
     </div>

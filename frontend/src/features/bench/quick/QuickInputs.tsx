@@ -57,14 +57,13 @@ export function QuickInputs({ texts, refused }: Props) {
           onChange={led.type}
           items={catalogue?.leds ?? []}
           hint="Type a colour or size"
-          key={catalogue ? "ready" : "waiting"}
         />
       </Wide>
       <Field
         label="Own Vf"
         value={vf.value}
         onChange={vf.type}
-        placeholder="1.9-2.3V"
+        placeholder="2.1V"
         hint="if you know it"
         error={refused?.of("vf", "led_id")}
       />
@@ -94,14 +93,12 @@ export function QuickInputs({ texts, refused }: Props) {
         value={rounding.value}
         onChange={rounding.type}
         items={choices("rounding")}
-        key={catalogue ? "rounding" : "no rounding yet"}
       />
       <Picker
         label="Series"
         value={series.value}
         onChange={series.type}
         items={choices("series")}
-        key={catalogue ? "series" : "none yet"}
       />
     </Inputs>
   );

@@ -4,6 +4,7 @@ import styled from "styled-components";
 import { useCatalogue } from "../../../api/queries";
 import { inPassing } from "../../../saving/useSave";
 import { Button, SmallButton } from "../../../ui/Button";
+import { useListFocus } from "../../../ui/useListFocus";
 import { SavedCount, SavedText } from "../../../ui/record/SavedText";
 import { SavedPart } from "../../../ui/record/SavedPart";
 import { RecordContext, useRecord, within, type SaveFields } from "../../../ui/record/record";
@@ -39,13 +40,16 @@ export function BesidePart({ position }: Props) {
   const strings = Object.entries({ ...made, ...position.beside })
     .filter(([key]) => !struck.includes(key))
     .sort(([, a], [, b]) => (a.place ?? 0) - (b.place ?? 0));
+  const { list, made: willBe, gone } = useListFocus<HTMLOListElement>(strings.length);
   const add = () => {
+    willBe();
     const key = crypto.randomUUID();
     const place = Math.max(-1, ...strings.map(([, s]) => s.place ?? 0)) + 1;
     setMade((old) => ({ ...old, [key]: { place } as Beside[string] }));
     inPassing(saveIn({ [key]: { place } }));
   };
   const strike = (key: string) => {
+    gone(strings.findIndex(([k]) => k === key));
     setStruck((old) => [...old, key]);
     setMade((old) => Object.fromEntries(Object.entries(old).filter(([k]) => k !== key)));
     const again = () => setStruck((old) => old.filter((k) => k !== key));
@@ -54,7 +58,7 @@ export function BesidePart({ position }: Props) {
   return (
     <section aria-label="Other LEDs in this place">
       <h3>Other LEDs in this place</h3>
-      <Strings>
+      <Strings ref={list}>
         {strings.map(([key, string], at) => (
           <OneString
             key={key}
@@ -67,7 +71,9 @@ export function BesidePart({ position }: Props) {
           />
         ))}
       </Strings>
-      <Button onPress={add}>Add a string of other LEDs</Button>
+      <Button data-add="" onPress={add}>
+        Add a string of other LEDs
+      </Button>
     </section>
   );
 }

@@ -12,14 +12,14 @@ interface Props {
   position: Position;
 }
 
-/** The original lamp: a generic kind, or its own figures as marked. */
+/** The old lamp: a generic kind, or its own figures as marked. */
 export function OldLampPart({ position }: Props) {
   const catalogue = useCatalogue().data;
   return (
     <>
       <SavedPart
         field="lamp_id"
-        label="Original lamp"
+        label="Old lamp"
         parts={catalogue && [{ id: OWN, label: "Type its figures" }, ...catalogue.lamps]}
         none="Not known"
         also={(id) => (id === OWN && !position.lamp_volts ? BEGIN : {})}

@@ -1,5 +1,4 @@
 import { useCatalogue } from "../../../api/queries";
-import { inPassing } from "../../../saving/useSave";
 import { Picker } from "../../../ui/Picker";
 import { SavedChoice } from "../../../ui/record/SavedChoice";
 import { SavedCount, SavedText } from "../../../ui/record/SavedText";
@@ -22,7 +21,6 @@ export function ReadyMadePart({ position, take }: Props) {
   const record = useRecord();
   const lamp = position.module;
   const pick = (id: string) => {
-    if (id === NONE && lamp.amps) inPassing(record.save({ module: { amps: "" }, band: "" }));
     if (id !== NONE && id !== AS_IT_IS) take({ module_id: id }, "Ready-made LED lamp");
   };
   return (
@@ -38,12 +36,12 @@ export function ReadyMadePart({ position, take }: Props) {
     >
       {catalogue && (
         <Picker
-          key={lamp.amps}
           label="Ready-made LED lamp"
           value={lamp.amps ? AS_IT_IS : NONE}
           items={[
-            { id: NONE, label: "None: LEDs of its own" },
-            ...(lamp.amps ? [{ id: AS_IT_IS, label: "As below" }] : []),
+            lamp.amps
+              ? { id: AS_IT_IS, label: "As below" }
+              : { id: NONE, label: "Pick the nearest, then type over it" },
             ...catalogue.modules,
           ]}
           onChange={pick}
@@ -51,6 +49,9 @@ export function ReadyMadePart({ position, take }: Props) {
       )}
       {lamp.amps && (
         <>
+          <RecordContext value={record}>
+            <SavedText field="band" label="Its volts" hint="As marked: 12V, or 10-15V" />
+          </RecordContext>
           <SavedText field="amps" label="It draws" hint="45mA" />
           <SavedText field="at" label="at" hint="12V; empty takes the middle of its band" />
           <SavedText field="second_amps" label="A second reading: it draws" hint="62mA" />

@@ -23,10 +23,12 @@ interface Props {
   position: Position;
   /** The curve fitted through the sweep, if there is one. */
   fit: Schemas["SweepReport"] | null;
+  /** It is of a whole assembly: what stands in it is asked at once. */
+  whole?: boolean;
 }
 
 /** A sweep of volts and amps: typed, pasted or from a CSV file; its fitted curve is used from then on. */
-export function SweepPart({ position, fit }: Props) {
+export function SweepPart({ position, fit, whole = false }: Props) {
   const { id, names, save } = useField("sweep");
   const [typing, setTyping] = useState(false);
   const field = useKept({
@@ -65,7 +67,7 @@ export function SweepPart({ position, fit }: Props) {
         </FileTrigger>
         {position.sweep && <Button onPress={() => put("")}>Forget the sweep</Button>}
       </Row>
-      {position.sweep && (
+      {(whole || position.sweep) && (
         <>
           <SavedText field="sweep_in_series" label="LEDs in series inside" hint="Empty takes one" />
           <SavedText

@@ -1,8 +1,17 @@
 import type { Changes, Schemas } from "../../../api/client";
 
-/** A part of the position that has a sheet of its own. */
+/** A part of the position that has a panel of its own. */
 export type Part =
-  "rail" | "driver" | "resistor" | "led" | "lamp" | "job" | "rectification" | "swaps";
+  | "rail"
+  | "driver"
+  | "rectification"
+  | "resistor"
+  | "led"
+  | "lamp"
+  | "swaps"
+  | "readings"
+  | "job"
+  | "earlier";
 
 export type Position = Schemas["PositionAnswer"];
 
@@ -16,17 +25,49 @@ export const TITLES: Record<Part, string> = {
   rail: "Supply rail",
   driver: "Driver",
   resistor: "Series resistor",
-  led: "LED",
-  lamp: "Original lamp",
+  led: "What goes into the holder",
+  lamp: "Old lamp",
   job: "Job",
   rectification: "Rectification",
-  swaps: "Swaps side by side",
+  swaps: "Swaps, the best first",
+  readings: "Readings",
+  earlier: "Earlier states",
+};
+
+/** The parts in the order of the current's way, then what is done with them, each as it is called in the head. */
+export const TABS: readonly (readonly [Part, string])[] = [
+  ["rail", "Rail"],
+  ["driver", "Driver"],
+  ["rectification", "Rectification"],
+  ["resistor", "Resistor"],
+  ["led", "LED"],
+  ["lamp", "Old lamp"],
+  ["swaps", "Swaps"],
+  ["readings", "Readings"],
+  ["job", "Job"],
+  ["earlier", "Earlier"],
+];
+
+/** The instrument that a part belongs to: on a phone its panel stands under it. */
+export type Instrument = "head" | "glow" | "rule" | "findings" | "stairs";
+
+export const BELONGS_TO: Record<Part, Instrument> = {
+  rail: "stairs",
+  driver: "stairs",
+  rectification: "stairs",
+  resistor: "rule",
+  led: "glow",
+  lamp: "glow",
+  swaps: "findings",
+  readings: "head",
+  job: "head",
+  earlier: "head",
 };
 
 type Stair = Exclude<Schemas["Stair"]["kind"], "ground">;
 
-/** The sheet that each step of the staircase opens. */
-export const SHEET_OF_STAIR: Record<Stair, Part> = {
+/** The panel that each step of the staircase opens. */
+export const PANEL_OF_STAIR: Record<Stair, Part> = {
   rail: "rail",
   source: "rail",
   feed: "driver",

@@ -1,0 +1,92 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import styled from "styled-components";
+
+import type { Report } from "../../../api/client";
+import { useCatalogue } from "../../../api/queries";
+import { Leads } from "../../../instruments/Leads";
+import { ReadingEntry } from "../../../instruments/ReadingEntry";
+import { inPassing, useSave } from "../../../saving/useSave";
+import { SmallButton } from "../../../ui/Button";
+import { OneOfSome } from "../../../ui/OneOfSome";
+import { say } from "../../../ui/say";
+import type { Position } from "./part";
+
+const Taken = styled.ul`
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  li {
+    display: flex;
+    align-items: center;
+    justify-content: space-between;
+    gap: 12px;
+    padding: 4px 0;
+    border-bottom: 1px solid var(--rule-soft);
+  }
+`;
+
+interface Props {
+  /** The lamp position as it is kept. */
+  position: Position;
+  /** None where the position cannot be worked out. */
+  report: Report | undefined;
+}
+
+/** Any reading at any time: what was read, where the leads went, and what it says. */
+export function ReadingsPart({ position, report }: Props) {
+  const kinds = useCatalogue().data?.choices["bench_reading.what"] ?? [];
+  const save = useSave();
+  const [what, setWhat] = useState("current");
+  const strike = (reading: string) =>
+    inPassing(
+      save("DELETE", `/api/readings/after/${reading}`, undefined, {
+        label: "Delete a reading",
+        done: "Deleted the reading.",
+      }),
+    );
+  return (
+    <>
+      {position.mains ? (
+        <p>This lamp is marked as connected with the mains. No live readings are kept here.</p>
+      ) : (
+        <>
+          <OneOfSome label="What did you read?" value={what} options={kinds} onChange={setWhat} />
+          <Leads what={what} />
+          <ReadingEntry
+            key={what}
+            positionId={position.id}
+            kind={what}
+            meter=""
+            example=""
+            onRead={(reading, field) =>
+              inPassing(
+                save("POST", `/api/positions/${position.id}/reading`, reading, {
+                  field,
+                  label: "A reading",
+                  done: "Kept the reading.",
+                }),
+              )
+            }
+          />
+        </>
+      )}
+      <Link to={`/position/${position.id}/readings`}>Readings before the swap</Link>
+      {report && report.diagnoses.length > 0 && (
+        <Taken aria-label="Readings after the swap">
+          {[...report.diagnoses].reverse().map((d) => (
+            <li key={d.id}>
+              <span>
+                {kinds.find((k) => k.id === d.kind)?.label ?? d.kind}: {say(d.reading)},{" "}
+                {d.agrees ? "agrees" : "off"}
+              </span>
+              <SmallButton aria-label={`Delete ${say(d.reading)}`} onPress={() => strike(d.id)}>
+                Delete
+              </SmallButton>
+            </li>
+          ))}
+        </Taken>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,49 @@
+"""At the door: a current is typed with its unit, for 20 on a bench is rarely amps. What is kept stays as it is."""
+
+from collections.abc import Mapping
+from typing import Any
+
+from pydantic import BaseModel
+
+from swapglow.core.kinds.detail import Detail
+from swapglow.core.quantities import InputError, QuantityError, Unit
+from swapglow.core.quantities.bare import ask_unit
+from swapglow.inputs.position import Beside, PositionInput, ReadyMade
+from swapglow.inputs.shape import Reads, marked
+
+
+def check_named(
+    shape: type[BaseModel], fields: Mapping[str, Any], prefix: str = "", details: tuple[Detail, ...] = ()
+) -> None:
+    """Refuse a typed current that does not say its unit.
+
+    Args:
+        shape: the model whose fields were sent.
+        fields: what was sent, by field.
+        prefix: stands before each field's name.
+        details: what the record's kind asks for besides.
+
+    Raises:
+        InputError: for the first such field; its message says what would be taken.
+    """
+    for name, _, mark in marked(shape, Reads):
+        if name in fields:
+            _check(prefix + name, fields[name], mark.unit)
+    if shape is PositionInput:
+        check_named(ReadyMade, fields.get("module") or {}, "module.")
+        for key, row in (fields.get("beside") or {}).items():
+            check_named(Beside, row or {}, f"beside.{key}.")
+    units = {d.id: d.unit for d in details}
+    for part in ("details", "driver_details"):
+        for name, value in (fields.get(part) or {}).items():
+            _check(f"{part}.{name}", value, units.get(name))
+
+
+def _check(name: str, value: Any, unit: Unit | None) -> None:
+    text = value.get("text", "") if isinstance(value, Mapping) else value
+    if unit is None or not isinstance(text, str):
+        return
+    try:
+        ask_unit(text, unit)
+    except QuantityError as problem:
+        raise InputError(name, str(problem)) from None
