@@ -23,6 +23,7 @@ from swapglow.core.supplies import SUPPLIES
 from swapglow.inputs.equipment import EquipmentInput
 from swapglow.inputs.named import check_named
 from swapglow.inputs.patch import sent
+from swapglow.inputs.rail import RailInput
 from swapglow.inputs.to_core import rail_of
 from swapglow.records import meanwhile, order, reports
 from swapglow.records.limits import check_room

@@ -138,7 +138,9 @@ def change(request: HttpRequest, key: UUID, data: PositionPatch) -> PositionAnsw
     p = find(key)
     fields = sent(data)
     meanwhile.check({**p.inputs, "rail": str(p.rail_id)}, fields, fields.pop("was", {}))
-    check_named(PositionInput, fields, details=DRIVERS[fields.get("driver_kind", p.input.driver_kind)].details)
+    check_named(
+        PositionInput, fields, details=DRIVERS[fields.get("driver_kind", p.input.driver_kind)].details
+    )
     label = f"edit {p.input.name}: {said(fields)}"
     return change_position(p, fields, label, f"position:{key}:{touched(fields)}")
 
@@ -190,9 +192,7 @@ def take(request: HttpRequest, key: UUID, data: AssessIn) -> PositionAnswer:
 def earlier(request: HttpRequest, key: UUID) -> Past:
     """The lamp's earlier states, by date and step."""
     found = past.states(find(key))
-    return Past(
-        states=[StateOut(step=s.step, label=s.label, at=s.at.isoformat(), now=s.now) for s in found]
-    )
+    return Past(states=[StateOut(step=s.step, label=s.label, at=s.at.isoformat(), now=s.now) for s in found])
 
 
 @router.post("/positions/{key}/back", response={200: PositionAnswer, 404: Problems, 422: Problems})

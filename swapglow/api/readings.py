@@ -58,7 +58,9 @@ def bench_reading(request: HttpRequest, key: UUID, data: BenchReading) -> Status
 
 def _after(typed: ReadingAfterInput) -> ReadingAfterInput:
     """A reading with its unit: a bare number on a current range is milliamps, never amps."""
-    return typed.model_copy(update={"text": with_unit(typed.text, "mA")}) if typed.kind == "current" else typed
+    return (
+        typed.model_copy(update={"text": with_unit(typed.text, "mA")}) if typed.kind == "current" else typed
+    )
 
 
 def _before(typed: ReadingBeforeInput) -> ReadingBeforeInput:

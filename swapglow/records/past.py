@@ -76,8 +76,8 @@ def steps_of(p: Position) -> set[int]:
     ]
     found: set[int] = set()
     for rows in of:
-        found |= set(rows.exclude(step=None).values_list("step", flat=True))
+        found |= {step for step in rows.values_list("step", flat=True) if step is not None}
     made = set(p.history.filter(history_type="+").values_list("step", flat=True))
     # An undoing or redoing is of the step it answers.
-    answered = Step.objects.filter(pk__in=found, of__isnull=False).values_list("of", flat=True)
-    return (found | set(answered)) - made
+    answers = Step.objects.filter(pk__in=found).values_list("of", flat=True)
+    return (found | {step for step in answers if step is not None}) - made

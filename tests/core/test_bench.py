@@ -58,8 +58,8 @@ def test_ink_leaves_no_pencil():
 
 @pytest.mark.parametrize(
     ("rest", "line"),
-    [({}, "3 figures assumed; none of them moves the current."),
-     ({"low": "11V", "high": "13V", "read_at": "lamp"}, "Every figure behind this is measured or marked.")],
+    [({}, "20\u00a0mA. 3 figures assumed; none of them moves it."),
+     ({"low": "11V", "high": "13V", "read_at": "lamp"}, "20\u00a0mA. Every figure behind it is measured or marked.")],
 )  # fmt: skip
 def test_doubt_that_moves_nothing_is_said_to_move_nothing(rest, line):
     """A lamp that holds its own 20 mA draws them whatever the rail does within its band."""

@@ -20,7 +20,9 @@ from swapglow.core.quantities import (
     parse_single,
     percent,
     show,
+    took,
 )
+from swapglow.core.quantities.bare import with_unit
 
 
 @pytest.mark.parametrize(
@@ -54,6 +56,10 @@ def test_reads_one_value(text, unit, value):
         ("12-14.4V", 12, 13.2, 14.4),
         ("12.0–14.4 V", 12, 13.2, 14.4),
         ("12V to 14V", 12, 13, 14),
+        # As a rail is read back: the usual value, its ends in brackets.
+        ("13.2 (12.1-14.5)", 12.1, 13.2, 14.5),
+        ("13.2 V (12.1 V to 14.5 V)", 12.1, 13.2, 14.5),
+        ("13.2V (12-14)", 12, 13.2, 14),
     ],
 )
 def test_reads_a_spread(text, low, usual, high):
@@ -146,3 +152,25 @@ def test_a_bare_number_has_no_exponent(value, text):
 @pytest.mark.parametrize(("share", "text"), [(-0.001, "0 %"), (0.456, "46 %"), (1.0, "100 %")])
 def test_nothing_is_never_less_than_nothing(share, text):
     assert percent(share) == text
+
+
+@pytest.mark.parametrize("text", ["15 (12-14)", "13 (12)", "13 (12-14) (11-15)", "(12-14)"])
+def test_ends_in_brackets_hold_the_value_before_them(text):
+    with pytest.raises(QuantityError):
+        parse(text, VOLT)
+
+
+@pytest.mark.parametrize(
+    ("text", "milliamps", "amps"),
+    [("20", "20mA", "20A"), (".5", ".5mA", ".5A"), ("10-5", "10-5mA", "10-5A"), ("20 ±5%", "20mA ±5%", "20A ±5%"),
+     ("2e1", "2e1mA", "2e1A"), ("7 (5-9)", "7mA (5-9)", "7A (5-9)")],
+)  # fmt: skip
+def test_a_current_without_a_unit_is_asked_for_it_in_texts_that_read(text, milliamps, amps):
+    """20 on a bench is 20 mA a hundred times for once 20 A (common practice)."""
+    with pytest.raises(QuantityError, match="of what\\? Write") as refusal:
+        took(text, AMPERE)
+    assert str(refusal.value) == f'"{text}" of what? Write {milliamps} or {amps}.'
+    assert with_unit(text, "mA") == milliamps
+    assert parse(milliamps, AMPERE).usual == pytest.approx(parse(amps, AMPERE).usual / 1000)
+    # Nought is nought, and other units need not be asked.
+    assert took("0", AMPERE) and took(text.split()[0], VOLT) and with_unit("20mA", "mA") == "20mA"

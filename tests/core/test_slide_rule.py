@@ -76,12 +76,35 @@ def test_a_glow_tick_stands_where_the_led_shows_that_much_of_the_old_lamp(report
 
 def test_zones_meet_end_to_end_in_order(report):
     zones = report.rule.zones
-    order = ["over", "drive", "fits", "dim"]
+    order = ["over", "drive", "hot", "fits", "dim"]
     assert [z.id for z in zones] == [k for k in order if k in {z.id for z in zones}]
     for one, after in itertools.pairwise(zones):
         assert one.to_ohm == pytest.approx(after.from_ohm)
     assert zones[0].from_ohm == report.rule.low_ohm
     assert zones[-1].to_ohm == report.rule.high_ohm
+
+
+def test_no_place_is_good_where_it_is_too_hot():
+    """The good stretch begins where the part's heat ends, and the values under it say so too."""
+    rule = assess(position(rating_w=0.125)).rule
+    good = next(z for z in rule.zones if z.id == "fits")
+    assert rule.hot is not None and good.from_ohm == pytest.approx(rule.hot.to_ohm)
+    hot = next(z for z in rule.zones if z.id == "hot")
+    assert (hot.label, good.label) == ("too hot", "current fits")
+    between = [v.zone for v in rule.values if hot.from_ohm * 1.02 < v.ohm < hot.to_ohm * 0.98]
+    assert between and set(between) == {"hot"}
+
+
+def test_no_place_is_good_where_a_stop_stands_wherever_the_cursor_is():
+    """A bridge on the frame of a grounded source is a short at any resistance."""
+    p = on("winding", "12Vac", {"grounded": "yes"}, rectification="bridge_cap", chassis_negative=True)
+    rule = assess(p).rule
+    assert "fits" not in {z.id for z in rule.zones} | {v.zone for v in rule.values}
+    assert next(z for z in rule.zones if z.id == "stopped").label == "current fits, but stop"
+    # A stop that another place clears leaves the good ones good.
+    over = assess(position(resistor_ohm=100.0, rating_w=5.0))
+    assert any(f.id == "over-rated-current" and f.grade == "stop" for f in over.findings)
+    assert "fits" in {z.id for z in over.rule.zones}
 
 
 def test_each_value_has_the_verdict_of_the_zone_it_lies_in(report):
@@ -173,7 +196,12 @@ def test_every_figure_says_where_it_came_from(report):
 def test_the_rule_stays_put_while_the_cursor_moves():
     first = assess(position(resistor_ohm=4700.0)).rule
     moved = assess(position(resistor_ohm=6800.0)).rule
-    assert (moved.low_ohm, moved.scales, moved.zones) == (first.low_ohm, first.scales, first.zones)
+    assert (moved.low_ohm, moved.scales) == (first.low_ohm, first.scales)
+    # So do the zones of current; what of the good one is too hot follows the part that the place asks for.
+    edges = [
+        [(z.id, z.from_ohm) for z in rule.zones if z.id not in ("hot", "fits")] for rule in (first, moved)
+    ]
+    assert edges[0] == edges[1]
     assert (first.cursor_ohm, moved.cursor_ohm) == (4700.0, 6800.0)
     # Anything but the fitted part redraws it.
     assert assess(position(in_series=1)).rule.scales != first.scales

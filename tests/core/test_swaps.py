@@ -69,7 +69,7 @@ def test_the_winner_is_forbidden_by_nothing_and_every_swap_says_why(p):
     assert found[0].why.startswith("Wins: ")
     for s in found[1:]:
         assert s.why.startswith("Out: ") == (s.grade == "stop"), s.id
-        assert s.why.startswith(("Out: ", "Loses by: ", "Level with")), s.id
+        assert s.why.startswith(("Out: ", "Behind: ", "Level with")), s.id
     assert {"as-is", "leave"} <= {s.id for s in found}
 
 

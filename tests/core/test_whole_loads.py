@@ -394,7 +394,22 @@ def test_nothing_is_fitted_while_a_stop_stands():
     )
     step = assess(ink).next_step
     assert step.id == "mend"
-    assert step.expect.startswith("Fit ")
+    assert step.act.startswith("Fit nothing yet. Mend first: Fit ")
+    assert step.stops and not (step.meter or step.points or step.expect or step.reading)
     agrees = read_after("r", "current", f"{solve(ink).usual[1]:.6g}A", "", "")
     assert assess(ink, Bench(readings_after=(agrees,))).next_step.id == "mend"
     assert assess(replace(ink, resistor_ohm=2000.0), Bench(readings_after=())).next_step.id == "try"
+
+
+@pytest.mark.parametrize(
+    ("p", "act"),
+    [(on("winding", "12Vac", {"grounded": "yes"}, rectification="bridge_cap", chassis_negative=True),
+      "Do not power it. Take the LED's negative off the frame first."),
+     (on("winding", "42Vac", rectification="bridge_cap", capacitor="220uF", capacitor_v="50V"),
+      "Do not power it. Take that capacitor out first.")],
+)  # fmt: skip
+def test_what_endangers_owns_the_next_thing(p, act):
+    """No live reading is asked beside a short circuit or a capacitor that may burst (common practice)."""
+    step = assess(p).next_step
+    assert (step.id, step.act) == ("keep-off", act)
+    assert step.stops and not (step.meter or step.points or step.expect or step.reading)

@@ -25,8 +25,6 @@ LEAST_LEFT = 0.05
 READ_DOUBT = 0.08
 # What its maker may drive it to, over what it draws at the volts it is known at (ours).
 MOST_DRIVE = 1.5
-
-
 # Under this no converter inside a lamp begins to work (some tenths of a volt; common practice).
 LEAST_V = 0.3
 
@@ -98,8 +96,9 @@ class Module:
         room = self.at_v - self.bridge_v
         if self.at_v < LEAST_V:
             raise InputError(
-                "band", f"No LED lamp works on {show(self.at_v, VOLT)}: a converter wants {show(LEAST_V, VOLT)} and more."
-            )
+                "band", f"No LED lamp works on {show(self.at_v, VOLT)}: a converter wants {show(LEAST_V, VOLT)} and "
+                "more.",
+            )  # fmt: skip
         if room < LEAST_V:
             raise InputError(
                 "module.polarised", f"At {show(self.amps, AMPERE)} the bridge of a lamp that lights either way round "

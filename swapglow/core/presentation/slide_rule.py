@@ -228,7 +228,7 @@ def judged(rule: SlideRule, found: tuple[Finding, ...]) -> SlideRule:
         The rule with its good places taken apart.
     """
     stopped = any(
-        f.grade == "stop" and not any(_OF_THE_PLACE & r.changes.keys() for r in f.remedies) for f in found
+        f.grade == "stop" and not any(r.changes.keys() <= _OF_THE_PLACE for r in f.remedies) for f in found
     )
     good: ZoneId = "stopped" if stopped else "fits"
     hot = rule.hot

@@ -9,7 +9,7 @@ from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.solution import Solution
 from swapglow.core.design.position import Position
 from swapglow.core.network.cases import Block
-from swapglow.core.quantities import AMPERE, OHM, VOLT, Figure, Source, percent, show
+from swapglow.core.quantities import AMPERE, OHM, VOLT, Figure, Source, show
 
 # The name of these cases among a solution's further blocks.
 BLOCK = "uncertainty"
