@@ -32,13 +32,13 @@ def _lamp(name: str) -> Callable[[Page], None]:
 
 def _trying(page: Page) -> None:
     _lamp("Arc ready")(page)
-    page.get_by_role("button", name=re.compile("^Try: Fit")).first.click()
-    page.get_by_text("Trying:").wait_for()
+    page.get_by_role("button", name=re.compile("^Preview: Fit")).first.click()
+    page.locator("[data-bar]").wait_for()
 
 
 def _pencil(page: Page) -> None:
     _lamp("Pen lamp")(page)
-    page.get_by_role("button", name=re.compile("of the doubt")).click()
+    page.get_by_role("button", name=re.compile("most of it from")).click()
     page.get_by_role("dialog").wait_for()
 
 
@@ -67,6 +67,7 @@ def _readings(name: str) -> Callable[[Page], None]:
     def go(page: Page) -> None:
         _lamp(name)(page)
         page.get_by_role("button", name="Readings").click()
+        page.get_by_role("link", name="Readings before the swap").click()
         page.get_by_text("Readings taken").wait_for()
 
     return go
@@ -83,7 +84,7 @@ def _at(name: str, when: str) -> Callable[[Page], None]:
 def _rectification(page: Page) -> None:
     _lamp("Middle bracket")(page)
     page.get_by_role("button", name="Rectification").click()
-    page.get_by_role("dialog").wait_for()
+    page.locator("[data-panel]").wait_for()
 
 
 def _swaps(page: Page) -> None:
@@ -94,8 +95,8 @@ def _swaps(page: Page) -> None:
 
 def _driver(page: Page) -> None:
     _lamp("Indicator, left front")(page)
-    page.get_by_role("button", name="Driver").first.click()
-    page.get_by_role("dialog").wait_for()
+    page.get_by_role("button", name="Driver", exact=True).click()
+    page.locator("[data-panel]").wait_for()
 
 
 # name, what to do from the bench, look, width, height

@@ -119,7 +119,7 @@ class PositionAnswer(PositionInput):
     equipment: UUID
     rail: UUID
     took: Took
-    holder: str
+    goes_in: str
 
 
 class NewReadingAfter(ReadingAfterInput):

@@ -74,7 +74,7 @@ def position_answer(p: Position) -> PositionAnswer:
     """A position."""
     return PositionAnswer(
         **p.inputs, id=p.pk, equipment=p.equipment_id, rail=p.rail_id, took=taken(p.input),
-        holder=holder_of(p.input),
+        goes_in=holder_of(p.input),
     )  # fmt: skip
 
 

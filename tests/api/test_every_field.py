@@ -149,7 +149,7 @@ ROWS = [(what, field) for what, table in TABLES.items() for field in table]
 
 
 # What is said of a record, which follows what is typed.
-SAID = {"position": {"took", "holder"}, "rail": {"took", "reads", "levels"}, "item": set(), "sheet": set()}
+SAID = {"position": {"took", "goes_in"}, "rail": {"took", "reads", "levels"}, "item": set(), "sheet": set()}
 
 
 def written(content, keys, what):

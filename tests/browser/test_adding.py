@@ -114,7 +114,7 @@ def sheet(page, house, lamp, button):
     page.goto(f"{house.url}/position/{lamp}")
     expect(page.get_by_role("slider")).to_be_visible(timeout=60_000)
     page.get_by_role("button", name=button).first.click()
-    return page.get_by_role("dialog")
+    return page.locator("[data-panel]")
 
 
 def test_a_supply_with_a_source_resistance(house, page):
@@ -132,6 +132,7 @@ def test_a_supply_with_a_source_resistance(house, page):
     form = sheet(page, house, lamp, re.compile("^Rail"))
     expect(form.get_by_role("combobox", name="Kind of supply", exact=True)).to_have_value("Rectified dynamo")
     expect(form.get_by_label("Winding resistance", exact=True)).to_have_value("120R")
+    form.get_by_text("Each end by itself").click()
     expect(form.get_by_label("Volts, fast", exact=True)).to_be_visible()
 
 
@@ -150,10 +151,10 @@ def test_a_finding_and_its_remedy(house, page):
     found = {f["id"]: f for f in house.report(lamp)["findings"]}["long-string"]
     assert found["remedies"][0]["changes"] == {"in_series": 3}
     page.goto(f"{house.url}/position/{lamp}")
-    page.get_by_role("button", name="Try: Keep 3").click()
+    page.get_by_role("button", name="Preview: Keep 3").click()
     expect(page.locator("[data-finding=long-string]")).to_have_count(0)
-    page.get_by_role("button", name="Fit", exact=True).click()
-    expect(page.get_by_text("Trying: ")).to_have_count(0)
+    page.get_by_role("button", name="Use it").click()
+    expect(page.locator("[data-bar]")).to_have_count(0)
     assert house.ask("GET", f"/api/positions/{lamp}")["position"]["in_series"] == 3
 
 

@@ -9,25 +9,25 @@ from tests.browser.test_taking_in import choose, pick, press, type_into
 
 
 def step(page, name):
-    """Open the sheet of a step of the staircase."""
+    """Open the panel of a step of the staircase."""
     page.get_by_label("Volt staircase").get_by_role("button", name=re.compile(f"^{name}")).first.focus()
     page.keyboard.press("Enter")
-    expect(page.get_by_role("dialog")).to_be_visible()
+    expect(page.locator("[data-panel]")).to_be_visible()
 
 
 def shut(page):
     page.keyboard.press("Escape")
-    expect(page.get_by_role("dialog")).to_have_count(0)
+    expect(page.locator("[data-panel]")).to_have_count(0)
 
 
 def take(page, finding, label):
-    """Try a remedy and fit it."""
+    """Preview a remedy and use it."""
     found = page.locator(f"[data-finding={finding}]")
-    found.get_by_role("button", name=re.compile(f"^Try: {label}")).focus()
+    found.get_by_role("button", name=re.compile(f"^Preview: {label}")).focus()
     page.keyboard.press("Enter")
-    expect(page.get_by_text("Trying: ")).to_be_visible()
-    press(page, "Fit")
-    expect(page.get_by_text("Trying: ")).to_have_count(0)
+    expect(page.locator("[data-bar]")).to_be_visible()
+    press(page, "Use it")
+    expect(page.locator("[data-bar]")).to_have_count(0)
     saved(page)
 
 
@@ -96,7 +96,7 @@ def test_a_flasher_keeps_its_time(demo, app):
     app.reload()
     open_lamp(app, "Indicator, left front")
     fast = app.locator("[data-finding=misses-current]")
-    expect(fast.get_by_role("button").filter(has_text="Try").first).to_contain_text("electronic flasher")
+    expect(fast.get_by_role("button").filter(has_text="Preview").first).to_contain_text("electronic flasher")
     take(app, "misses-current", "Put .* as load")
     expect(fast).to_have_count(0)
     step(app, "Driver")
@@ -105,13 +105,17 @@ def test_a_flasher_keeps_its_time(demo, app):
     saved(app)
     shut(app)
     expect(app.locator("[data-finding=load-hot]")).to_contain_text("plastic")
-    expect(app.get_by_text("Turn the LED lamp round in its holder")).to_be_visible()
+    # What may burn owns the next thing: nothing is to be tried live before it.
+    next_thing = app.get_by_label("Next thing on the bench")
+    expect(next_thing).to_contain_text("Do not power it. Take the load resistor off the plastic first.")
+    expect(next_thing.get_by_role("textbox")).to_have_count(0)
     take(app, "load-hot", "Fit an electronic flasher")
     expect(fast).to_have_count(0)
+    expect(next_thing).not_to_contain_text("Do not power it")
     expect(app.get_by_text("Turn the LED lamp round in its holder")).to_have_count(0)
 
 
-def test_swaps_are_compared_and_one_is_tried_without_leaving(demo, app):
+def test_swaps_are_compared_and_one_is_previewed_without_leaving(demo, app):
     app.reload()
     open_lamp(app, "Door running")
     press(app, "Swaps")
@@ -124,10 +128,11 @@ def test_swaps_are_compared_and_one_is_tried_without_leaving(demo, app):
     expect(app.get_by_role("article", name="As it stands")).to_contain_text(
         "still runs through the LED: seen in a lit room"
     )
-    best.get_by_role("button", name="Try").focus()
+    best.get_by_role("button", name=re.compile("^Preview")).focus()
     app.keyboard.press("Enter")
-    expect(app.get_by_role("dialog")).to_have_count(0)
-    expect(app.get_by_text("Trying: ")).to_be_visible()
+    # The panel stays, beside the instruments that show what is previewed.
+    expect(app.locator("[data-panel]")).to_be_visible()
+    expect(app.locator("[data-bar]")).to_be_visible()
     expect(app.locator("[data-finding=glows-when-off]")).to_have_count(0)
     press(app, "Put back")
     expect(app.locator("[data-finding=glows-when-off]")).to_be_visible()

@@ -27,8 +27,8 @@ def show(page, view):
         page.get_by_role("link", name=re.compile("^Dial, left")).click()
         expect(page.get_by_role("slider")).to_be_visible()
     if view == "sheet":
-        page.get_by_role("button", name=re.compile("^Resistor")).click()
-        expect(page.get_by_role("dialog")).to_be_visible()
+        page.get_by_role("button", name="Resistor", exact=True).click()
+        expect(page.locator("[data-panel]")).to_be_visible()
     if view in ("take-in", "rail"):
         page.get_by_role("link", name="Chart room reading lights").click()
         expect(page.get_by_text("Supply rails")).to_be_visible()
@@ -37,16 +37,17 @@ def show(page, view):
         expect(page.get_by_text("Originals removed")).to_be_visible()
     if view == "rail":
         page.get_by_role("button", name="Edit Bell winding").click()
-        expect(page.get_by_role("dialog")).to_be_visible()
+        expect(page.locator("[data-panel]")).to_be_visible()
     if view in ("readings", "rectification", "cycle"):
         page.get_by_role("link", name=re.compile("^Left bracket")).click()
         expect(page.get_by_role("slider")).to_be_visible()
     if view == "readings":
         page.get_by_role("button", name="Readings").click()
+        page.get_by_role("link", name="Readings before the swap").click()
         expect(page.get_by_text("What they say, inferred")).to_be_visible()
     if view == "rectification":
         page.get_by_role("button", name="Rectification").click()
-        expect(page.get_by_role("dialog")).to_be_visible()
+        expect(page.locator("[data-panel]")).to_be_visible()
     if view == "cycle":
         page.get_by_text("Over the cycle").click()
         expect(page.get_by_role("img", name="LED current over one cycle")).to_be_visible()
@@ -60,8 +61,8 @@ def show(page, view):
         page.get_by_role("button", name="Swaps").click()
         expect(page.get_by_role("article").first).to_be_visible()
     if view == "driver":
-        page.get_by_role("button", name=re.compile("^Driver")).click()
-        expect(page.get_by_role("dialog")).to_be_visible()
+        page.get_by_role("button", name="Driver", exact=True).click()
+        expect(page.locator("[data-panel]")).to_be_visible()
     if view == "budget":
         page.get_by_role("link", name="Meridian cart").click()
         expect(page.get_by_text("together after the swaps")).to_be_visible()

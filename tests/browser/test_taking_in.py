@@ -52,9 +52,22 @@ def keep_reading(page: Page, function, text, lamp):
     saved(page)
 
 
+def stairs(page):
+    return page.get_by_label("Volt staircase")
+
+
+def readings(page):
+    """Go from a lamp to its readings before the swap."""
+    press(page, "Readings")
+    press(page, "Readings before the swap", "link")
+
+
 def test_from_nothing_to_a_sized_ac_position_by_keyboard(app):
     press(app, "Add equipment")
-    type_into(app, "Name", "Pier clock")
+    press(app, "Rename New equipment")
+    app.keyboard.type("Pier clock")
+    app.keyboard.press("Enter")
+    expect(app.get_by_role("heading", name="Pier clock", level=1)).to_be_visible()
     press(app, "Take-in sheet")
     expect(app.get_by_role("heading", name=re.compile("Pier clock: take-in"))).to_be_visible()
     expect(app.get_by_text("Not looked at yet")).to_be_visible()
@@ -74,7 +87,7 @@ def test_from_nothing_to_a_sized_ac_position_by_keyboard(app):
     press(app, "Add lamp")
     expect(app.get_by_role("slider")).to_be_visible()
 
-    press(app, "Readings")
+    readings(app)
     expect(app.get_by_role("heading", name=re.compile("readings before the swap"))).to_be_visible()
     keep_reading(app, "AC volts", "8.1V", "In")
     keep_reading(app, "DC volts", "0.01V", "In")
@@ -83,7 +96,7 @@ def test_from_nothing_to_a_sized_ac_position_by_keyboard(app):
     expect(app.get_by_text("AC: next to nothing on the DC range.")).to_be_visible()
     # (9.6 V − 8.1 V) / 150 mA is 10 Ω (Ohm); with the range's own 5 Ω taken out a little less.
     expect(app.get_by_text(re.compile("Source resistance 10"))).to_be_visible()
-    press(app, re.compile("Take over: Source resistance"))
+    press(app, re.compile("Use it: Source resistance"))
     saved(app)
     press(app, "Back to the lamp", "link")
 
@@ -92,22 +105,22 @@ def test_from_nothing_to_a_sized_ac_position_by_keyboard(app):
     expect(app.get_by_text("a common negative may stay on the frame")).to_be_visible()
     press(app, "Close")
     expect(app.get_by_role("radio", name="Capacitor at its lowest")).to_be_visible()
-    expect(app.get_by_role("button", name=re.compile("^Rectifier and sag"))).to_be_visible()
-    was = app.get_by_role("button", name=re.compile("^Resistor")).inner_text()
+    expect(stairs(app).get_by_role("button", name=re.compile("^Rectifier and sag"))).to_be_visible()
+    was = stairs(app).get_by_role("button", name=re.compile("^Resistor")).inner_text()
     app.keyboard.press("s")
     app.keyboard.press("ArrowRight")
-    expect(app.get_by_role("button", name=re.compile("^Resistor"))).not_to_have_text(was)
+    expect(stairs(app).get_by_role("button", name=re.compile("^Resistor"))).not_to_have_text(was)
     app.reload()
-    expect(app.get_by_role("button", name=re.compile("^Rectifier and sag"))).to_be_visible()
+    expect(stairs(app).get_by_role("button", name=re.compile("^Rectifier and sag"))).to_be_visible()
 
 
 def test_a_capacitor_taken_at_its_rms_is_cured_by_its_remedy(demo, app):
     app.reload()
     open_lamp(app, "Middle bracket")
     expect(app.get_by_text("RMS was taken for peak")).to_be_visible()
-    press(app, "Try: Fit a 25 V part")
-    expect(app.get_by_text("Trying: Fit a 25 V part")).to_be_visible()
-    press(app, "Fit")
+    press(app, "Preview: Fit a 25 V part")
+    expect(app.get_by_role("group", name="Preview: Fit a 25 V part")).to_be_visible()
+    press(app, "Use it")
     expect(app.get_by_text("RMS was taken for peak")).to_have_count(0)
     saved(app)
     app.reload()
@@ -118,7 +131,7 @@ def test_a_capacitor_taken_at_its_rms_is_cured_by_its_remedy(demo, app):
 def test_the_staircase_shows_idle_and_full_speed(demo, app):
     app.reload()
     open_lamp(app, "Panel lamp")
-    step = app.get_by_role("button", name=re.compile("^Rail"))
+    step = stairs(app).get_by_role("button", name=re.compile("^Rail"))
     running = step.inner_text()
     app.get_by_role("radio", name="Full speed").focus()
     app.keyboard.press("Space")
@@ -133,7 +146,7 @@ def test_the_staircase_shows_idle_and_full_speed(demo, app):
 def test_an_inverted_line_is_said_on_the_readings(demo, app):
     app.reload()
     open_lamp(app, "Fast slew")
-    press(app, "Readings")
+    readings(app)
     expect(app.get_by_text("The logic is inverted")).to_be_visible()
     row = app.get_by_role("row", name=re.compile("^off"))
     expect(row.get_by_text("open, inferred")).to_be_visible()
@@ -190,7 +203,7 @@ def test_a_document_is_looked_at_before_it_comes_in(demo, app, tmp_path):
     app.get_by_role("link", name="Dome hand paddle").click()
     press(app, "Files")
     with app.expect_download() as download:
-        app.get_by_role("link", name="Document without photographs (JSON)").click()
+        app.get_by_role("link", name="File without photographs (JSON)").click()
     path = tmp_path / "paddle.json"
     download.value.save_as(path)
     data = json.loads(path.read_text())
@@ -200,7 +213,7 @@ def test_a_document_is_looked_at_before_it_comes_in(demo, app, tmp_path):
     press(app, "Bench", "link")
     # All of the bench stands before anything on it is pressed.
     expect(app.get_by_role("link", name=re.compile("^Fast slew|^Slew, fast")).first).to_be_visible()
-    press(app, "Bring in a document")
+    press(app, "Bring in a file")
     expect(app.get_by_role("dialog")).to_be_visible()
     with app.expect_file_chooser() as chooser:
         press(app, "Choose a file")
@@ -212,7 +225,7 @@ def test_a_document_is_looked_at_before_it_comes_in(demo, app, tmp_path):
     press(app, "Bench", "link")
     # All of the bench stands before anything on it is pressed.
     expect(app.get_by_role("link", name=re.compile("^Fast slew|^Slew, fast")).first).to_be_visible()
-    press(app, "Bring in a document")
+    press(app, "Bring in a file")
     expect(app.get_by_role("dialog")).to_be_visible()
     path.write_text(path.read_text()[:300])
     with app.expect_file_chooser() as chooser:
@@ -225,8 +238,8 @@ def test_a_document_is_looked_at_before_it_comes_in(demo, app, tmp_path):
 def test_what_is_on_the_mains_gets_no_live_procedure(demo, app):
     app.reload()
     open_lamp(app, "Safelight")
-    expect(app.get_by_role("heading", name=re.compile("Unplug it"))).to_be_visible()
-    expect(app.get_by_role("button", name="Read", exact=True)).to_have_count(0)
-    press(app, "Readings")
+    expect(app.get_by_role("heading", name=re.compile("Do not read or work on it live"))).to_be_visible()
+    expect(app.get_by_role("button", name="Keep reading")).to_have_count(0)
+    readings(app)
     expect(app.get_by_text("No live readings are taken or kept")).to_be_visible()
     expect(app.get_by_role("button", name="Keep the reading")).to_have_count(0)

@@ -11,7 +11,7 @@ from tests.browser.test_taking_in import pick, press, type_into
 def edit_battery(page):
     page.get_by_role("button", name="Edit Cart battery", exact=True).focus()
     page.keyboard.press("Enter")
-    expect(page.get_by_role("dialog")).to_be_visible()
+    expect(page.locator("[data-panel]")).to_be_visible()
 
 
 def hours(budget):
@@ -29,7 +29,7 @@ def test_a_rails_budget_follows_what_is_typed(demo, app):
     edit_battery(app)
     type_into(app, "What else hangs on it", "0.4A")
     app.keyboard.press("Escape")
-    expect(app.get_by_role("dialog")).to_have_count(0)
+    expect(app.locator("[data-panel]")).to_have_count(0)
     expect(budget).to_contain_text("What else hangs on it: 400")
     after = hours(budget)
     assert after < before / 2
@@ -37,7 +37,7 @@ def test_a_rails_budget_follows_what_is_typed(demo, app):
     edit_battery(app)
     type_into(app, "Fuse", "0.5A")
     app.keyboard.press("Escape")
-    expect(app.get_by_role("dialog")).to_have_count(0)
+    expect(app.locator("[data-panel]")).to_have_count(0)
     expect(budget).to_contain_text("of its fuse")
     app.keyboard.press("Control+z")
     expect(budget).not_to_contain_text("of its fuse")

@@ -2376,8 +2376,8 @@ export interface components {
             took: {
                 [key: string]: string;
             };
-            /** Holder */
-            holder: string;
+            /** Goes In */
+            goes_in: string;
         };
         /**
          * QuickKeep

@@ -142,9 +142,7 @@ function Diagnosis({ diagnosis, onStrike }: DiagnosisProps) {
       <Head>
         {diagnosis.agrees ? <Agrees /> : <GradeMark grade="stop" />}
         {onStrike && (
-          <Why onPress={() => onStrike(diagnosis.id)} aria-label="delete this reading">
-            delete reading
-          </Why>
+          <Why onPress={() => onStrike(diagnosis.id)}>delete this reading</Why>
         )}
       </Head>
       {diagnosis.agrees ? (

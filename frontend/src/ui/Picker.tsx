@@ -112,14 +112,22 @@ interface Props {
   hint?: string;
 }
 
-/** Those of which every word typed is a part, wherever spaces stand; all of them where nothing is typed. */
+/** Those of which every word typed is a part, wherever spaces stand; first those whose name says it so. */
 function matching(items: readonly Pick[], text: string): Pick[] {
   const asked = text.toLowerCase().split(/\s+/).filter(Boolean);
   const said = ({ label, detail = "", words = "" }: Pick) => {
     const whole = `${label} ${detail} ${words}`.toLowerCase();
     return `${whole} ${whole.replace(/\s+/g, "")}`;
   };
-  return items.filter((item) => asked.every((word) => said(item).includes(word)));
+  const phrase = asked.join(" ");
+  const far = ({ label }: Pick) => {
+    const name = label.toLowerCase();
+    if (name.includes(phrase)) return 0;
+    return asked.every((word) => name.includes(word)) ? 1 : 2;
+  };
+  return items
+    .filter((item) => asked.every((word) => said(item).includes(word)))
+    .sort((a, b) => far(a) - far(b));
 }
 
 /**

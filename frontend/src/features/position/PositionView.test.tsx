@@ -58,7 +58,7 @@ const position = {
   sweep_in_series: "",
   sweep_resistor: "",
   took: { target: "4 mA" },
-  holder: "leds",
+  goes_in: "leds",
 };
 const view = {
   position,

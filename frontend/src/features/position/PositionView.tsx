@@ -37,7 +37,7 @@ const Beside = styled.div`
     flex: 1;
     min-height: 0;
     gap: 18px;
-    &[data-panel="true"] {
+    &[data-open="true"] {
       grid-template-columns: minmax(0, 1fr) minmax(360px, 32%);
     }
   }
@@ -136,7 +136,7 @@ function Bench({ view, report, stale, problem, trying }: BenchProps) {
       <Frame>
         <PositionHead view={view} alternates={report?.cycle != null} part={part} onEdit={setPart} />
         {narrow && under === undefined && panel}
-        <Beside data-panel={!narrow && panel !== undefined}>
+        <Beside data-open={!narrow && panel !== undefined}>
           <Work>
             <Acts
               id={position.id}

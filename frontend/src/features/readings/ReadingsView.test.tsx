@@ -79,7 +79,7 @@ test("readings stand with what the meter did to them, contradictions above them"
 
 test("an inference that sets something can be taken over, another only read", async () => {
   await open();
-  const takes = screen.getAllByRole("button", { name: /^Take over/ });
+  const takes = screen.getAllByRole("button", { name: /^Use it/ });
   expect(takes).toHaveLength(1);
   fireEvent.click(takes[0] as HTMLElement);
   await waitFor(() => expect(asked.map((a) => a.path)).toContain("/api/positions/p1/infer/wave"));

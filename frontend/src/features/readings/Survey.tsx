@@ -49,7 +49,7 @@ export function SurveyPart({ id, survey }: Props) {
           inferences={survey.inferences}
           onTakeOver={(name) =>
             inPassing(
-              save("POST", `/api/positions/${id}/infer/${name}`, undefined, { label: "Take over" }),
+              save("POST", `/api/positions/${id}/infer/${name}`, undefined, { label: "Use it" }),
             )
           }
         />
@@ -113,11 +113,8 @@ function Inferences({ inferences, onTakeOver }: InferencesProps) {
               <small>From {i.basis}.</small>
             </span>
             {Object.keys(i.sets ?? {}).length > 0 && (
-              <SmallButton
-                aria-label={`Take over: ${i.statement}`}
-                onPress={() => onTakeOver(i.id)}
-              >
-                Take over
+              <SmallButton aria-label={`Use it: ${i.statement}`} onPress={() => onTakeOver(i.id)}>
+                Use it
               </SmallButton>
             )}
           </li>

@@ -89,7 +89,10 @@ export function TitleField({ what }: { what: string }) {
             autoComplete="off"
             spellCheck={false}
             onKeyDown={(e) => {
-              if (e.key === "Enter" || e.key === "Escape") done(true);
+              if (e.key !== "Enter" && e.key !== "Escape") return;
+              // The key's own effect would fall on the button that is focused next.
+              e.preventDefault();
+              done(true);
             }}
           />
         </TextField>

@@ -26,7 +26,7 @@ interface Props {
 export function HolderPart({ position, rail, fit, take }: Props) {
   const catalogue = useCatalogue().data;
   const { save } = useRecord();
-  const kept = position.holder;
+  const kept = position.goes_in;
   // An answer that has no figures yet stands here until they are typed.
   const [asked, setAsked] = useState<string>();
   const holder = asked ?? kept;
