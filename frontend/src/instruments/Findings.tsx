@@ -6,8 +6,11 @@ import { SmallButton } from "../ui/Button";
 import { Figure } from "../ui/Figure";
 import { GradeMark } from "../ui/GradeMark";
 import { say } from "../ui/say";
+import { Unseen } from "../ui/Unseen";
+import { Announce } from "./Announce";
 
 const Wrap = styled.section`
+  position: relative;
   height: 100%;
   overflow: auto;
   padding-right: 6px;
@@ -44,6 +47,9 @@ const Why = styled(AriaButton)`
   text-decoration: underline;
   text-underline-offset: 0.2em;
   cursor: pointer;
+  @media (pointer: coarse) {
+    min-height: 44px;
+  }
 `;
 
 const Panel = styled(DisclosurePanel)`
@@ -88,6 +94,8 @@ export function Findings({ findings, diagnoses, onTry, onStrike }: Props) {
   const latest = diagnoses[diagnoses.length - 1];
   return (
     <Wrap aria-label="Findings" tabIndex={0} role="region">
+      <Unseen as="h2">Findings</Unseen>
+      <Announce findings={findings} />
       {!latest && findings.length === 0 && <Message>Nothing to mind with these figures.</Message>}
       <List>
         {latest && <Diagnosis diagnosis={latest} {...(onStrike ? { onStrike } : {})} />}
@@ -141,9 +149,7 @@ function Diagnosis({ diagnosis, onStrike }: DiagnosisProps) {
     <Item data-diagnosis={diagnosis.agrees ? "agrees" : "off"}>
       <Head>
         {diagnosis.agrees ? <Agrees /> : <GradeMark grade="stop" />}
-        {onStrike && (
-          <Why onPress={() => onStrike(diagnosis.id)}>delete this reading</Why>
-        )}
+        {onStrike && <Why onPress={() => onStrike(diagnosis.id)}>delete this reading</Why>}
       </Head>
       {diagnosis.agrees ? (
         <Message>{diagnosis.line}</Message>

@@ -12,6 +12,8 @@ const Box = styled.section`
   display: flex;
   flex-direction: column;
   border-radius: 6px;
+  /* Light stays light whatever colours the page is forced to. */
+  forced-color-adjust: none;
   background: #050606;
   color: #d9d4c8;
   padding: 8px 12px;

@@ -90,9 +90,7 @@ const Side = styled.div`
     flex-wrap: wrap;
   }
   @media (max-width: 760px) {
-    & > svg {
-      width: 100%;
-    }
+    display: block;
   }
 `;
 
@@ -103,6 +101,11 @@ const Type = styled.div`
     position: absolute;
     right: 0;
     top: -5px;
+  }
+  @media (max-width: 760px) {
+    & > button {
+      position: static;
+    }
   }
 `;
 

@@ -66,6 +66,7 @@ export const GlobalStyle = createGlobalStyle`
   button, input, select, textarea { font: inherit; color: inherit; }
   a { color: inherit; }
   :focus-visible, [data-focus-visible] { outline: 3px solid var(--focus); outline-offset: 2px; }
+  ::placeholder { color: var(--ink-soft); opacity: 1; }
   [hidden] { display: none !important; }
   @media (prefers-reduced-motion: reduce) {
     *, *::before, *::after { animation: none !important; transition: none !important; }

@@ -69,4 +69,7 @@ export const SmallButton = styled(Button)`
   border-width: 1px;
   white-space: normal;
   text-align: left;
+  @media (pointer: coarse) {
+    min-height: 44px;
+  }
 `;

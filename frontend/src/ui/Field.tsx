@@ -28,10 +28,6 @@ const Box = styled(Input)`
     border-color: var(--stop);
     border-width: 2.5px;
   }
-  &::placeholder {
-    color: var(--ink-soft);
-    opacity: 1;
-  }
 `;
 
 /* What stands in the field's own frame beside its text. */

@@ -71,7 +71,13 @@ interface GlowProps {
 /** A lamp in its dark cell. */
 export function Glow({ colour, lightness }: GlowProps) {
   return (
-    <svg width="40" height="40" viewBox="-20 -20 40 40" aria-hidden="true">
+    <svg
+      width="40"
+      height="40"
+      viewBox="-20 -20 40 40"
+      aria-hidden="true"
+      style={{ forcedColorAdjust: "none" }}
+    >
       <rect x="-20" y="-20" width="40" height="40" rx="5" fill="#050606" />
       <circle r="16" fill={colour} opacity={0.0035 * lightness} />
       <circle r="9" fill={colour} stroke="#2c2f2d" />

@@ -13,7 +13,7 @@ export const option = css`
   align-items: center;
   min-height: 44px;
   padding: 0 12px;
-  border: 1.5px solid var(--rule);
+  border: 1.5px solid var(--ink-soft);
   border-radius: 4px;
   background: none;
   cursor: pointer;
@@ -22,6 +22,13 @@ export const option = css`
     border-color: var(--ink);
     color: var(--ground);
     font-weight: 650;
+  }
+  @media (forced-colors: active) {
+    &[data-selected] {
+      forced-color-adjust: none;
+      background: Highlight;
+      color: HighlightText;
+    }
   }
   &[data-hovered]:not([data-selected]) {
     border-color: var(--ink);

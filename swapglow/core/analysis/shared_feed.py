@@ -64,7 +64,8 @@ def neighbours(position: Position, states: tuple[StateSolution, ...]) -> tuple[N
         for k, load in enumerate(p.driver.loads, 1):
             light = None
             if load.lamp is not None and before:
-                light = (float(shared[1]) / before) ** LIGHT_EXPONENT
+                # A filament lights either way round.
+                light = abs(float(shared[1]) / before) ** LIGHT_EXPONENT
             out.append(Neighbour(load, t.state, before, float(shared[1]), float(shared[2]),
                                  _amps(load, k, t), light))  # fmt: skip
     return tuple(out)

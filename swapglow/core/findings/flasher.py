@@ -72,7 +72,7 @@ def misses_current(c: Context) -> Iterable[Finding]:
         f"It {p.driver.kind.misses}: {show(w.sees, AMPERE)} of the {show(w.needs.value, AMPERE)} that it wants.",
         show(w.sees, AMPERE),
         show(w.needs.value, AMPERE),
-        f"It counts current; {show(w.missing, AMPERE)} is missing. Two schools: one that does not count, or "
+        f"It counts current; {show(w.missing, AMPERE)} is missing. Two ways: one that does not count, or "
         "a load resistor that burns what is missing. Ours is the cool one first. " + _where(p, w) + _CARE,
         c.offer(lambda: (cool(p), *load_remedy(p, w))),
     )

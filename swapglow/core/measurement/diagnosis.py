@@ -181,7 +181,7 @@ def _causes(s: Solution, reading: ReadingAfter, usual: float) -> Iterable[Cause]
 
 
 def _cause(key: str, message: str, predicted: float, unit: Unit) -> Cause:
-    origin = "the position solved with this fault"
+    origin = "the lamp solved with this fault"
     return Cause(key, message, shown(predicted, unit, origin), _AT.get(key, ()))
 
 

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import { Input, Label, SearchField } from "react-aria-components";
 import { Link, useNavigate } from "react-router";
 import styled from "styled-components";
@@ -13,6 +13,7 @@ import { moved, Movers } from "../../ui/Movers";
 import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
 import { useOnce } from "../../ui/useOnce";
+import { useRoving } from "../../ui/useRoving";
 import { QuickSum } from "./QuickSum";
 
 const Head = styled.div`
@@ -190,16 +191,34 @@ export function BenchView() {
       {items.length > 0 && found.length === 0 && (
         <p role="status">Nothing on the bench has “{asked.trim()}”.</p>
       )}
-      <Items aria-label="Equipment in work">{open.map(row)}</Items>
+      <Rows label="Equipment in work">{open.map(row)}</Rows>
       {done.length > 0 && (
         <>
           <Fold aria-expanded={unfolded} onPress={() => setUnfolded(!unfolded)}>
             {unfolded ? "Fold away" : "Show"} finished ({done.length})
           </Fold>
-          {unfolded && <Items aria-label="Finished equipment">{done.map(row)}</Items>}
+          {unfolded && <Rows label="Finished equipment">{done.map(row)}</Rows>}
         </>
       )}
     </Shell>
+  );
+}
+
+interface RowsProps {
+  /** What the list is of. */
+  label: string;
+  children: ReactNode;
+}
+
+/** A list that is one stop of the Tab key. */
+function Rows({ label, children }: RowsProps) {
+  const { list, onKeyDown } = useRoving<HTMLUListElement>();
+  return (
+    // The arrows go from link to link; the list itself takes no key.
+     
+    <Items ref={list} aria-label={label} onKeyDown={onKeyDown}>
+      {children}
+    </Items>
   );
 }
 

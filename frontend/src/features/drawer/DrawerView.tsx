@@ -4,6 +4,7 @@ import { useDrawer } from "../../api/queries";
 import { useDraft } from "../../saving/useDraft";
 import { inPassing, useSave } from "../../saving/useSave";
 import { MainButton, SmallButton } from "../../ui/Button";
+import { useListFocus } from "../../ui/useListFocus";
 import { Field } from "../../ui/Field";
 import { Shell } from "../../shell/Shell";
 
@@ -59,7 +60,9 @@ export default function DrawerView() {
     const field = { draft: typed.key, text, names: ["add"], label: "Add values" };
     inPassing(save("PATCH", "/api/drawer", { add: values }, { field }));
   };
+  const { list, gone } = useListFocus<HTMLUListElement>(texts.length);
   const takeOut = (text: string) => {
+    gone(texts.indexOf(text));
     const more = { label: `Take out ${text}`, done: `Took out ${text}.` };
     inPassing(save("PATCH", "/api/drawer", { remove: [text] }, more));
   };
@@ -84,7 +87,7 @@ export default function DrawerView() {
         <MainButton type="submit">Add</MainButton>
       </Add>
       {drawer.data && texts.length === 0 && <p>The drawer is empty: type the values you keep.</p>}
-      <Values>
+      <Values ref={list}>
         {texts.map((t) => (
           <li key={t}>
             {t}

@@ -84,7 +84,9 @@ export function RailList({ equipment, rails, arranging, onMove }: Props) {
           Add rail
         </Button>
       </Head>
-      {rails.length === 0 && <p>A lamp needs a rail: add the one that feeds it.</p>}
+      {rails.length === 0 && (
+        <p>Add the one that feeds the lamp. A first lamp brings one along, in pencil.</p>
+      )}
       <List>
         {rails.map((r, k) => (
           <li key={r.id}>

@@ -59,7 +59,7 @@ const Tab = styled(ToggleButton)`
   min-height: 36px;
   padding: 0 9px;
   border: 0;
-  border-bottom: 3px solid var(--rule);
+  border-bottom: 3px solid var(--ink-soft);
   background: none;
   font-size: 0.95rem;
   font-weight: 600;
@@ -74,6 +74,13 @@ const Tab = styled(ToggleButton)`
   }
   @media (pointer: coarse), (max-width: 760px) {
     min-height: 44px;
+  }
+  @media (forced-colors: active) {
+    &[data-selected] {
+      forced-color-adjust: none;
+      background: Highlight;
+      color: HighlightText;
+    }
   }
 `;
 

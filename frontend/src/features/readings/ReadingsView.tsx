@@ -81,7 +81,7 @@ export default function ReadingsView() {
         ) : (
           <TakeReading id={id} />
         )}
-        <SurveyPart id={id} survey={report.survey} />
+        <SurveyPart id={id} survey={report.survey} stops={report.next_step.stops} />
       </Columns>
     </Shell>
   );

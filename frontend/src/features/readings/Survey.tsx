@@ -3,6 +3,7 @@ import styled from "styled-components";
 import type { Report } from "../../api/client";
 import { inPassing, useSave } from "../../saving/useSave";
 import { SmallButton } from "../../ui/Button";
+import { useListFocus } from "../../ui/useListFocus";
 import { List, Section } from "./Section";
 import { SwitchStates } from "./SwitchStates";
 
@@ -23,10 +24,12 @@ interface Props {
   id: string;
   /** What the readings before the swap say. */
   survey: Survey;
+  /** Whether nothing may be powered: then nothing further is asked. */
+  stops: boolean;
 }
 
 /** What the readings say: where they cannot both be right, what was read, what follows, what is next. */
-export function SurveyPart({ id, survey }: Props) {
+export function SurveyPart({ id, survey, stops }: Props) {
   const save = useSave();
   return (
     <div>
@@ -54,7 +57,7 @@ export function SurveyPart({ id, survey }: Props) {
           }
         />
       )}
-      {survey.plan.length > 1 && <Plan steps={survey.plan.slice(1)} />}
+      {!stops && survey.plan.length > 1 && <Plan steps={survey.plan.slice(1)} />}
     </div>
   );
 }
@@ -67,14 +70,15 @@ interface ReadingsTakenProps {
 }
 
 function ReadingsTaken({ readings, onDelete }: ReadingsTakenProps) {
+  const { list, gone } = useListFocus<HTMLUListElement>(readings.length);
   return (
     <Section aria-label="Readings taken">
       <h2>Readings taken</h2>
       {readings.length === 0 && (
         <p>None yet. Begin with volts at the lamp&apos;s contacts, lamp in, on DC and AC.</p>
       )}
-      <List>
-        {readings.map((r) => (
+      <List ref={list}>
+        {readings.map((r, at) => (
           <li key={r.id}>
             <span>
               {r.text}
@@ -84,7 +88,13 @@ function ReadingsTaken({ readings, onDelete }: ReadingsTakenProps) {
                 </small>
               )}
             </span>
-            <SmallButton aria-label={`Delete ${r.text}`} onPress={() => onDelete(r.id)}>
+            <SmallButton
+              aria-label={`Delete ${r.text}`}
+              onPress={() => {
+                gone(at);
+                onDelete(r.id);
+              }}
+            >
               Delete
             </SmallButton>
           </li>

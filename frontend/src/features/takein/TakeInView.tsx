@@ -16,13 +16,20 @@ import { Photos } from "./Photos";
 
 const Title = styled.h1`
   font-size: 1.6rem;
-  line-height: 1.2;
+  line-height: 1.15;
   font-weight: 650;
-  margin-bottom: 10px;
+`;
+
+const Top = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 2px 16px;
+  margin-bottom: 8px;
   a {
-    font-size: 1rem;
-    font-weight: 400;
-    margin-left: 14px;
+    display: inline-flex;
+    align-items: center;
+    min-height: 32px;
     text-underline-offset: 0.2em;
   }
 `;
@@ -75,10 +82,10 @@ export default function TakeInView() {
   const { sheet } = query.data.take_in;
   return (
     <Shell title={`Take-in sheet of ${query.data.name}`} steps={query.data.steps}>
-      <Title>
-        {query.data.name}: take-in
+      <Top>
+        <Title>{query.data.name}: take-in</Title>
         <Link to={`/equipment/${id}`}>Rails and lamps</Link>
-      </Title>
+      </Top>
       <RecordContext
         value={{
           id,

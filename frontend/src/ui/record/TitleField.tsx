@@ -63,7 +63,7 @@ export function TitleField({ what }: { what: string }) {
   const entry = useRef<HTMLInputElement>(null);
   const pencil = useRef<HTMLButtonElement>(null);
   useEffect(() => {
-    if (!typing) return;
+    if (!typing || document.activeElement === entry.current) return;
     entry.current?.focus();
     entry.current?.select();
   }, [typing]);
@@ -77,11 +77,13 @@ export function TitleField({ what }: { what: string }) {
   };
   return (
     <div>
-      {typing ? (
+      {/* What was refused stands in its field still. */}
+      {typing || field.draft?.refused !== undefined ? (
         <TextField
           aria-label={`Name of this ${what}`}
           value={field.value}
           onChange={field.type}
+          onFocus={() => setTyping(true)}
           onBlur={() => done(false)}
         >
           <Entry

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../../api/client";
 import { useCatalogue } from "../../../api/queries";
+import { LedWayRound } from "../../../instruments/WayRound";
 import { SavedChoice } from "../../../ui/record/SavedChoice";
 import { SavedPart } from "../../../ui/record/SavedPart";
 import { SavedQuantity } from "../../../ui/record/SavedQuantity";
@@ -35,6 +36,7 @@ export function LedPart({ position, fit }: Props) {
         hint="Empty takes the kind's range; 1.9-2.3V, at rated current"
       />
       <SavedText field="rated" label="Own rated current" hint="Empty takes the kind's; 20mA" />
+      <LedWayRound />
       <SweepPart position={position} fit={fit} />
       <BesidePart position={position} />
     </>

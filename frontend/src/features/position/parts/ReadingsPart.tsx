@@ -9,6 +9,7 @@ import { ReadingEntry } from "../../../instruments/ReadingEntry";
 import { inPassing, useSave } from "../../../saving/useSave";
 import { SmallButton } from "../../../ui/Button";
 import { OneOfSome } from "../../../ui/OneOfSome";
+import { useListFocus } from "../../../ui/useListFocus";
 import { say } from "../../../ui/say";
 import type { Position } from "./part";
 
@@ -38,13 +39,17 @@ export function ReadingsPart({ position, report }: Props) {
   const kinds = useCatalogue().data?.choices["bench_reading.what"] ?? [];
   const save = useSave();
   const [what, setWhat] = useState("current");
-  const strike = (reading: string) =>
+  const taken = [...(report?.diagnoses ?? [])].reverse();
+  const { list, gone } = useListFocus<HTMLUListElement>(taken.length);
+  const strike = (reading: string) => {
+    gone(taken.findIndex((d) => d.id === reading));
     inPassing(
       save("DELETE", `/api/readings/after/${reading}`, undefined, {
         label: "Delete a reading",
         done: "Deleted the reading.",
       }),
     );
+  };
   return (
     <>
       {position.mains ? (
@@ -72,9 +77,9 @@ export function ReadingsPart({ position, report }: Props) {
         </>
       )}
       <Link to={`/position/${position.id}/readings`}>Readings before the swap</Link>
-      {report && report.diagnoses.length > 0 && (
-        <Taken aria-label="Readings after the swap">
-          {[...report.diagnoses].reverse().map((d) => (
+      {taken.length > 0 && (
+        <Taken ref={list} aria-label="Readings after the swap">
+          {taken.map((d) => (
             <li key={d.id}>
               <span>
                 {kinds.find((k) => k.id === d.kind)?.label ?? d.kind}: {say(d.reading)},{" "}

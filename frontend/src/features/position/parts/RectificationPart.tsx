@@ -1,6 +1,7 @@
 import type { Report } from "../../../api/client";
 import { useCatalogue } from "../../../api/queries";
 import { CycleTrace } from "../../../instruments/CycleTrace";
+import { CapacitorWayRound } from "../../../instruments/WayRound";
 import { SavedChoice } from "../../../ui/record/SavedChoice";
 import { SavedPart } from "../../../ui/record/SavedPart";
 import { SavedQuantity } from "../../../ui/record/SavedQuantity";
@@ -40,6 +41,7 @@ export function RectificationPart({ cycle }: Props) {
           />
         </>
       )}
+      {asks.includes("capacitor") && <CapacitorWayRound />}
       {asks.includes("second_led_id") && (
         <SavedPart
           field="second_led_id"

@@ -1,0 +1,84 @@
+import styled from "styled-components";
+
+const Draw = styled.svg`
+  display: block;
+  width: 100%;
+  max-width: 330px;
+  height: auto;
+  text {
+    font: 600 13px var(--sans);
+    fill: var(--ink);
+  }
+  path,
+  circle,
+  rect {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 2;
+  }
+  .soft {
+    fill: var(--rule-soft);
+  }
+  .full {
+    fill: var(--ink);
+  }
+`;
+
+/** Which way round a round LED sits: long leg and round side to plus, short leg and flat to minus. */
+export function LedWayRound() {
+  return (
+    <Draw
+      viewBox="0 0 330 104"
+      role="img"
+      aria-label="Round LED: the long leg is plus, the short leg and the flat of its rim are minus"
+    >
+      <path className="soft" d="M28 46V30a18 18 0 0 1 36 0v16z" />
+      <path d="M24 46h44M37 46v50M55 46v34" />
+      <text x="4" y="98">
+        +
+      </text>
+      <text x="14" y="98">
+        long
+      </text>
+      <text x="62" y="84">
+        − short
+      </text>
+      <path className="soft" d="M190 24a30 30 0 1 0 0 48z" />
+      <circle className="full" cx="154" cy="48" r="3" />
+      <circle className="full" cx="176" cy="48" r="3" />
+      <text x="106" y="52">
+        +
+      </text>
+      <text x="200" y="52">
+        − the flat
+      </text>
+      <text x="136" y="98">
+        from below
+      </text>
+    </Draw>
+  );
+}
+
+/** Which way round an electrolytic capacitor sits: the stripe is minus. */
+export function CapacitorWayRound() {
+  return (
+    <Draw
+      viewBox="0 0 330 104"
+      role="img"
+      aria-label="Electrolytic capacitor: the stripe and the short leg are minus"
+    >
+      <rect className="soft" x="28" y="8" width="48" height="56" rx="4" />
+      <rect className="full" x="60" y="8" width="16" height="56" />
+      <path d="M40 64v34M68 64v22" />
+      <text x="4" y="98">
+        + long
+      </text>
+      <text x="84" y="40">
+        − the stripe
+      </text>
+      <text x="84" y="88">
+        − short
+      </text>
+    </Draw>
+  );
+}
