@@ -44,13 +44,16 @@ class Mouse:
         self.page.get_by_role("option").first.wait_for()
         self.key("Enter")
 
-    def slide(self, rule: Locator, ohms: str) -> None:
-        """Put the slide rule's cursor on a value: a press beside its tick, then arrows."""
-        box = rule.bounding_box()
-        tick = rule.get_by_text(ohms, exact=True).first.bounding_box()
+    def slide(self, rule: Locator, ohm: int, ohms: str) -> None:
+        """Put the slide rule's cursor on a value by a press at its tick."""
+        tick = self._tick(rule, ohm)
         self.actions += 1
-        self.page.mouse.click(tick["x"] + tick["width"] / 2, box["y"] + 40)
+        self.page.mouse.click(*tick)
         self._on(rule, ohms)
+
+    def _tick(self, rule: Locator, ohm: int) -> tuple[float, float]:
+        box = rule.locator(f"[data-tick='ohm {ohm}'] line").bounding_box()
+        return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
 
     def _on(self, rule: Locator, ohms: str) -> None:
         expect(rule).to_have_attribute("aria-valuetext", re.compile("^" + re.escape(ohms) + ","))
@@ -62,14 +65,21 @@ class Thumb(Mouse):
     def _go(self, to: Locator) -> None:
         to.tap()
 
-    def slide(self, rule: Locator, ohms: str) -> None:
+    def slide(self, rule: Locator, ohm: int, ohms: str) -> None:
         """Drag the cursor by its grip to the value's tick."""
-        rule.scroll_into_view_if_needed()
+        rule.locator("[data-grip] rect").scroll_into_view_if_needed()
         grip = rule.locator("[data-grip] rect").bounding_box()
-        tick = rule.get_by_text(ohms, exact=True).first.bounding_box()
         y = grip["y"] + grip["height"] / 2
-        drag(self.page, (grip["x"] + grip["width"] / 2, y), (tick["x"] + tick["width"] / 2, y))
+        drag(self.page, (grip["x"] + grip["width"] / 2, y), (self._tick(rule, ohm)[0], y))
         self.actions += 1
+        for _ in range(3):
+            # A thumb is wider than a step.
+            self.page.wait_for_timeout(300)
+            cursor, tick = rule.locator("[data-cursor]").bounding_box(), self._tick(rule, ohm)[0]
+            if abs(cursor["x"] + cursor["width"] / 2 - tick) < 2:
+                break
+            side = "larger" if cursor["x"] < tick else "smaller"
+            self.press(self.page.get_by_role("button", name=f"one step {side}"))
         self._on(rule, ohms)
 
 
@@ -117,11 +127,15 @@ class Keys(Mouse):
         if end:
             self.key(end)
 
-    def slide(self, rule: Locator, ohms: str) -> None:
+    def slide(self, rule: Locator, ohm: int, ohms: str) -> None:
         """The key of the rule, then arrows to the value."""
+        if self.page.evaluate("document.activeElement.matches('input')"):
+            # Out of the panel's field: the panel closes and keeps.
+            self.key("Escape")
         if not rule.evaluate("(el) => document.activeElement === el"):
             self.key("s")
-        ahead = rule.evaluate("(el) => Number(el.ariaValueNow) * 2 < Number(el.ariaValueMax)")
+        now = rule.locator("[data-cursor]").bounding_box()
+        ahead = self._tick(rule, ohm)[0] > now["x"]
         for _ in range(_MOST_STEPS):
             if rule.get_attribute("aria-valuetext").replace("\u00a0", " ").startswith(ohms + ","):
                 return

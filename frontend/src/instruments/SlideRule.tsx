@@ -3,6 +3,7 @@ import { useRef, type KeyboardEvent } from "react";
 import styled from "styled-components";
 
 import type { Report } from "../api/client";
+import { SmallButton } from "../ui/Button";
 import { nearest, target, usePull } from "./moveRule";
 import { useWidth } from "./useWidth";
 
@@ -45,6 +46,12 @@ const Draw = styled.svg`
   @media (forced-colors: active) {
     forced-color-adjust: none;
   }
+`;
+
+const Steps = styled.div`
+  display: flex;
+  justify-content: space-between;
+  margin-top: 6px;
 `;
 
 const FILLS: Record<string, string> = {
@@ -151,6 +158,17 @@ export function SlideRule({ rule, cursor, reads, stale = false, onMove }: Props)
         ))}
         <Cursor at={x(cursor)} height={height} grip={narrow} />
       </Draw>
+      {narrow && (
+        // A thumb is wider than a step: the last ones are taken one by one.
+        <Steps>
+          <SmallButton onPress={() => go(target("ArrowLeft", rule, cursor) ?? here)}>
+            one step smaller
+          </SmallButton>
+          <SmallButton onPress={() => go(target("ArrowRight", rule, cursor) ?? here)}>
+            one step larger
+          </SmallButton>
+        </Steps>
+      )}
     </Wrap>
   );
 }
@@ -321,7 +339,7 @@ function Ticks({ scale, rule, x, base, narrow, cursor }: TicksProps) {
   return (
     <g>
       {placed({ scale, rule, x, narrow, cursor }).map(({ at, tick, label }, k) => (
-        <g key={`${tick.at_ohm}-${k}`}>
+        <g key={`${tick.at_ohm}-${k}`} data-tick={`${scale.id} ${tick.at_ohm}`}>
           <line x1={at} x2={at} y1={base} y2={base - LENGTHS[tick.weight]} stroke="var(--ink)" />
           {stocked.has(tick.at_ohm) && (
             <circle cx={at} cy={base} r="4.5" fill="var(--ink)" stroke="var(--ground)" />
@@ -349,7 +367,15 @@ function Cursor({ at, height, grip }: CursorProps) {
   const foot = grip ? height - GRIP + 4 : height;
   return (
     <g>
-      <line x1={at} x2={at} y1="0" y2={foot} stroke="var(--mark)" strokeWidth="2.5" />
+      <line
+        data-cursor=""
+        x1={at}
+        x2={at}
+        y1="0"
+        y2={foot}
+        stroke="var(--mark)"
+        strokeWidth="2.5"
+      />
       <path d={`M${at - 9} 0h18l-9 13z`} fill="var(--mark)" />
       {grip ? (
         <g data-grip="">

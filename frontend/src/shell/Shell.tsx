@@ -4,11 +4,12 @@ import styled from "styled-components";
 
 import type { Schemas } from "../api/client";
 import { Button } from "../ui/Button";
-import { Sheet } from "../ui/Sheet";
 import { useLook } from "../theme/useLook";
 import { ClashSheet } from "./ClashSheet";
+import { KeysSheet } from "./KeysSheet";
 import { Notices } from "./Notices";
 import { Saved } from "./Saved";
+import { useKeys, type Undo } from "./useKeys";
 import { useSteps } from "./useSteps";
 
 const Bar = styled.header`
@@ -86,27 +87,6 @@ const Page = styled.main`
   outline: none !important;
 `;
 
-const Keys = styled.dl`
-  display: grid;
-  grid-template-columns: auto 1fr;
-  gap: 8px 16px;
-  margin: 0;
-  dt {
-    font: 650 1rem var(--mono);
-  }
-  dd {
-    margin: 0;
-  }
-`;
-
-interface Undo {
-  /** What undo would undo; empty for nothing. */
-  undo: string;
-  redo: string;
-  onUndo: () => void;
-  onRedo: () => void;
-}
-
 interface Props {
   /** What stands in it. */
   children: ReactNode;
@@ -116,10 +96,6 @@ interface Props {
   up?: string;
   /** What the view shows, for the window's title and for who hears it; none while that is not known yet. */
   title?: string | undefined;
-}
-
-function isTyping(target: EventTarget | null) {
-  return target instanceof HTMLElement && target.closest("input, textarea, [role=dialog]") !== null;
 }
 
 /** Header, keys and warnings around every view. */
@@ -192,31 +168,6 @@ function useArrival(title: string | undefined) {
   return page;
 }
 
-/** Keys that work anywhere but in a field. */
-function useKeys(undo: Undo | undefined, flip: () => void, help: () => void) {
-  useEffect(() => {
-    const keys = (e: KeyboardEvent) => {
-      if (isTyping(e.target)) return;
-      const meta = e.ctrlKey || e.metaKey;
-      if (e.key === "?") help();
-      else if (meta && e.key.toLowerCase() === "z" && undo) {
-        e.preventDefault();
-        if (e.shiftKey) undo.onRedo();
-        else undo.onUndo();
-      } else if (!meta && e.key === "l") flip();
-      else if (!meta && e.key === "r") document.querySelector<HTMLElement>("form input")?.focus();
-      else if (!meta && e.key === "/")
-        document.querySelector<HTMLElement>("input[type=search]")?.focus();
-      else if (!meta && e.key === "s")
-        document.querySelector<HTMLElement>("[role=slider]")?.focus();
-      else return;
-      e.preventDefault();
-    };
-    window.addEventListener("keydown", keys);
-    return () => window.removeEventListener("keydown", keys);
-  }, [undo, flip, help]);
-}
-
 interface StepsProps {
   /** Step back and forth. */
   undo: Undo;
@@ -240,37 +191,5 @@ function Steps({ undo }: StepsProps) {
         Redo
       </Quiet>
     </>
-  );
-}
-
-interface KeysSheetProps {
-  /** Whether it is seen. */
-  open: boolean;
-  /** Shut it. */
-  onClose: () => void;
-}
-
-function KeysSheet({ open, onClose }: KeysSheetProps) {
-  return (
-    <Sheet title="Keys" open={open} onClose={onClose}>
-      <Keys>
-        <dt>s</dt>
-        <dd>Go to the slide rule</dd>
-        <dt>← →</dt>
-        <dd>On the slide rule: the next preferred value; Page up and down by six; Home, End</dd>
-        <dt>r</dt>
-        <dd>Type a reading</dd>
-        <dt>l</dt>
-        <dd>Day look, lamp-room look</dd>
-        <dt>Ctrl Z</dt>
-        <dd>Undo; with Shift, redo</dd>
-        <dt>/</dt>
-        <dd>Find on the bench</dd>
-        <dt>Esc</dt>
-        <dd>Close a panel, put back a preview</dd>
-        <dt>?</dt>
-        <dd>These keys</dd>
-      </Keys>
-    </Sheet>
   );
 }

@@ -1,7 +1,8 @@
-import { useRef, useState } from "react";
+import { useContext, useEffect, useRef, useState } from "react";
 import {
   Button,
   ComboBox,
+  ComboBoxStateContext,
   Input,
   ListBox,
   ListBoxItem,
@@ -120,14 +121,25 @@ function matching(items: readonly Pick[], text: string): Pick[] {
     return `${whole} ${whole.replace(/\s+/g, "")}`;
   };
   const phrase = asked.join(" ");
-  const far = ({ label }: Pick) => {
-    const name = label.toLowerCase();
+  const far = (item: Pick) => {
+    const name = item.label.toLowerCase();
     if (name.includes(phrase)) return 0;
-    return asked.every((word) => name.includes(word)) ? 1 : 2;
+    if (said(item).includes(phrase)) return 1;
+    return asked.every((word) => name.includes(word)) ? 2 : 3;
   };
   return items
     .filter((item) => asked.every((word) => said(item).includes(word)))
     .sort((a, b) => far(a) - far(b));
+}
+
+/** Of what is listed for a text the first stands ready: Enter and Tab take it. */
+function FirstReady({ id }: { id: string | undefined }) {
+  const state = useContext(ComboBoxStateContext);
+  useEffect(() => {
+    if (!state?.isOpen || id === undefined) return;
+    if (state.selectionManager.focusedKey === null) state.selectionManager.setFocusedKey(id);
+  });
+  return null;
 }
 
 /**
@@ -169,6 +181,7 @@ export function Picker({ label, value, items, onChange, hint }: Props) {
       isInvalid={none}
     >
       <Caption>{label}</Caption>
+      <FirstReady id={typed && text.trim() ? found[0]?.id : undefined} />
       <Frame>
         <Entry onKeyDownCapture={(e) => (leaving.current = e.key === "Escape")} />
         <Open aria-label={`Show ${label.toLowerCase()}`}>

@@ -123,6 +123,15 @@ function has(item: BenchItem, asked: string): boolean {
     .every((word) => said.includes(word));
 }
 
+/** Go to the first link that is what was asked for; Enter then opens it. */
+function toFound(asked: string): void {
+  const links = [...document.querySelectorAll<HTMLElement>("[data-found] a")];
+  const words = asked.toLowerCase().split(/\s+/);
+  const says = (link: HTMLElement) =>
+    words.every((word) => link.textContent?.toLowerCase().includes(word));
+  (links.find(says) ?? links[0])?.focus();
+}
+
 /** The opening screen: the quick sum, and all equipment in work. */
 export function BenchView() {
   const bench = useBench();
@@ -165,7 +174,7 @@ export function BenchView() {
       <QuickSum equipment={items} />
       <Head>
         <Title>On the bench</Title>
-        <Find value={asked} onChange={setAsked}>
+        <Find value={asked} onChange={setAsked} onSubmit={toFound}>
           <Label>Find</Label>
           <Input placeholder="item, lamp, rail, next thing" />
         </Find>
@@ -176,7 +185,7 @@ export function BenchView() {
             </Mode>
           )}
           <BringIn />
-          <Button isDisabled={add.busy} onPress={() => void add.act()}>
+          <Button data-new="" isDisabled={add.busy} onPress={() => void add.act()}>
             Add equipment
           </Button>
         </Acts>
@@ -215,8 +224,8 @@ function Rows({ label, children }: RowsProps) {
   const { list, onKeyDown } = useRoving<HTMLUListElement>();
   return (
     // The arrows go from link to link; the list itself takes no key.
-     
-    <Items ref={list} aria-label={label} onKeyDown={onKeyDown}>
+
+    <Items data-found="" ref={list} aria-label={label} onKeyDown={onKeyDown}>
       {children}
     </Items>
   );

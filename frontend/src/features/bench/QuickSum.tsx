@@ -63,7 +63,7 @@ export function QuickSum({ equipment }: Props) {
   const current = keepable && !quick.isPlaceholderData;
 
   return (
-    <section aria-label="Quick sum">
+    <section aria-label="Quick sum" data-sum="">
       <Hidden>Bench: quick sum</Hidden>
       <QuickInputs texts={texts} refused={refused} />
       {report ? (

@@ -38,7 +38,7 @@ export function LampList({ equipment, lamps, arranging, onMove }: Props) {
     <Section>
       <Head>
         <h2>Lamps</h2>
-        <MainButton isDisabled={add.busy} onPress={() => void add.act()}>
+        <MainButton data-new="" isDisabled={add.busy} onPress={() => void add.act()}>
           Add lamp
         </MainButton>
       </Head>

@@ -112,7 +112,7 @@ export function PositionHead({ view, alternates, part, onEdit }: Props) {
             </Link>
           ))}
       </Siblings>
-      <Parts aria-label="Parts of this lamp">
+      <Parts aria-label="Parts of this lamp" data-parts="">
         {TABS.filter(([id]) => id !== "rectification" || alternates).map(([id, label]) => (
           <Tab
             key={id}

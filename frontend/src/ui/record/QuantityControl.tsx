@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
@@ -44,7 +44,10 @@ export function QuantityControl(props: Props) {
   const [typing, setTyping] = useState(false);
   const { text, source = "assumed" } = field.value;
   const [asking, setAsking] = useState(false);
+  const group = useRef<HTMLDivElement>(null);
   const from = (chosen: string) => {
+    // The question goes with its answer; the focus stays in the field, on what was said.
+    if (asking) group.current?.querySelector<HTMLElement>("[aria-haspopup]")?.focus();
     setAsking(false);
     field.type({ ...field.value, source: chosen as Quantity["source"] });
     field.commit();
@@ -54,7 +57,7 @@ export function QuantityControl(props: Props) {
   const wrong = retyped && text.trim() ? read.data?.error || undefined : undefined;
   const took = retyped ? read.data?.took : props.took;
   return (
-    <Group>
+    <Group ref={group}>
       <Field
         label={label}
         value={text}

@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { draftOf } from "../../saving/drafts";
 import { QuantityControl } from "./QuantityControl";
 import { useField, useRecord, type FieldName } from "./record";
 
@@ -19,14 +20,21 @@ interface Props {
 
 /** A quantity of the record, with its source; or a plain text that is read as one. */
 export function SavedQuantity({ field, label, hint, plain = false, together = [] }: Props) {
-  const { values } = useRecord();
+  const { values, id: recordId } = useRecord();
   const { id, names, value, took, unit, save } = useField(field);
   const text = typeof value === "string" ? value : undefined;
   if (!unit) return null;
   const sent = (quantity: Quantity) => (text === undefined ? quantity : quantity.text);
   const withThem = (quantity: Quantity, was?: Quantity) => {
     if (quantity.source === was?.source) return {};
-    const others = together.map((f) => [f, (values as Record<string, Quantity>)[f]] as const);
+    // What is typed there and not known to be saved is theirs, whatever the server said last.
+    const others = together
+      .filter((f) => f !== field)
+      .map((f) => {
+        const typed = draftOf(`${recordId}.${f}`)?.text;
+        const kept = (values as Record<string, Quantity>)[f];
+        return [f, typed === undefined ? kept : (JSON.parse(typed) as Quantity)] as const;
+      });
     return Object.fromEntries(
       others.flatMap(([f, q]) => (q?.text ? [[f, { ...q, source: quantity.source }]] : [])),
     );

@@ -1,0 +1,67 @@
+import { useState } from "react";
+import styled from "styled-components";
+
+import { Mode } from "../ui/Button";
+import { Sheet } from "../ui/Sheet";
+import { singleKeys } from "./singleKeys";
+
+const Keys = styled.dl`
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 8px 16px;
+  margin: 0;
+  dt {
+    font: 650 1rem var(--mono);
+  }
+  dd {
+    margin: 0;
+  }
+`;
+
+const KEYS: readonly (readonly [string, string])[] = [
+  ["b", "Bench"],
+  ["d", "Drawer"],
+  ["n", "New equipment on the bench, a new lamp in equipment"],
+  ["/", "Find on the bench; Enter goes to what was found"],
+  ["p", "The parts of a lamp; arrows go along them"],
+  ["s", "The slide rule"],
+  ["← →", "On the slide rule: the next value; Page up and down by six; Home, End"],
+  ["r", "Type a reading; on the bench, the rail of a quick sum"],
+  ["l", "Lamp room (dark), day (light)"],
+  ["Ctrl Z", "Undo; with Shift, redo"],
+  ["Esc", "Close a panel, put back a preview"],
+  ["?", "These keys"],
+];
+
+interface Props {
+  /** Whether it is seen. */
+  open: boolean;
+  /** Shut it. */
+  onClose: () => void;
+}
+
+/** The keys of the bench, and whether letters alone are among them. */
+export function KeysSheet({ open, onClose }: Props) {
+  const [on, setOn] = useState(singleKeys.on);
+  return (
+    <Sheet title="Keys" open={open} onClose={onClose}>
+      <Keys>
+        {KEYS.map(([key, does]) => (
+          <div key={key} style={{ display: "contents" }}>
+            <dt>{key}</dt>
+            <dd>{does}</dd>
+          </div>
+        ))}
+      </Keys>
+      <Mode
+        isSelected={on}
+        onChange={(now) => {
+          singleKeys.set(now);
+          setOn(now);
+        }}
+      >
+        Letters alone are keys: {on ? "on" : "off"}
+      </Mode>
+    </Sheet>
+  );
+}
