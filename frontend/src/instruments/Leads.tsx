@@ -4,6 +4,7 @@ import { useCatalogue } from "../api/queries";
 
 const Draw = styled.svg`
   display: block;
+  flex: none;
   width: 100%;
   max-width: 330px;
   height: auto;

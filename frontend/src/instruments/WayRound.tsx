@@ -2,6 +2,7 @@ import styled from "styled-components";
 
 const Draw = styled.svg`
   display: block;
+  flex: none;
   width: 100%;
   max-width: 330px;
   height: auto;

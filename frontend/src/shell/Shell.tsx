@@ -65,6 +65,8 @@ const Skip = styled.a`
 const Right = styled.div`
   margin-left: auto;
   display: flex;
+  flex-wrap: wrap;
+  justify-content: flex-end;
   gap: 6px;
 `;
 
@@ -134,7 +136,7 @@ export function Shell({ children, steps, up = "/", title }: Props) {
         <Right>
           {undo && <Steps undo={undo} />}
           <Quiet onPress={flip}>{look === "day" ? "Lamp room (dark)" : "Day (light)"}</Quiet>
-          <Quiet onPress={() => setHelp(true)} aria-label="Keys">
+          <Quiet onPress={() => setHelp(true)} aria-label="? Keys">
             ?
           </Quiet>
         </Right>

@@ -36,6 +36,9 @@ const Body = styled.div`
   min-height: 0;
   overflow: auto;
   padding: 12px 16px 20px;
+  & > * {
+    flex: none;
+  }
 `;
 
 interface Props {

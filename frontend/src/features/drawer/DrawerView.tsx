@@ -27,7 +27,7 @@ const Add = styled.form`
 
 const Values = styled.ul`
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 12rem), 1fr));
   margin: 0;
   padding: 0;
   list-style: none;
