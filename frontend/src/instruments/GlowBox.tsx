@@ -57,6 +57,10 @@ const Words = styled.div`
 const Candela = styled(Figure)`
   font-size: 1.15rem;
   color: #f2ede0;
+  @media (pointer: coarse) {
+    min-height: 44px;
+    align-items: center;
+  }
   outline-color: #ffd27a !important;
 `;
 

@@ -11,7 +11,7 @@ const Take = styled.form`
   display: grid;
   grid-template-columns: 132px auto;
   &[data-kind="current"] {
-    grid-template-columns: 132px 84px auto;
+    grid-template-columns: 132px 92px auto;
   }
   gap: 0 8px;
   align-items: start;
@@ -22,7 +22,7 @@ const Take = styled.form`
   @media (max-width: 760px) {
     grid-template-columns: minmax(0, 1fr) auto;
     &[data-kind="current"] {
-      grid-template-columns: minmax(0, 1fr) 64px auto;
+      grid-template-columns: minmax(0, 1fr) 88px auto;
     }
   }
 `;

@@ -5,6 +5,7 @@ import { typed } from "../saving/drafts";
 import { answer, forget, leave, press, savedAt, show, showRecord } from "../test/providers";
 import { Choice } from "./Choice";
 import { Field } from "./Field";
+import { Picker } from "./Picker";
 import { SavedChoice } from "./record/SavedChoice";
 import { SavedFlags } from "./record/SavedFlags";
 import { SavedQuantity } from "./record/SavedQuantity";
@@ -268,4 +269,39 @@ test("what is typed while an earlier text is being refused is saved over what wa
     ["much", "less", "least"].map((owner) => ({ owner, was: { owner: "us" } })),
   );
   await waitFor(() => expect(screen.queryByText("Not that.")).toBeNull());
+});
+
+const LAMPS = [
+  { id: "53", label: "No. 53, bayonet BA9s", detail: "14.4 V 0.12 A", words: "120 mA 53" },
+  { id: "74", label: "No. 74, wedge T5", detail: "14 V 0.1 A", words: "100 mA 74" },
+];
+
+function picking() {
+  const picked = vi.fn();
+  show(<Picker label="Old lamp" value="53" items={LAMPS} onChange={picked} />);
+  const field = screen.getByRole<HTMLInputElement>("combobox", { name: "Old lamp" });
+  field.focus();
+  return { field, picked };
+}
+
+test.each(["14V 0.1A", "100mA", "wedge", "74"])(
+  "an old lamp is found by %s, and leaving the field takes it",
+  async (text) => {
+    const { field, picked } = picking();
+    fireEvent.change(field, { target: { value: text } });
+    fireEvent.keyDown(field, { key: "Tab" });
+    fireEvent.blur(field);
+    await waitFor(() => expect(picked).toHaveBeenCalled());
+    expect(picked.mock.calls.flat().every((id) => id === "74")).toBe(true);
+  },
+);
+
+test("what is called nothing here stays, is said to be none, and takes no old value", async () => {
+  const { field, picked } = picking();
+  fireEvent.change(field, { target: { value: "festoon" } });
+  fireEvent.keyDown(field, { key: "Enter" });
+  fireEvent.blur(field);
+  expect((await screen.findByText(/Nothing is called/)).textContent).toContain("festoon");
+  expect(field.value).toBe("festoon");
+  expect(picked).not.toHaveBeenCalled();
 });

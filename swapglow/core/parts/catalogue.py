@@ -15,6 +15,6 @@ def rows(table: str) -> tuple[dict[str, str], ...]:
 
 @cache
 def source(table: str) -> str:
-    """Where the figures of a table are from: its first comment line."""
+    """Where the figures of a table are from: the first sentence of its comment; the rest is of its columns."""
     text = files("swapglow.core.parts").joinpath("data", f"{table}.csv").read_text("utf-8")
-    return text.splitlines()[0].lstrip("# ")
+    return text.splitlines()[0].lstrip("# ").split(". ")[0]

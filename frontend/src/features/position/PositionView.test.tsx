@@ -200,6 +200,13 @@ test("an arrow on the slide rule asks at once, and saves when it rests", async (
   expect(order.map((a) => a.path.split("/").at(-1)).slice(0, 2)).toEqual(["assess", "take"]);
 });
 
+test("while an answer is on its way the rule speaks its new ohms and no older current", async () => {
+  const slider = await open();
+  await waitFor(() => expect(slider.getAttribute("aria-valuetext")).toContain("4 mA"));
+  fireEvent.keyDown(slider, { key: "ArrowRight" });
+  expect(slider.getAttribute("aria-valuetext")).toBe("5.1 kΩ");
+});
+
 test("several arrows in a row are saved once", async () => {
   const slider = await open();
   fireEvent.keyDown(slider, { key: "ArrowLeft" });

@@ -53,7 +53,7 @@ export function HolderPart({ position, rail, fit, take }: Props) {
       {kind?.position_fields.includes("glow_floor") && (
         <SavedChoice field="glow_floor" label="A battery lasts down to" />
       )}
-      <p>Figures of the generic kinds: {catalogue?.led_source}.</p>
+      <p>{catalogue?.led_source}.</p>
     </>
   );
 }
