@@ -18,9 +18,6 @@ const Panel = styled(Modal)`
   background: var(--ground);
   color: var(--ink);
   border-right: 2px solid var(--ink);
-  &[data-wide="true"] {
-    width: min(1264px, 100vw);
-  }
 `;
 
 const Body = styled(Dialog)`
@@ -58,15 +55,13 @@ interface Props {
   onClose: () => void;
   /** What stands in it. */
   children: ReactNode;
-  /** For things that stand side by side. */
-  wide?: boolean;
 }
 
-/** A sheet beside the work, for editing one part. */
-export function Sheet({ title, open, onClose, children, wide = false }: Props) {
+/** A sheet over the work, for what is asked and answered before one goes on. */
+export function Sheet({ title, open, onClose, children }: Props) {
   return (
     <Veil isOpen={open} onOpenChange={(o) => !o && onClose()} isDismissable>
-      <Panel data-wide={wide}>
+      <Panel>
         <Body>
           <Head>
             <Title slot="title">{title}</Title>
