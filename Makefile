@@ -12,14 +12,11 @@ export OPENBLAS_NUM_THREADS := 1
 demo: $(STAMP)/run $(STAMP)/built
 	@$(PY) -m swapglow.web.serve
 
-# The browser's tests in two parts and all others side by side: each run has a database and a server of its own.
-BAD := tests/browser/test_bad_bench.py tests/browser/test_adding.py tests/browser/test_looks.py
+# The browser's tests and all others side by side: each run has a database and a server of its own.
 test: $(STAMP)/dev $(STAMP)/built debian lint
-	@$(PY) -m pytest $(BAD) > .venv/bad.log 2>&1 & bad=$$!; \
-	$(PY) -m pytest tests/browser $(BAD:%=--ignore=%) > .venv/browser.log 2>&1 & browser=$$!; \
+	@$(PY) -m pytest tests/browser > .venv/browser.log 2>&1 & browser=$$!; \
 	$(PY) -m pytest --ignore=tests/browser; others=$$?; \
-	wait $$bad; poor=$$?; wait $$browser; shown=$$?; \
-	cat .venv/bad.log .venv/browser.log; exit $$((others || poor || shown))
+	wait $$browser; shown=$$?; cat .venv/browser.log; exit $$((others || shown))
 
 # The core alone: what the sum, the engine and the findings say. Seconds for one room of it:
 # .venv/bin/python -m pytest tests/core/engine.

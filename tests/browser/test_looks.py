@@ -113,6 +113,9 @@ def test_every_view_is_accessible_and_fits_a_phone(demo, app, look):
         app.goto(app.url.split("/", 3)[0] + "//" + app.url.split("/", 3)[2] + "/")
         show(app, view)
         faults[view] = axe(app, BUT.get(view, ()))
+        if look == "lamp":
+            # Colours are all that the looks differ in: widths are measured in one of them.
+            continue
         # A list or menu that is open shuts where the window changes: it is looked at in the first width alone.
         for width in (390, 320):
             app.set_viewport_size({"width": width, "height": 844})
