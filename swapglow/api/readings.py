@@ -20,11 +20,10 @@ from swapglow.api.schemas import (
 )
 from swapglow.api.serializers import after_answer, before_answer, position_answer
 from swapglow.core.measurement.apply_reading import Applied, apply_reading
-from swapglow.core.measurement.leads import LEADS
 from swapglow.core.measurement.reading_after import KINDS
 from swapglow.core.quantities import InputError, Source
-from swapglow.core.quantities.bare import with_unit
 from swapglow.core.supplies import SUPPLIES
+from swapglow.inputs.reading_rules import bench_text, with_its_unit
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
 from swapglow.inputs.to_core import rail_of
 from swapglow.records import readings, reports
@@ -41,12 +40,12 @@ def bench_reading(request: HttpRequest, key: UUID, data: BenchReading) -> Status
     """A reading at the bench: sets the figure it is of, or is recorded as a trial."""
     p = find(key)
     if data.what in KINDS:
-        typed = _after(ReadingAfterInput(kind=data.what, text=data.text, burden=data.burden, note=data.note))
+        typed = with_its_unit(
+            ReadingAfterInput(kind=data.what, text=data.text, burden=data.burden, note=data.note)
+        )
         _record(p, data.id, typed)
         return Status(204, None)
-    leads = LEADS.get(data.what)
-    text = with_unit(data.text, leads.unit) if leads is not None and leads.unit == "mA" else data.text
-    applied = apply_reading(reports.core_of(p), data.what, text)
+    applied = apply_reading(reports.core_of(p), data.what, bench_text(data.what, data.text))
     measured = {"text": applied.text, "source": Source.MEASURED.value, "note": data.note}
     if applied.of == "position":
         label = f"read {p.input.name}"
@@ -54,19 +53,6 @@ def bench_reading(request: HttpRequest, key: UUID, data: BenchReading) -> Status
     else:
         _set_on_rail(p, applied, measured)
     return Status(204, None)
-
-
-def _after(typed: ReadingAfterInput) -> ReadingAfterInput:
-    """A reading with its unit: a bare number on a current range is milliamps, never amps."""
-    return (
-        typed.model_copy(update={"text": with_unit(typed.text, "mA")}) if typed.kind == "current" else typed
-    )
-
-
-def _before(typed: ReadingBeforeInput) -> ReadingBeforeInput:
-    """As :func:`_after`, for a reading before the swap."""
-    amps = typed.function.endswith("amps")
-    return typed.model_copy(update={"text": with_unit(typed.text, "mA")}) if amps else typed
 
 
 def _set_on_rail(p: Position, applied: Applied, measured: dict[str, str]) -> None:
@@ -119,7 +105,7 @@ def record_before(request: HttpRequest, key: UUID, data: NewReadingBefore) -> Re
     found = ReadingBefore.objects.filter(pk=key).first()
     if found is None:
         p = find(data.position)
-        typed = _before(ReadingBeforeInput(**data.model_dump(exclude={"position"})))
+        typed = with_its_unit(ReadingBeforeInput(**data.model_dump(exclude={"position"})))
         found = readings.new_before(p, key, typed)
         with recorded(str(p.equipment_id), f"read {p.input.name}", f"before:{key}"):
             keep(found)
@@ -157,7 +143,7 @@ def _record(p: Position, key: UUID, typed: ReadingAfterInput) -> ReadingAfter:
 @decorate_view(saving)
 def record_after(request: HttpRequest, key: UUID, data: NewReadingAfter) -> ReadingAfterAnswer:
     """Record a reading after the swap; sent twice, it is kept once."""
-    typed = _after(ReadingAfterInput(**data.model_dump(exclude={"position"})))
+    typed = with_its_unit(ReadingAfterInput(**data.model_dump(exclude={"position"})))
     return after_answer(_record(find(data.position), key, typed))
 
 

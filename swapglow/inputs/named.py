@@ -6,8 +6,8 @@ from typing import Any
 from pydantic import BaseModel
 
 from swapglow.core.kinds.detail import Detail
-from swapglow.core.quantities import InputError, QuantityError, Unit
-from swapglow.core.quantities.bare import ask_unit
+from swapglow.core.quantities import Unit
+from swapglow.core.quantities.inputs import check_unit
 from swapglow.inputs.position import Beside, PositionInput, ReadyMade
 from swapglow.inputs.shape import Reads, marked
 
@@ -41,9 +41,5 @@ def check_named(
 
 def _check(name: str, value: Any, unit: Unit | None) -> None:
     text = value.get("text", "") if isinstance(value, Mapping) else value
-    if unit is None or not isinstance(text, str):
-        return
-    try:
-        ask_unit(text, unit)
-    except QuantityError as problem:
-        raise InputError(name, str(problem)) from None
+    if unit is not None and isinstance(text, str):
+        check_unit(name, text, unit)

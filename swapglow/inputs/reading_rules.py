@@ -1,8 +1,41 @@
 """Which readings are kept at all: the same for one that is typed and one from a file."""
 
+from typing import TypeVar
+
+from swapglow.core.measurement.leads import LEADS
 from swapglow.core.quantities import InputError
+from swapglow.core.quantities.bare import with_unit
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
 from swapglow.inputs.to_core import reading_after_of, reading_before_of
+
+T = TypeVar("T", ReadingAfterInput, ReadingBeforeInput)
+
+
+def with_its_unit(typed: T) -> T:
+    """A reading with its unit: a bare number on a range of current is milliamps, never amps.
+
+    Args:
+        typed: a reading before or after the swap.
+
+    Returns:
+        The reading as it is kept.
+    """
+    of_current = typed.kind == "current" if isinstance(typed, ReadingAfterInput) else "amps" in typed.function
+    return typed.model_copy(update={"text": with_unit(typed.text, "mA")}) if of_current else typed
+
+
+def bench_text(what: str, text: str) -> str:
+    """The text of a reading that sets a figure, with its unit as :func:`with_its_unit`.
+
+    Args:
+        what: what was read, as :func:`swapglow.core.measurement.apply_reading.apply_reading` names it.
+        text: as typed.
+
+    Returns:
+        The text.
+    """
+    leads = LEADS.get(what)
+    return with_unit(text, "mA") if leads is not None and leads.unit == "mA" else text
 
 
 def check_after(typed: ReadingAfterInput, *, alternates: bool) -> None:

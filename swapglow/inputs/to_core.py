@@ -1,6 +1,5 @@
 """From what was typed to the core's plain values, by the marks of each field, and nothing more."""
 
-import re
 from dataclasses import replace
 from functools import lru_cache
 from typing import Any
@@ -25,7 +24,8 @@ from swapglow.core.parts.led import Led
 from swapglow.core.parts.ready_made import Module
 from swapglow.core.parts.sweep import SWEPT, SweepInput, fitted_led
 from swapglow.core.quantities import AMPERE, VOLT, Figure, Input, InputError, Source
-from swapglow.core.quantities.inputs import read_quantity, read_share, read_single
+from swapglow.core.quantities.bare import is_bare
+from swapglow.core.quantities.inputs import check_unit, read_quantity, read_share, read_single
 from swapglow.core.supplies import SUPPLIES
 from swapglow.core.supplies.rail import Rail, read_rail
 from swapglow.inputs.equipment import FeasibilityInput
@@ -125,9 +125,9 @@ def position_of(p: PositionInput, r: RailInput) -> Position:
     module, led, source = _led(p)
     if not p.target.text.strip():
         raise InputError("target", f"Type the drive wanted, like {AMPERE.examples}.")
-    if re.fullmatch(r"[\d.,]+", p.target.text.strip()) and read_single("target", p.target.text, AMPERE) >= 1:
-        bare = p.target.text.strip()
-        raise InputError("target", f'"{bare}" of what? Write {bare}mA or {bare}A.')
+    if is_bare(p.target.text) and read_quantity("target", p.target.text, AMPERE).usual >= 1:
+        # Less was once typed in amps, and is kept so.
+        check_unit("target", p.target.text, AMPERE)
     tolerance = preferred.USUAL_TOLERANCE[p.series] if p.tolerance is None else p.tolerance
     try:
         made = Position(

@@ -72,6 +72,12 @@ def test_the_slide_rule_moves_all_instruments_by_keyboard(demo, app):
     was = resistor.inner_text()
     app.keyboard.press("s")
     expect(rule(app)).to_be_focused()
+    rule(app).evaluate(
+        """(el) => {
+            window.heard = [];
+            new MutationObserver(() => window.heard.push(el.ariaValueText)).observe(el, { attributes: true });
+        }"""
+    )
     for _ in range(3):
         app.keyboard.press("ArrowRight")
     expect(rule(app)).not_to_have_attribute("aria-valuetext", before)
@@ -81,6 +87,12 @@ def test_the_slide_rule_moves_all_instruments_by_keyboard(demo, app):
     # The hand rests: what it came to is saved.
     app.clock.fast_forward(1000)
     saved(app)
+    app.clock.fast_forward(1000)
+    expect(rule(app)).to_have_attribute("aria-valuetext", re.compile("^4.3 kΩ, .* mA"))
+    # No value was heard again after a later one: not while it moved, not when it was saved.
+    ohms = [text.replace("\u00a0", " ").split(",")[0] for text in app.evaluate("window.heard")]
+    steps = ["3.3 kΩ", "3.6 kΩ", "3.9 kΩ", "4.3 kΩ"]
+    assert set(ohms) <= set(steps) and ohms == sorted(ohms, key=steps.index)
     app.reload()
     expect(rule(app)).to_have_attribute("aria-valuetext", re.compile("^4.3 kΩ"))
     app.keyboard.press("Control+z")

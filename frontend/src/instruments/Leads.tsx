@@ -1,16 +1,10 @@
 import styled from "styled-components";
 
 import { useCatalogue } from "../api/queries";
+import { Sketch } from "./Sketch";
 
-const Draw = styled.svg`
-  display: block;
-  flex: none;
-  width: 100%;
-  max-width: 330px;
-  height: auto;
+const Draw = styled(Sketch)`
   text {
-    font: 600 12px var(--sans);
-    fill: var(--ink);
     text-anchor: middle;
   }
 `;

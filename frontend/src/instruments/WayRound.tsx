@@ -1,15 +1,8 @@
 import styled from "styled-components";
 
-const Draw = styled.svg`
-  display: block;
-  flex: none;
-  width: 100%;
-  max-width: 330px;
-  height: auto;
-  text {
-    font: 600 13px var(--sans);
-    fill: var(--ink);
-  }
+import { Sketch } from "./Sketch";
+
+const Draw = styled(Sketch)`
   path,
   circle,
   rect {

@@ -27,5 +27,5 @@ export function Saved() {
   }, [saving, lately]);
   const after = lately ? "Saved" : "";
   const said = saving ? "Saving" : after;
-  return <Said data-saved={said}>{said}</Said>;
+  return <Said>{said}</Said>;
 }

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState, type ReactNode } from "react";
-import { NavLink, Link as RouterLink, useLocation } from "react-router";
+import { NavLink, Link as RouterLink, useLocation, useNavigationType } from "react-router";
 import styled from "styled-components";
 
 import type { Schemas } from "../api/client";
@@ -158,15 +158,17 @@ let arrived: string | undefined;
 function useArrival(title: string | undefined) {
   const page = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
+  const how = useNavigationType();
   useEffect(() => {
     if (title === undefined) return;
     document.title = `${title} · Swap Glow`;
     if (arrived !== undefined && arrived !== pathname) {
       page.current?.focus({ preventScroll: true });
-      window.scrollTo?.(0, 0);
+      // Who goes back goes back to where they were.
+      if (how !== "POP") window.scrollTo?.(0, 0);
     }
     arrived = pathname;
-  }, [title, pathname]);
+  }, [title, pathname, how]);
   return page;
 }
 

@@ -1,8 +1,8 @@
 import { Button as AriaButton, ToggleButton } from "react-aria-components";
-import styled from "styled-components";
+import styled, { css } from "styled-components";
 
-/** A button that names its act. Targets are 44 px high: dirty hands, arm's length. */
-export const Button = styled(AriaButton)`
+/* Targets are 44 px high: dirty hands, arm's length. Paper has no buttons. */
+const framed = css`
   min-height: 44px;
   padding: 0 16px;
   border: 1.5px solid var(--ink);
@@ -17,6 +17,11 @@ export const Button = styled(AriaButton)`
   &[data-hovered] {
     background: var(--rule-soft);
   }
+`;
+
+/** A button that names its act. */
+export const Button = styled(AriaButton)`
+  ${framed}
   &[data-pressed] {
     background: var(--ink);
     color: var(--ground);
@@ -42,22 +47,10 @@ export const MainButton = styled(Button)`
 
 /** A mode of the view that is on or off. */
 export const Mode = styled(ToggleButton)`
-  min-height: 44px;
-  padding: 0 16px;
-  border: 1.5px solid var(--ink);
-  border-radius: 4px;
-  background: transparent;
-  font-weight: 600;
-  cursor: pointer;
-  &[data-hovered] {
-    background: var(--rule-soft);
-  }
+  ${framed}
   &[data-selected] {
     background: var(--ink);
     color: var(--ground);
-  }
-  @media print {
-    display: none;
   }
 `;
 

@@ -12,6 +12,7 @@ import {
 import styled from "styled-components";
 
 import { Caption, Hint } from "./Field";
+import { dropped, listed } from "./listed";
 
 const Wrap = styled(ComboBox)`
   display: block;
@@ -51,27 +52,11 @@ const List = styled(ListBox)`
 const Sheet = styled(Popover)`
   width: var(--trigger-width);
   min-width: 260px;
-  border: 1.5px solid var(--ink);
-  border-radius: 4px;
-  background: var(--sheet);
-  color: var(--ink);
+  ${dropped}
 `;
 
 const Item = styled(ListBoxItem)`
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  min-height: 40px;
-  padding: 4px 10px;
-  border-radius: 3px;
-  cursor: pointer;
-  outline-offset: -3px;
-  &[data-focused] {
-    background: var(--rule-soft);
-  }
-  &[data-selected] {
-    font-weight: 650;
-  }
+  ${listed}
 `;
 
 const Detail = styled.span`

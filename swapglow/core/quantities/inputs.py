@@ -3,6 +3,7 @@
 from collections.abc import Collection
 from dataclasses import dataclass
 
+from swapglow.core.quantities.bare import ask_unit
 from swapglow.core.quantities.parse import Parsed, QuantityError, parse
 from swapglow.core.quantities.provenance import Source
 from swapglow.core.quantities.units import Unit
@@ -49,6 +50,23 @@ def read_quantity(name: str, text: str, unit: Unit, *, above: float | None = Non
     """
     try:
         return parse(text, unit, above=above, minimum=minimum)
+    except QuantityError as problem:
+        raise InputError(name, str(problem)) from None
+
+
+def check_unit(name: str, text: str, unit: Unit) -> None:
+    """Refuse a current that does not say its unit, at its field.
+
+    Args:
+        name: the field, for a refusal.
+        text: as typed.
+        unit: the unit it is read in.
+
+    Raises:
+        InputError: as :func:`swapglow.core.quantities.bare.ask_unit`.
+    """
+    try:
+        ask_unit(text, unit)
     except QuantityError as problem:
         raise InputError(name, str(problem)) from None
 

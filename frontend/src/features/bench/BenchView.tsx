@@ -223,8 +223,6 @@ interface RowsProps {
 function Rows({ label, children }: RowsProps) {
   const { list, onKeyDown } = useRoving<HTMLUListElement>();
   return (
-    // The arrows go from link to link; the list itself takes no key.
-
     <Items data-found="" ref={list} aria-label={label} onKeyDown={onKeyDown}>
       {children}
     </Items>

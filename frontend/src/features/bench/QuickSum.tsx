@@ -4,6 +4,7 @@ import styled from "styled-components";
 import { Refused, type Schemas } from "../../api/client";
 import { useQuick } from "../../api/queries";
 import { Findings } from "../../instruments/Findings";
+import { Unseen } from "../../ui/Unseen";
 import { KeepSheet } from "./quick/KeepSheet";
 import { QuickAnswer } from "./quick/QuickAnswer";
 import { QuickCurrents } from "./quick/QuickCurrents";
@@ -38,14 +39,6 @@ const Judged = styled.div`
   }
 `;
 
-const Hidden = styled.h1`
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
-  clip-path: inset(50%);
-`;
-
 interface Props {
   /** Where a sum may be kept. */
   equipment: Schemas["BenchItem"][];
@@ -64,7 +57,7 @@ export function QuickSum({ equipment }: Props) {
 
   return (
     <section aria-label="Quick sum" data-sum="">
-      <Hidden>Bench: quick sum</Hidden>
+      <Unseen as="h1">Bench: quick sum</Unseen>
       <QuickInputs texts={texts} refused={refused} />
       {report ? (
         <Results data-stale={!current} aria-live="polite" aria-busy={quick.isFetching}>

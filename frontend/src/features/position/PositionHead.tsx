@@ -114,12 +114,7 @@ export function PositionHead({ view, alternates, part, onEdit }: Props) {
       </Siblings>
       <Parts aria-label="Parts of this lamp" data-parts="">
         {TABS.filter(([id]) => id !== "rectification" || alternates).map(([id, label]) => (
-          <Tab
-            key={id}
-            isSelected={part === id}
-            onChange={(open) => onEdit(open ? id : undefined)}
-            data-part={id}
-          >
+          <Tab key={id} isSelected={part === id} onChange={(open) => onEdit(open ? id : undefined)}>
             {label}
           </Tab>
         ))}

@@ -6,28 +6,9 @@ import { inPassing, useSave } from "../../saving/useSave";
 import { NextThing } from "../../instruments/NextThing";
 import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
+import { ViewHead, ViewTitle } from "../../ui/ViewHead";
 import { SurveyPart } from "./Survey";
 import { TakeReading } from "./TakeReading";
-
-const Title = styled.h1`
-  font-size: 1.45rem;
-  font-weight: 650;
-  line-height: 1.2;
-`;
-
-const Top = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 2px 16px;
-  margin-bottom: 8px;
-  a {
-    display: inline-flex;
-    align-items: center;
-    min-height: 32px;
-    text-underline-offset: 0.2em;
-  }
-`;
 
 const Columns = styled.div`
   display: grid;
@@ -61,10 +42,10 @@ export default function ReadingsView() {
       steps={view.data.steps}
       up={`/equipment/${position.equipment}`}
     >
-      <Top>
-        <Title>{position.name}: readings before the swap</Title>
+      <ViewHead>
+        <ViewTitle>{position.name}: readings before the swap</ViewTitle>
         <Link to={`/position/${id}`}>Back to the lamp</Link>
-      </Top>
+      </ViewHead>
       <NextThing
         positionId={id}
         step={report.next_step}

@@ -9,30 +9,11 @@ import { RecordContext, useRecord, within } from "../../ui/record/record";
 import { SavedFlags } from "../../ui/record/SavedFlags";
 import { SavedText } from "../../ui/record/SavedText";
 import { useSaveFields } from "../../ui/record/useSaveFields";
+import { ViewHead, ViewTitle } from "../../ui/ViewHead";
 import { Feasibility } from "./Feasibility";
 import { Lines } from "./Lines";
 import { Opening } from "./Opening";
 import { Photos } from "./Photos";
-
-const Title = styled.h1`
-  font-size: 1.6rem;
-  line-height: 1.15;
-  font-weight: 650;
-`;
-
-const Top = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 2px 16px;
-  margin-bottom: 8px;
-  a {
-    display: inline-flex;
-    align-items: center;
-    min-height: 32px;
-    text-underline-offset: 0.2em;
-  }
-`;
 
 const Columns = styled.div`
   display: grid;
@@ -82,10 +63,10 @@ export default function TakeInView() {
   const { sheet } = query.data.take_in;
   return (
     <Shell title={`Take-in sheet of ${query.data.name}`} steps={query.data.steps}>
-      <Top>
-        <Title>{query.data.name}: take-in</Title>
+      <ViewHead>
+        <ViewTitle>{query.data.name}: take-in</ViewTitle>
         <Link to={`/equipment/${id}`}>Rails and lamps</Link>
-      </Top>
+      </ViewHead>
       <RecordContext
         value={{
           id,

@@ -2,6 +2,7 @@ import { Button, Menu, MenuItem, MenuTrigger, Popover } from "react-aria-compone
 import styled from "styled-components";
 
 import { useCatalogue } from "../../api/queries";
+import { dropped, listed } from "../listed";
 
 const Open = styled(Button)`
   display: inline-flex;
@@ -24,26 +25,11 @@ const Open = styled(Button)`
 
 const Sheet = styled(Popover)`
   min-width: 180px;
-  border: 1.5px solid var(--ink);
-  border-radius: 4px;
-  background: var(--sheet);
-  color: var(--ink);
+  ${dropped}
 `;
 
 const Item = styled(MenuItem)`
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  min-height: 44px;
-  padding: 4px 14px;
-  cursor: pointer;
-  outline-offset: -3px;
-  &[data-focused] {
-    background: var(--rule-soft);
-  }
-  &[data-selected] {
-    font-weight: 650;
-  }
+  ${listed}
 `;
 
 const Asked = styled.div`

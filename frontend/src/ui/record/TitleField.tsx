@@ -3,14 +3,12 @@ import { Button, Input, TextField } from "react-aria-components";
 import styled from "styled-components";
 
 import { Refusal } from "../Refusal";
+import { ViewTitle } from "../ViewHead";
 import { Unsaved } from "./Unsaved";
 import { useField } from "./record";
 import { useKept } from "./useKept";
 
-const Title = styled.h1`
-  font-size: 1.45rem;
-  font-weight: 650;
-  line-height: 1.2;
+const Title = styled(ViewTitle)`
   min-width: 0;
   overflow-wrap: anywhere;
 `;
