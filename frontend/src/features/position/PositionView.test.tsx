@@ -205,6 +205,8 @@ test("while an answer is on its way the rule speaks its new ohms and no older cu
   await waitFor(() => expect(slider.getAttribute("aria-valuetext")).toContain("4 mA"));
   fireEvent.keyDown(slider, { key: "ArrowRight" });
   expect(slider.getAttribute("aria-valuetext")).toBe("5.1 kΩ");
+  // What rests is saved: here, and not in the next test.
+  await waitFor(() => expect(asks("take")).toHaveLength(1));
 });
 
 test("several arrows in a row are saved once", async () => {
