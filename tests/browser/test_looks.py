@@ -15,6 +15,14 @@ VIEWS = (
 # While a list is open React Aria hides all else from the ear; the focus cannot go there before the list is shut.
 BUT = {"list": ("aria-hidden-focus",)}
 
+# Nothing where the page does not scroll sideways; otherwise how far it does and what stands out.
+BEYOND = """() => {
+  const wide = document.documentElement.scrollWidth, over = wide - window.innerWidth
+  if (over <= 0) return null
+  const out = [...document.querySelectorAll('body *')].filter((e) => e.getBoundingClientRect().right > window.innerWidth)
+  return [over, ...out.slice(-3).map((e) => `${e.tagName} ${e.textContent.slice(0, 40)}`)]
+}"""
+
 
 def show(page, view):
     if view == "drawer":
@@ -106,8 +114,9 @@ def test_every_view_is_accessible_and_fits_a_phone(demo, app, look):
     faults, wide = {}, {}
 
     def over(what):
-        across = app.evaluate("[document.documentElement.scrollWidth, window.innerWidth]")
-        wide[what] = across[0] - across[1]
+        found = app.evaluate(BEYOND)
+        if found:
+            wide[what] = found
 
     for view in VIEWS:
         app.goto(app.url.split("/", 3)[0] + "//" + app.url.split("/", 3)[2] + "/")
@@ -127,7 +136,7 @@ def test_every_view_is_accessible_and_fits_a_phone(demo, app, look):
         app.evaluate("document.documentElement.style.fontSize = '200%'")
         over(f"{view} with text at 200 %")
     assert {view: found for view, found in faults.items() if found} == {}
-    assert {view: much for view, much in wide.items() if much > 0} == {}
+    assert wide == {}
 
 
 @pytest.mark.parametrize("view", ["position", "cycle"])

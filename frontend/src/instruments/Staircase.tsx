@@ -110,6 +110,14 @@ const Drop = styled.span`
   }
 `;
 
+/* On the narrowest phone the arrow stands over its figure. */
+const Arrow = styled.span`
+  @media (max-width: 360px) {
+    display: block;
+    line-height: 0.9;
+  }
+`;
+
 /* Where the fault would sit that explains a reading, by its place among the causes. */
 const Faults = styled.span`
   align-self: start;
@@ -223,7 +231,7 @@ function Steep({ staircase, causes, onEdit }: SteepProps) {
             <Drop data-pencil={s.source === "assumed"}>
               {k > 0 && (
                 <>
-                  <span aria-hidden="true">↓</span>
+                  <Arrow aria-hidden="true">↓</Arrow>
                   <Unseen>drops </Unseen>
                 </>
               )}

@@ -6,6 +6,9 @@ import { Figure } from "../../../ui/Figure";
 const Cell = styled(Figure)`
   font-size: 1.3rem;
   font-weight: 600;
+  @media (max-width: 360px) {
+    font-size: 1.125rem;
+  }
 `;
 
 const Table = styled.table`
