@@ -19,7 +19,8 @@ BUT = {"list": ("aria-hidden-focus",)}
 BEYOND = """() => {
   const wide = document.documentElement.scrollWidth, over = wide - window.innerWidth
   if (over <= 0) return null
-  const out = [...document.querySelectorAll('body *')].filter((e) => e.getBoundingClientRect().right > window.innerWidth)
+  const all = [...document.querySelectorAll('body *')]
+  const out = all.filter((e) => e.getBoundingClientRect().right > window.innerWidth)
   return [over, ...out.slice(-3).map((e) => `${e.tagName} ${e.textContent.slice(0, 40)}`)]
 }"""
 
