@@ -7,7 +7,7 @@ export PYTHONWARNINGS := ignore::DeprecationWarning
 # Small matrices cost more to share among threads than to solve.
 export OPENBLAS_NUM_THREADS := 1
 
-.PHONY: demo test test-core test-web build schema shots bench load fuzz-core mutants approve torture format lock clean lint debian
+.PHONY: demo test test-core test-web build schema shots bench load fuzz-core mutants approve torture format lock clean lint lint-python lint-web debian
 
 demo: $(STAMP)/run $(STAMP)/built
 	@$(PY) -m swapglow.web.serve
@@ -71,14 +71,20 @@ build: $(STAMP)/built
 debian:
 	@sh scripts/debian-packages chromium ngspice fonts-liberation
 
+# Both sides at once; then the front end's own tests, which take both cores.
 lint: $(STAMP)/dev $(STAMP)/npm
+	@$(MAKE) --no-print-directory -j 2 -O lint-python lint-web
+	cd frontend && npm run --silent test
+
+lint-python: $(STAMP)/dev
 	.venv/bin/ruff check .
 	.venv/bin/ruff format --check .
 	.venv/bin/mypy
 	.venv/bin/lint-imports --no-cache
 	$(PY) -m scripts.unused
+
+lint-web: $(STAMP)/npm
 	cd frontend && npm run --silent format:check && npm run --silent lint && npm run --silent unused && npx --no-install tsc -p tsconfig.json
-	cd frontend && npm run --silent test
 
 format: $(STAMP)/dev $(STAMP)/npm
 	.venv/bin/ruff check --fix .

@@ -12,6 +12,7 @@ export default defineConfig(({ command }) => ({
     // The machines are noisy: a slow answer is not a wrong one.
     testTimeout: 30_000,
     environment: "jsdom",
+    maxWorkers: 2,
     setupFiles: ["src/test/patience.ts"],
     globals: false,
   },

@@ -26,6 +26,7 @@ from swapglow.inputs.patch import sent
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.to_core import rail_of
 from swapglow.records import meanwhile, order, reports
+from swapglow.records.drawer import at_hand
 from swapglow.records.limits import check_room
 from swapglow.records.models import Equipment, Rail
 from swapglow.records.steps import keep, recorded
@@ -38,6 +39,7 @@ def _equipment_out(e: Equipment) -> EquipmentOut:
         **e.inputs,
         id=e.pk,
         take_in=take_in_view(e),
+        dimming={k: reports.dimming_of(d, at_hand()) for k, d in e.input.dims.items()},
         rails=[rail_answer(r) for r in e.rails.all()],
         positions=[summary(p) for p in e.positions.select_related("rail", "summary")],
         steps=steps(str(e.pk)),

@@ -9,6 +9,7 @@ from pydantic import Field, StrictFloat, StrictInt, StrictStr
 from swapglow.core.findings.finding import Grade
 from swapglow.core.intake.feasibility import Advice
 from swapglow.core.parts.sweep import SweepReport
+from swapglow.core.presentation.dimming import Dimming
 from swapglow.core.presentation.report import Report
 from swapglow.inputs.equipment import (
     EquipmentInput,
@@ -199,6 +200,7 @@ class EquipmentOut(EquipmentInput):
 
     id: UUID
     take_in: TakeInView
+    dimming: dict[str, Dimming]
     rails: list[RailAnswer]
     positions: list[Summary]
     steps: Steps
@@ -307,7 +309,7 @@ class BenchReading(Schema):
     note: Line = ""
 
 
-UnitName = Literal["V", "A", "Ω", "cd", "Hz", "F", "Ah", "s", "°C"]
+UnitName = Literal["V", "A", "Ω", "cd", "Hz", "F", "Ah", "s", "°C", "m", "°"]
 
 
 class TookIn(Schema):

@@ -6,6 +6,7 @@ from swapglow.core.analysis.budget import Lit, Member
 from swapglow.core.analysis.solution import solve
 from swapglow.core.analysis.states import state_solutions
 from swapglow.core.design.position import Position
+from swapglow.core.design.trial import Trial
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.findings import context_of, judge
 from swapglow.core.findings.finding import Finding, gravity
@@ -27,6 +28,7 @@ from swapglow.core.presentation.sizing import sizing_section
 from swapglow.core.presentation.slide_rule import judged, slide_rule
 from swapglow.core.presentation.snapshots import in_states, snapshots
 from swapglow.core.presentation.supply import supply_section
+from swapglow.core.presentation.trials import trials_section
 from swapglow.core.uncertainty import uncertainty as uncertain
 
 
@@ -41,6 +43,7 @@ class Bench:
         readings_before: taken before the swap, oldest first.
         on_rail: the other lamps on its rail.
         lit: when this one is lit among them.
+        trials: looks at it with a part in it, in the order they were made.
     """
 
     readings_after: tuple[ReadingAfter, ...] = ()
@@ -49,6 +52,7 @@ class Bench:
     readings_before: tuple[ReadingBefore, ...] = ()
     on_rail: tuple[Member, ...] = ()
     lit: Lit = "always"
+    trials: tuple[Trial, ...] = ()
 
 
 def assess(position: Position, bench: Bench | None = None) -> Report:
@@ -95,6 +99,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         ),
         diagnoses=diagnoses,
         survey=before,
+        trials=trials_section(s, bench.trials, bench.drawer_ohm),
     )
 
 

@@ -14,7 +14,7 @@ from swapglow.core.presentation.report import Report
 from swapglow.document.model import Equipment
 from swapglow.document.model import Position as DocumentPosition
 from swapglow.inputs.rail import RailInput
-from swapglow.inputs.to_core import position_of, reading_after_of, reading_before_of
+from swapglow.inputs.to_core import position_of, reading_after_of, reading_before_of, trials_of
 
 _REPORT = TypeAdapter(Report)
 
@@ -63,6 +63,7 @@ def reports(equipment: Equipment) -> list[tuple[str, Report]]:
             readings_before=tuple(reading_before_of(str(r.id), r) for r in p.readings_before),
             on_rail=others,
             lit=m.lit,
+            trials=trials_of(p),
         )
         out.append((p.name, remembered(core, bench)))
     return out

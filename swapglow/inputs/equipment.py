@@ -4,13 +4,35 @@ from typing import Annotated
 
 from pydantic import Field
 
+from swapglow.core.design.trial import VERDICTS
 from swapglow.core.intake.feasibility import ACCESS, AFTER, BRITTLE
 from swapglow.core.intake.hazards import HAZARDS
 from swapglow.core.intake.wires import DOES, FOUND_WITH
-from swapglow.inputs.limits import MOST_ALTERNATIVES, MOST_LINES
+from swapglow.core.parts.led import MOST_IN_SERIES
+from swapglow.core.quantities import OHM, VOLT
+from swapglow.inputs.limits import MOST_ALTERNATIVES, MOST_DIMS, MOST_LINES, MOST_TRIALS
 from swapglow.inputs.quantity import Line, Long, Name, Short
 from swapglow.inputs.rows import Key, Row
-from swapglow.inputs.shape import OneOf, Shape, Suggests
+from swapglow.inputs.shape import OneOf, Reads, Sets, Shape, Suggests
+
+
+class DimTrialInput(Row):
+    """A look at a fitted LED with another resistor in it, and what the eye said."""
+
+    resistor: Annotated[Short, Reads(OHM, "ohm", "dim trial")] = ""
+    verdict: Annotated[str, OneOf(VERDICTS), Sets("verdict", "dim trial")] = "bright"
+    at: Annotated[Short, Sets("at", "dim trial")] = ""
+
+
+class DimInput(Row):
+    """A fitted LED that is too bright. Its resistor is enough; rail and LED give figures where they are known."""
+
+    name: Line = ""
+    resistor: Annotated[Short, Reads(OHM, "ohm", "dim")] = ""
+    rail: Annotated[Short, Reads(VOLT, "rail", "dim rail")] = ""
+    led_id: Short = ""
+    in_series: Annotated[int, Field(ge=1, le=MOST_IN_SERIES), Sets("in_series", "dim")] = 1
+    trials: Annotated[dict[Key, DimTrialInput], Field(max_length=MOST_TRIALS)] = Field(default_factory=dict)
 
 
 class EquipmentInput(Shape):
@@ -21,6 +43,7 @@ class EquipmentInput(Shape):
     board_revision: Line = ""
     owner: Line = ""
     notes: Long = ""
+    dims: Annotated[dict[Key, DimInput], Field(max_length=MOST_DIMS)] = Field(default_factory=dict)
 
 
 class OpeningStep(Row):

@@ -12,3 +12,7 @@ MOST_DETAILS = 20
 # Lines of each list of the take-in sheet.
 MOST_LINES = 300
 MOST_ALTERNATIVES = 20
+# Trials of one lamp.
+MOST_TRIALS = 100
+# Fitted LEDs of one item that are to be dimmed.
+MOST_DIMS = 60

@@ -8,7 +8,7 @@ from pydantic import BaseModel
 from swapglow.core.kinds.detail import Detail
 from swapglow.core.quantities import Unit
 from swapglow.core.quantities.inputs import check_unit
-from swapglow.inputs.position import Beside, PositionInput, ReadyMade
+from swapglow.inputs.position import Beside, LooksInput, PositionInput, ReadyMade, TrialInput
 from swapglow.inputs.shape import Reads, marked
 
 
@@ -31,8 +31,10 @@ def check_named(
             _check(prefix + name, fields[name], mark.unit)
     if shape is PositionInput:
         check_named(ReadyMade, fields.get("module") or {}, "module.")
-        for key, row in (fields.get("beside") or {}).items():
-            check_named(Beside, row or {}, f"beside.{key}.")
+        check_named(LooksInput, fields.get("looks") or {}, "looks.")
+        for part, row_shape in (("beside", Beside), ("trials", TrialInput)):
+            for key, row in (fields.get(part) or {}).items():
+                check_named(row_shape, row or {}, f"{part}.{key}.")
     units = {d.id: d.unit for d in details}
     for part in ("details", "driver_details"):
         for name, value in (fields.get(part) or {}).items():

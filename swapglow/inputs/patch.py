@@ -79,12 +79,13 @@ def touched(parts: Mapping[str, Any]) -> list[str]:
 # Significant figures of a value that becomes a text: a resistor's six digits, else four.
 _DIGITS = {OHM: 6}
 _EMPTY = Quantity().model_dump()
+_OWN_LIGHT = {"led_light": "", "led_light_at": "", "led_angle": "", "led_output": ""}
 
 
 def texts_of(changes: Changes, driver_kind: str) -> dict[str, Any]:
     """A remedy's changes as the fields a record keeps.
 
-    Another LED drops the old one's own forward voltage and rating.
+    Another LED drops the old one's own forward voltage, rating and light.
 
     Args:
         changes: fields of the core's position by name, and what they become.
@@ -99,7 +100,7 @@ def texts_of(changes: Changes, driver_kind: str) -> dict[str, Any]:
     out: dict[str, Any] = {}
     for name, value in changes.items():
         if name == "led_id":
-            out |= {"led_id": value, "vf": _EMPTY, "rated": ""}
+            out |= {"led_id": value, "vf": _EMPTY, "rated": "", **_OWN_LIGHT}
         elif name == "module_id":
             out |= _module_texts(str(value))
         elif name.startswith(DRIVER):

@@ -8,19 +8,34 @@ from typing import Annotated
 
 from pydantic import Field
 
+from swapglow.core.design import looks as seen
 from swapglow.core.design import position as core
 from swapglow.core.design.branch import MOST_BESIDE, MOST_BRANCHES
+from swapglow.core.design.led_light import OUTPUTS
 from swapglow.core.design.rectification import RECTIFICATIONS
+from swapglow.core.design.trial import VERDICTS
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.intake.stages import STAGES
 from swapglow.core.measurement.reading_after import READS
 from swapglow.core.parts import preferred
+from swapglow.core.parts.glass import OWN_GLASS, glasses
 from swapglow.core.parts.led import MOST_IN_SERIES
 from swapglow.core.parts.ready_made import LAWS
 from swapglow.core.parts.resistor import ALL_RATINGS_W, rating_text
-from swapglow.core.quantities import AMPERE, CANDELA, CELSIUS, FARAD, OHM, SECOND, VOLT, Source
+from swapglow.core.quantities import (
+    AMPERE,
+    CANDELA,
+    CELSIUS,
+    DEGREE,
+    FARAD,
+    METRE,
+    OHM,
+    SECOND,
+    VOLT,
+    Source,
+)
 from swapglow.core.search import WEIGHTS
-from swapglow.inputs.limits import MOST_DETAILS
+from swapglow.inputs.limits import MOST_DETAILS, MOST_TRIALS
 from swapglow.inputs.quantity import DriverDetail, Line, Long, Name, Quantity, Short, SourceName
 from swapglow.inputs.rows import Key, Row
 from swapglow.inputs.shape import OneOf, Reads, Sets, Shape, Suggests
@@ -34,6 +49,9 @@ _WATTS: dict[float | None, str] = {None: "To fit", **{w: rating_text(w) for w in
 _CEILINGS = {core.USUAL_CEILING: "Half of rated, ours", 1.0: "Rated"}
 _FLOORS = {0.5: "Half the light", 0.25: "A quarter", 0.1: "A tenth"}
 _WAYS = {"": "Ours", **RECTIFICATIONS}
+_AGES = {1.0: "As new", 0.8: "Aged", 0.5: "Blackened glass"}
+_GLASSES = {"": "None", **{g.id: g.label for g in glasses().values()}, OWN_GLASS: "Own figures"}
+_WALLS = {False: "Dark or unknown", True: "Painted white"}
 _PARTS = {1: "One", 2: "Half in each lead"}
 
 Watts = Annotated[float, Field(gt=0, le=1000)]
@@ -72,6 +90,34 @@ class Beside(Row):
     resistor: Annotated[Short, Reads(OHM, "resistor_ohm", "beside")] = ""
 
 
+class LooksInput(Shape):
+    """How the lamp is looked at, as typed. Lengths that are empty are usual ones."""
+
+    how: Annotated[str, OneOf(seen.HOWS), Sets("how", "looks")] = "seen"
+    optics: Annotated[str, OneOf(seen.OPTICS), Sets("optics", "looks")] = "as-is"
+    glass: Annotated[str, OneOf(_GLASSES)] = ""
+    own_glass: Long = ""
+    shape: Annotated[str, OneOf(seen.SHAPES), Sets("shape", "looks")] = "rectangle"
+    width: Annotated[Short, Reads(METRE, "width_m", "looks")] = ""
+    height: Annotated[Short, Reads(METRE, "height_m", "looks")] = ""
+    depth: Annotated[Short, Reads(METRE, "depth_m", "looks")] = ""
+    spacing: Annotated[Short, Reads(METRE, "spacing_m", "looks")] = ""
+    white_box: Annotated[bool, Suggests(_WALLS), Sets("white_box", "looks")] = False
+    room: Annotated[str, OneOf(seen.ROOMS), Sets("room", "looks")] = "workshop"
+
+
+class TrialInput(Row):
+    """One look at the lamp with a part in it, and what the eye said."""
+
+    resistor: Annotated[Short, Reads(OHM, "ohm", "trial")] = ""
+    verdict: Annotated[str, OneOf(VERDICTS), Sets("verdict", "trial")] = "right"
+    room: Annotated[str, OneOf(seen.ROOMS), Sets("room", "trial")] = "workshop"
+    optics: Annotated[str, OneOf(seen.OPTICS), Sets("optics", "trial")] = "as-is"
+    led_id: Annotated[Short, Sets("led_id", "trial")] = ""
+    at: Short = ""
+    note: Line = ""
+
+
 class PositionInput(Shape):
     """A lamp position and the swap meant for it."""
 
@@ -82,10 +128,15 @@ class PositionInput(Shape):
     lamp_volts: Annotated[Short, Reads(VOLT, "volts", "lamp")] = ""
     lamp_amps: Annotated[Short, Reads(AMPERE, "amps", "lamp")] = ""
     lamp_candela: Annotated[Short, Reads(CANDELA, "candela", "lamp")] = ""
+    lamp_kept: Annotated[float, Field(gt=0, le=1), Suggests(_AGES)] = 1.0
     lamp_base: Annotated[Short, Sets("base", "lamp")] = ""
     led_id: Short = ""
     vf: Annotated[Quantity, Reads(VOLT, "vf", "led range")] = Quantity()
     rated: Annotated[Short, Reads(AMPERE, "rated_a", "led")] = ""
+    led_light: Annotated[Short, Sets("light", "light", by_hand=True)] = ""
+    led_light_at: Annotated[Short, Reads(AMPERE, "at_a", "light")] = ""
+    led_angle: Annotated[Short, Reads(DEGREE, "angle_deg", "light")] = ""
+    led_output: Annotated[str, OneOf(OUTPUTS), Sets("output", "light")] = ""
     in_series: Annotated[int, Field(ge=1, le=MOST_IN_SERIES), Sets("in_series")] = 1
     driver_drop: Annotated[Quantity, Reads(VOLT, "driver_drop", "driver")] = Quantity()
     target: Annotated[Quantity, Reads(AMPERE, "target")] = Quantity()
@@ -122,6 +173,8 @@ class PositionInput(Shape):
     regulator_id: Annotated[Short, Sets("regulator_id")] = ""
     module: ReadyMade = ReadyMade()
     beside: Annotated[dict[Key, Beside], Field(max_length=MOST_BESIDE)] = Field(default_factory=dict)
+    looks: LooksInput = LooksInput()
+    trials: Annotated[dict[Key, TrialInput], Field(max_length=MOST_TRIALS)] = Field(default_factory=dict)
     one_batch: Annotated[bool, Suggests(_BATCH), Sets("one_batch")] = True
     ambient: Annotated[Short, Reads(CELSIUS, "celsius", "air", above=None)] = ""
     lit: Annotated[str, OneOf(core.LIT)] = "always"

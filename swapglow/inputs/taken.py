@@ -33,7 +33,7 @@ def taken(shape: BaseModel, prefix: str = "") -> dict[str, str]:
         _details(out, "details.", SUPPLIES[shape.kind].details, shape.details.items())
     if isinstance(shape, PositionInput):
         _details(out, "driver_details.", DRIVERS[shape.driver_kind].details, shape.driver_details.items())
-        out |= taken(shape.module, "module.")
+        out |= taken(shape.module, "module.") | taken(shape.looks, "looks.")
     return out
 
 

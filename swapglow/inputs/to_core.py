@@ -6,12 +6,16 @@ from typing import Any
 
 from pydantic import BaseModel
 
+from swapglow.core.analysis.dimming import FittedLed
 from swapglow.core.analysis.trip_current import with_trip
 from swapglow.core.constants import REFERENCE_C
 from swapglow.core.design.branch import Branch
 from swapglow.core.design.led_choice import choose_led, second_led
+from swapglow.core.design.led_light import with_light
+from swapglow.core.design.looks import Looks
 from swapglow.core.design.position import Position
 from swapglow.core.design.rectification import OWN_BRIDGE, RECTIFICATIONS
+from swapglow.core.design.trial import Trial
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.drivers.driver import Driver
 from swapglow.core.intake.feasibility import Feasibility, read_hours, read_money
@@ -19,6 +23,7 @@ from swapglow.core.kinds.detail import Details
 from swapglow.core.measurement.reading_after import ReadingAfter, read_after
 from swapglow.core.measurement.reading_before import ReadingBefore, read_before
 from swapglow.core.parts import preferred
+from swapglow.core.parts.glass import OWN_GLASS, glasses, own_glass
 from swapglow.core.parts.lamp import OWN, Lamp, choose_lamp, own_lamp
 from swapglow.core.parts.led import Led
 from swapglow.core.parts.ready_made import Module
@@ -28,8 +33,8 @@ from swapglow.core.quantities.bare import is_bare
 from swapglow.core.quantities.inputs import check_unit, read_quantity, read_share, read_single
 from swapglow.core.supplies import SUPPLIES
 from swapglow.core.supplies.rail import Rail, read_rail
-from swapglow.inputs.equipment import FeasibilityInput
-from swapglow.inputs.position import PositionInput, ReadyMade
+from swapglow.inputs.equipment import DimInput, FeasibilityInput
+from swapglow.inputs.position import LooksInput, PositionInput, ReadyMade
 from swapglow.inputs.quantity import Quantity
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
@@ -134,11 +139,75 @@ def position_of(p: PositionInput, r: RailInput) -> Position:
             rail=rail, led=led, led_source=source, lamp=lamp, driver=driver_of(p, lamp),
             second_led=second_led(p.second_led_id), band_v=_band(p), module=module,
             rectification_id=_rectification(p, rail, module), resistor_tolerance=tolerance, beside=_beside(p),
-            celsius=_air(p), **plain(p, "position"),
+            celsius=_air(p), looks=looks_of(p.looks), **plain(p, "position"),
         )  # fmt: skip
     except InputError as problem:
         raise InputError(field_of(PositionInput, problem.field), problem.message) from None
     return with_trip(made)
+
+
+def looks_of(typed: LooksInput) -> Looks:
+    """How a lamp is looked at.
+
+    Args:
+        typed: as typed.
+
+    Returns:
+        The geometry, and what stands before the lamp.
+
+    Raises:
+        InputError: for the field that cannot be read, by its whole name.
+    """
+    try:
+        if typed.glass == OWN_GLASS:
+            glass = own_glass("own_glass", typed.own_glass) if typed.own_glass.strip() else None
+        else:
+            glass = glasses().get(typed.glass)
+        return Looks(glass=glass, **plain(typed, "looks"))
+    except InputError as problem:
+        raise InputError(f"looks.{problem.field.removesuffix('_m')}", problem.message) from None
+
+
+def trials_of(p: PositionInput) -> tuple[Trial, ...]:
+    """Looks at a lamp, in their order; one without a resistor is none yet.
+
+    Raises:
+        InputError: for the resistor that cannot be read.
+    """
+    out = []
+    for key, row in sorted(p.trials.items(), key=lambda item: (item[1].place, item[0])):
+        figures = plain(row, "trial", f"trials.{key}.")
+        if figures["ohm"] is not None:
+            out.append(Trial(id=key, at=row.at, note=row.note, **figures))
+    return tuple(out)
+
+
+def fitted_of(typed: DimInput) -> FittedLed | None:
+    """A fitted LED that is to be dimmed; None until its resistor is typed.
+
+    Raises:
+        InputError: for the field that cannot be read.
+    """
+    figures = plain(typed, "dim")
+    if figures["ohm"] is None:
+        return None
+    rail = read_quantity("rail", typed.rail, VOLT, above=0) if typed.rail.strip() else None
+    led = choose_led(typed.led_id, Input(), None)[0] if typed.led_id else None
+    return FittedLed(rail=rail, led=led, **figures)
+
+
+def dim_trials_of(typed: DimInput) -> tuple[Trial, ...]:
+    """Looks at a fitted LED, in their order; one without a resistor is none yet.
+
+    Raises:
+        InputError: for the resistor that cannot be read.
+    """
+    out = []
+    for key, row in sorted(typed.trials.items(), key=lambda item: (item[1].place, item[0])):
+        figures = plain(row, "dim trial", f"trials.{key}.")
+        if figures["ohm"] is not None:
+            out.append(Trial(id=key, **figures))
+    return tuple(out)
 
 
 def _air(p: PositionInput) -> float:
@@ -171,14 +240,15 @@ def lamp_of(p: PositionInput) -> Lamp | None:
         InputError: for ``lamp_id``, or one of its own figures.
     """
     if p.lamp_id != OWN:
-        return choose_lamp(p.lamp_id)
+        lamp = choose_lamp(p.lamp_id)
+        return None if lamp is None else replace(lamp, kept=p.lamp_kept)
     figures = plain(p, "lamp")
     for name in ("lamp_volts", "lamp_amps"):
         if not getattr(p, name).strip():
             raise InputError(
                 name, f"Type the lamp's own, like {'6.3V' if name == 'lamp_volts' else '0.15A'}."
             )
-    return own_lamp(**figures)
+    return replace(own_lamp(**figures), kept=p.lamp_kept)
 
 
 def driver_of(p: PositionInput, lamp: Lamp | None) -> Driver:
@@ -202,6 +272,7 @@ def driver_of(p: PositionInput, lamp: Lamp | None) -> Driver:
 def _led(p: PositionInput) -> tuple[Module | None, Led, Source]:
     """The LED, by the ready-made lamp, the sweep or the catalogue."""
     led, source = choose_led(p.led_id, p.vf.input, plain(p, "led")["rated_a"])
+    led = with_light(led, p.led_light, **plain(p, "light"))
     if p.sweep.strip():
         led, source = fitted_led(led, sweep_of(p)), Source.MEASURED
         if p.in_series > 1 and not p.band.strip() and p.sweep_in_series.strip() not in ("", "1"):

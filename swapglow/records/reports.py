@@ -7,9 +7,20 @@ from swapglow.core.design.position import Position as CorePosition
 from swapglow.core.findings import solvable
 from swapglow.core.intake.stages import DONE
 from swapglow.core.presentation.budget import RailBudget, rail_budget
+from swapglow.core.presentation.dimming import Dimming, dimming, not_yet
 from swapglow.core.presentation.report import Report
+from swapglow.core.quantities import InputError
 from swapglow.document.report import remembered
-from swapglow.inputs.to_core import position_of, rail_of, reading_after_of, reading_before_of
+from swapglow.inputs.equipment import DimInput
+from swapglow.inputs.to_core import (
+    dim_trials_of,
+    fitted_of,
+    position_of,
+    rail_of,
+    reading_after_of,
+    reading_before_of,
+    trials_of,
+)
 from swapglow.records.models import Position, Rail
 
 
@@ -43,7 +54,30 @@ def report(p: Position, changes: Changes | None, at_hand: frozenset[float]) -> R
     after = tuple(reading_after_of(str(r.pk), r.input, p.input.reads) for r in p.readings_after.all())
     before = tuple(reading_before_of(str(r.pk), r.input) for r in p.readings_before.all())
     others, _ = members_of(p.rail, without=p)
-    return remembered(core, Bench(after, at_hand, p.input.stage == DONE, before, others, p.input.lit))  # type: ignore[arg-type]  # one of its options
+    bench = Bench(
+        after, at_hand, p.input.stage == DONE, before, others, p.input.lit,  # type: ignore[arg-type]  # one of its options
+        trials_of(p.input),
+    )  # fmt: skip
+    return remembered(core, bench)
+
+
+def dimming_of(typed: DimInput, at_hand: frozenset[float]) -> Dimming:
+    """What is to be said of a fitted LED that is too bright; what does not read is said in it.
+
+    Args:
+        typed: as it is kept.
+        at_hand: resistors in the drawer, Ω.
+
+    Returns:
+        The section.
+    """
+    try:
+        fitted = fitted_of(typed)
+        if fitted is None:
+            return not_yet("Type the resistor that is fitted: 470R, its bands or its mark.", "resistor")
+        return dimming(fitted, dim_trials_of(typed), at_hand)
+    except InputError as problem:
+        return not_yet(problem.message, problem.field)
 
 
 def members_of(rail: Rail, without: Position | None = None) -> tuple[tuple[Member, ...], tuple[str, ...]]:

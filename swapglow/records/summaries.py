@@ -143,7 +143,7 @@ def _summary(p: Position, here: frozenset[float]) -> dict[str, Any]:
             "line": "This lamp could not be worked out. The fault is in Swap Glow; it is in the log.",
             "next_act": "Open it and see",
         }  # fmt: skip
-    usual = next(g for g in report.glow if g.id == "usual")
+    usual = next(g for g in report.glow.lamps if g.id == "usual")
     off = next((d for d in reversed(report.diagnoses) if not d.agrees), None)
     gravest = report.findings[0] if report.findings else None
     grade = gravest.grade if gravest else None

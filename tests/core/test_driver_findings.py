@@ -13,6 +13,7 @@ from swapglow.core.design.changes import with_changes
 from swapglow.core.photometry.visibility import DARK_ROOM_CD, flash_candela, threshold_lux, visibility
 from swapglow.core.quantities import InputError
 from tests.core.drivers import driven
+from tests.core.light import candela
 from tests.core.supplies import lamp, on
 
 
@@ -196,7 +197,7 @@ def test_a_check_pulse_is_seen_and_swallowed():
 def test_a_pulse_is_lit_for_its_length(pulse, seconds):
     """I·t/(0.2 s + t) (Blondel and Rey 1911): 50 mcd for ten nanoseconds are nothing."""
     p = driven("lamp_check", "13.9V", pulse=pulse, period="200ms", pulse_source="270R", target="8mA")
-    peak = flash(p).peak_a / 0.02 * 0.15
+    peak = candela(flash(p).peak_a)
     assert flash(p).candela == pytest.approx(peak * seconds / 0.2, rel=0.03)
     assert (found(p, "check-pulse-seen") is None) == (seconds < 1e-7)
 
@@ -254,7 +255,7 @@ def test_an_led_that_should_be_dark_is_drawn_dark_beside_the_lit_one():
     """The off box keeps the lit box's white, and the filament stays dark on the same trickle (common practice)."""
     p = driven("low_side", "5V", "0V", in_series=2, keep_warm="220R", lamp=lamp("5V", "0.06A"))
     off = next(m for m in assess(p).snapshots if m.id == "off")
-    old, led = off.glow[0], off.glow[2]
+    old, led = off.glow.lamps[0], off.glow.lamps[2]
     assert old.lightness < 1 < led.lightness < 100
     assert off.rule is not None
     assert {z.id for z in off.rule.zones} == {"lit_room"}

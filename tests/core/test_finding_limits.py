@@ -13,6 +13,7 @@ from swapglow.core.assess import assess
 from swapglow.core.design.changes import with_changes
 from swapglow.core.findings import verdict
 from tests.core.drivers import driven
+from tests.core.light import amps_for, candela
 from tests.core.supplies import lamp, on
 
 LN = math.log
@@ -111,11 +112,11 @@ ROWS = {
     # A quarter of the old lamp's light is two halvings (common practice).
     "dimmer-than-old": Row(
         lambda x: dc(1000, lamp_id="own", lamp_volts="12V", lamp_amps="0.05A", lamp_candela=f"{x:.6g}cd"),
-        0.15 * ((12 - vf(10.1e-3)) / 1000 / 0.02) / 0.25, "mind", ("brighter-led",),
+        candela((12 - vf(10.1e-3)) / 1000) / 0.25, "mind", ("brighter-led",),
     ),
     "brighter-than-old": Row(
         lambda x: dc(1000, lamp_id="own", lamp_volts="12V", lamp_amps="0.05A", lamp_candela=f"{x:.6g}cd"),
-        0.15 * ((12 - vf(10.1e-3)) / 1000 / 0.02) / 4, "note", ("match-old",), above=False,
+        candela((12 - vf(10.1e-3)) / 1000) / 4, "note", ("match-old",), above=False,
     ),
     # A tenth of its usual light at the lowest rail (ours).
     "dim-at-lowest": Row(
@@ -179,10 +180,11 @@ ROWS = {
                          **lamp("12V", "1.75A", "30cd")),
         169 / (35 / 4), "mind", ("cool", "no-load"), above=False,
     ),
-    # Noticed in a lit room from 47.8 µcd on, by three of 7.5 cd/A: 2.12 µA (ICAO's point light times ten; from memory).
+    # Noticed in a lit room from 47.8 µcd on, by three LEDs (ICAO's point light times ten; from memory).
     "will-not-light": Row(
         lambda x: on("regulated", "12V", low=f"{x:.6g}V", high="12V", vf="2V", in_series=3, resistor="1k"),
-        3 * vf(LIT_CD / 22.5) + 1050 * LIT_CD / 22.5, "stop", ("fewer-in-series",), above=False, close=0.001,
+        3 * vf(amps_for(LIT_CD / 3)) + 1050 * amps_for(LIT_CD / 3), "stop", ("fewer-in-series",), above=False,
+        close=0.001,
     ),
     # More than any part takes at half its rating: 10 W without a sink, in the resistor's low end (data sheets).
     "no-resistor-fits": Row(
@@ -279,11 +281,12 @@ ROWS = {
     # leaks was read at 12 V; with the LED's volts off it less does (Ohm).
     "glows-when-off": Row(
         lambda x: driven("low_side", "12V", "0.1V", low="12V", high="12V", vf="2V", leak=f"{x:.6g}A"),
-        DARK_CD / 7.5 * 12 / (12 - vf(DARK_CD / 7.5)), "mind", ("shunt-assembly", "shunt-leds"),
+        amps_for(DARK_CD) * 12 / (12 - vf(amps_for(DARK_CD))), "mind", ("shunt-assembly", "shunt-leds"),
     ),
     "glows-when-off-stop": Row(
         lambda x: driven("low_side", "12V", "0.1V", low="12V", high="12V", vf="2V", leak=f"{x:.6g}A"),
-        LIT_CD / 7.5 * 12 / (12 - vf(LIT_CD / 7.5)), "stop", ("shunt-assembly", "shunt-leds"), key="glows-when-off",
+        amps_for(LIT_CD) * 12 / (12 - vf(amps_for(LIT_CD))), "stop", ("shunt-assembly", "shunt-leds"),
+        key="glows-when-off",
     ),
 }  # fmt: skip
 
@@ -379,9 +382,9 @@ FACTS = [
      vf="2V", lamp=lamp("12V", "0.1A")), "stop", "22.4 V", "20 V", ("bleeder",), "it may see 20 V"),
     ("neighbours-change", driven("shared", "24V", "0V", dropper="68R", loads="sensor 3mA max 30V", resistor="1k",
      vf="2V", lamp=lamp("12V", "0.1A")), "note", "22.4 V", "15.9 V", (), "15.9 V to 22.4 V"),
-    # 5.5 mA of 7.5 cd/A for 2 ms: 41 mcd·2/202 (Blondel and Rey 1911).
+    # 5.5 mA show 42.4 mcd (by hand: candela); for 2 ms that is 42.4·2/202 (Blondel and Rey 1911).
     ("check-pulse-seen", driven("lamp_check", "13V", low="13V", high="13V", vf="2V", resistor="1k", pulse="2ms",
-     period="250ms", pulse_source="1k"), "mind", "410 µcd", "48 µcd", ("coding", "swallow-pulse"), "2 ms at 5.47 mA"),
+     period="250ms", pulse_source="1k"), "mind", "420 µcd", "48 µcd", ("coding", "swallow-pulse"), "2 ms at 5.47 mA"),
     # 60 % of 500 mA are under the 400 mA that trip it.
     ("throttles", driven("flasher", "12.8V", band="10-15V", trip="0.4A", lamp=TURN, module={"amps": "500mA",
      "law": "current", "polarised": "yes", "throttle": "60 %", "after": "40s"}), "mind", "300 mA", "400 mA", ("cool",),

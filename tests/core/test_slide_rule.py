@@ -5,6 +5,7 @@ import itertools
 import math
 
 import pytest
+from scipy.optimize import brentq
 
 from swapglow.core.analysis.solution import solve
 from swapglow.core.assess import Bench, assess
@@ -12,6 +13,7 @@ from swapglow.core.design.position import Position
 from swapglow.core.parts import lamp, led, preferred
 from swapglow.core.quantities import Figure, Source
 from swapglow.core.supplies.rail import Rail
+from tests.core.light import green
 from tests.core.supplies import on
 
 
@@ -68,7 +70,8 @@ def test_ticks_of_power_fall_along_the_rule(report):
 def test_a_glow_tick_stands_where_the_led_shows_that_much_of_the_old_lamp(report):
     part, old = led.catalogue()["green-3-diffused"], lamp.catalogue()["1829"]
     even = next(t for t in scale(report, "glow").ticks if t.weight == 1)
-    amps = old.candela_at(22.0) * part.rated_a / (part.candela * 2)
+    wanted = old.candela_at(22.0) / (part.candela * 2)
+    amps = brentq(lambda a: green(a) - wanted, 1e-6, 0.02)
     vf = float(part.junction(part.vf_typ).volts(amps))
     assert even.text == "1 ×"
     assert even.at_ohm == pytest.approx((22.0 - 2 * vf) / amps, rel=0.01)

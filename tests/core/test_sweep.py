@@ -1,5 +1,7 @@
 """Curves fitted to sweeps: synthetic data with known parameters are recovered."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
@@ -166,7 +168,8 @@ def test_a_swept_board_is_judged_and_shown_by_the_led_inside():
     # Each LED keeps its kind's rating and light: two strings may carry twice, and six give six times the light.
     kind = led_of("white-5-clear")
     assert p.led.rated_a == pytest.approx(2 * kind.rated_a)
-    assert led_candela(p, 2 * each) == pytest.approx(6 * kind.candela_per_a * each)
+    one = replace(p, led=kind, in_series=1, branches=1)
+    assert led_candela(p, 2 * each) == pytest.approx(6 * led_candela(one, each))
     assert assess(on("winding", "14Vac", rectification="bridge", **more)).current.inside.volts is None
     assert assess(on("regulated", "14V", sweep=table)).current.inside is None
 

@@ -292,7 +292,8 @@ def test_an_own_rating_is_a_limit_and_moves_no_light():
     plain, limited = on_one(resistor="1k"), on_one(resistor="1k", led_id="red-5-diffused")
     tight = on("regulated", "12V", low="12V", high="12V", resistor="1k", rated="5mA")
     free = on("regulated", "12V", low="12V", high="12V", resistor="1k")
-    assert [g.intensity.value for g in assess(tight).glow] == [g.intensity.value for g in assess(free).glow]
+    lights = [[g.amount.value for g in assess(p).glow.lamps] for p in (tight, free)]
+    assert lights[0] == lights[1]
     assert assess(tight).current.usual.value == assess(free).current.usual.value
     assert "over-rated-current" in {f.id for f in verdict(tight)}
     assert plain.led.candela == limited.led.candela

@@ -787,7 +787,7 @@ export interface components {
             };
             /** Units */
             units: {
-                [key: string]: "V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C";
+                [key: string]: "V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°";
             };
             /** Led Source */
             led_source: string;
@@ -804,7 +804,7 @@ export interface components {
             /** Label */
             label: string;
             /** Unit */
-            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C") | null;
+            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°") | null;
             /** Hint */
             hint: string;
             /** Options */
@@ -953,7 +953,7 @@ export interface components {
             /** Text */
             text: string;
             /** Unit */
-            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C") | "mA";
+            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°") | "mA";
         };
         /**
          * AtRails
@@ -1104,6 +1104,29 @@ export interface components {
             causes: components["schemas"]["Cause"][];
         };
         /**
+         * Face
+         * @description What of a lamp is looked at, and how its light lies there.
+         *
+         *     Attributes:
+         *         shape: "tip", "bulb", "round" or "rectangle".
+         *         wide: its width beside its height.
+         *         columns, rows: of ``levels``.
+         *         levels: a byte for each place in base64, row by row: the cube root of its luminance, 255 for the
+         *             brightest; the steps of a ramp.
+         */
+        Face: {
+            /** Shape */
+            shape: string;
+            /** Wide */
+            wide: number;
+            /** Columns */
+            columns: number;
+            /** Rows */
+            rows: number;
+            /** Levels */
+            levels: string;
+        };
+        /**
          * Finding
          * @description A judgement with its figure, its limit, why it matters and what would clear it.
          *
@@ -1137,12 +1160,39 @@ export interface components {
             first: string;
         };
         /**
+         * Glow
+         * @description The glow box.
+         *
+         *     Attributes:
+         *         lamps: from left to right; ids "old", "low", "usual", "high".
+         *         looked_at: how, in words.
+         *         room: the light it is seen in, its id.
+         *         wall: the colour of what stands around the lamps in that light.
+         *         lines: what else is to be said of the looks, a figure in each.
+         *         suits: LED colours behind the glass there, the one that loses least first.
+         */
+        Glow: {
+            /** Lamps */
+            lamps: components["schemas"]["GlowLamp"][];
+            /** Looked At */
+            looked_at: string;
+            /** Room */
+            room: string;
+            /** Wall */
+            wall: string;
+            /** Lines */
+            lines: string[];
+            /** Suits */
+            suits: components["schemas"]["Suitable"][];
+        };
+        /**
          * GlowLamp
          * @description A lamp as it looks in the glow box.
          *
-         *     ``colour`` is the lamp as seen against the brightest, ``hue`` its colour at full light.
-         *     ``lightness`` is L* against the brightest lamp in the box; ``ratio_text`` compares intensity with the
-         *     original lamp at the usual rail, or says where a lamp that should be dark is seen.
+         *     ``colour`` is what it is on the whole, ``ramp`` its colours from dark to its brightest place, ``hue`` that of
+         *     its halo. ``lightness`` is L* against the brightest lamp in the box; ``ratio_text`` compares its light with the
+         *     original lamp's at the usual rail, or says where a lamp that should be dark is seen; ``amount`` is what is
+         *     compared; ``halo`` how far the veil of its glare reaches, 0 to 1.
          */
         GlowLamp: {
             /** Id */
@@ -1153,11 +1203,16 @@ export interface components {
             colour: string;
             /** Hue */
             hue: string;
+            /** Ramp */
+            ramp: string[];
+            face: components["schemas"]["Face"];
+            /** Halo */
+            halo: number;
             /** Lightness */
             lightness: number;
             /** Ratio Text */
             ratio_text: string;
-            intensity: components["schemas"]["Shown"];
+            amount: components["schemas"]["Shown"];
         };
         /**
          * Inference
@@ -1321,8 +1376,7 @@ export interface components {
             cycle: components["schemas"]["Cycle"] | null;
             runtime: components["schemas"]["Runtime"] | null;
             rule: components["schemas"]["SlideRule"];
-            /** Glow */
-            glow: components["schemas"]["GlowLamp"][];
+            glow: components["schemas"]["Glow"];
             /** Findings */
             findings: components["schemas"]["Finding"][];
             uncertainty: components["schemas"]["Uncertainty"];
@@ -1330,6 +1384,7 @@ export interface components {
             /** Diagnoses */
             diagnoses: components["schemas"]["Diagnosis"][];
             survey: components["schemas"]["Survey"];
+            trials: components["schemas"]["Trials"] | null;
         };
         /**
          * ReportAnswer
@@ -1458,11 +1513,7 @@ export interface components {
             /** Label */
             label: string;
             staircase: components["schemas"]["Staircase"];
-            /**
-             * Glow
-             * @default []
-             */
-            glow: components["schemas"]["GlowLamp"][];
+            glow?: components["schemas"]["Glow"] | null;
             rule?: components["schemas"]["SlideRule"] | null;
             /** Reads */
             reads?: {
@@ -1511,6 +1562,22 @@ export interface components {
             top_v: number;
             /** Stairs */
             stairs: components["schemas"]["Stair"][];
+        };
+        /**
+         * Suitable
+         * @description An LED colour behind the glass: what comes through, in what colour, and whether it is that of the old lamp.
+         */
+        Suitable: {
+            /** Led Id */
+            led_id: string;
+            /** Label */
+            label: string;
+            /** Share */
+            share: string;
+            /** Colour */
+            colour: string;
+            /** As Before */
+            as_before: boolean;
         };
         /**
          * SupplyReport
@@ -1583,6 +1650,52 @@ export interface components {
              * @enum {integer}
              */
             weight: 1 | 2 | 3;
+        };
+        /**
+         * TrialRow
+         * @description One look: what stood there, what was said, and how it looked beside the others.
+         *
+         *     ``counts`` is False where it was seen in another light than the lamp's own, and says nothing here.
+         */
+        TrialRow: {
+            /** Id */
+            id: string;
+            /** Ohm */
+            ohm: string;
+            /** Verdict */
+            verdict: string;
+            /** At */
+            at: string;
+            /** Note */
+            note: string;
+            /** Counts */
+            counts: boolean;
+            lamp: components["schemas"]["GlowLamp"];
+        };
+        /**
+         * Trials
+         * @description What the looks come to.
+         *
+         *     Attributes:
+         *         rows: the last of them, in the order they were made.
+         *         line: the light wanted, as far as it is known.
+         *         step: what this eye tells in this place.
+         *         next_label: what to try next; empty where nothing is left.
+         *         next_changes: that as changes of the position.
+         */
+        Trials: {
+            /** Rows */
+            rows: components["schemas"]["TrialRow"][];
+            /** Line */
+            line: string;
+            /** Step */
+            step: string;
+            /** Next Label */
+            next_label: string;
+            /** Next Changes */
+            next_changes: {
+                [key: string]: number | string | null;
+            };
         };
         /**
          * Truth
@@ -1706,6 +1819,72 @@ export interface components {
             note: string;
         };
         /**
+         * LooksInput
+         * @description How the lamp is looked at, as typed. Lengths that are empty are usual ones.
+         */
+        LooksInput: {
+            /**
+             * How
+             * @default seen
+             * @enum {string}
+             */
+            how: "seen" | "window" | "lights";
+            /**
+             * Optics
+             * @default as-is
+             * @enum {string}
+             */
+            optics: "as-is" | "frosted" | "flattened" | "capped";
+            /**
+             * Glass
+             * @default
+             * @enum {string}
+             */
+            glass: "" | "clear" | "frosted" | "opal" | "smoked" | "dead-front" | "red" | "deep-red" | "orange" | "amber" | "yellow" | "straw" | "aged" | "green" | "yellow-green" | "blue" | "cobalt" | "daylight-tint" | "warm-tint" | "own";
+            /**
+             * Own Glass
+             * @default
+             */
+            own_glass: string;
+            /**
+             * Shape
+             * @default rectangle
+             * @enum {string}
+             */
+            shape: "round" | "rectangle";
+            /**
+             * Width
+             * @default
+             */
+            width: string;
+            /**
+             * Height
+             * @default
+             */
+            height: string;
+            /**
+             * Depth
+             * @default
+             */
+            depth: string;
+            /**
+             * Spacing
+             * @default
+             */
+            spacing: string;
+            /**
+             * White Box
+             * @default false
+             */
+            white_box: boolean;
+            /**
+             * Room
+             * @default workshop
+             * @enum {string}
+             */
+            room: "dark" | "workshop" | "daylight";
+        };
+        /**
          * PositionInput
          * @description A lamp position and the swap meant for it.
          */
@@ -1747,6 +1926,11 @@ export interface components {
              */
             lamp_candela: string;
             /**
+             * Lamp Kept
+             * @default 1
+             */
+            lamp_kept: number;
+            /**
              * Lamp Base
              * @default
              */
@@ -1769,6 +1953,27 @@ export interface components {
              * @default
              */
             rated: string;
+            /**
+             * Led Light
+             * @default
+             */
+            led_light: string;
+            /**
+             * Led Light At
+             * @default
+             */
+            led_light_at: string;
+            /**
+             * Led Angle
+             * @default
+             */
+            led_angle: string;
+            /**
+             * Led Output
+             * @default
+             * @enum {string}
+             */
+            led_output: "" | "old" | "standard" | "high";
             /**
              * In Series
              * @default 1
@@ -1941,6 +2146,26 @@ export interface components {
             /** Beside */
             beside?: {
                 [key: string]: components["schemas"]["Beside"];
+            };
+            /**
+             * @default {
+             *       "how": "seen",
+             *       "optics": "as-is",
+             *       "glass": "",
+             *       "own_glass": "",
+             *       "shape": "rectangle",
+             *       "width": "",
+             *       "height": "",
+             *       "depth": "",
+             *       "spacing": "",
+             *       "white_box": false,
+             *       "room": "workshop"
+             *     }
+             */
+            looks: components["schemas"]["LooksInput"];
+            /** Trials */
+            trials?: {
+                [key: string]: components["schemas"]["TrialInput"];
             };
             /**
              * One Batch
@@ -2077,6 +2302,55 @@ export interface components {
             candela: string;
         };
         /**
+         * TrialInput
+         * @description One look at the lamp with a part in it, and what the eye said.
+         */
+        TrialInput: {
+            /**
+             * Place
+             * @default 0
+             */
+            place: number;
+            /**
+             * Resistor
+             * @default
+             */
+            resistor: string;
+            /**
+             * Verdict
+             * @default right
+             * @enum {string}
+             */
+            verdict: "dim" | "right" | "bright" | "blue" | "uneven" | "same";
+            /**
+             * Room
+             * @default workshop
+             * @enum {string}
+             */
+            room: "dark" | "workshop" | "daylight";
+            /**
+             * Optics
+             * @default as-is
+             * @enum {string}
+             */
+            optics: "as-is" | "frosted" | "flattened" | "capped";
+            /**
+             * Led Id
+             * @default
+             */
+            led_id: string;
+            /**
+             * At
+             * @default
+             */
+            at: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * PositionAnswer
          * @description A position as kept, with what its texts were taken for and what that puts into the holder.
          */
@@ -2118,6 +2392,11 @@ export interface components {
              */
             lamp_candela: string;
             /**
+             * Lamp Kept
+             * @default 1
+             */
+            lamp_kept: number;
+            /**
              * Lamp Base
              * @default
              */
@@ -2140,6 +2419,27 @@ export interface components {
              * @default
              */
             rated: string;
+            /**
+             * Led Light
+             * @default
+             */
+            led_light: string;
+            /**
+             * Led Light At
+             * @default
+             */
+            led_light_at: string;
+            /**
+             * Led Angle
+             * @default
+             */
+            led_angle: string;
+            /**
+             * Led Output
+             * @default
+             * @enum {string}
+             */
+            led_output: "" | "old" | "standard" | "high";
             /**
              * In Series
              * @default 1
@@ -2312,6 +2612,26 @@ export interface components {
             /** Beside */
             beside?: {
                 [key: string]: components["schemas"]["Beside"];
+            };
+            /**
+             * @default {
+             *       "how": "seen",
+             *       "optics": "as-is",
+             *       "glass": "",
+             *       "own_glass": "",
+             *       "shape": "rectangle",
+             *       "width": "",
+             *       "height": "",
+             *       "depth": "",
+             *       "spacing": "",
+             *       "white_box": false,
+             *       "room": "workshop"
+             *     }
+             */
+            looks: components["schemas"]["LooksInput"];
+            /** Trials */
+            trials?: {
+                [key: string]: components["schemas"]["TrialInput"];
             };
             /**
              * One Batch
@@ -2583,6 +2903,150 @@ export interface components {
             open: string[];
         };
         /**
+         * DimInput
+         * @description A fitted LED that is too bright. Its resistor is enough; rail and LED give figures where they are known.
+         */
+        DimInput: {
+            /**
+             * Place
+             * @default 0
+             */
+            place: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Resistor
+             * @default
+             */
+            resistor: string;
+            /**
+             * Rail
+             * @default
+             */
+            rail: string;
+            /**
+             * Led Id
+             * @default
+             */
+            led_id: string;
+            /**
+             * In Series
+             * @default 1
+             */
+            in_series: number;
+            /** Trials */
+            trials?: {
+                [key: string]: components["schemas"]["DimTrialInput"];
+            };
+        };
+        /**
+         * DimRow
+         * @description One resistor: what it makes of current and light, and whether an eye would tell it from the one before.
+         */
+        DimRow: {
+            /** Ohm */
+            ohm: number;
+            /** Text */
+            text: string;
+            /** Current */
+            current: string;
+            /** Light */
+            light: string;
+            /** Lightness */
+            lightness: number;
+            /** Told */
+            told: boolean;
+        };
+        /**
+         * DimTrial
+         * @description A look with one resistor in it; the fitted one is the first.
+         */
+        DimTrial: {
+            /** Id */
+            id: string;
+            /** Ohm */
+            ohm: number;
+            /** Text */
+            text: string;
+            /** Verdict */
+            verdict: string;
+            /** Light */
+            light: string;
+            /** Lightness */
+            lightness: number;
+            /** At */
+            at: string;
+        };
+        /**
+         * DimTrialInput
+         * @description A look at a fitted LED with another resistor in it, and what the eye said.
+         */
+        DimTrialInput: {
+            /**
+             * Place
+             * @default 0
+             */
+            place: number;
+            /**
+             * Resistor
+             * @default
+             */
+            resistor: string;
+            /**
+             * Verdict
+             * @default bright
+             * @enum {string}
+             */
+            verdict: "dim" | "right" | "bright" | "blue" | "uneven" | "same";
+            /**
+             * At
+             * @default
+             */
+            at: string;
+        };
+        /**
+         * Dimming
+         * @description A fitted LED to be dimmed.
+         *
+         *     Attributes:
+         *         problem: why nothing can be said yet; empty where something can.
+         *         field: of what is typed, which it is about.
+         *         rows: resistors one may try, from the fitted one up.
+         *         trials: in the order they were made.
+         *         low_ohm, high_ohm: between which the light wanted lies.
+         *         next: what to try; empty where one was right.
+         *         next_ohm: that in Ω; 0 where none.
+         *         line: what is believed of the light wanted.
+         *         step: what this eye tells.
+         *         amps: current with the resistor to try, or the one that was right; None where rail or LED are not known.
+         */
+        Dimming: {
+            /** Problem */
+            problem: string;
+            /** Field */
+            field: string;
+            /** Rows */
+            rows: components["schemas"]["DimRow"][];
+            /** Trials */
+            trials: components["schemas"]["DimTrial"][];
+            /** Low Ohm */
+            low_ohm: number;
+            /** High Ohm */
+            high_ohm: number;
+            /** Next */
+            next: string;
+            /** Next Ohm */
+            next_ohm: number;
+            /** Line */
+            line: string;
+            /** Step */
+            step: string;
+            amps: components["schemas"]["Shown"] | null;
+        };
+        /**
          * EquipmentOut
          * @description An item of equipment with all in it.
          */
@@ -2612,12 +3076,20 @@ export interface components {
              * @default
              */
             notes: string;
+            /** Dims */
+            dims?: {
+                [key: string]: components["schemas"]["DimInput"];
+            };
             /**
              * Id
              * Format: uuid
              */
             id: string;
             take_in: components["schemas"]["TakeInView"];
+            /** Dimming */
+            dimming: {
+                [key: string]: components["schemas"]["Dimming"];
+            };
             /** Rails */
             rails: components["schemas"]["RailAnswer"][];
             /** Positions */
@@ -2963,6 +3435,10 @@ export interface components {
              * @default
              */
             notes: string;
+            /** Dims */
+            dims?: {
+                [key: string]: components["schemas"]["DimInput"];
+            };
         };
         /**
          * EquipmentPatch
@@ -2998,6 +3474,10 @@ export interface components {
              * @default
              */
             notes: string;
+            /** Dims */
+            dims?: {
+                [key: string]: components["schemas"]["DimInput"];
+            };
         };
         /**
          * NewRail
@@ -3304,6 +3784,11 @@ export interface components {
              */
             lamp_candela: string;
             /**
+             * Lamp Kept
+             * @default 1
+             */
+            lamp_kept: number;
+            /**
              * Lamp Base
              * @default
              */
@@ -3326,6 +3811,27 @@ export interface components {
              * @default
              */
             rated: string;
+            /**
+             * Led Light
+             * @default
+             */
+            led_light: string;
+            /**
+             * Led Light At
+             * @default
+             */
+            led_light_at: string;
+            /**
+             * Led Angle
+             * @default
+             */
+            led_angle: string;
+            /**
+             * Led Output
+             * @default
+             * @enum {string}
+             */
+            led_output: "" | "old" | "standard" | "high";
             /**
              * In Series
              * @default 1
@@ -3500,6 +4006,26 @@ export interface components {
                 [key: string]: components["schemas"]["Beside"];
             };
             /**
+             * @default {
+             *       "how": "seen",
+             *       "optics": "as-is",
+             *       "glass": "",
+             *       "own_glass": "",
+             *       "shape": "rectangle",
+             *       "width": "",
+             *       "height": "",
+             *       "depth": "",
+             *       "spacing": "",
+             *       "white_box": false,
+             *       "room": "workshop"
+             *     }
+             */
+            looks: components["schemas"]["LooksInput"];
+            /** Trials */
+            trials?: {
+                [key: string]: components["schemas"]["TrialInput"];
+            };
+            /**
              * One Batch
              * @default true
              */
@@ -3599,6 +4125,11 @@ export interface components {
              */
             lamp_candela: string;
             /**
+             * Lamp Kept
+             * @default 1
+             */
+            lamp_kept: number;
+            /**
              * Lamp Base
              * @default
              */
@@ -3621,6 +4152,27 @@ export interface components {
              * @default
              */
             rated: string;
+            /**
+             * Led Light
+             * @default
+             */
+            led_light: string;
+            /**
+             * Led Light At
+             * @default
+             */
+            led_light_at: string;
+            /**
+             * Led Angle
+             * @default
+             */
+            led_angle: string;
+            /**
+             * Led Output
+             * @default
+             * @enum {string}
+             */
+            led_output: "" | "old" | "standard" | "high";
             /**
              * In Series
              * @default 1
@@ -3793,6 +4345,26 @@ export interface components {
             /** Beside */
             beside?: {
                 [key: string]: components["schemas"]["Beside"] | null;
+            };
+            /**
+             * @default {
+             *       "how": "seen",
+             *       "optics": "as-is",
+             *       "glass": "",
+             *       "own_glass": "",
+             *       "shape": "rectangle",
+             *       "width": "",
+             *       "height": "",
+             *       "depth": "",
+             *       "spacing": "",
+             *       "white_box": false,
+             *       "room": "workshop"
+             *     }
+             */
+            looks: components["schemas"]["LooksInput"];
+            /** Trials */
+            trials?: {
+                [key: string]: components["schemas"]["TrialInput"];
             };
             /**
              * One Batch

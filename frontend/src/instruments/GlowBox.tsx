@@ -1,11 +1,13 @@
-import { useId } from "react";
-import { Toolbar } from "react-aria-components";
+import { useState } from "react";
+import { Radio, RadioGroup, Toolbar } from "react-aria-components";
 import styled from "styled-components";
 
 import type { Report } from "../api/client";
 import { Figure } from "../ui/Figure";
+import { GlowCell, Glowing } from "./Glowing";
+import { BoxButton, LogTrial } from "./LogTrial";
 
-/* The box is dark in both looks: it is a viewing box, and its lamps are computed. */
+/* The box is a viewing box in both looks: its lamps are computed, and so is the light around them. */
 const Box = styled.section`
   height: 100%;
   min-height: 205px;
@@ -19,42 +21,79 @@ const Box = styled.section`
   padding: 8px 12px;
 `;
 
+const Head = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  justify-content: space-between;
+  gap: 2px 14px;
+`;
+
 const Title = styled.h2`
   color: #bdb8ac;
+`;
+
+const Tabs = styled(RadioGroup)`
+  display: flex;
+  gap: 2px 12px;
+`;
+
+const Tab = styled(Radio)`
+  display: inline-flex;
+  align-items: center;
+  min-height: 26px;
+  font-size: 0.9rem;
+  color: #bdb8ac;
+  cursor: pointer;
+  border-bottom: 3px solid transparent;
+  outline-color: #ffd27a !important;
+  &[data-selected] {
+    color: #f2ede0;
+    font-weight: 650;
+    border-bottom-color: #ff8a4c;
+  }
+  @media (pointer: coarse) {
+    min-height: 44px;
+  }
 `;
 
 const Row = styled(Toolbar)`
   flex: 1;
   display: grid;
+  min-height: max-content;
   grid-auto-flow: column;
   grid-auto-columns: minmax(0, 1fr);
+  gap: 2px;
 `;
 
 const Lamp = styled.div`
   display: flex;
   flex-direction: column;
-  justify-content: space-between;
   min-width: 0;
-  svg {
-    flex: 1;
-    width: 100%;
-    min-height: 60px;
+  min-height: 0;
+`;
+
+const Cell = styled(GlowCell)`
+  flex: 1;
+  min-height: 60px;
+  @media (max-width: 1000px) {
+    height: 150px;
+    flex: none;
   }
 `;
 
 const Words = styled.div`
   display: grid;
-  gap: 2px;
-  grid-template-rows: 2.5em auto 2.5em;
-  & > :first-child {
-    align-self: end;
-  }
-  padding: 0 4px 0 8px;
+  grid-template-columns: auto minmax(0, 1fr);
+  align-items: baseline;
+  gap: 0 10px;
+  padding: 2px 4px 0;
   font-size: 0.875rem;
   line-height: 1.25;
 `;
 
-const Candela = styled(Figure)`
+const Amount = styled(Figure)`
+  justify-self: end;
   font-size: 1.15rem;
   color: #f2ede0;
   @media (pointer: coarse) {
@@ -65,51 +104,89 @@ const Candela = styled(Figure)`
 `;
 
 const Ratio = styled.span`
+  grid-column: 1 / -1;
   color: #bdb8ac;
 `;
 
+const Foot = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  justify-content: space-between;
+  gap: 0 14px;
+  font-size: 0.875rem;
+  color: #bdb8ac;
+`;
+
+const Tools = styled.span`
+  display: inline-flex;
+  flex-wrap: wrap;
+  gap: 6px;
+`;
+
+type Glow = Report["glow"];
+
 interface Props {
-  /** The lamps shown, in order. */
-  lamps: Report["glow"];
+  /** What is in the box. */
+  glow: Glow;
+  /** Lights a lamp may be seen in, with labels. */
+  rooms: readonly { id: string; label: string }[];
+  /** Told the light it is seen in. */
+  onRoom: (id: string) => void;
+  /** What an eye may say of it, with labels. */
+  verdicts: readonly { id: string; label: string }[];
+  /** Told what the eye said. */
+  onVerdict: (id: string) => void;
+  /** What the trials say to try next, and how; nothing where there is nothing to say. */
+  next?: { label: string; onTry: () => void } | undefined;
 }
 
-/** The dark box: the old lamp and the LED at three rails, as they would look together. */
-export function GlowBox({ lamps }: Props) {
-  const id = useId();
+/** The viewing box: the old lamp and the LED beside it, as they are looked at, in the light they are seen in. */
+export function GlowBox({ glow, rooms, onRoom, verdicts, onVerdict, next }: Props) {
+  const [level, setLevel] = useState("usual");
+  const old = glow.lamps.find((l) => l.id === "old");
+  const levels = glow.lamps.filter((l) => l.id !== "old");
+  const led = levels.find((l) => l.id === level) ?? levels[0];
+  const shown = [old, led].filter((l) => l !== undefined);
   return (
     <Box aria-label="Glow box">
-      <Title>Glow box</Title>
+      <Head>
+        <Title>Glow box</Title>
+        <Tabs aria-label="Rail" value={level} onChange={setLevel} orientation="horizontal">
+          {levels.map((l) => (
+            <Tab key={l.id} value={l.id}>
+              {l.label.replace("LED, ", "").replace(/^./, (c) => c.toUpperCase())}
+            </Tab>
+          ))}
+        </Tabs>
+      </Head>
       <Row aria-label="Light of each">
-        {lamps.map((lamp) => {
-          // Lightness is what the eye makes of it; the halo's reach and the core follow it.
-          const share = lamp.lightness / 100;
-          return (
-            <Lamp key={lamp.id}>
-              <svg
-                viewBox="-48 -48 96 96"
-                role="img"
-                aria-label={`${lamp.label}: lightness ${lamp.lightness.toFixed(0)} of 100`}
-              >
-                <defs>
-                  <radialGradient id={`${id}-${lamp.id}`}>
-                    <stop offset="0" stopColor={lamp.hue} stopOpacity={0.75 * share} />
-                    <stop offset="0.35" stopColor={lamp.hue} stopOpacity={0.3 * share} />
-                    <stop offset="1" stopColor={lamp.hue} stopOpacity="0" />
-                  </radialGradient>
-                </defs>
-                <circle r={12 + 38 * share} fill={`url(#${id}-${lamp.id})`} />
-                <circle r="13" fill={lamp.colour} stroke="#2c2f2d" />
-                <circle r={7 * share} fill="#ffffff" opacity={0.65 * share * share} />
-              </svg>
-              <Words>
-                <span>{lamp.label}</span>
-                <Candela shown={lamp.intensity} />
-                <Ratio>{lamp.ratio_text}</Ratio>
-              </Words>
-            </Lamp>
-          );
-        })}
+        {shown.map((lamp) => (
+          <Lamp key={lamp.id}>
+            <Cell style={{ background: glow.wall }}>
+              <Glowing lamp={lamp} />
+            </Cell>
+            <Words>
+              <span>{lamp.label}</span>
+              <Amount shown={lamp.amount} />
+              <Ratio>{lamp === old ? glow.looked_at : lamp.ratio_text}</Ratio>
+            </Words>
+          </Lamp>
+        ))}
       </Row>
+      <Foot>
+        <Tools>
+          <LogTrial verdicts={verdicts} onVerdict={onVerdict} />
+          {next && <BoxButton onPress={next.onTry}>{next.label}</BoxButton>}
+        </Tools>
+        <Tabs aria-label="Seen in" value={glow.room} onChange={onRoom} orientation="horizontal">
+          {rooms.map((r) => (
+            <Tab key={r.id} value={r.id}>
+              {r.label}
+            </Tab>
+          ))}
+        </Tabs>
+      </Foot>
     </Box>
   );
 }

@@ -95,7 +95,7 @@ test("the staircase's line stands at the usual level and its band from lowest to
       cycle={null}
       runtime={null}
       snapshots={[
-        { id: "now", label: "Steady", staircase, glow: [], rule: null, reads: {}, line: "" },
+        { id: "now", label: "Steady", staircase, glow: null, rule: null, reads: {}, line: "" },
       ]}
     />,
   );

@@ -5,9 +5,8 @@ import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { Figure } from "../ui/Figure";
 import { GradeMark } from "../ui/GradeMark";
 import { press, show } from "../test/providers";
-import { cycle, finding, glow, off, shown, staircase, step, uncertainty } from "../test/report";
+import { cycle, finding, off, shown, staircase, step, uncertainty } from "../test/report";
 import { Findings } from "./Findings";
-import { GlowBox } from "./GlowBox";
 import { LifeTrace } from "./LifeTrace";
 import { NextThing } from "./NextThing";
 import { PencilLine } from "./PencilLine";
@@ -62,7 +61,7 @@ const snapshot = (id: string, label: string, drawn: typeof staircase) => ({
   id,
   label,
   staircase: drawn,
-  glow: [],
+  glow: null,
   rule: null,
   reads: {},
   line: "",
@@ -101,20 +100,6 @@ test("the band between lowest and highest rail is drawn around the usual line", 
   // The band and the line, and a bracket around each fall: a drop, not volts to ground.
   expect(paths).toHaveLength(4);
   expect(paths.every((d) => d.startsWith("M") && !d.includes("NaN"))).toBe(true);
-});
-
-test("the glow box says each lamp's lightness and light in words", () => {
-  show(<GlowBox lamps={glow} />);
-  expect(screen.getByRole("img", { name: "Old lamp: lightness 50 of 100" })).toBeTruthy();
-  expect(screen.getByText("4.2 × the old lamp")).toBeTruthy();
-});
-
-test("a lighter lamp has the wider halo", () => {
-  show(<GlowBox lamps={glow} />);
-  const halos = [...document.querySelectorAll("svg")].map((s) =>
-    Number(s.querySelector("circle")?.getAttribute("r")),
-  );
-  expect(halos[1]).toBeGreaterThan(halos[0] ?? 0);
 });
 
 test("a figure tells where it came from when it is focused", async () => {

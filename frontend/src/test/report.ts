@@ -133,26 +133,54 @@ export const uncertainty: Report["uncertainty"] = {
   ],
 };
 
-export const glow: Report["glow"] = [
-  {
-    id: "old",
-    label: "Old lamp",
-    colour: "#806040",
-    hue: "#ffb060",
-    lightness: 50,
-    ratio_text: "the old lamp",
-    intensity: shown(0.2, "200", "mcd"),
-  },
-  {
-    id: "usual",
-    label: "LED, usual",
-    colour: "#ff0000",
-    hue: "#ff0000",
-    lightness: 100,
-    ratio_text: "4.2 × the old lamp",
-    intensity: shown(0.84, "840", "mcd"),
-  },
-];
+/** Two places side by side: a dark one, and the brightest. */
+const face = { shape: "tip", wide: 1, columns: 2, rows: 1, levels: btoa("\u0000\u00ff") };
+
+export const glow: Report["glow"] = {
+  lamps: [
+    {
+      id: "old",
+      label: "Old lamp",
+      colour: "#806040",
+      hue: "#ffb060",
+      ramp: ["#000000", "#806040"],
+      face,
+      halo: 0.2,
+      lightness: 50,
+      ratio_text: "the old lamp",
+      amount: shown(0.2, "200", "mcd"),
+    },
+    {
+      id: "low",
+      label: "LED, lowest",
+      colour: "#800000",
+      hue: "#ff0000",
+      ramp: ["#000000", "#800000"],
+      face,
+      halo: 0.4,
+      lightness: 76,
+      ratio_text: "2.1 × the old lamp",
+      amount: shown(0.42, "420", "mcd"),
+    },
+    {
+      id: "usual",
+      label: "LED, usual",
+      colour: "#ff0000",
+      hue: "#ff0000",
+      ramp: ["#000000", "#ff0000"],
+      face,
+      halo: 0.5,
+      lightness: 100,
+      ratio_text: "4.2 × the old lamp",
+      amount: shown(0.84, "840", "mcd"),
+    },
+  ],
+  looked_at: "Seen directly",
+  room: "workshop",
+  wall: "#1d1d1d",
+  lines: ["As far as its light is known: 2.1 to 8.4 × the old lamp."],
+  suits: [],
+};
 
 export const supply: Report["supply"] = { label: "Regulated DC" };
 

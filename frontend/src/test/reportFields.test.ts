@@ -8,9 +8,13 @@ import { expect, test } from "vitest";
 const SRC = resolve(import.meta.dirname, "..");
 const SCHEMA = join(SRC, "api/schema.d.ts");
 /** What is not a view but reads reports too: the command, the bench's summaries, and inferences. */
-const READERS = ["cli.py", "api/serializers.py", "api/readings.py", "records/reports.py"].map((p) =>
-  resolve(SRC, "../../swapglow", p),
-);
+const READERS = [
+  "cli.py",
+  "api/serializers.py",
+  "api/readings.py",
+  "records/reports.py",
+  "records/summaries.py",
+].map((p) => resolve(SRC, "../../swapglow", p));
 
 function files(at: string, suffix: RegExp): string[] {
   if (suffix.test(at)) return [at];

@@ -13,6 +13,8 @@ from swapglow.core.network.builder import build, laws_of
 from swapglow.core.network.cases import Cases
 from swapglow.core.network.filaments import Ohms, filament, settled
 from swapglow.core.network.surroundings import surroundings
+from swapglow.core.parts.lamp import Lamp
+from swapglow.core.photometry.seen import lamp_sight
 
 
 def original_point(position: Position, state: State, rail_v: float) -> tuple[float, OperatingPoint] | None:
@@ -68,14 +70,45 @@ def lamp_volts(position: Position) -> float:
     return position.rail.usual.value - position.drop_v
 
 
+def seen_candela(position: Position, volts: float) -> float | None:
+    """Intensity of the original lamp towards the eye, as it is looked at, cd.
+
+    Args:
+        position: the swap.
+        volts: over the lamp.
+
+    Returns:
+        Candela; None where the lamp or its light is not known.
+    """
+    lamp = position.lamp
+    own = None if lamp is None else lamp.candela_at(volts)
+    if lamp is None or own is None:
+        return None
+    return own * lamp_sight(kelvin_of(lamp, volts), position.looks).candela
+
+
+def kelvin_of(lamp: Lamp, volts: float) -> int:
+    """Colour temperature of a lamp, to the ten kelvin: closer no eye tells.
+
+    Args:
+        lamp: the lamp.
+        volts: over it.
+
+    Returns:
+        Kelvin.
+    """
+    return int(round(lamp.kelvin_at(volts), -1))
+
+
 def lamp_candela(position: Position) -> float | None:
-    """Intensity of the original lamp at the usual rail (its own volts, so the driver counts), cd.
+    """Intensity of the original lamp towards the eye at the usual rail (its own volts, so the driver counts), cd.
 
     None where the lamp or its light is not known.
     """
     if position.lamp is None:
         return None
-    one = position.lamp.candela_at(lamp_volts(position))
+    volts = lamp_volts(position)
+    one = seen_candela(position, volts)
     # Where all lamps of a loop are changed, the new ones together are compared with all of them.
     together = 1 + len(position.driver.others) if position.driver.others_changed else 1
     return None if one is None else one * together

@@ -11,7 +11,7 @@ from swapglow.core.network.cases import Cases
 from swapglow.core.network.solve import point_of, string_amps
 from swapglow.core.parts import preferred
 from swapglow.core.parts.resistor import rating_to_fit
-from swapglow.core.photometry.intensity import led_candela
+from swapglow.core.photometry.intensity import led_candela, led_candelas
 
 # Below this an LED is at its knee: what practice reckons a shunt with.
 KNEE_A = 50e-6
@@ -61,7 +61,7 @@ def dark_shunt(position: Position, across: Across, candela: float) -> Shunt | No
         p.rail.volts[2] * many, p.led.vf_low * many, ohms * (1 - p.ohm_spread) * many, p.drop_v,
         shunt=trial * (1 + 0.05),
     )  # fmt: skip
-    light = led_candela(p, 1.0) * string_amps(p, point_of(p, cases, "off"))
+    light = led_candelas(p, string_amps(p, point_of(p, cases, "off")))
     dark = np.flatnonzero(light < candela)
     for k in dark[::-1][:_STEPS_DOWN]:
         # Where the resistor follows the sum it follows the shunt too, and the trickle with it.

@@ -10,6 +10,7 @@ from swapglow.core.analysis.ac_cycle import AcCases, solve_cycles
 from swapglow.core.analysis.joining import joined
 from swapglow.core.analysis.terminals import diode_volts, ohms_for, room
 from swapglow.core.design.branch import Branch
+from swapglow.core.design.looks import Looks
 from swapglow.core.design.position import Position
 from swapglow.core.parts import preferred, resistor
 from swapglow.core.parts.ratings import next_capacitance
@@ -201,7 +202,7 @@ def _unsized(position: Position) -> Position:
     """The position without what only follows from its sizing, so that a cursor's move asks nothing anew."""
     plain = Figure(position.target.value, Source.COMPUTED)
     return replace(
-        position, resistor_ohm=None, rating_w=None, lamp=None, target=plain, series="E24", rounding="up",
+        position, resistor_ohm=None, rating_w=None, lamp=None, target=plain, looks=Looks(), series="E24", rounding="up",
         capacitor_v=None, ceiling=0.5,
     )  # fmt: skip
 

@@ -6,6 +6,7 @@ from typing import Literal
 
 from swapglow.core.constants import REFERENCE_C
 from swapglow.core.design.branch import MOST_BESIDE, MOST_BRANCHES, Branch
+from swapglow.core.design.looks import Looks
 from swapglow.core.design.rectification import OWN_BRIDGE, RECTIFICATIONS, Rectification, usual_rectification
 from swapglow.core.drivers import plain_driver
 from swapglow.core.drivers.driver import Driver
@@ -81,6 +82,7 @@ class Position:
         module: a ready-made LED lamp in place of LEDs and resistor.
         inside: which of the insides it may have is solved; ``led`` is then that one's.
         beside: strings of other LEDs in the same place.
+        looks: how it is looked at.
         one_batch: whether the LEDs of a string are alike, of one batch, or each has its own luck.
     """
 
@@ -121,6 +123,7 @@ class Position:
     inside: int = 0
     beside: tuple[Branch, ...] = ()
     one_batch: bool = True
+    looks: Looks = field(default_factory=Looks)
 
     def __post_init__(self) -> None:
         _whole("in_series", "LEDs in series", self.in_series, 1, MOST_IN_SERIES)

@@ -10,7 +10,7 @@ from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.findings.remedies import larger_resistor, ohm_for_most
 from swapglow.core.parts import led as leds
-from swapglow.core.photometry.intensity import led_candela
+from swapglow.core.photometry.intensity import led_candela, times_the_light
 from swapglow.core.photometry.words import ratio_text
 from swapglow.core.quantities import AMPERE, CANDELA, OHM, number_text, show
 from swapglow.core.supplies.supply import BUDGET_A
@@ -125,19 +125,15 @@ def _light_left(c: Context, limit: float) -> str:
 def _brighter(c: Context, limit: float) -> tuple[Remedy, ...]:
     """An LED that makes more of the little current there is."""
     p = c.position
-    better = [
-        k
-        for k in leds.catalogue().values()
-        if k.colour == p.led.colour and k.candela_per_a > 1.5 * p.led.candela_per_a
-    ]
-    if not better:
+    alike = [k for k in leds.catalogue().values() if k.colour == p.led.colour]
+    best = max(alike, key=lambda k: times_the_light(p, k), default=p.led)
+    times = times_the_light(p, best)
+    if times <= 1.5:
         return ()
-    best = max(better, key=lambda k: k.candela_per_a)
     changed = replace(p, led=best, resistor_ohm=None)
     each = each_for_most(changed, limit)
     if each is None:
         return ()
-    times = best.candela_per_a / p.led.candela_per_a
     label = (
         f"Use {best.label.lower()} with {show(each, OHM)}: {number_text(times)} × the light for the current"
     )

@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from dataclasses import replace
 
-from swapglow.core.analysis.original_lamp import original_point
+from swapglow.core.analysis.original_lamp import original_point, seen_candela
 from swapglow.core.analysis.shunts import dark_shunt, knee_ohm
 from swapglow.core.analysis.solution import solve
 from swapglow.core.analysis.states import StateSolution, state_solutions
@@ -11,7 +11,7 @@ from swapglow.core.design.position import Across, Position
 from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.parts import led as leds
-from swapglow.core.photometry.intensity import amps_for, led_candela
+from swapglow.core.photometry.intensity import amps_for, led_candela, times_the_light
 from swapglow.core.photometry.visibility import DARK_ROOM_CD, LIT_ROOM_CD, WORDS, visibility
 from swapglow.core.quantities import AMPERE, CANDELA, OHM, VOLT, WATT, show
 
@@ -43,7 +43,7 @@ def glows_when_off(c: Context) -> Iterable[Finding]:
 def _filament(p: Position) -> str:
     """What the old lamp makes of the same trickle."""
     found = original_point(p, "off", p.rail.volts[2])
-    light = None if p.lamp is None or found is None else p.lamp.candela_at(found[0])
+    light = None if found is None else seen_candela(p, found[0])
     if light is None:
         return "a filament hardly shows on a trickle, an LED does"
     return f"the old lamp was {WORDS[visibility(light)]} on it"
@@ -97,13 +97,13 @@ def shunts(p: Position) -> Iterable[Remedy]:
 
 def _other_led(p: Position, off: StateSolution) -> Iterable[Remedy]:
     """An LED of the same colour and forward voltage that is too dim to be seen on the trickle."""
-    alike = [
-        k for k in leds.catalogue().values()
-        if k.colour == p.led.colour and k.material == p.led.material and k.candela_per_a < p.led.candela_per_a
-        and k.candela_per_a / p.led.candela_per_a * led_candela(p, off.string_current_max) < LIT_ROOM_CD
-    ]  # fmt: skip
-    if alike and visibility(led_candela(p, off.string_current_max)) == "lit_room":
-        best = max(alike, key=lambda k: k.candela_per_a)
+    shows = led_candela(p, off.string_current_max)
+    if visibility(shows) != "lit_room":
+        return
+    alike = (k for k in leds.catalogue().values() if (k.colour, k.material) == (p.led.colour, p.led.material))
+    dark = [k for k in alike if (times := times_the_light(p, k)) < 1 and times * shows < LIT_ROOM_CD]
+    if dark:
+        best = max(dark, key=lambda k: times_the_light(p, k))
         yield Remedy("dimmer-led", f"Use {best.label.lower()}: dark in a lit room", {"led_id": best.id})
 
 

@@ -6,9 +6,17 @@ from importlib.resources import files
 
 
 @cache
-def rows(table: str) -> tuple[dict[str, str], ...]:
-    """The rows of ``data/<table>.csv`` as text; lines that begin with # are comments."""
-    text = files("swapglow.core.parts").joinpath("data", f"{table}.csv").read_text("utf-8")
+def rows(table: str, package: str = "parts") -> tuple[dict[str, str], ...]:
+    """The rows of ``data/<table>.csv`` as text; lines that begin with # are comments.
+
+    Args:
+        table: its name.
+        package: the folder of the core whose table it is.
+
+    Returns:
+        Each row by its column names.
+    """
+    text = files(f"swapglow.core.{package}").joinpath("data", f"{table}.csv").read_text("utf-8")
     lines = [line for line in text.splitlines() if line and not line.startswith("#")]
     return tuple(csv.DictReader(lines))
 

@@ -60,6 +60,9 @@ class Led:
         vf_given_a, candela_given_a: current that forward voltage and light are given at, where it is not
             the rated one.
         inside: what stands inside, where a whole part was swept as one.
+        dominant_nm: dominant wavelength of a coloured part, as the trade names it.
+        angle_deg: viewing angle, between the directions of half the intensity.
+        light_doubt: its light may be so many times more or less.
     """
 
     id: str
@@ -82,6 +85,9 @@ class Led:
     vf_given_a: float | None = None
     candela_given_a: float | None = None
     inside: Assembly = ONE_LED
+    angle_deg: float = 60.0
+    dominant_nm: float | None = None
+    light_doubt: float = 2.0
 
     @property
     def vf_a(self) -> float:
@@ -92,11 +98,6 @@ class Led:
     def candela_a(self) -> float:
         """Current that the light is given at, A."""
         return self.candela_given_a or self.rated_a
-
-    @property
-    def candela_per_a(self) -> float:
-        """Light for the current, cd/A."""
-        return self.candela / self.candela_a
 
     def __post_init__(self) -> None:
         if not 0 < self.vf_low <= self.vf_typ <= self.vf_high:
@@ -134,7 +135,7 @@ def catalogue() -> dict[str, Led]:
     for r in rows("leds"):
         number: dict[str, Any] = {
             k: float(r[k]) for k in ("vf_low", "vf_typ", "vf_high", "peak_nm",
-                                     "fwhm_nm", "n", "rs_v", "reverse_v")
+                                     "fwhm_nm", "n", "rs_v", "reverse_v", "angle_deg")
         }  # fmt: skip
         out[r["id"]] = Led(
             id=r["id"],
@@ -146,6 +147,7 @@ def catalogue() -> dict[str, Led]:
             candela=float(r["mcd"]) / 1e3,
             phosphor_k=float(r["phosphor_k"]) if r["phosphor_k"] else None,
             tempco_v_k=float(r["tempco_mv_k"]) / 1e3,
+            dominant_nm=float(r["dominant_nm"]) if r["dominant_nm"] else None,
             **number,
         )
     return out

@@ -23,6 +23,8 @@ LAWS: dict[Law, str] = {
 LEAST_LEFT = 0.05
 # Two readings tell the LEDs' own volts to so much of the higher reading (the curve between them is no line).
 READ_DOUBT = 0.08
+# Lamps of several LEDs throw their light wide (from memory).
+LAMP_ANGLE_DEG = 120.0
 # What its maker may drive it to, over what it draws at the volts it is known at (ours).
 MOST_DRIVE = 1.5
 # Under this no converter inside a lamp begins to work (some tenths of a volt; common practice).
@@ -180,6 +182,7 @@ class Module:
             like, id="module", label="Ready-made lamp", vf_low=typ, vf_typ=typ, vf_high=typ,
             rated_a=self.amps * MOST_DRIVE, n=like.n * times, rs_v=0.0, reverse_v=like.reverse_v * times,
             tempco_v_k=like.tempco_v_k * times, vf_given_a=self.amps, candela_given_a=self.amps,
+            angle_deg=LAMP_ANGLE_DEG,
         )  # fmt: skip
 
 

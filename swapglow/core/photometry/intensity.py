@@ -1,34 +1,76 @@
-"""Luminous intensity of a position's LEDs.
+"""Luminous intensity of a position's LEDs towards the eye, as they are looked at."""
 
-In this version intensity goes with current, and no filter stands before the lamp.
-"""
+from dataclasses import replace
+
+import numpy as np
+from numpy.typing import NDArray
 
 from swapglow.core.design.position import Position
+from swapglow.core.parts.led import Led
+from swapglow.core.photometry.light_law import amps_at, relative_light
+from swapglow.core.photometry.seen import Sight, led_sight
+
+FloatArray = NDArray[np.float64]
+
+
+def sight_of(position: Position) -> Sight:
+    """What becomes of the light of one of a position's LEDs."""
+    return led_sight(position.led, position.looks, position.points_of_light)
+
+
+def _at_given(position: Position) -> float:
+    """Towards the eye, all LEDs together, each at the current its light is given at, cd."""
+    return position.led.candela * position.points_of_light * sight_of(position).candela
 
 
 def led_candela(position: Position, amps: float) -> float:
-    """Intensity of all LEDs together: candela × I/(current it is given at) × number of LEDs.
+    """Intensity of all LEDs together towards the eye.
 
     Args:
         position: the swap.
         amps: current of one string, A.
 
     Returns:
-        Candela on axis.
+        Candela.
     """
-    led = position.led
-    return led.candela * amps / led.candela_a * position.points_of_light
+    return float(led_candelas(position, np.asarray(amps)))
 
 
-def amps_for(position: Position, candela: float) -> float:
-    """Current of one string at which all LEDs together give an intensity.
+def led_candelas(position: Position, amps: FloatArray) -> FloatArray:
+    """The same at each of many currents.
 
     Args:
         position: the swap.
-        candela: wanted on axis, cd.
+        amps: current of one string, A.
+
+    Returns:
+        Candela, of the shape of ``amps``.
+    """
+    return _at_given(position) * relative_light(position.led, amps, position.celsius)
+
+
+def times_the_light(position: Position, other: Led) -> float:
+    """What another LED would show beside the position's own, at the drive wanted and as it is looked at.
+
+    Args:
+        position: the swap.
+        other: the LED in the own one's place.
+
+    Returns:
+        The ratio.
+    """
+    amps = position.target.value
+    return led_candela(replace(position, led=other), amps) / led_candela(position, amps)
+
+
+def amps_for(position: Position, candela: float) -> float:
+    """Current of one string at which all LEDs together give an intensity towards the eye.
+
+    Args:
+        position: the swap.
+        candela: wanted, cd.
 
     Returns:
         Amps.
     """
-    led = position.led
-    return candela * led.candela_a / (led.candela * position.points_of_light)
+    return amps_at(position.led, candela / max(_at_given(position), 1e-300), position.celsius)

@@ -1,12 +1,12 @@
 """Spectra of LEDs and filaments on one 5 nm grid, 380 to 780 nm."""
 
-import csv
-from functools import cache
-from importlib.resources import files
+from functools import cache, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
+from swapglow.core.parts.catalogue import rows
+from swapglow.core.parts.glass import Glass
 from swapglow.core.parts.led import Led
 
 FloatArray = NDArray[np.float64]
@@ -17,10 +17,16 @@ PLANCK_C2 = 1.438776877e-2  # m·K, second radiation constant, SI 2019
 @cache
 def observer() -> tuple[FloatArray, FloatArray]:
     """Wavelengths in nm, shape (81,), and x̄ȳz̄ of the CIE 1931 2° observer, shape (81, 3)."""
-    path = files("swapglow.core.photometry").joinpath("data", "cie1931_2deg.csv")
-    lines = [x for x in path.read_text("utf-8").splitlines() if not x.startswith("#")]
-    table = np.array([[float(v) for v in row] for row in list(csv.reader(lines))[1:]])
+    table = np.array(
+        [[float(r[k]) for k in ("nm", "x", "y", "z")] for r in rows("cie1931_2deg", "photometry")]
+    )
     return table[:, 0], table[:, 1:]
+
+
+@cache
+def scotopic() -> FloatArray:
+    """What the dark-adapted eye makes of each wavelength, shape (81,), 1 at its best (CIE 018)."""
+    return np.array([float(r["v"]) for r in rows("cie1951_scotopic", "photometry")])
 
 
 def _band(centre: float, width: float) -> FloatArray:
@@ -29,18 +35,81 @@ def _band(centre: float, width: float) -> FloatArray:
     return np.asarray(np.exp(-0.5 * ((nm - centre) / sigma) ** 2))
 
 
-def filament(kelvin: float) -> FloatArray:
-    """Relative power of a black body, shape (81,), 1 at 560 nm (Planck's law).
+def black_body(kelvin: float) -> FloatArray:
+    """Relative power of a black body, shape (81,), 1 at 560 nm (Planck's law)."""
+    metres = observer()[0] * 1e-9
+    whole = metres**-5.0 / np.expm1(PLANCK_C2 / (metres * kelvin))
+    return np.asarray(whole / (560e-9**-5.0 / np.expm1(PLANCK_C2 / (560e-9 * kelvin))))
 
-    A tungsten filament is close to one of its colour temperature in the visible.
-    """
+
+# Tungsten's emissivity in three ranges, each a + b·λ + c·T + d·λ·T, λ in µm (Larrabee, J. Opt. Soc. Am. 49, 619,
+# 1959, from memory).
+_TUNGSTEN = (
+    (0.450, 0.6075, -0.3000, -0.3265e-4, 0.5900e-4),
+    (0.680, 0.4655, 0.01558, 0.2675e-4, -0.7305e-4),
+    (np.inf, 0.6552, -0.2633, -0.7333e-4, 0.7417e-4),
+)
+# Blue and red by which a colour temperature is read, nm.
+_BLUE_NM, _RED_NM = 465.0, 660.0
+
+
+def _emissivity(kelvin: float) -> FloatArray:
+    um = observer()[0] / 1e3
+    out = np.zeros_like(um)
+    below = 0.0
+    for most, a, b, c, d in _TUNGSTEN:
+        here = (um >= below) & (um < most)
+        out[here] = (a + b * um + c * kelvin + d * um * kelvin)[here]
+        below = most
+    return out
+
+
+def _blue_to_red(power: FloatArray) -> float:
     nm, _ = observer()
-    metres = nm * 1e-9
+    return float(power[nm == _BLUE_NM][0] / power[nm == _RED_NM][0])
 
-    def planck(m: FloatArray | float) -> FloatArray:
-        return np.asarray(np.asarray(m) ** -5.0 / np.expm1(PLANCK_C2 / (np.asarray(m) * kelvin)))
 
-    return planck(metres) / planck(560e-9)
+@lru_cache(maxsize=256)
+def filament(kelvin: float) -> FloatArray:
+    """Relative power of a tungsten filament of a colour temperature, shape (81,), 1 at 560 nm.
+
+    Tungsten gives off more blue than red of what a black body would, so that it is cooler than the black body
+    whose colour it has; its own temperature is found by the ratio of blue to red.
+
+    Args:
+        kelvin: colour temperature.
+
+    Returns:
+        Emissivity times Planck.
+    """
+    wanted = _blue_to_red(black_body(kelvin))
+    low, high = 0.9 * kelvin, kelvin
+    for _ in range(40):
+        own = (low + high) / 2
+        if _blue_to_red(_emissivity(own) * black_body(own)) < wanted:
+            low = own
+        else:
+            high = own
+    power = _emissivity(own) * black_body(own)
+    return np.asarray(power / power[observer()[0] == 560][0])
+
+
+def through(power: FloatArray, glass: Glass | None) -> FloatArray:
+    """What a glass leaves of a spectrum.
+
+    Args:
+        power: the spectrum, (81,).
+        glass: what it passes; None is air.
+
+    Returns:
+        The spectrum behind it, (81,).
+    """
+    return power if glass is None else power * np.interp(observer()[0], glass.nm, glass.share)
+
+
+def luminous(power: FloatArray) -> float:
+    """What the eye makes of a spectrum, any scale (CIE 1931)."""
+    return float(power @ observer()[1][:, 1])
 
 
 # Phosphor bands of a white part: share of the blue pump beside a broad Gaussian, set so that the

@@ -9,12 +9,13 @@ from swapglow.core.measurement.survey import Survey
 from swapglow.core.presentation.battery_life import Runtime
 from swapglow.core.presentation.current import CurrentReport
 from swapglow.core.presentation.cycle import Cycle
-from swapglow.core.presentation.glow_box import GlowLamp
+from swapglow.core.presentation.glow_box import Glow
 from swapglow.core.presentation.power import PowerReport
 from swapglow.core.presentation.sizing import SizingReport
 from swapglow.core.presentation.slide_rule import SlideRule
 from swapglow.core.presentation.snapshots import Snapshot
 from swapglow.core.presentation.supply import SupplyReport
+from swapglow.core.presentation.trials import Trials
 from swapglow.core.uncertainty.uncertainty import Uncertainty
 
 
@@ -30,9 +31,10 @@ class Report:
     cycle: Cycle | None
     runtime: Runtime | None
     rule: SlideRule
-    glow: tuple[GlowLamp, ...]
+    glow: Glow
     findings: tuple[Finding, ...]
     uncertainty: Uncertainty
     next_step: NextStep
     diagnoses: tuple[Diagnosis, ...]
     survey: Survey
+    trials: Trials | None

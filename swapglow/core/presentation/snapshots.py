@@ -13,7 +13,7 @@ from swapglow.core.network.cases import Cases
 from swapglow.core.network.solve import point_of
 from swapglow.core.photometry.intensity import led_candela
 from swapglow.core.photometry.visibility import WORDS, visibility
-from swapglow.core.presentation.glow_box import GlowLamp, glow, white_of
+from swapglow.core.presentation.glow_box import Glow, glow, white_of
 from swapglow.core.presentation.slide_rule import SlideRule, state_rule
 from swapglow.core.presentation.staircase import (
     NO_DROP,
@@ -47,7 +47,7 @@ class Snapshot:
     id: str
     label: str
     staircase: Staircase
-    glow: tuple[GlowLamp, ...] = ()
+    glow: Glow | None = None
     rule: SlideRule | None = None
     reads: dict[str, str] = field(default_factory=dict)
     line: str = ""

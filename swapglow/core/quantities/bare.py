@@ -1,9 +1,9 @@
-"""A number of amps without its unit: 20 on a bench is mostly milliamps, so it is asked and not guessed."""
+"""A number without its unit where a guess may be a thousand times off: 20 on a bench is mostly milliamps."""
 
 import re
 
 from swapglow.core.quantities.parse import QuantityError
-from swapglow.core.quantities.units import AMPERE, Unit
+from swapglow.core.quantities.units import AMPERE, METRE, Unit
 
 _SIGNS = r"[\d.,\s±+\-/%()…–—]|(?<=\d)[eE](?=[+-]?\d)"
 _BARE = re.compile(rf"(?:{_SIGNS})*[1-9](?:{_SIGNS})*")
@@ -33,15 +33,18 @@ def with_unit(text: str, unit: str) -> str:
 
 
 def ask_unit(text: str, unit: Unit) -> None:
-    """Refuse amps without a unit, and say what would be taken.
+    """Refuse amps and lengths without a unit, and say what would be taken.
 
     Args:
         text: as typed.
         unit: the unit it is read in.
 
     Raises:
-        QuantityError: it is a bare number of amps.
+        QuantityError: it is a bare number of amps or metres.
     """
     if unit is AMPERE and is_bare(text):
         bare = text.strip()
         raise QuantityError(f'"{bare}" of what? Write {with_unit(bare, "mA")} or {with_unit(bare, "A")}.')
+    if unit is METRE and is_bare(text):
+        bare = text.strip()
+        raise QuantityError(f'"{bare}" of what? Write {with_unit(bare, "mm")} or {with_unit(bare, "m")}.')

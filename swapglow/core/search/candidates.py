@@ -8,7 +8,7 @@ from dataclasses import dataclass, field, replace
 
 from swapglow.core.analysis.limits import trip_amps
 from swapglow.core.analysis.load_resistor import watch
-from swapglow.core.analysis.original_lamp import lamp_volts
+from swapglow.core.analysis.original_lamp import lamp_candela
 from swapglow.core.analysis.sizing import each_for_most, size, vf_at_drive
 from swapglow.core.analysis.solution import solve
 from swapglow.core.analysis.states import state_solutions
@@ -25,6 +25,7 @@ from swapglow.core.findings.wiring import move_to
 from swapglow.core.parts import led as leds
 from swapglow.core.parts import preferred
 from swapglow.core.parts.ready_made import ready_made
+from swapglow.core.photometry.intensity import amps_for, times_the_light
 from swapglow.core.quantities import AMPERE, OHM, show
 
 # Ours where practitioners differ (trade's schools): next higher, half of rated at the highest rail,
@@ -228,19 +229,14 @@ def _resistors(p: Position) -> Iterable[Candidate]:
 
 def _other_leds(p: Position) -> Iterable[Candidate]:
     """A brighter part of the same colour, matched to the old lamp or at a twentieth of its rating."""
-    better = [
-        k
-        for k in leds.catalogue().values()
-        if (k.colour, k.material) == (p.led.colour, p.led.material)
-        and k.candela_per_a > 3 * p.led.candela_per_a
-    ]
-    if not better:
+    alike = [k for k in leds.catalogue().values() if (k.colour, k.material) == (p.led.colour, p.led.material)]
+    best = max(alike, key=lambda k: times_the_light(p, k), default=p.led)
+    if times_the_light(p, best) <= 3:
         return
-    best = max(better, key=lambda k: k.candela_per_a)
     amps = best.rated_a / 20
-    if p.lamp is not None and p.lamp.candela:
-        old = p.lamp.candela_at(lamp_volts(p)) or 0.0
-        amps = min(max(old / best.candela_per_a / p.in_series, 20e-6), best.rated_a / 2)
+    old = lamp_candela(p)
+    if old:
+        amps = min(max(amps_for(replace(p, led=best), old), 20e-6), best.rated_a / 2)
     amps = min(amps, trip_amps(p) * 0.9)
     changed = replace(p, led=best, resistor_ohm=None)
     each = _each_for_usual(changed, amps)

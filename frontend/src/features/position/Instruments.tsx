@@ -2,14 +2,17 @@ import { useState, type ReactNode } from "react";
 import styled from "styled-components";
 
 import type { Report } from "../../api/client";
+import { useCatalogue } from "../../api/queries";
 import { Findings } from "../../instruments/Findings";
 import { GlowBox } from "../../instruments/GlowBox";
 import { PencilLine } from "../../instruments/PencilLine";
 import { SlideRule } from "../../instruments/SlideRule";
 import { Staircase } from "../../instruments/Staircase";
 import { inPassing, useSave } from "../../saving/useSave";
+import { useRecord } from "../../ui/record/record";
+import { say } from "../../ui/say";
 import { useNarrow } from "../../ui/useNarrow";
-import { PANEL_OF_STAIR, type Instrument, type Part } from "./parts/part";
+import { PANEL_OF_STAIR, type Instrument, type Part, type Position } from "./parts/part";
 import { Strings } from "./Strings";
 import { readsOf } from "./readsOf";
 import type { useTrial } from "./useTrial";
@@ -64,6 +67,8 @@ const ON_A_BENCH: readonly Where[] = ["stairs", "glow", "findings", "rule", "str
 type Where = "stairs" | "glow" | "findings" | "rule" | "strings" | "pencil";
 
 interface Props {
+  /** The lamp position as it is kept. */
+  position: Position;
   /** The position's report. */
   report: Report;
   /** Whether it is still the one before what was asked last. */
@@ -79,11 +84,38 @@ interface Props {
   onEdit: (part: Part) => void;
 }
 
+/** A trial of what stands there now, in the light and with the optics it is looked at. */
+function logged(report: Report, position: Position, verdict: string) {
+  const places = Object.values(position.trials ?? {}).map((t) => t.place ?? 0);
+  const { room, optics } = position.looks;
+  const trial = {
+    place: Math.max(-1, ...places) + 1,
+    resistor: say(report.sizing.each),
+    verdict,
+    led_id: position.led_id,
+    room,
+    optics,
+    at: new Date().toISOString().slice(0, 10),
+  };
+  return { [crypto.randomUUID()]: trial };
+}
+
+/** What the trials say to try next. */
+function nextOf(report: Report, tryOut: ReturnType<typeof useTrial>["tryOut"]) {
+  const trials = report.trials;
+  if (!trials?.next_label) return undefined;
+  const label = trials.next_label;
+  return { label, onTry: () => tryOut(label, trials.next_changes) };
+}
+
 /** Staircase, glow box, findings and slide rule, working together on one report. */
-export function Instruments({ report, stale, trying, beside, under, panel, onEdit }: Props) {
+export function Instruments(props: Props) {
+  const { position, report, stale, trying, beside, under, panel, onEdit } = props;
   const [chosen, setChosen] = useState<string>();
   const save = useSave();
   const narrow = useNarrow();
+  const catalogue = useCatalogue().data;
+  const record = useRecord();
   const snapshot = report.snapshots.find((s) => s.id === chosen);
   const rule = snapshot?.rule;
   const latest = report.diagnoses[report.diagnoses.length - 1];
@@ -99,7 +131,18 @@ export function Instruments({ report, stale, trying, beside, under, panel, onEdi
         onEdit={(kind) => kind !== "ground" && onEdit(PANEL_OF_STAIR[kind])}
       />
     ),
-    glow: <GlowBox lamps={snapshot?.glow.length ? snapshot.glow : report.glow} />,
+    glow: (
+      <GlowBox
+        glow={snapshot?.glow ?? report.glow}
+        rooms={catalogue?.choices["looks.room"] ?? []}
+        onRoom={(room) => inPassing(record.save({ looks: { room } }))}
+        verdicts={catalogue?.choices["trial.verdict"] ?? []}
+        onVerdict={(verdict) =>
+          inPassing(record.save({ trials: logged(report, position, verdict) }))
+        }
+        next={nextOf(report, trying.tryOut)}
+      />
+    ),
     findings: (
       <Findings
         findings={report.findings}

@@ -112,7 +112,7 @@ function report(ohm: number) {
     power: { each: shown(0.08, "80", "mW"), to_fit: null },
     supply,
     snapshots: [
-      { id: "now", label: "Steady", staircase, glow: [], rule: null, reads: {}, line: "" },
+      { id: "now", label: "Steady", staircase, glow: null, rule: null, reads: {}, line: "" },
     ],
     cycle: null,
     runtime: null,

@@ -148,6 +148,7 @@ function Bench({ view, report, stale, problem, trying }: BenchProps) {
             />
             {report && (
               <Instruments
+                position={position}
                 report={report}
                 stale={stale}
                 trying={trying}

@@ -3,7 +3,7 @@ import { say } from "../../ui/say";
 
 /** What each scale of the slide rule reads under the cursor, by the scale's id. */
 export function readsOf(report: Report): Record<string, string> {
-  const usual = report.glow.find((g) => g.id === "usual");
+  const usual = report.glow.lamps.find((g) => g.id === "usual");
   return {
     ohm: say(report.sizing.each),
     low: say(report.current.low),

@@ -11,6 +11,7 @@ type Shapes = Schemas["PositionInput"] &
   Schemas["FeasibilityInput"] &
   Schemas["ReadyMade"] &
   Schemas["Beside"] &
+  Schemas["LooksInput"] &
   Schemas["PhotoOut"];
 
 /** A field of any of the shapes of input. */

@@ -36,6 +36,14 @@ export function LedPart({ position, fit }: Props) {
         hint="Empty takes the kind's range; 1.9-2.3V, at rated current"
       />
       <SavedText field="rated" label="Own rated current" hint="Empty takes the kind's; 20mA" />
+      <SavedText
+        field="led_light"
+        label="Own light"
+        hint="On axis 800mcd, or in all 3lm; empty takes the kind's"
+      />
+      <SavedText field="led_light_at" label="at" hint="The current it is given at: 20mA" />
+      <SavedText field="led_angle" label="Viewing angle" hint="30°; empty takes the kind's" />
+      <SavedChoice field="led_output" label="Nothing marked" />
       <LedWayRound />
       <SweepPart position={position} fit={fit} />
       <BesidePart position={position} />

@@ -1,4 +1,5 @@
 import { useCatalogue } from "../../../api/queries";
+import { SavedChoice } from "../../../ui/record/SavedChoice";
 import { SavedPart } from "../../../ui/record/SavedPart";
 import { SavedText } from "../../../ui/record/SavedText";
 import type { Position } from "./part";
@@ -36,6 +37,7 @@ export function OldLampPart({ position }: Props) {
           <SavedText field="lamp_base" label="Base" hint="Bayonet, screw, wedge, festoon" />
         </>
       )}
+      {position.lamp_id && <SavedChoice field="lamp_kept" label="Its glass" />}
       <p>{catalogue?.lamp_source}.</p>
     </>
   );

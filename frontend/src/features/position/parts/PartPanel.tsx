@@ -6,6 +6,7 @@ import { DriverPart } from "./DriverPart";
 import { EarlierPart } from "./EarlierPart";
 import { HolderPart } from "./HolderPart";
 import { JobPart } from "./JobPart";
+import { LooksPart } from "./LooksPart";
 import { OldLampPart } from "./OldLampPart";
 import { ReadingsPart } from "./ReadingsPart";
 import { RectificationPart } from "./RectificationPart";
@@ -41,6 +42,7 @@ export function PartPanel({ part, onClose, view, report, onTry }: Props) {
       {part === "led" && <HolderPart position={position} rail={rail} fit={fit} take={take} />}
       {part === "rectification" && report?.cycle && <RectificationPart cycle={report.cycle} />}
       {part === "lamp" && <OldLampPart position={position} />}
+      {part === "looks" && <LooksPart position={position} report={report} onTry={onTry} />}
       {part === "readings" && <ReadingsPart position={position} report={report} />}
       {part === "job" && <JobPart position={position} />}
       {part === "earlier" && <EarlierPart id={position.id} />}

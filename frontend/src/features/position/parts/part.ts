@@ -8,6 +8,7 @@ export type Part =
   | "resistor"
   | "led"
   | "lamp"
+  | "looks"
   | "swaps"
   | "readings"
   | "job"
@@ -27,6 +28,7 @@ export const TITLES: Record<Part, string> = {
   resistor: "Series resistor",
   led: "What goes into the holder",
   lamp: "Old lamp",
+  looks: "How it is looked at",
   job: "Job",
   rectification: "Rectification",
   swaps: "Swaps, the best first",
@@ -42,6 +44,7 @@ export const TABS: readonly (readonly [Part, string])[] = [
   ["resistor", "Resistor"],
   ["led", "LED"],
   ["lamp", "Old lamp"],
+  ["looks", "Looks"],
   ["swaps", "Swaps"],
   ["readings", "Readings"],
   ["job", "Job"],
@@ -58,6 +61,7 @@ export const BELONGS_TO: Record<Part, Instrument> = {
   resistor: "rule",
   led: "glow",
   lamp: "glow",
+  looks: "glow",
   swaps: "findings",
   readings: "head",
   job: "head",

@@ -1,0 +1,38 @@
+"""A look at a lamp with a part in it, and what the eye said."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from swapglow.core.design.looks import Optics, Room
+
+Verdict = Literal["dim", "right", "bright", "blue", "uneven", "same"]
+
+VERDICTS = {
+    "dim": "Too dim", "right": "Right", "bright": "Too bright", "blue": "Too blue", "uneven": "Uneven",
+    "same": "No change seen",
+}  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Trial:
+    """One look.
+
+    Attributes:
+        ohm: the resistor in it.
+        verdict: what the eye said; "same" of two trials is said of the one and the one before it.
+        room: the light it was seen in.
+        optics: what was done to the LED.
+        led_id: the LED it was made with, of the catalogue; empty is the position's own.
+        id: the record's own.
+        at: when, as it was noted.
+        note: in words.
+    """
+
+    ohm: float
+    verdict: Verdict
+    room: Room = "workshop"
+    optics: Optics = "as-is"
+    led_id: str = ""
+    id: str = ""
+    at: str = ""
+    note: str = ""

@@ -1,0 +1,29 @@
+"""How far a comparison of lights may be off, as a factor."""
+
+import math
+
+from swapglow.core.design.position import Position
+
+# Lengths that nobody measured, and the transmission of a generic glass in both lights (ours).
+_GEOMETRY, _GLASS = 1.5, 1.25
+
+
+def doubt(position: Position) -> float:
+    """The comparison may be so many times more or less.
+
+    The doubts of LED, lamp, geometry and glass are independent: their logarithms add as squares.
+
+    Args:
+        position: the swap.
+
+    Returns:
+        A factor over 1.
+    """
+    parts = [position.led.light_doubt]
+    if position.lamp is not None:
+        parts.append(position.lamp.light_doubt)
+    if position.looks.assumed:
+        parts.append(_GEOMETRY)
+    if position.looks.glass is not None:
+        parts.append(_GLASS)
+    return math.exp(math.sqrt(sum(math.log(p) ** 2 for p in parts)))

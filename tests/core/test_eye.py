@@ -1,0 +1,150 @@
+"""What an eye wants, learnt from its verdicts: against drawn eyes, and the trade's steps (common practice)."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from swapglow.core.analysis.solution import solve
+from swapglow.core.analysis.trials import wanted
+from swapglow.core.assess import Bench, assess
+from swapglow.core.design.trial import Trial
+from swapglow.core.photometry.eye import DOUBT, HALF_STEP, believe, step_of
+from tests.core.light import candela
+from tests.core.supplies import lamp, on
+
+
+class Eye:
+    """An eye that wants some light, with a doubt of its own about where right ends."""
+
+    def __init__(self, seed, spread):
+        self.rng = np.random.default_rng(seed)
+        self.wants = self.rng.normal(0, spread)
+
+    def says(self, shown):
+        off = shown - self.wants + self.rng.normal(0, DOUBT)
+        return "bright" if off > HALF_STEP else "dim" if off < -HALF_STEP else "right"
+
+
+def by_belief(eye, start, spread):
+    seen, shown = [], start
+    for k in range(1, 40):
+        said = eye.says(shown)
+        if said == "right":
+            return k
+        seen.append((shown, said))
+        shown = believe(0.0, spread, seen).median
+    return 40
+
+
+def by_halving(eye, start):
+    """By hand: twice or half, and half the step from the first turn on."""
+    shown, step, before = start, 1.0, ""
+    for k in range(1, 40):
+        said = eye.says(shown)
+        if said == "right":
+            return k
+        step = step / 2 if before and said != before else step
+        before, shown = said, shown + (step if said == "dim" else -step)
+    return 40
+
+
+def test_it_takes_fewer_trials_than_halving_by_hand():
+    """From an LED sixteen times what is expected, as by-the-book drive is: three hundred eyes each way."""
+    ours = [by_belief(Eye(k, 2.0), 4.0, 2.0) for k in range(300)]
+    hand = [by_halving(Eye(k, 2.0), 4.0) for k in range(300)]
+    assert np.mean(ours) < 0.75 * np.mean(hand)
+    assert np.percentile(ours, 95) <= 7
+
+
+def test_what_is_believed_holds_what_is_wanted():
+    """Nine in ten of three hundred eyes lie between the ends after three verdicts, as the ends say."""
+    inside = 0
+    for k in range(300):
+        eye = Eye(k, 2.0)
+        seen = []
+        for _ in range(3):
+            shown = believe(0.0, 2.0, seen).median
+            seen.append((shown, eye.says(shown)))
+        b = believe(0.0, 2.0, seen)
+        inside += b.low <= eye.wants <= b.high
+    assert 0.86 < inside / 300 < 0.94
+
+
+def test_a_verdict_on_colour_says_nothing_of_light():
+    assert believe(0, 1, [(3.0, "blue"), (1.0, "uneven")]) == believe(0, 1, [])
+
+
+def test_values_that_looked_the_same_teach_the_step():
+    """From memory 1.4 : 1 is hardly noticed (common practice): half an octave; 33 and 47 kΩ looked the same."""
+    assert step_of([], []) == pytest.approx(0.5, rel=0.02)
+    assert step_of([np.log2(47 / 33)] * 3, []) > 0.58
+    assert step_of([], [0.3, 0.35]) < 0.4
+
+
+PLACE = on(
+    "regulated", "12V", low="12V", high="12V", vf="2V", resistor="1k", **lamp("12V", "0.05A", "0.02cd")
+)
+
+
+def test_trials_are_light_by_their_resistors():
+    """Each with the current its resistor lets through (Ohm), by the LED's own curve; too bright asks for more ohms."""
+    found = wanted(solve(PLACE), [Trial(1000.0, "bright"), Trial(4700.0, "bright")], frozenset())
+    for ohm, octaves in zip((1000, 4700), found.shown, strict=True):
+        volts = 2.0
+        for _ in range(60):
+            amps = (12 - volts) / ohm
+            volts = 2.0 + 1.9 * 0.025693 * np.log(amps / 0.02) + 0.14 * (amps / 0.02 - 1)
+        assert 2**octaves == pytest.approx(candela(amps), rel=5e-3)
+    assert found.ohm > 4700
+    assert found.settled is None
+
+
+def test_the_next_value_is_one_at_hand_that_was_not_tried():
+    trials = [Trial(1000.0, "bright"), Trial(10e3, "dim")]
+    free = wanted(solve(PLACE), trials, frozenset()).ohm
+    assert 1000 < free < 10e3
+    near = free * 1.08
+    assert wanted(solve(PLACE), trials, frozenset({near, 1000.0})).ohm == near
+    assert wanted(solve(PLACE), trials, frozenset({47.0})).ohm == free
+
+
+def test_a_look_in_another_light_counts_for_nothing_here():
+    dark = Trial(1000.0, "bright", room="dark")
+    assert wanted(solve(PLACE), [dark], frozenset()) is None
+    both = wanted(solve(PLACE), [dark, Trial(2200.0, "dim")], frozenset())
+    assert both.shown[0] is None
+    assert both.belief == wanted(solve(PLACE), [Trial(2200.0, "dim")], frozenset()).belief
+
+
+def test_what_was_right_is_said_and_nothing_more_is_tried():
+    report = assess(PLACE, Bench(trials=(Trial(1000.0, "bright", id="a"), Trial(3300.0, "right", id="b"))))
+    assert report.trials.line == "3.3\u00a0kΩ was right in the workshop."
+    assert (report.trials.next_label, report.trials.next_changes) == ("", {})
+    assert [(r.id, r.ohm, r.verdict) for r in report.trials.rows] == [
+        ("a", "1\u00a0kΩ", "Too bright"), ("b", "3.3\u00a0kΩ", "Right"),
+    ]  # fmt: skip
+    assert report.trials.rows[0].lamp.lightness == 100 > report.trials.rows[1].lamp.lightness > 0
+
+
+def test_without_a_trial_there_is_no_section():
+    assert assess(PLACE).trials is None
+
+
+def test_frosting_counts_in_what_was_shown():
+    """A narrow LED frosted is dimmer on axis: the same resistor shows less."""
+    clear = replace(PLACE, led=replace(PLACE.led, angle_deg=20))
+    plain, frosted = (
+        wanted(solve(clear), [Trial(1000.0, "bright", optics=o)], frozenset()).shown[0]
+        for o in ("as-is", "frosted")
+    )
+    assert plain - frosted == pytest.approx(np.log2(12), abs=0.2)
+
+
+def test_a_trial_with_another_led_shows_what_that_one_did():
+    """The clear red gives 5 cd at 20 mA where the diffused gives 0.15 (table); their currents are all but the same."""
+    own, other = (
+        wanted(solve(PLACE), [Trial(1000.0, "bright", led_id=key)], frozenset()).shown[0]
+        for key in ("red-5-diffused", "red-5-clear")
+    )
+    assert other - own == pytest.approx(np.log2(5 / 0.15), abs=0.1)
