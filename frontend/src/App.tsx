@@ -10,6 +10,7 @@ const PositionView = lazy(() => import("./features/position/PositionView"));
 const EquipmentView = lazy(() => import("./features/equipment/EquipmentView"));
 const TakeInView = lazy(() => import("./features/takein/TakeInView"));
 const ReadingsView = lazy(() => import("./features/readings/ReadingsView"));
+const DimView = lazy(() => import("./features/dim/DimView"));
 const DrawerView = lazy(() => import("./features/drawer/DrawerView"));
 
 const opening = <p role="status">Opening…</p>;
@@ -40,6 +41,7 @@ function Views() {
         <Route path="/" element={<BenchView />} />
         <Route path="/equipment/:id" element={<EquipmentView />} />
         <Route path="/equipment/:id/take-in" element={<TakeInView />} />
+        <Route path="/equipment/:id/dim/:dim" element={<DimView />} />
         <Route path="/position/:id" element={<PositionView />} />
         <Route path="/position/:id/readings" element={<ReadingsView />} />
         <Route path="/drawer" element={<DrawerView />} />

@@ -12,6 +12,8 @@ from swapglow.core.parts.sweep import SweepReport
 from swapglow.core.presentation.dimming import Dimming
 from swapglow.core.presentation.report import Report
 from swapglow.inputs.equipment import (
+    DimInput,
+    DimTrialInput,
     EquipmentInput,
     FeasibilityInput,
     OpeningStep,
@@ -21,7 +23,7 @@ from swapglow.inputs.equipment import (
     Wire,
 )
 from swapglow.inputs.limits import MOST_DRAWER_VALUES
-from swapglow.inputs.position import Beside, PositionInput
+from swapglow.inputs.position import Beside, PositionInput, TrialInput
 from swapglow.inputs.quantity import Line, Name, Short
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
@@ -55,8 +57,16 @@ class Seen(Shape):
     was: dict[str, Any] = Field(default_factory=dict)
 
 
+class DimPatch(DimInput):
+    """Fields of a fitted LED to change; a trial under its key, or null to strike it."""
+
+    trials: dict[Key, DimTrialInput | None] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
+
+
 class EquipmentPatch(EquipmentInput, Seen):
-    """Fields to change; those not sent stay."""
+    """Fields to change; those not sent stay. A fitted LED under its key, or null to strike it."""
+
+    dims: dict[Key, DimPatch | None] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
 
 
 class FeasibilityPatch(FeasibilityInput):
@@ -98,11 +108,13 @@ class RailAnswer(RailInput):
 class PositionPatch(PositionInput, Seen):
     """Fields to change; those not sent stay, and so do the details and parts not named.
 
-    What is weighed is said by yes or no; a string of other LEDs under its key, or null to strike it.
+    What is weighed is said by yes or no; a string of other LEDs or a trial under its
+    key, or null to strike it.
     """
 
     rail: UUID | None = None
     beside: dict[Key, Beside | None] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
+    trials: dict[Key, TrialInput | None] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
     weigh: dict[Short, bool] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
 
 

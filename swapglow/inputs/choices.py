@@ -14,7 +14,8 @@ from swapglow.inputs.shape import OneOf, Reads, Suggests, marked, marks
 # The shapes that have choices, by the name that stands before their fields.
 SHAPES: Mapping[str, type[BaseModel]] = {
     "position": PositionInput, "module": ReadyMade, "looks": LooksInput,
-    "trial": TrialInput, "dim": DimInput, "dim_trial": DimTrialInput, "rail": RailInput, "quantity": Quantity, "wire": Wire,
+    "trial": TrialInput, "dim": DimInput, "dim_trial": DimTrialInput, "rail": RailInput, "quantity": Quantity,
+    "wire": Wire,
     "reading_before": ReadingBeforeInput, "reading_after": ReadingAfterInput,
     "feasibility": FeasibilityInput, "take_in": TakeInInput,
 }  # fmt: skip

@@ -1,5 +1,7 @@
 """Records to the core's values and reports, and nothing more."""
 
+from functools import lru_cache
+
 from swapglow.core.analysis.budget import Member
 from swapglow.core.assess import Bench
 from swapglow.core.design.changes import Changes, with_changes
@@ -22,6 +24,9 @@ from swapglow.inputs.to_core import (
     trials_of,
 )
 from swapglow.records.models import Position, Rail
+
+# Asked with its item at every look at that.
+_remembered_dimming = lru_cache(maxsize=256)(dimming)
 
 
 def core_of(p: Position) -> CorePosition:
@@ -75,7 +80,7 @@ def dimming_of(typed: DimInput, at_hand: frozenset[float]) -> Dimming:
         fitted = fitted_of(typed)
         if fitted is None:
             return not_yet("Type the resistor that is fitted: 470R, its bands or its mark.", "resistor")
-        return dimming(fitted, dim_trials_of(typed), at_hand)
+        return _remembered_dimming(fitted, dim_trials_of(typed), at_hand)
     except InputError as problem:
         return not_yet(problem.message, problem.field)
 

@@ -3441,8 +3441,48 @@ export interface components {
             };
         };
         /**
+         * DimPatch
+         * @description Fields of a fitted LED to change; a trial under its key, or null to strike it.
+         */
+        DimPatch: {
+            /**
+             * Place
+             * @default 0
+             */
+            place: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Resistor
+             * @default
+             */
+            resistor: string;
+            /**
+             * Rail
+             * @default
+             */
+            rail: string;
+            /**
+             * Led Id
+             * @default
+             */
+            led_id: string;
+            /**
+             * In Series
+             * @default 1
+             */
+            in_series: number;
+            /** Trials */
+            trials?: {
+                [key: string]: components["schemas"]["DimTrialInput"] | null;
+            };
+        };
+        /**
          * EquipmentPatch
-         * @description Fields to change; those not sent stay.
+         * @description Fields to change; those not sent stay. A fitted LED under its key, or null to strike it.
          */
         EquipmentPatch: {
             /** Was */
@@ -3476,7 +3516,7 @@ export interface components {
             notes: string;
             /** Dims */
             dims?: {
-                [key: string]: components["schemas"]["DimInput"];
+                [key: string]: components["schemas"]["DimPatch"] | null;
             };
         };
         /**
@@ -4081,7 +4121,8 @@ export interface components {
          * PositionPatch
          * @description Fields to change; those not sent stay, and so do the details and parts not named.
          *
-         *     What is weighed is said by yes or no; a string of other LEDs under its key, or null to strike it.
+         *     What is weighed is said by yes or no; a string of other LEDs or a trial under its
+         *     key, or null to strike it.
          */
         PositionPatch: {
             /** Was */
@@ -4364,7 +4405,7 @@ export interface components {
             looks: components["schemas"]["LooksInput"];
             /** Trials */
             trials?: {
-                [key: string]: components["schemas"]["TrialInput"];
+                [key: string]: components["schemas"]["TrialInput"] | null;
             };
             /**
              * One Batch

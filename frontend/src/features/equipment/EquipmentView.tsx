@@ -14,6 +14,7 @@ import { TitleField } from "../../ui/record/TitleField";
 import { useSaveFields } from "../../ui/record/useSaveFields";
 import { TakeOut } from "./Files";
 import { EquipmentFacts } from "./EquipmentFacts";
+import { DimList } from "./DimList";
 import { LampList } from "./LampList";
 import { RailList } from "./RailList";
 
@@ -104,6 +105,7 @@ function Item({ item }: Props) {
             arranging={arranging}
             onMove={(from, by) => reorder("positions", from, by)}
           />
+          <DimList item={item} />
         </div>
       </Columns>
     </RecordContext>

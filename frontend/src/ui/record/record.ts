@@ -12,6 +12,7 @@ type Shapes = Schemas["PositionInput"] &
   Schemas["ReadyMade"] &
   Schemas["Beside"] &
   Schemas["LooksInput"] &
+  Schemas["DimInput"] &
   Schemas["PhotoOut"];
 
 /** A field of any of the shapes of input. */
