@@ -93,14 +93,20 @@ def _with(whole: Any, keys: list[str], value: Any) -> Any:
     if more:
         start: list[str] | dict[str, Any] = [] if more[0].startswith("[") and len(more) == 1 else {}
         out[key] = _with(out.get(key, start), more, value)
-        # A line of which nothing is left is no line; a list without lines is still a list.
-        if out[key] == {} and len(more) == 1 and isinstance(value, Gone):
+        # A line of which nothing is left, or only lists without lines, is no line; a list without lines is a list.
+        if isinstance(value, Gone) and _gone(out[key], len(more)):
             del out[key]
     elif isinstance(value, Gone):
         out.pop(key, None)
     else:
         out[key] = value
     return out
+
+
+def _gone(line: Any, deep: int) -> bool:
+    if line == {}:
+        return deep == 1
+    return isinstance(line, Mapping) and all(part == {} for part in line.values())
 
 
 def in_words(path: Path) -> str:

@@ -110,6 +110,20 @@ ITEM = {
     "board_revision": ("rev. C", {}),
     "owner": ("Harbour office", {}),
     "notes": ("Two lines\nof notes", {}),
+    "dims": (
+        {
+            "d1": {
+                "name": "Scale light",
+                "resistor": "680R",
+                "rail": "9V",
+                "led_id": "green-chip",
+                "in_series": 2,
+                "place": 1,
+                "trials": {"t1": {"resistor": "6k8", "verdict": "dim", "at": "2026-03-04", "place": 1}},
+            }
+        },
+        {},
+    ),
 }
 SHEET = {
     "dark": ("One of four lit", {}),

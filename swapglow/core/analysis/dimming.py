@@ -1,8 +1,8 @@
 """A fitted LED that is too bright: ratios of current and light for other resistors, with or without its rail known.
 
-A resistor R2 in place of R1 carries I2/I1 = x with (Kirchhoff, Shockley; series resistance left out)
+A resistor R2 in place of R1 carries I2/I1 = x with (Kirchhoff, Shockley)
 
-    x·R2/R1 = 1 + n·Vt·ln(1/x) / H
+    x·R2/R1 = 1 + (n·Vt·ln(1/x) + Rs·I1·(1 − x)) / H
 
 where H is what the old resistor took, rail less LED. Where neither rail nor LED is known H lies between one volt
 and twenty and n·Vt between the two families' (common practice: 3.3 to 24 V rails, red to white): the ratio is sure
@@ -58,10 +58,10 @@ class FittedLed:
 
 @dataclass(frozen=True)
 class _Case:
-    """One way it may be: volts over the resistor, n·Vt of the string, current, and the LED whose light it is."""
+    """One way it may be: volts over the resistor, LEDs in series, current, and the LED."""
 
     takes: float
-    nvt: float
+    count: int
     amps: float
     led: Led
 
@@ -96,25 +96,29 @@ def amps_of(fitted: FittedLed, volts: float, vf: float, ohm: float) -> float:
 
 def _cases(fitted: FittedLed) -> list[_Case]:
     """How it may be, the likeliest first."""
-    vt = thermal_voltage(REFERENCE_C)
     if fitted.known and fitted.rail is not None and fitted.led is not None:
         rail, led = fitted.rail, fitted.led
         out = []
         for volts, vf in ((rail.usual, led.vf_typ), (rail.low, led.vf_high), (rail.high, led.vf_low)):
             amps = amps_of(fitted, volts, vf, fitted.ohm)
-            out.append(_Case(amps * fitted.ohm, fitted.in_series * led.n * vt, amps, led))
+            out.append(_Case(amps * fitted.ohm, fitted.in_series, amps, led))
         return out
     leds = (fitted.led,) if fitted.led is not None else tuple(catalogue()[k] for k in _FAMILIES)
     count = fitted.in_series
-    n = sum(led.n for led in leds) / len(leds)
-    likeliest = _Case(_TAKES[1], count * n * vt, math.sqrt(_AMPS[0] * _AMPS[1]), leds[0])
+    likeliest = _Case(_TAKES[1], count, math.sqrt(_AMPS[0] * _AMPS[1]), leds[0])
     ends = product((_TAKES[0], _TAKES[2]), leds, _AMPS)
-    return [likeliest, *(_Case(takes, count * led.n * vt, amps, led) for takes, led, amps in ends)]
+    return [likeliest, *(_Case(takes, count, amps, led) for takes, led, amps in ends)]
 
 
 def _share(case: _Case, ratio: float) -> float:
     """I2/I1 for R2/R1 = ratio."""
-    return float(brentq(lambda x: x * ratio - 1 - case.nvt * math.log(1 / x) / case.takes, 1e-9, 1e3))
+    nvt = case.count * case.led.n * thermal_voltage(REFERENCE_C)
+    ohmic = case.count * case.led.rs_v * case.amps / case.led.vf_a
+
+    def over(x: float) -> float:
+        return x * ratio - 1 - (nvt * math.log(1 / x) + ohmic * (1 - x)) / case.takes
+
+    return float(brentq(over, 1e-9, 1e3))
 
 
 @dataclass(frozen=True)
@@ -206,7 +210,7 @@ def dimmed(
     tried = [fitted.ohm, *(ohm for ohm, _ in trials)]
     fresh = [r for r in every if not any(math.isclose(r.ohm, t, rel_tol=0.01) for t in tried)]
     mine = [r for r in fresh if r.ohm in drawer]
-    pool = mine if mine and min(abs(r.octaves - belief.median) for r in mine) < step / 2 else fresh
+    pool = mine if mine and min(abs(r.octaves - belief.median) for r in mine) < step else fresh
     best = min(pool, key=lambda r: abs(r.octaves - belief.median), default=None)
     return Dimmed(belief, step, tuple(every), None if settled else best, settled)
 

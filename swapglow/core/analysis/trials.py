@@ -89,6 +89,6 @@ def _next(s: Solution, belief: Belief, counted: list[tuple[Trial, float]], drawe
         return min(fresh, key=away, default=None)
 
     mine, any_value = nearest(sorted(drawer)), nearest(preferred.values("E24", low, high).tolist())
-    if mine is not None and away(mine) <= max(step / 2, away(any_value) if any_value is not None else 0.0):
+    if mine is not None and away(mine) <= max(step, away(any_value) if any_value is not None else 0.0):
         return mine
     return any_value
