@@ -197,6 +197,19 @@ class PhotoOut(Schema):
     caption: str
 
 
+class MatchUse(Schema):
+    """Resistors of a group of lamps by key, Ω each part; saved as one step."""
+
+    resistors: dict[UUID, Annotated[float, Field(gt=1e-3, lt=1e9)]] = Field(min_length=1, max_length=200)
+
+
+class MatchEqual(Schema):
+    """Lamps that look equal as they stand now, and the one the others were matched to."""
+
+    lamps: list[UUID] = Field(min_length=2, max_length=200)
+    reference: UUID
+
+
 class TakeInView(Schema):
     """The take-in sheet, what it comes to, and the cautions its hazards ask for."""
 

@@ -51,6 +51,7 @@ _FLOORS = {0.5: "Half the light", 0.25: "A quarter", 0.1: "A tenth"}
 _WAYS = {"": "Ours", **RECTIFICATIONS}
 _AGES = {1.0: "As new", 0.8: "Aged", 0.5: "Blackened glass"}
 _GLASSES = {"": "None", **{g.id: g.label for g in glasses().values()}, OWN_GLASS: "Own figures"}
+_SHARES = {1.0: "Same as the group", 0.5: "Half", 0.25: "A quarter", 2.0: "Twice"}
 _WALLS = {False: "Dark or unknown", True: "Painted white"}
 _PARTS = {1: "One", 2: "Half in each lead"}
 
@@ -104,6 +105,8 @@ class LooksInput(Shape):
     spacing: Annotated[Short, Reads(METRE, "spacing_m", "looks")] = ""
     white_box: Annotated[bool, Suggests(_WALLS), Sets("white_box", "looks")] = False
     room: Annotated[str, OneOf(seen.ROOMS), Sets("room", "looks")] = "workshop"
+    share: Annotated[float, Field(gt=0, le=8), Suggests(_SHARES), Sets("share", "looks")] = 1.0
+    trim: Annotated[float, Field(gt=1e-4, lt=1e4), Sets("trim", "looks")] = 1.0
 
 
 class TrialInput(Row):

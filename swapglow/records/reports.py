@@ -1,8 +1,10 @@
 """Records to the core's values and reports, and nothing more."""
 
+from collections.abc import Sequence
 from functools import lru_cache
 
 from swapglow.core.analysis.budget import Member
+from swapglow.core.analysis.match import MatchLamp, match_lamp
 from swapglow.core.assess import Bench
 from swapglow.core.design.changes import Changes, with_changes
 from swapglow.core.design.position import Position as CorePosition
@@ -23,7 +25,7 @@ from swapglow.inputs.to_core import (
     reading_before_of,
     trials_of,
 )
-from swapglow.records.models import Position, Rail
+from swapglow.records.models import Equipment, Position, Rail
 
 # Asked with its item at every look at that.
 _remembered_dimming = lru_cache(maxsize=256)(dimming)
@@ -83,6 +85,27 @@ def dimming_of(typed: DimInput, at_hand: frozenset[float]) -> Dimming:
         return _remembered_dimming(fitted, dim_trials_of(typed), at_hand)
     except InputError as problem:
         return not_yet(problem.message, problem.field)
+
+
+def group_of(e: Equipment, keys: Sequence[str]) -> tuple[MatchLamp, ...]:
+    """Lamps of an item as a group to be matched; one that cannot be worked out stands barred.
+
+    Args:
+        e: the item.
+        keys: of its lamps, in no order; all of them where there is none.
+
+    Returns:
+        The lamps in the item's order.
+    """
+    return tuple(_in_group(p) for p in e.positions.select_related("rail") if not keys or str(p.pk) in keys)
+
+
+def _in_group(p: Position) -> MatchLamp:
+    core = core_of(p)
+    try:
+        return match_lamp(str(p.pk), p.input.name, core)
+    except ValueError as problem:
+        return MatchLamp(str(p.pk), p.input.name, core, 0, (), str(problem))
 
 
 def members_of(rail: Rail, without: Position | None = None) -> tuple[tuple[Member, ...], tuple[str, ...]]:

@@ -47,6 +47,15 @@ export const useEquipment = (id: string) =>
     refetchInterval: ({ state }) => untilFresh(state.data?.positions),
   });
 
+/** Lamps of an item on one line of light. */
+export const useMatch = (id: string) =>
+  useQuery({
+    queryKey: ["match", id],
+    queryFn: () =>
+      unwrap(client.GET("/api/equipment/{key}/match", { params: { path: { key: id } } })),
+    placeholderData: keepPreviousData,
+  });
+
 export const usePosition = (id: string) =>
   useQuery({
     queryKey: keys.position(id),

@@ -308,6 +308,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/equipment/{key}/match": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description Lamps of an item on one line of light: their keys with commas between; all of them where none is named.
+         */
+        get: operations["swapglow_api_match_read"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/equipment/{key}/match/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Use
+         * @description Fit resistors in a group of lamps, as one step.
+         */
+        post: operations["swapglow_api_match_use"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/equipment/{key}/match/equal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Equal
+         * @description Lamps look equal as they stand: what that says of their LEDs is kept.
+         */
+        post: operations["swapglow_api_match_equal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/positions/{key}": {
         parameters: {
             query?: never;
@@ -1883,6 +1943,16 @@ export interface components {
              * @enum {string}
              */
             room: "dark" | "workshop" | "daylight";
+            /**
+             * Share
+             * @default 1
+             */
+            share: number;
+            /**
+             * Trim
+             * @default 1
+             */
+            trim: number;
         };
         /**
          * PositionInput
@@ -2159,7 +2229,9 @@ export interface components {
              *       "depth": "",
              *       "spacing": "",
              *       "white_box": false,
-             *       "room": "workshop"
+             *       "room": "workshop",
+             *       "share": 1,
+             *       "trim": 1
              *     }
              */
             looks: components["schemas"]["LooksInput"];
@@ -2625,7 +2697,9 @@ export interface components {
              *       "depth": "",
              *       "spacing": "",
              *       "white_box": false,
-             *       "room": "workshop"
+             *       "room": "workshop",
+             *       "share": 1,
+             *       "trim": 1
              *     }
              */
             looks: components["schemas"]["LooksInput"];
@@ -3738,6 +3812,106 @@ export interface components {
             line: string;
         };
         /**
+         * MatchLevel
+         * @description One light for all: which value each lamp takes, and what does not reach it.
+         */
+        MatchLevel: {
+            /** Octaves */
+            octaves: number;
+            /** Text */
+            text: string;
+            /** Picks */
+            picks: (number | null)[];
+            /** Line */
+            line: string;
+        };
+        /**
+         * MatchReport
+         * @description A group on one line of light.
+         *
+         *     Attributes:
+         *         rows: its lamps.
+         *         levels: lights it may be set to, dimmest first.
+         *         best: which of them to begin with; -1 where there is none.
+         *         low, high: ends of the line, octaves beside 1 cd.
+         */
+        MatchReport: {
+            /** Rows */
+            rows: components["schemas"]["MatchRow"][];
+            /** Levels */
+            levels: components["schemas"]["MatchLevel"][];
+            /** Best */
+            best: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+        };
+        /**
+         * MatchRow
+         * @description One lamp of the group; ``barred`` says why it cannot be matched.
+         */
+        MatchRow: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Led */
+            led: string;
+            /** Values */
+            values: components["schemas"]["MatchValue"][];
+            /** Now */
+            now: number;
+            /** Barred */
+            barred: string;
+        };
+        /**
+         * MatchValue
+         * @description One resistor of one lamp: its light on the group's line, and how it is painted beside the others.
+         *
+         *     ``octaves`` is light beside 1 cd; ``fits`` whether the lamp's limits allow it; ``ratio`` its light beside the
+         *     group's level that stands in ``MatchReport.levels``' middle.
+         */
+        MatchValue: {
+            /** Ohm */
+            ohm: number;
+            /** Text */
+            text: string;
+            /** Octaves */
+            octaves: number;
+            /** Light */
+            light: string;
+            /** Colour */
+            colour: string;
+            /** At Hand */
+            at_hand: boolean;
+            /** Fits */
+            fits: boolean;
+        };
+        /**
+         * MatchUse
+         * @description Resistors of a group of lamps by key, Ω each part; saved as one step.
+         */
+        MatchUse: {
+            /** Resistors */
+            resistors: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * MatchEqual
+         * @description Lamps that look equal as they stand now, and the one the others were matched to.
+         */
+        MatchEqual: {
+            /** Lamps */
+            lamps: string[];
+            /**
+             * Reference
+             * Format: uuid
+             */
+            reference: string;
+        };
+        /**
          * PositionView
          * @description A position with its rail, its neighbours' names and its report.
          */
@@ -4057,7 +4231,9 @@ export interface components {
              *       "depth": "",
              *       "spacing": "",
              *       "white_box": false,
-             *       "room": "workshop"
+             *       "room": "workshop",
+             *       "share": 1,
+             *       "trim": 1
              *     }
              */
             looks: components["schemas"]["LooksInput"];
@@ -4399,7 +4575,9 @@ export interface components {
              *       "depth": "",
              *       "spacing": "",
              *       "white_box": false,
-             *       "room": "workshop"
+             *       "room": "workshop",
+             *       "share": 1,
+             *       "trim": 1
              *     }
              */
             looks: components["schemas"]["LooksInput"];
@@ -6406,6 +6584,235 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_match_read: {
+        parameters: {
+            query?: {
+                lamps?: string;
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchReport"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_match_use: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MatchUse"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchReport"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_match_equal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MatchEqual"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchReport"];
+                };
             };
             /** @description The request cannot be read. */
             400: {

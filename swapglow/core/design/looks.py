@@ -43,6 +43,8 @@ class Looks:
         spacing_m: from one LED to the next, side by side; None spreads them evenly over the width.
         white_box: whether the walls behind the window are white.
         room: the light it is seen in.
+        share: of its group's light that is wanted of it on purpose.
+        trim: its true light beside the one its figures give, as a match by eye taught it.
     """
 
     how: How = "seen"
@@ -55,6 +57,8 @@ class Looks:
     spacing_m: float | None = None
     white_box: bool = False
     room: Room = "workshop"
+    share: float = 1.0
+    trim: float = 1.0
 
     def __post_init__(self) -> None:
         for name in ("width_m", "height_m", "depth_m", "spacing_m"):

@@ -20,7 +20,7 @@ def sight_of(position: Position) -> Sight:
 
 def _at_given(position: Position) -> float:
     """Towards the eye, all LEDs together, each at the current its light is given at, cd."""
-    return position.led.candela * position.points_of_light * sight_of(position).candela
+    return position.led.candela * position.looks.trim * position.points_of_light * sight_of(position).candela
 
 
 def led_candela(position: Position, amps: float) -> float:

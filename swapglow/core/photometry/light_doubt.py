@@ -6,6 +6,8 @@ from swapglow.core.design.position import Position
 
 # Lengths that nobody measured, and the transmission of a generic glass in both lights (ours).
 _GEOMETRY, _GLASS = 1.5, 1.25
+# What a match by eye, side by side, leaves open (a fifth is seen; common practice).
+_BY_EYE = 1.2
 
 
 def doubt(position: Position) -> float:
@@ -19,7 +21,7 @@ def doubt(position: Position) -> float:
     Returns:
         A factor over 1.
     """
-    parts = [position.led.light_doubt]
+    parts = [position.led.light_doubt if position.looks.trim == 1 else _BY_EYE]
     if position.lamp is not None:
         parts.append(position.lamp.light_doubt)
     if position.looks.assumed:

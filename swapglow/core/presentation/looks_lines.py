@@ -27,10 +27,11 @@ def looks_lines(position: Position, candela: float, old: Sight | None) -> tuple[
     Returns:
         Lines in words.
     """
-    return tuple(x for x in (
-        _doubt(position, candela), _evenness(position, old), _glass(position, old), _glare(position, candela),
-        _dark(position), _paler(position),
-    ) if x)  # fmt: skip
+    found = (
+        _doubt(position, candela), _by_eye(position), _evenness(position, old), _glass(position, old),
+        _glare(position, candela), _dark(position), _paler(position),
+    )  # fmt: skip
+    return tuple(line for line in found if line)
 
 
 def _doubt(p: Position, candela: float) -> str:
@@ -40,6 +41,12 @@ def _doubt(p: Position, candela: float) -> str:
     factor = doubt(p)
     low, high = candela / old / factor, candela / old * factor
     return f"As far as its light is known: {times(low)} to {times(high)} × the old lamp."
+
+
+def _by_eye(p: Position) -> str:
+    if p.looks.trim == 1:
+        return ""
+    return f"Matched by eye: it gives {times(p.looks.trim)} × the light of its figures."
 
 
 def _evenness(p: Position, old: Sight | None) -> str:

@@ -86,6 +86,9 @@ function Item({ item }: Props) {
               Arrange
             </Mode>
           )}
+          {item.positions.length > 1 && (
+            <Button onPress={() => void go(`/equipment/${item.id}/match`)}>Match</Button>
+          )}
           <Button onPress={() => void go(`/equipment/${item.id}/take-in`)}>Take-in sheet</Button>
           <TakeOut id={item.id} />
         </Acts>

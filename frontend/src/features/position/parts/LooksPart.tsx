@@ -1,6 +1,7 @@
 import styled from "styled-components";
 
 import type { Report } from "../../../api/client";
+import { inPassing } from "../../../saving/useSave";
 import { Button } from "../../../ui/Button";
 import { SavedChoice } from "../../../ui/record/SavedChoice";
 import { SavedText } from "../../../ui/record/SavedText";
@@ -75,6 +76,12 @@ export function LooksPart({ position, report, onTry }: Props) {
         />
       )}
       <SavedChoice field="room" label="Seen in" />
+      <SavedChoice field="share" label="Of its group's light" />
+      {looks.trim !== 1 && (
+        <Button onPress={() => inPassing(within("looks", record.save)({ trim: 1 }))}>
+          Forget the match by eye
+        </Button>
+      )}
       {report?.glow.lines.map((line) => (
         <p key={line}>{line}</p>
       ))}

@@ -1,0 +1,137 @@
+import { useState } from "react";
+import { Link, useParams } from "react-router";
+import styled from "styled-components";
+
+import type { Schemas } from "../../api/client";
+import { useEquipment, useMatch } from "../../api/queries";
+import { inPassing, useSave } from "../../saving/useSave";
+import { Missing } from "../../shell/Missing";
+import { Shell } from "../../shell/Shell";
+import { Button, MainButton } from "../../ui/Button";
+import { OneOfSome } from "../../ui/OneOfSome";
+import { ViewHead, ViewTitle } from "../../ui/ViewHead";
+import { MatchFaces } from "./MatchFaces";
+import { MatchRule } from "./MatchRule";
+
+const Acts = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  gap: 8px 12px;
+  margin-top: 12px;
+`;
+
+const Line = styled.p`
+  margin: 8px 0 0;
+  font-size: 1.05rem;
+`;
+
+/** A group of lamps on one line of light, each with a cursor, moved together or apart. */
+export default function MatchView() {
+  const { id = "" } = useParams();
+  const item = useEquipment(id);
+  const match = useMatch(id);
+  const problem = item.error ?? match.error;
+  if (problem && !(item.data && match.data)) {
+    return (
+      <Shell>
+        <Missing problem={problem} />
+      </Shell>
+    );
+  }
+  if (!item.data || !match.data) return <Shell>{null}</Shell>;
+  return (
+    <Shell title={`Match, ${item.data.name}`} steps={item.data.steps} up={`/equipment/${id}`}>
+      <ViewHead>
+        <ViewTitle>Match lamps</ViewTitle>
+        <Link to={`/equipment/${id}`}>{item.data.name}</Link>
+      </ViewHead>
+      <Group key={standing(match.data)} item={id} match={match.data} />
+    </Shell>
+  );
+}
+
+/** A group that stands otherwise begins anew. */
+const standing = (match: Schemas["MatchReport"]) =>
+  match.rows
+    .map((r) => `${r.id}:${r.values[r.now]?.ohm ?? ""}:${r.values[r.now]?.octaves ?? ""}`)
+    .join();
+
+interface Props {
+  /** The item's key. */
+  item: string;
+  match: Schemas["MatchReport"];
+}
+
+function Group({ item, match }: Props) {
+  const save = useSave();
+  const [picks, setPicks] = useState<readonly number[]>(match.rows.map((r) => r.now));
+  const [out, setOut] = useState<readonly string[]>([]);
+  const [level, setLevel] = useState<number>();
+  const inside = match.rows.filter((r) => !r.barred && !out.includes(r.id));
+  const [reference, setReference] = useState(inside[0]?.id ?? "");
+  if (match.rows.length < 2) return <p>Two lamps make a group: this item has fewer.</p>;
+  const together = (to: number) => {
+    const at = match.levels[Math.min(Math.max(to, 0), match.levels.length - 1)];
+    if (!at) return;
+    setLevel(match.levels.indexOf(at));
+    setPicks((old) =>
+      old.map((k, n) => (out.includes(match.rows[n]?.id ?? "") ? k : (at.picks[n] ?? k))),
+    );
+  };
+  const moved = match.rows.filter((r, n) => !r.barred && picks[n] !== r.now && !out.includes(r.id));
+  const use = () => {
+    const resistors = Object.fromEntries(
+      moved.map((r) => [r.id, r.values[picks[match.rows.indexOf(r)] ?? r.now]?.ohm]),
+    );
+    const more = { label: "Match lamps", done: "Resistors used." };
+    inPassing(save("POST", `/api/equipment/${item}/match/use`, { resistors }, more));
+  };
+  const equal = () => {
+    const lamps = inside.map((r) => r.id);
+    const more = { label: "They look equal", done: "Kept: they look equal as they stand." };
+    inPassing(save("POST", `/api/equipment/${item}/match/equal`, { lamps, reference }, more));
+  };
+  return (
+    <>
+      <MatchFaces match={match} picks={picks} out={out} />
+      <MatchRule
+        match={match}
+        picks={picks}
+        out={out}
+        level={level}
+        onMove={(n, k) => setPicks((old) => old.map((was, at) => (at === n ? k : was)))}
+        onTogether={together}
+        onOut={(id) =>
+          setOut((old) => (old.includes(id) ? old.filter((o) => o !== id) : [...old, id]))
+        }
+      />
+      <Line role="status">{level === undefined ? "" : match.levels[level]?.line}</Line>
+      <Acts>
+        <MainButton onPress={() => together(match.best)} isDisabled={match.best < 0}>
+          Match them
+        </MainButton>
+        <Button onPress={use} isDisabled={moved.length === 0}>
+          Use these resistors
+        </Button>
+        <Button
+          onPress={() => setPicks(match.rows.map((r) => r.now))}
+          isDisabled={moved.length === 0}
+        >
+          Put back
+        </Button>
+      </Acts>
+      {inside.length > 1 && (
+        <Acts>
+          <OneOfSome
+            label="They look equal as they stand; matched to"
+            value={reference}
+            options={inside.map((r) => ({ id: r.id, label: r.name }))}
+            onChange={setReference}
+          />
+          <Button onPress={equal}>They look equal</Button>
+        </Acts>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,128 @@
+"""Section: a group of lamps on one line of light, and the resistors that make them equal."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from swapglow.core.analysis.match import SIDE_BY_SIDE, Level, MatchLamp, best, levels
+from swapglow.core.photometry import screen
+from swapglow.core.photometry.intensity import sight_of
+from swapglow.core.photometry.words import times
+from swapglow.core.quantities import CANDELA, OHM, show
+
+
+@dataclass(frozen=True)
+class MatchValue:
+    """One resistor of one lamp: its light on the group's line, and how it is painted beside the others.
+
+    ``octaves`` is light beside 1 cd; ``fits`` whether the lamp's limits allow it; ``ratio`` its light beside the
+    group's level that stands in ``MatchReport.levels``' middle.
+    """
+
+    ohm: float
+    text: str
+    octaves: float
+    light: str
+    colour: str
+    at_hand: bool
+    fits: bool
+
+
+@dataclass(frozen=True)
+class MatchRow:
+    """One lamp of the group; ``barred`` says why it cannot be matched."""
+
+    id: str
+    name: str
+    led: str
+    values: tuple[MatchValue, ...]
+    now: int
+    barred: str
+
+
+@dataclass(frozen=True)
+class MatchLevel:
+    """One light for all: which value each lamp takes, and what does not reach it."""
+
+    octaves: float
+    text: str
+    picks: tuple[int | None, ...]
+    line: str
+
+
+@dataclass(frozen=True)
+class MatchReport:
+    """A group on one line of light.
+
+    Attributes:
+        rows: its lamps.
+        levels: lights it may be set to, dimmest first.
+        best: which of them to begin with; -1 where there is none.
+        low, high: ends of the line, octaves beside 1 cd.
+    """
+
+    rows: tuple[MatchRow, ...]
+    levels: tuple[MatchLevel, ...]
+    best: int
+    low: float
+    high: float
+
+
+def match_report(lamps: Sequence[MatchLamp], drawer: frozenset[float] = frozenset()) -> MatchReport:
+    """A group of lamps, what each can show, and the levels that all of them reach.
+
+    Args:
+        lamps: the group.
+        drawer: resistors at hand, Ω.
+
+    Returns:
+        The section.
+    """
+    found = levels(lamps)
+    first = best(found, lamps) if found else -1
+    fitting = [c.octaves for lamp in lamps for c in lamp.choices if c.fits]
+    low, high = (min(fitting), max(fitting)) if fitting else (-10.0, 0.0)
+    stocked = {float(f"{d:.6g}") for d in drawer}
+    hues = [screen.hue_of(sight_of(lamp.position).xyz) for lamp in lamps]
+    # A doubling over the level they are matched at is as bright as the screen goes: so that a mismatch shows.
+    white = 2.0 ** (found[first].octaves + 1) if found else 1.0
+    most = min((h.brightest for h in hues), default=1.0)
+    return MatchReport(
+        tuple(_row(lamp, white, most, stocked) for lamp in lamps),
+        tuple(MatchLevel(x.octaves, show(2.0**x.octaves, CANDELA, 2), x.picks, _line(x, lamps)) for x in found),
+        first, low, high,
+    )  # fmt: skip
+
+
+def _row(lamp: MatchLamp, white: float, most: float, stocked: set[float]) -> MatchRow:
+    p = lamp.position
+    xyz, share = sight_of(p).xyz, p.looks.share
+    light = np.array([2.0**c.octaves for c in lamp.choices]) * share
+    colours = screen.screen_colours(xyz, most * light / white) if len(light) else ()
+    values = tuple(
+        MatchValue(
+            c.ohm,
+            show(c.ohm, OHM),
+            c.octaves,
+            show(cd, CANDELA, 2),
+            colour,
+            float(f"{c.ohm:.6g}") in stocked,
+            c.fits,
+        )
+        for c, cd, colour in zip(lamp.choices, light.tolist(), colours, strict=True)
+    )
+    return MatchRow(lamp.id, lamp.name, p.led.label, values, lamp.now, lamp.barred)
+
+
+def _line(level: Level, lamps: Sequence[MatchLamp]) -> str:
+    """Which of them stay away from it, and by how much."""
+    out = []
+    for lamp, pick in zip(lamps, level.picks, strict=True):
+        if pick is None:
+            out.append(f"{lamp.name}: {lamp.barred}")
+            continue
+        away = lamp.choices[pick].octaves - level.octaves
+        if abs(away) > SIDE_BY_SIDE:
+            out.append(f"{lamp.name} {'stays' if away < 0 else 'is still'} {times(2.0**away)} ×")
+    return "; ".join(out) + "." if out else "All within a fifth: side by side they look equal."

@@ -1,0 +1,70 @@
+"""A group of lamps over the API: matched, used as one step, and taught by an eye."""
+
+import uuid
+
+import pytest
+
+from swapglow.records.models import Position
+from tests.api.page import Bench
+
+pytestmark = pytest.mark.django_db(transaction=True)
+
+
+@pytest.fixture
+def bench():
+    return Bench()
+
+
+@pytest.fixture
+def item(bench):
+    """An item with a red lamp on 12 V and a blue one on 5 V."""
+    key = str(uuid.uuid4())
+    assert bench("PUT", f"equipment/{key}", {"name": "Pier signals"})[0] == 200
+    lamps = []
+    for name, volts, led in (("Red", "12V", "red-5-diffused"), ("Blue", "5V", "blue-3-diffused")):
+        rail, lamp = str(uuid.uuid4()), str(uuid.uuid4())
+        feed = {"equipment": key, "name": f"{name} feed", "usual": {"text": volts, "source": "measured"}}
+        assert bench("PUT", f"rails/{rail}", feed)[0] == 200
+        made = {
+            "equipment": key, "rail": rail, "name": name, "led_id": led, "resistor": "1k",
+            "target": {"text": "3mA", "source": "assumed"},
+        }  # fmt: skip
+        assert bench("PUT", f"positions/{lamp}", made)[0] == 200
+        lamps.append(lamp)
+    return key, lamps
+
+
+def test_resistors_of_a_group_are_used_and_undone_as_one_step(bench, item):
+    key, (red, blue) = item
+    status, report = bench("GET", f"equipment/{key}/match")
+    assert status == 200
+    level = report["levels"][report["best"]]
+    ohms = {row["id"]: row["values"][k]["ohm"] for row, k in zip(report["rows"], level["picks"], strict=True)}
+    assert set(ohms) == {red, blue}
+    status, after = bench("POST", f"equipment/{key}/match/use", {"resistors": ohms})
+    assert status == 200
+    for row in after["rows"]:
+        assert row["values"][row["now"]]["ohm"] == pytest.approx(ohms[row["id"]])
+    bench.undo(key)
+    assert {p.input.resistor for p in Position.objects.all()} == {"1k"}
+
+
+def test_lamps_said_to_look_equal_stand_on_one_level(bench, item):
+    key, (red, blue) = item
+    status, after = bench("POST", f"equipment/{key}/match/equal", {"lamps": [red, blue], "reference": red})
+    assert status == 200
+    now = [row["values"][row["now"]]["octaves"] for row in after["rows"]]
+    assert now[0] == pytest.approx(now[1], abs=1e-6)
+    assert Position.objects.get(pk=red).input.looks.trim == 1
+
+
+@pytest.mark.parametrize("ask", ["use", "equal"])
+def test_a_lamp_of_another_item_is_refused(bench, item, ask):
+    key, (red, _) = item
+    strange = str(uuid.uuid4())
+    body = (
+        {"resistors": {strange: 1000.0}} if ask == "use" else {"lamps": [red, strange], "reference": strange}
+    )
+    status, answer = bench("POST", f"equipment/{key}/match/{ask}", body)
+    assert status == 422
+    assert answer["errors"][0]["field"] in ("lamps", "reference")
