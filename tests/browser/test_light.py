@@ -22,13 +22,17 @@ def test_a_lens_is_picked_and_the_led_it_asks_for_is_used(demo, app):
     picker = app.get_by_role("combobox", name="Glass, lens or tint before it")
     picker.fill("Red")
     app.keyboard.press("Enter")
-    expect(app.get_by_text(re.compile("^Red lets 13 % of this LED's light through, .* the old lamp's"))).to_be_visible()
+    expect(
+        app.get_by_text(re.compile("^Red lets 13 % of this LED's light through, .* the old lamp's"))
+    ).to_be_visible()
     rows = app.get_by_role("heading", name="LEDs behind this glass").locator("xpath=following::ol[1]/li")
     expect(rows.first).to_contain_text("Red")
     expect(rows.first).to_contain_text("83 %")
     rows.first.get_by_role("button").click()
     app.get_by_role("button", name="Use it").click()
-    expect(app.get_by_text(re.compile("^Red lets 83 % of this LED's light through, .* the old lamp's"))).to_be_visible()
+    expect(
+        app.get_by_text(re.compile("^Red lets 83 % of this LED's light through, .* the old lamp's"))
+    ).to_be_visible()
     expect(app.locator("[data-bar]")).to_have_count(0)
     kept = Position.objects.get(inputs__name="Pen lamp").input
     assert (kept.looks.glass, kept.looks.how, kept.led_id[:3]) == ("red", "window", "red")

@@ -4649,7 +4649,8 @@ export interface components {
          * @description A candidate as it is shown.
          *
          *     ``grade`` is "stop" where something forbids it; ``why`` says in a sentence why it wins or loses.
-         *     ``stock`` says whether its resistor lies in the drawer.
+         *     ``stock`` says whether its resistor lies in the drawer. ``bar`` is where its least, usual and most current lie on
+         *     the swaps' one scale, 0 to 1; ``colour`` how it looks at the usual rail beside the others.
          */
         Swap: {
             /** Id */
@@ -4719,6 +4720,25 @@ export interface components {
              * @default
              */
             stock: string;
+            /** Bar */
+            bar?: number[] | null;
+            /**
+             * Colour
+             * @default #000000
+             */
+            colour: string;
+        };
+        /**
+         * SwapScale
+         * @description The one scale of all bars, in logarithms: its ends in words, and where the drive limit lies on it, 0 to 1.
+         */
+        SwapScale: {
+            /** Low */
+            low: string;
+            /** High */
+            high: string;
+            /** Limit */
+            limit: number;
         };
         /**
          * Swaps
@@ -4737,6 +4757,7 @@ export interface components {
             weights: components["schemas"]["WeightOption"][];
             /** Asked */
             asked: ("life" | "look" | "heat" | "parts" | "reversible")[];
+            scale: components["schemas"]["SwapScale"] | null;
         };
         /**
          * WeightOption

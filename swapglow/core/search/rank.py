@@ -7,9 +7,12 @@ from typing import Literal
 
 import numpy as np
 
-from swapglow.core.analysis.original_lamp import lamp_volts
+from swapglow.core.analysis.original_lamp import kelvin_of, lamp_candela, lamp_volts
 from swapglow.core.analysis.sizing import size
 from swapglow.core.design.position import Position
+from swapglow.core.photometry import screen
+from swapglow.core.photometry.intensity import led_candela, sight_of
+from swapglow.core.photometry.seen import FloatArray, lamp_sight
 from swapglow.core.photometry.visibility import WORDS
 from swapglow.core.photometry.words import ratio_text
 from swapglow.core.quantities import AMPERE, OHM, WATT, number_text, percent, show
@@ -41,7 +44,8 @@ class Swap:
     """A candidate as it is shown.
 
     ``grade`` is "stop" where something forbids it; ``why`` says in a sentence why it wins or loses.
-    ``stock`` says whether its resistor lies in the drawer.
+    ``stock`` says whether its resistor lies in the drawer. ``bar`` is where its least, usual and most current lie on
+    the swaps' one scale, 0 to 1; ``colour`` how it looks at the usual rail beside the others.
     """
 
     id: str
@@ -61,6 +65,8 @@ class Swap:
     reversible: str = ""
     parts: int = 0
     stock: str = ""
+    bar: tuple[float, ...] | None = None
+    colour: str = "#000000"
 
 
 @dataclass(frozen=True)
@@ -69,6 +75,15 @@ class WeightOption:
 
     id: Weight
     label: str
+
+
+@dataclass(frozen=True)
+class SwapScale:
+    """The one scale of all bars, in logarithms: its ends in words, and where the drive limit lies on it, 0 to 1."""
+
+    low: str
+    high: str
+    limit: float
 
 
 @dataclass(frozen=True)
@@ -83,6 +98,7 @@ class Swaps:
     by_chance: bool
     weights: tuple[WeightOption, ...]
     asked: tuple[Weight, ...]
+    scale: SwapScale | None
 
 
 @dataclass(frozen=True)
@@ -119,11 +135,63 @@ def search(position: Position, asked: tuple[Weight, ...] = (),
     best = ordered[0]
     second = next((x for x in ordered[1:] if not _alike(x, best)), best)
     shown = _few(ordered)
+    ends = _ends(shown, position)
+    drawn = zip(shown, _colours(shown, position), strict=True)
     return Swaps(
-        tuple(_swap(x, best, second, asked, drawer_ohm) for x in shown), len(scored),
-        not position.rail.supply.alternates,
+        tuple(
+            replace(_swap(x, best, second, asked, drawer_ohm), bar=_bar(x, ends), colour=colour)
+            for x, colour in drawn
+        ),
+        len(scored), not position.rail.supply.alternates,
         tuple(WeightOption(k, v) for k, v in WEIGHTS.items()), asked,
+        None if ends is None else SwapScale(
+            show(ends[0], AMPERE, 2), show(ends[1], AMPERE, 2), _place(position.ceiling_a, ends)
+        ),
     )  # fmt: skip
+
+
+def _ends(shown: list[_Scored], position: Position) -> tuple[float, float] | None:
+    """Ends of the scale on which all currents and the drive limit lie, A."""
+    found = [x.figures for x in shown if x.figures is not None and x.figures.current_usual > 0]
+    if not found:
+        return None
+    low = min(max(f.current_low, f.current_usual / 100) for f in found)
+    return low / 1.2, max(position.ceiling_a, *(f.current_high for f in found)) * 1.2
+
+
+def _place(amps: float, ends: tuple[float, float]) -> float:
+    return min(1.0, max(0.0, math.log(max(amps, 1e-12) / ends[0]) / math.log(ends[1] / ends[0])))
+
+
+def _bar(x: _Scored, ends: tuple[float, float] | None) -> tuple[float, ...] | None:
+    f = x.figures
+    if f is None or ends is None:
+        return None
+    return _place(f.current_low, ends), _place(f.current_usual, ends), _place(f.current_high, ends)
+
+
+def _colours(shown: list[_Scored], position: Position) -> list[str]:
+    """Each as it looks at the usual rail, luminance in proportion to its light."""
+    lights = [_light(x) for x in shown]
+    white = max(*lights, 1e-12)
+    sights = [_xyz(x, position) for x in shown]
+    most = min(screen.hue_of(xyz).brightest for xyz in sights)
+    return [
+        screen.screen_colours(xyz, np.array([most * light / white]))[0]
+        for xyz, light in zip(sights, lights, strict=True)
+    ]
+
+
+def _light(x: _Scored) -> float:
+    if x.figures is None:
+        return (lamp_candela(x.position) or 0.0) if x.candidate.leaves else 0.0
+    return led_candela(x.position, x.figures.current_usual)
+
+
+def _xyz(x: _Scored, position: Position) -> FloatArray:
+    if x.candidate.leaves and position.lamp is not None:
+        return lamp_sight(kelvin_of(position.lamp, lamp_volts(position)), position.looks).xyz
+    return sight_of(x.position).xyz
 
 
 def _few(ordered: list[_Scored]) -> list[_Scored]:

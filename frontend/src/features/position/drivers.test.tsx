@@ -35,6 +35,8 @@ const swap = (id: string, more: Partial<Schemas["Swap"]>): Schemas["Swap"] => ({
   reversible: "pulls out again",
   parts: 4,
   stock: "330 Ω to buy",
+  bar: [0.2, 0.25, 0.3],
+  colour: "#804010",
   ...more,
 });
 
@@ -47,6 +49,7 @@ beforeEach(() => {
     "/api/took": { took: "900 mA", error: "" },
     "/api/positions/p1/swaps": {
       weighed: 12,
+      scale: { low: "1 mA", high: "30 mA", limit: 0.6 },
       by_chance: true,
       asked: ["heat"],
       weights: [

@@ -6,6 +6,7 @@ import { inPassing } from "../../../saving/useSave";
 import { SmallButton } from "../../../ui/Button";
 import { Flags } from "../../../ui/Flags";
 import { GradeMark } from "../../../ui/GradeMark";
+import { SwapBar } from "./SwapBar";
 import { useRecord } from "../../../ui/record/record";
 import type { Position, Try } from "./part";
 
@@ -38,7 +39,26 @@ const Top = styled.div`
   gap: 12px;
 `;
 
+/* How it looks, in a dark cell of its own in both looks. */
+const Seen = styled.span`
+  display: grid;
+  flex: none;
+  place-content: center;
+  width: 40px;
+  height: 40px;
+  border-radius: 5px;
+  background: #050606;
+  forced-color-adjust: none;
+  span {
+    width: 22px;
+    height: 22px;
+    border: 1px solid #4a4c48;
+    border-radius: 50%;
+  }
+`;
+
 const Title = styled.h3`
+  flex: 1;
   font-size: 1.08rem;
   font-weight: 650;
   line-height: 1.2;
@@ -101,7 +121,13 @@ export function SwapsPart({ position, onTry }: Props) {
       </p>
       <div>
         {swaps.swaps.map((s) => (
-          <SwapColumn key={s.id} swap={s} byChance={swaps.by_chance} onTry={onTry} />
+          <SwapColumn
+            key={s.id}
+            swap={s}
+            scale={swaps.scale}
+            byChance={swaps.by_chance}
+            onTry={onTry}
+          />
         ))}
       </div>
     </>
@@ -111,16 +137,21 @@ export function SwapsPart({ position, onTry }: Props) {
 interface SwapColumnProps {
   /** The swap of this column. */
   swap: Swap;
+  /** The scale that all bars share. */
+  scale: Schemas["Swaps"]["scale"];
   /** Whether its band is where 90 % of the samples lie, or its ends. */
   byChance: boolean;
   /** Preview changes without saving them. */
   onTry: Try;
 }
 
-function SwapColumn({ swap, byChance, onTry }: SwapColumnProps) {
+function SwapColumn({ swap, scale, byChance, onTry }: SwapColumnProps) {
   return (
     <Column data-best={swap.best} aria-label={swap.label}>
       <Top>
+        <Seen aria-hidden="true">
+          <span style={{ background: swap.colour }} />
+        </Seen>
         <Title>{swap.label}</Title>
         {Object.keys(swap.changes).length > 0 && (
           <SmallButton
@@ -134,6 +165,7 @@ function SwapColumn({ swap, byChance, onTry }: SwapColumnProps) {
       <Why>
         {swap.grade === "stop" && <GradeMark grade="stop" />} {swap.why}
       </Why>
+      {scale && swap.bar && <SwapBar bar={swap.bar} scale={scale} words={said(swap, "current")} />}
       <Figures>
         {ROWS.map(([key, label]) => (
           <div key={key}>
