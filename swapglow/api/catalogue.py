@@ -4,7 +4,7 @@ from collections.abc import Iterable
 from dataclasses import asdict
 from typing import Any
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from swapglow.api.schemas import Catalogue
@@ -15,6 +15,7 @@ from swapglow.core.parts import lamp, led
 from swapglow.core.parts.catalogue import source
 from swapglow.core.parts.ready_made import ready_made
 from swapglow.core.parts.regulator import regulators
+from swapglow.core.photometry.dot_card import dot_card as card
 from swapglow.core.supplies import SUPPLIES
 from swapglow.inputs.choices import choices, units
 from swapglow.inputs.holder import HOLDERS
@@ -79,3 +80,9 @@ def catalogue(request: HttpRequest) -> dict[str, Any]:
         "led_source": source("leds"),
         "lamp_source": source("lamps"),
     }  # fmt: skip
+
+
+@router.get("/dot-card.svg", include_in_schema=False)
+def dot_card(request: HttpRequest) -> HttpResponse:
+    """The dot card, to be printed on clear film."""
+    return HttpResponse(card().encode(), "image/svg+xml")

@@ -9,11 +9,14 @@ from swapglow.core.intake.feasibility import ACCESS, AFTER, BRITTLE
 from swapglow.core.intake.hazards import HAZARDS
 from swapglow.core.intake.wires import DOES, FOUND_WITH
 from swapglow.core.parts.led import MOST_IN_SERIES
+from swapglow.core.photometry.dot_card import SCREENS
 from swapglow.core.quantities import OHM, VOLT
 from swapglow.inputs.limits import MOST_ALTERNATIVES, MOST_DIMS, MOST_LINES, MOST_TRIALS
 from swapglow.inputs.quantity import Line, Long, Name, Short
 from swapglow.inputs.rows import Key, Row
 from swapglow.inputs.shape import OneOf, Reads, Sets, Shape, Suggests
+
+_SCREENS = {1.0: "Nothing", **{s: f"{s * 100:.0f} %" for s in SCREENS}}
 
 
 class DimTrialInput(Row):
@@ -21,6 +24,7 @@ class DimTrialInput(Row):
 
     resistor: Annotated[Short, Reads(OHM, "ohm", "dim trial")] = ""
     verdict: Annotated[str, OneOf(VERDICTS), Sets("verdict", "dim trial")] = "bright"
+    screen: Annotated[float, Field(gt=0, le=1), Suggests(_SCREENS), Sets("screen", "dim trial")] = 1.0
     at: Annotated[Short, Sets("at", "dim trial")] = ""
 
 

@@ -119,7 +119,15 @@ ITEM = {
                 "led_id": "green-chip",
                 "in_series": 2,
                 "place": 1,
-                "trials": {"t1": {"resistor": "6k8", "verdict": "dim", "at": "2026-03-04", "place": 1}},
+                "trials": {
+                    "t1": {
+                        "resistor": "6k8",
+                        "verdict": "dim",
+                        "at": "2026-03-04",
+                        "screen": 0.35,
+                        "place": 1,
+                    }
+                },
             }
         },
         {},

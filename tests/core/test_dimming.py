@@ -67,7 +67,10 @@ def test_a_known_rail_narrows_the_ratio():
 
 
 def test_less_than_is_fitted_is_never_advised_where_the_rail_is_not_known():
-    assert min(r.ohm for r in dimmed(FittedLed(470.0), [(1800.0, "dim"), (680.0, "dim")]).ratios) >= 470
+    assert (
+        min(r.ohm for r in dimmed(FittedLed(470.0), [Trial(1800.0, "dim"), Trial(680.0, "dim")]).ratios)
+        >= 470
+    )
     known = FittedLed(470.0, parse("12V", VOLT), RED)
     assert min(r.ohm for r in dimmed(known, []).ratios) < 470
 
@@ -84,12 +87,12 @@ def test_it_comes_to_what_the_eye_wants_in_few_trials():
     counts = []
     for _ in range(200):
         wants = -rng.uniform(1.0, np.log2(400))
-        trials: list[tuple[float, str]] = []
+        trials: list[Trial] = []
         while len(trials) < 20:
             ohm = dimmed(FittedLed(470.0), trials).next.ohm
             off = ratio_of(FittedLed(470.0), ohm).octaves - wants + rng.normal(0, DOUBT)
             said = "bright" if off > HALF_STEP else "dim" if off < -HALF_STEP else "right"
-            trials.append((ohm, said))
+            trials.append(Trial(ohm, said))
             if said == "right":
                 break
         counts.append(len(trials))
@@ -111,3 +114,13 @@ def test_the_drawer_is_used_where_it_has_a_value_as_near():
     near = max(r.ohm for r in dimmed(FittedLed(470.0), []).ratios if r.ohm < free)
     assert dimmed(FittedLed(470.0), [], frozenset({near})).next.ohm == near
     assert dimmed(FittedLed(470.0), [], frozenset({220e3})).next.ohm == free
+
+
+def test_a_screen_of_the_dot_card_stands_for_the_share_it_passes():
+    """Right through 25 %: a quarter of the light, which 470 Ω becomes 1.8 kΩ or so for (ratio of currents)."""
+    found = dimmed(FittedLed(470.0), [Trial(470.0, "right", screen=0.25)])
+    assert found.belief.median == pytest.approx(-2, abs=0.1)
+    assert found.settled is None
+    assert found.next.ohm in (1800.0, 2200.0)
+    said = dimming(FittedLed(470.0), [Trial(470.0, "right", screen=0.25, id="t")])
+    assert said.trials[1].light == "0.25 × the light, through the 25 % screen"

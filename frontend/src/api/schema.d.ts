@@ -3076,6 +3076,11 @@ export interface components {
              */
             verdict: "dim" | "right" | "bright" | "blue" | "uneven" | "same";
             /**
+             * Screen
+             * @default 1
+             */
+            screen: number;
+            /**
              * At
              * @default
              */

@@ -18,7 +18,7 @@ import numpy as np
 from scipy.optimize import brentq
 
 from swapglow.core.constants import REFERENCE_C, thermal_voltage
-from swapglow.core.design.trial import Verdict
+from swapglow.core.design.trial import Trial, Verdict
 from swapglow.core.parts import preferred
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.photometry.eye import OF_NOTHING, Belief, believe, step_told
@@ -182,14 +182,12 @@ class Dimmed:
     settled: Ratio | None
 
 
-def dimmed(
-    fitted: FittedLed, trials: Sequence[tuple[float, Verdict]], drawer: frozenset[float] = frozenset()
-) -> Dimmed:
+def dimmed(fitted: FittedLed, trials: Sequence[Trial], drawer: frozenset[float] = frozenset()) -> Dimmed:
     """What trials on a fitted LED come to. That it is too bright as it stands is the first of them.
 
     Args:
         fitted: what is there.
-        trials: resistor and verdict, in the order they were made.
+        trials: looks at it, in the order they were made; through a screen it shows the share that passes.
         drawer: resistors at hand, Ω.
 
     Returns:
@@ -199,15 +197,16 @@ def dimmed(
         InputError: a known rail does not light it.
     """
     seen: list[tuple[float, Verdict]] = [(0.0, "bright")]
-    seen += [(ratio_of(fitted, ohm).octaves, verdict) for ohm, verdict in trials]
+    seen += [(ratio_of(fitted, t.ohm).octaves + math.log2(t.screen), t.verdict) for t in trials]
     belief = believe(0.0, OF_NOTHING, seen)
     step = step_told(seen)
     least = fitted.ohm / 10 if fitted.known else fitted.ohm
     values = preferred.values("E12", least, fitted.ohm * _FURTHEST).tolist()
     every = [ratio_of(fitted, v) for v in values if v >= least]
-    right = [ohm for ohm, verdict in trials if verdict == "right"]
+    bare = [t for t in trials if t.screen == 1]
+    right = [t.ohm for t in bare if t.verdict == "right"]
     settled = ratio_of(fitted, right[-1]) if right else None
-    tried = [fitted.ohm, *(ohm for ohm, _ in trials)]
+    tried = [fitted.ohm, *(t.ohm for t in bare)]
     fresh = [r for r in every if not any(math.isclose(r.ohm, t, rel_tol=0.01) for t in tried)]
     mine = [r for r in fresh if r.ohm in drawer]
     pool = mine if mine and min(abs(r.octaves - belief.median) for r in mine) < step else fresh

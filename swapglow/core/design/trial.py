@@ -23,6 +23,7 @@ class Trial:
         room: the light it was seen in.
         optics: what was done to the LED.
         led_id: the LED it was made with, of the catalogue; empty is the position's own.
+        screen: share of the light that a screen held before it let through.
         id: the record's own.
         at: when, as it was noted.
         note: in words.
@@ -33,6 +34,7 @@ class Trial:
     room: Room = "workshop"
     optics: Optics = "as-is"
     led_id: str = ""
+    screen: float = 1.0
     id: str = ""
     at: str = ""
     note: str = ""

@@ -8,7 +8,7 @@ from swapglow.core.design.trial import VERDICTS, Trial
 from swapglow.core.photometry import eye
 from swapglow.core.photometry.colour import lightness
 from swapglow.core.presentation.trials import eye_text
-from swapglow.core.quantities import AMPERE, OHM, Shown, show, shown
+from swapglow.core.quantities import AMPERE, OHM, Shown, percent, show, shown
 
 
 @dataclass(frozen=True)
@@ -93,12 +93,13 @@ def dimming(fitted: FittedLed, trials: Sequence[Trial], drawer: frozenset[float]
     Raises:
         InputError: a known rail does not light it.
     """
-    d = dimmed(fitted, [(t.ohm, t.verdict) for t in trials], drawer)
+    d = dimmed(fitted, trials, drawer)
     low, high = wanted_ohms(fitted, d.belief)
     looks = [DimTrial("", fitted.ohm, show(fitted.ohm, OHM), "Too bright", "as it was", 100.0, "")]
     for t in trials:
         r = ratio_of(fitted, t.ohm)
-        text = f"{eye_text(r.light[1])} × the light"
+        through = "" if t.screen == 1 else f", through the {percent(t.screen)} screen"
+        text = f"{eye_text(r.light[1] * t.screen)} × the light{through}"
         looks.append(DimTrial(t.id, t.ohm, show(t.ohm, OHM), VERDICTS[t.verdict], text, _lightness(r), t.at))
     last = ratio_of(fitted, looks[-1].ohm).octaves
     rows = tuple(

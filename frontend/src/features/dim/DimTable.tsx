@@ -16,11 +16,8 @@ const Table = styled.table`
   td {
     padding: 3px 12px 3px 0;
     border-top: 1px solid var(--rule-soft);
-    font: 500 0.9375rem var(--mono);
-    letter-spacing: -0.02em;
-    @media (min-width: 1100px) {
-      white-space: nowrap;
-    }
+    font: 500 0.875rem var(--mono);
+    letter-spacing: -0.04em;
   }
   td[data-words] {
     font-family: var(--sans);
@@ -29,8 +26,10 @@ const Table = styled.table`
 
 const Both = styled.div`
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(380px, 100%), 1fr));
-  gap: 14px 40px;
+  gap: 14px 36px;
+  @media (min-width: 1100px) {
+    grid-template-columns: minmax(0, 380px) minmax(0, 1fr);
+  }
   align-items: start;
 `;
 
@@ -72,13 +71,13 @@ export function DimTable({ said, onStrike }: Props) {
         </tbody>
       </Table>
       <Table>
-        <caption>Beside what it is now</caption>
+        <caption>Beside what is fitted</caption>
         <thead>
           <tr>
             <th>Resistor</th>
             <th>Current</th>
             <th>Light</th>
-            <th>Seen as a change</th>
+            <th>Told from now</th>
           </tr>
         </thead>
         <tbody>

@@ -16,6 +16,7 @@ import { useOnce } from "../../ui/useOnce";
 import { ViewHead } from "../../ui/ViewHead";
 import { DimRule } from "./DimRule";
 import { DimTable } from "./DimTable";
+import { DotCard } from "./DotCard";
 import { SayHow } from "./SayHow";
 
 const Columns = styled.div`
@@ -142,13 +143,14 @@ type FoundProps = Pick<Props, "said" | "dim">;
 function Found({ said, dim }: FoundProps) {
   const { save } = useRecord();
   const places = Object.values(dim.trials ?? {}).map((t) => t.place ?? 0);
-  const log = (resistor: string, verdict: string) =>
+  const log = (resistor: string, verdict: string, screen = 1) =>
     save({
       trials: {
         [crypto.randomUUID()]: {
           place: Math.max(-1, ...places) + 1,
           resistor,
           verdict,
+          screen,
           at: new Date().toISOString().slice(0, 10),
         },
       },
@@ -167,6 +169,7 @@ function Found({ said, dim }: FoundProps) {
       </Next>
       <DimRule said={said} />
       <SayHow key={said.next} next={said.next} onSay={log} />
+      {said.next && <DotCard fitted={said.trials[0]?.text ?? ""} onSay={log} />}
       <p>{said.step}</p>
       <DimTable said={said} onStrike={(id) => save({ trials: { [id]: null } })} />
     </>
