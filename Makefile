@@ -96,6 +96,7 @@ schema: $(STAMP)/dev $(STAMP)/npm
 	$(PY) manage.py export_openapi_schema --api swapglow.api.app.api --indent 1 --output docs/openapi.json
 	$(PY) -m swapglow.document.write_schema docs/equipment-3.schema.json
 	$(PY) -m scripts.write_catalogue frontend/src/test/catalogue.json
+	$(PY) -m scripts.write_colours docs/colours.md
 	cd frontend && npm run --silent types
 
 # One picture of each main view, from the demo data.

@@ -30,18 +30,6 @@ def _lamp(name: str) -> Callable[[Page], None]:
     return go
 
 
-def _trying(page: Page) -> None:
-    _lamp("Arc ready")(page)
-    page.get_by_role("button", name=re.compile("^Preview: Fit")).first.click()
-    page.locator("[data-bar]").wait_for()
-
-
-def _pencil(page: Page) -> None:
-    _lamp("Pen lamp")(page)
-    page.get_by_role("button", name=re.compile("most of it from")).click()
-    page.get_by_role("dialog").wait_for()
-
-
 def _equipment(page: Page) -> None:
     page.get_by_role("link", name="Dome rotation desk").click()
     page.get_by_text("Supply rails").wait_for()
@@ -93,33 +81,44 @@ def _swaps(page: Page) -> None:
     page.get_by_text("weighed at every corner").wait_for()
 
 
-def _driver(page: Page) -> None:
-    _lamp("Indicator, left front")(page)
-    page.get_by_role("button", name="Driver", exact=True).click()
-    page.locator("[data-panel]").wait_for()
+def _looks(page: Page) -> None:
+    _lamp("Upper dial lamp")(page)
+    page.get_by_role("button", name="Looks", exact=True).click()
+    page.get_by_text("LEDs behind this glass").wait_for()
+
+
+def _match(page: Page) -> None:
+    _equipment(page)
+    page.get_by_role("button", name="Match", exact=True).click()
+    page.get_by_role("button", name="Match them").click()
+    page.get_by_text("All within a fifth").wait_for()
+
+
+def _dimming(page: Page) -> None:
+    page.get_by_role("link", name="Transit chronograph").click()
+    page.get_by_role("link", name="Tape gate light").click()
+    page.get_by_text("What this eye wants").wait_for()
 
 
 # name, what to do from the bench, look, width, height
 VIEWS: list[tuple[str, Callable[[Page], None], str, int, int]] = [
     ("bench", _bench, "day", 1280, 800),
-    ("bench-lamp-room", _bench, "lamp", 1280, 800),
     ("equipment", _equipment, "day", 1280, 800),
     ("rail-budget", _budget, "day", 1280, 800),
     ("position", _lamp("Wind hold"), "day", 1280, 800),
     ("position-lamp-room", _lamp("Dial, left"), "lamp", 1280, 800),
-    ("position-trying", _trying, "day", 1280, 800),
-    ("position-pencil", _pencil, "day", 1280, 800),
     ("position-phone", _lamp("Shutter open"), "lamp", 390, 844),
+    ("position-looks", _looks, "lamp", 1280, 800),
+    ("match", _match, "day", 1280, 800),
+    ("dimming", _dimming, "day", 1280, 800),
     ("drawer", _drawer, "day", 1280, 800),
     ("take-in", _take_in, "day", 1280, 800),
     ("readings", _readings("Left bracket"), "day", 1280, 800),
-    ("readings-phone", _readings("Fast slew"), "lamp", 390, 844),
     ("position-cycle", _at("Panel lamp", "Over the cycle"), "day", 1280, 800),
     ("position-battery", _at("Torch lamp", "Over its life"), "lamp", 1280, 800),
     ("position-rectification", _rectification, "day", 1280, 800),
     ("position-off", _at("Door running", "Off"), "day", 1280, 800),
     ("position-swaps", _swaps, "day", 1280, 800),
-    ("position-driver", _driver, "lamp", 1280, 800),
 ]
 
 

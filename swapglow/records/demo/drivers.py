@@ -53,6 +53,7 @@ DRIVERS: list[dict[str, Any]] = [
         "positions": [
             {"name": "Upper dial lamp", "stage": "sizing", "lamp_id": "own", "lamp_volts": "6.5V",
              "lamp_amps": "0.11A", "lamp_base": "miniature screw E10", "led_id": "warm-5-diffused",
+             "looks": {"how": "window", "glass": "aged", "width": "46mm", "height": "17mm", "depth": "19mm"},
              "target": quantity("6mA"), "driver_kind": "series_lamps",
              "driver_details": {"others": quantity("1", "marked")}, "series": "E12"},
         ],

@@ -43,10 +43,14 @@ EQUIPMENT: list[dict[str, Any]] = [
              "high": reading("13.9V", "just after equalising")},
         ],
         "positions": [
-            {"name": "Dial, left", "stage": "trial", "lamp_id": "grain-12", "led_id": "warm-3-diffused",
+            {"name": "Dial, left", "stage": "trial", "lamp_id": "grain-12",
+             "looks": {"how": "lights", "width": "74mm", "height": "38mm", "depth": "22mm", "spacing": "31mm"},
+             "led_id": "warm-3-diffused",
              "in_series": 2, "target": quantity("6mA"), "resistor": "1.2k", "rating_w": 0.25, "series": "E12",
              "readings_after": [("current", "0.67mA", "5R", "2 mA range, on clips")]},
-            {"name": "Dial, right", "stage": "sizing", "lamp_id": "grain-12", "led_id": "warm-3-diffused",
+            {"name": "Dial, right", "stage": "sizing", "lamp_id": "grain-12",
+             "looks": {"how": "lights", "width": "74mm", "height": "38mm", "depth": "22mm", "spacing": "24mm"},
+             "led_id": "warm-3-diffused",
              "in_series": 3, "target": quantity("6mA"), "rating_w": 0.25, "series": "E12"},
         ],
     },
@@ -87,6 +91,11 @@ EQUIPMENT: list[dict[str, Any]] = [
         "board_revision": "A",
         "owner": "Fernhollow Observatory",
         "notes": "",
+        "dims": {
+            "tape": {"name": "Tape gate light", "resistor": "390R", "place": 0, "trials": {
+                "a": {"resistor": "1k5", "verdict": "bright", "at": "2026-02-11", "place": 0},
+                "b": {"resistor": "5k6", "verdict": "dim", "at": "2026-02-11", "place": 1}}},
+        },
         "rails": [{"name": "Pen supply", "usual": quantity("17-19.5V")}],
         "positions": [
             {"name": "Pen lamp", "stage": "sizing", "lamp_id": "slide-24", "led_id": "white-3-diffused",
