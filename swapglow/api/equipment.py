@@ -24,7 +24,7 @@ from swapglow.inputs.equipment import EquipmentInput
 from swapglow.inputs.named import check_named
 from swapglow.inputs.patch import sent
 from swapglow.inputs.rail import RailInput
-from swapglow.inputs.to_core import rail_of
+from swapglow.inputs.to_core import check_dims, rail_of
 from swapglow.records import meanwhile, order, reports
 from swapglow.records.drawer import at_hand
 from swapglow.records.limits import check_room
@@ -74,6 +74,7 @@ def change(request: HttpRequest, key: UUID, data: EquipmentPatch) -> EquipmentOu
     meanwhile.check(e.inputs, fields, fields.pop("was", {}))
     label = f"edit {e.input.name}: {said(fields)}"
     e.join(fields)
+    check_dims(e.input.dims)
     with recorded(str(key), label, f"equipment:{key}:{sorted(fields)}"):
         keep(e)
     return _equipment_out(e)

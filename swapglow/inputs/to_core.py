@@ -1,5 +1,6 @@
 """From what was typed to the core's plain values, by the marks of each field, and nothing more."""
 
+from collections.abc import Mapping
 from dataclasses import replace
 from functools import lru_cache
 from typing import Any
@@ -208,6 +209,23 @@ def dim_trials_of(typed: DimInput) -> tuple[Trial, ...]:
         if figures["ohm"] is not None:
             out.append(Trial(id=key, **figures))
     return tuple(out)
+
+
+def check_dims(typed: Mapping[str, DimInput]) -> None:
+    """Refuse a fitted LED of which something cannot be read.
+
+    Args:
+        typed: fitted LEDs by key.
+
+    Raises:
+        InputError: for the field, by its whole name.
+    """
+    for key, dim in typed.items():
+        try:
+            fitted_of(dim)
+            dim_trials_of(dim)
+        except InputError as problem:
+            raise InputError(f"dims.{key}.{problem.field}", problem.message) from None
 
 
 def _air(p: PositionInput) -> float:

@@ -10,7 +10,7 @@ from tests.browser.conftest import axe
 VIEWS = (
     "bench", "equipment", "position", "sheet", "drawer", "take-in", "readings", "rectification", "rail", "cycle",
     "off", "swaps", "driver", "budget", "strings", "list", "previewing", "pencil", "lamp", "job", "earlier", "origin",
-    "keys", "looks",
+    "keys", "looks", "match", "dim",
 )  # fmt: skip
 # While a list is open React Aria hides all else from the ear; the focus cannot go there before the list is shut.
 BUT = {"list": ("aria-hidden-focus",)}
@@ -107,6 +107,14 @@ def show(page, view):
         page.get_by_role("link", name=re.compile("^Scale strips")).click()
         page.get_by_role("button", name="LED", exact=True).click()
         expect(page.get_by_text("Other LEDs in this place")).to_be_visible()
+    if view == "match":
+        page.get_by_role("link", name="Dome rotation desk").click()
+        page.get_by_role("button", name="Match", exact=True).click()
+        expect(page.get_by_role("slider", name="Wind hold")).to_be_visible()
+    if view == "dim":
+        page.get_by_role("link", name="Transit chronograph").click()
+        page.get_by_role("link", name="Tape gate light").click()
+        expect(page.get_by_role("table", name="Trials")).to_be_visible()
     page.wait_for_timeout(300)
 
 

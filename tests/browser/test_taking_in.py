@@ -134,12 +134,12 @@ def test_the_staircase_shows_idle_and_full_speed(demo, app):
     open_lamp(app, "Panel lamp")
     step = stairs(app).get_by_role("button", name=re.compile("^Rail"))
     running = step.inner_text()
-    app.get_by_role("radio", name="Full speed").focus()
+    stairs(app).get_by_role("radio", name="Full speed").focus()
     app.keyboard.press("Space")
     expect(step).not_to_have_text(running)
     # The crest of 38 V RMS is 53.7 V.
     expect(step).to_have_text(re.compile("53.7"))
-    app.get_by_role("radio", name="Over the cycle").focus()
+    stairs(app).get_by_role("radio", name="Over the cycle").focus()
     app.keyboard.press("Space")
     expect(app.get_by_role("img", name="LED current over one cycle")).to_be_visible()
 

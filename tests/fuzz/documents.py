@@ -3,10 +3,13 @@
 import random
 from typing import Any
 
+from swapglow.core.design.looks import HOWS, OPTICS, ROOMS
 from swapglow.core.design.rectification import RECTIFICATIONS
+from swapglow.core.design.trial import VERDICTS
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.parts import lamp as lamps
 from swapglow.core.parts import led as leds
+from swapglow.core.parts.glass import OWN_GLASS, glasses
 from swapglow.core.parts.ready_made import LAWS
 from swapglow.core.parts.regulator import regulators
 from swapglow.core.supplies import SUPPLIES
@@ -103,6 +106,32 @@ def _beside(rng: random.Random, place: int) -> dict[str, Any]:
     }  # fmt: skip
 
 
+def _looks(rng: random.Random) -> dict[str, Any]:
+    """How it is looked at, and what its owner knows of its light, in one lamp of three."""
+    if rng.random() < 0.66:
+        return {}
+    own = rng.random() < 0.3
+    return {
+        "looks": {
+            "how": rng.choice(sorted(HOWS)), "optics": rng.choice(sorted(OPTICS)), "room": rng.choice(sorted(ROOMS)),
+            "glass": OWN_GLASS if own else rng.choice(["", *sorted(glasses())]),
+            "own_glass": rng.choice(("0, 0, 0", "2 5 80 %", "460;0\n640;90", "")) if own else "",
+            "shape": rng.choice(("round", "rectangle")), "white_box": rng.random() < 0.3,
+            **{k: _maybe(rng, 0.5, _some(rng, 3e-4, 2, "m")) for k in ("width", "height", "depth", "spacing")},
+            "share": rng.choice((1.0, 1.0, 0.25)), "trim": rng.choice((1.0, 1.0, 0.003, 400.0)),
+        },
+        "led_light": rng.choice(("", "", "15mcd", "40lm", "1e-6cd")),
+        "led_light_at": _maybe(rng, 0.3, _some(rng, 1e-4, 2, "A")),
+        "led_angle": _maybe(rng, 0.3, f"{rng.uniform(4, 170):.1f}°"),
+        "led_output": rng.choice(("", "", "old", "standard", "high")),
+        "lamp_kept": rng.choice((1.0, 0.5, 0.01)),
+        "trials": {
+            f"t{k}": {"resistor": _some(rng, 1, 1e6, "Ω"), "verdict": rng.choice(sorted(VERDICTS)), "place": k}
+            for k in range(rng.choice((0, 0, 1, 4)))
+        },
+    }  # fmt: skip
+
+
 def document(seed: int) -> tuple[RailInput, PositionInput]:
     """A rail and a lamp on it.
 
@@ -155,4 +184,5 @@ def document(seed: int) -> tuple[RailInput, PositionInput]:
     if rng.random() < 0.2:
         fields["ambient"] = f"{rng.randint(-10, 80)}°C"
     fields["one_batch"] = rng.random() < 0.5
+    fields |= _looks(random.Random(seed + 77_000_000))
     return rail, PositionInput.model_validate(fields)

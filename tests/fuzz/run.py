@@ -16,7 +16,7 @@ from dataclasses import dataclass, field
 
 from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.solution import solve
-from swapglow.core.assess import assess
+from swapglow.core.assess import Bench, assess
 from swapglow.core.design.changes import with_changes
 from swapglow.core.engine.devices import GMIN
 from swapglow.core.engine.netlist import CircuitError
@@ -25,7 +25,7 @@ from swapglow.core.findings.finding import GRADES
 from swapglow.core.network.spice_text import spice_text
 from swapglow.core.quantities import InputError
 from swapglow.core.search import search
-from swapglow.inputs.to_core import position_of
+from swapglow.inputs.to_core import position_of, trials_of
 from tests.fuzz.documents import document
 from tests.fuzz.rebuild import Case, NotHere, string_amps
 
@@ -48,8 +48,9 @@ def one(seed: int, every: int, tally: Tally) -> None:
     """One random lamp; of each ``every`` its swaps are searched and its remedies taken as well."""
     started = time.monotonic()
     try:
-        p = position_of(*reversed(document(seed)))
-        report = assess(p)
+        rail, lamp = document(seed)
+        p = position_of(lamp, rail)
+        report = assess(p, Bench(trials=trials_of(lamp)))
         if seed % every == 0:
             spice_text(p, size(p).total_ohm, size(p).farads)
             tally.wrong += [(seed, text) for text in offered(p, report.findings)]

@@ -3098,6 +3098,7 @@ export interface components {
          *         low_ohm, high_ohm: between which the light wanted lies.
          *         next: what to try; empty where one was right.
          *         next_ohm: that in Ω; 0 where none.
+         *         right: the one that was right; empty where none was.
          *         line: what is believed of the light wanted.
          *         step: what this eye tells.
          *         amps: current with the resistor to try, or the one that was right; None where rail or LED are not known.
@@ -3119,6 +3120,8 @@ export interface components {
             next: string;
             /** Next Ohm */
             next_ohm: number;
+            /** Right */
+            right: string;
             /** Line */
             line: string;
             /** Step */

@@ -191,7 +191,8 @@ def dimmed(fitted: FittedLed, trials: Sequence[Trial], drawer: frozenset[float] 
         drawer: resistors at hand, Ω.
 
     Returns:
-        The belief, and what to try next: never less than is fitted where the rail is not known.
+        The belief, and what to try next: never less than is fitted where the rail is not known, nor
+        one that drives a known LED past its rating.
 
     Raises:
         InputError: a known rail does not light it.
@@ -202,7 +203,7 @@ def dimmed(fitted: FittedLed, trials: Sequence[Trial], drawer: frozenset[float] 
     step = step_told(seen)
     least = fitted.ohm / 10 if fitted.known else fitted.ohm
     values = preferred.values("E12", least, fitted.ohm * _FURTHEST).tolist()
-    every = [ratio_of(fitted, v) for v in values if v >= least]
+    every = [ratio_of(fitted, v) for v in values if v >= least and _stands(fitted, v)]
     bare = [t for t in trials if t.screen == 1]
     right = [t.ohm for t in bare if t.verdict == "right"]
     settled = ratio_of(fitted, right[-1]) if right else None
@@ -212,6 +213,13 @@ def dimmed(fitted: FittedLed, trials: Sequence[Trial], drawer: frozenset[float] 
     pool = mine if mine and min(abs(r.octaves - belief.median) for r in mine) < step else fresh
     best = min(pool, key=lambda r: abs(r.octaves - belief.median), default=None)
     return Dimmed(belief, step, tuple(every), None if settled else best, settled)
+
+
+def _stands(fitted: FittedLed, ohm: float) -> bool:
+    """Whether a known LED stays within its rating at the highest rail; of one that is not known nothing is said."""
+    if not fitted.known or fitted.rail is None or fitted.led is None:
+        return True
+    return amps_of(fitted, fitted.rail.high, fitted.led.vf_low, ohm) <= fitted.led.rated_a
 
 
 def wanted_ohms(fitted: FittedLed, belief: Belief) -> tuple[float, float]:

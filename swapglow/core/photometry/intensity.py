@@ -1,5 +1,6 @@
 """Luminous intensity of a position's LEDs towards the eye, as they are looked at."""
 
+import math
 from dataclasses import replace
 
 import numpy as np
@@ -11,6 +12,10 @@ from swapglow.core.photometry.light_law import amps_at, relative_light
 from swapglow.core.photometry.seen import Sight, led_sight
 
 FloatArray = NDArray[np.float64]
+
+
+# Less than this at the current the light is given at is none: what stands before it is black.
+_NOTHING = 1e-15
 
 
 def sight_of(position: Position) -> Sight:
@@ -57,10 +62,11 @@ def times_the_light(position: Position, other: Led) -> float:
         other: the LED in the own one's place.
 
     Returns:
-        The ratio.
+        The ratio; 1 where nothing is seen of either.
     """
     amps = position.target.value
-    return led_candela(replace(position, led=other), amps) / led_candela(position, amps)
+    own = led_candela(position, amps)
+    return led_candela(replace(position, led=other), amps) / own if own > 0 else 1.0
 
 
 def amps_for(position: Position, candela: float) -> float:
@@ -71,6 +77,9 @@ def amps_for(position: Position, candela: float) -> float:
         candela: wanted, cd.
 
     Returns:
-        Amps.
+        Amps; infinite where none of its light is seen.
     """
-    return amps_at(position.led, candela / max(_at_given(position), 1e-300), position.celsius)
+    given = _at_given(position)
+    if given <= _NOTHING:
+        return math.inf
+    return amps_at(position.led, candela / given, position.celsius)

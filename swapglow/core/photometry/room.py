@@ -3,7 +3,7 @@
 import numpy as np
 
 from swapglow.core.design.looks import Room
-from swapglow.core.photometry.spectrum import FloatArray, luminous, observer, scotopic
+from swapglow.core.photometry.spectrum import FloatArray, luminous, scotopic
 from swapglow.core.photometry.visibility import DARK_ROOM_NITS, EYE_M, LIT_ROOM_NITS
 
 # A panel out of doors in shade (from memory).
@@ -47,6 +47,6 @@ def halo(candela: float, room: Room) -> float:
 
 
 def dark_adapted(power: FloatArray) -> float:
-    """Scotopic beside photopic light of a spectrum, the S/P ratio: 683·V(λ) and 1700·V′(λ) (CIE 018)."""
-    assert power.shape == observer()[0].shape
-    return float(_SCOTOPIC * (power @ scotopic()) / (_PHOTOPIC * luminous(power)))
+    """Scotopic beside photopic light of a spectrum, the S/P ratio: 683·V(λ) and 1700·V′(λ) (CIE 018); 0 of none."""
+    seen = luminous(power)
+    return 0.0 if seen <= 0 else float(_SCOTOPIC * (power @ scotopic()) / (_PHOTOPIC * seen))

@@ -49,9 +49,23 @@ def passes(power: FloatArray, glass: Glass | None) -> float:
     return luminous(through(power, glass)) / luminous(power)
 
 
+def colour_behind(power: FloatArray, glass: Glass | None) -> FloatArray:
+    """Tristimulus values behind a glass, Y = 1; of the bare light where nothing comes through.
+
+    Args:
+        power: the spectrum, (81,).
+        glass: what it passes.
+
+    Returns:
+        X, Y, Z.
+    """
+    left = through(power, glass)
+    return tristimulus(left if luminous(left) > 0 else power)
+
+
 def _sight(power: FloatArray, looks: Looks, direct: float, face: Lit | None) -> Sight:
     share = passes(power, looks.glass)
-    xyz = tristimulus(through(power, looks.glass)) if share > 0 else tristimulus(power)
+    xyz = colour_behind(power, looks.glass)
     if face is None:
         return Sight(direct * share, 0.0, share, xyz, None)
     # A matt face gives what leaves it evenly to the half sphere before it: I = Φ/π (Lambert).

@@ -8,10 +8,9 @@ from numpy.typing import NDArray
 from swapglow.core.design.position import Position
 from swapglow.core.parts.glass import Glass
 from swapglow.core.parts.led import Led, catalogue
-from swapglow.core.photometry.colour import tristimulus
 from swapglow.core.photometry.screen import hue_of, oklab, screen_colours
-from swapglow.core.photometry.seen import passes
-from swapglow.core.photometry.spectrum import filament, led, through
+from swapglow.core.photometry.seen import colour_behind, passes
+from swapglow.core.photometry.spectrum import filament, led
 
 FloatArray = NDArray[np.float64]
 
@@ -51,14 +50,14 @@ def suits(position: Position, kelvin: float) -> tuple[Suit, ...]:
     glass = position.looks.glass
     if glass is None:
         return ()
-    meant = oklab(tristimulus(through(filament(kelvin), glass)))
+    meant = oklab(colour_behind(filament(kelvin), glass))
     found = [_behind(part, glass, meant) for part in _one_of_each_colour(position.led)]
     return tuple(sorted(found, key=lambda s: (-round(s.share, 3), s.part.id)))
 
 
 def _behind(part: Led, glass: Glass, meant: FloatArray) -> Suit:
     power = led(part)
-    xyz = tristimulus(through(power, glass))
+    xyz = colour_behind(power, glass)
     away = oklab(xyz)[1:] - meant[1:]
     return Suit(part, passes(power, glass), xyz, float(np.hypot(*away)))
 

@@ -48,6 +48,7 @@ class Dimming:
         low_ohm, high_ohm: between which the light wanted lies.
         next: what to try; empty where one was right.
         next_ohm: that in Ω; 0 where none.
+        right: the one that was right; empty where none was.
         line: what is believed of the light wanted.
         step: what this eye tells.
         amps: current with the resistor to try, or the one that was right; None where rail or LED are not known.
@@ -61,6 +62,7 @@ class Dimming:
     high_ohm: float
     next: str
     next_ohm: float
+    right: str
     line: str
     step: str
     amps: Shown | None
@@ -76,7 +78,7 @@ def not_yet(problem: str, field: str = "") -> Dimming:
     Returns:
         The section without figures.
     """
-    return Dimming(problem, field, (), (), 0.0, 0.0, "", 0.0, "", "", None)
+    return Dimming(problem, field, (), (), 0.0, 0.0, "", 0.0, "", "", "", None)
 
 
 def dimming(fitted: FittedLed, trials: Sequence[Trial], drawer: frozenset[float] = frozenset()) -> Dimming:
@@ -116,7 +118,8 @@ def dimming(fitted: FittedLed, trials: Sequence[Trial], drawer: frozenset[float]
     chosen = d.settled or d.next
     return Dimming(
         "", "", rows, tuple(looks), low, high, "" if d.next is None else show(d.next.ohm, OHM),
-        0.0 if d.next is None else d.next.ohm, _line(fitted, d.settled, low, high),
+        0.0 if d.next is None else d.next.ohm,
+        "" if d.settled is None else show(d.settled.ohm, OHM), _line(fitted, d.settled, low, high),
         f"Less than {eye_text(eye.times(d.step))} × is hardly told from memory here; side by side a fifth is.",
         None if chosen is None else _amps(fitted, chosen.ohm),
     )  # fmt: skip

@@ -78,6 +78,8 @@ def _dark(p: Position) -> str:
     if p.looks.room != "dark":
         return ""
     weighs = dark_adapted(through(led(p.led), p.looks.glass))
+    if not weighs:
+        return ""
     return f"Eyes used to the dark take it for {times(weighs)} × its candela (S/P, CIE 018)."
 
 

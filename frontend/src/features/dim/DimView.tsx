@@ -159,7 +159,7 @@ function Found({ said, dim }: FoundProps) {
     <>
       <Next role="status">
         {said.next ? "Try" : "Right"}
-        <strong>{said.next || said.trials.at(-1)?.text}</strong>
+        <strong>{said.next || said.right}</strong>
         {said.amps && (
           <>
             It carries <Figure shown={said.amps} />.{" "}

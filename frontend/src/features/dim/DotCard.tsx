@@ -1,8 +1,8 @@
 import styled from "styled-components";
 
 import { useCatalogue } from "../../api/queries";
-import { inPassing } from "../../saving/useSave";
 import { SmallButton } from "../../ui/Button";
+import { useOnce } from "../../ui/useOnce";
 
 const Row = styled.section`
   display: flex;
@@ -20,6 +20,7 @@ interface Props {
 
 /** The dot card, held before the LED as it is: one look in place of a first trial. */
 export function DotCard({ fitted, onSay }: Props) {
+  const say = useOnce(onSay);
   const screens = useCatalogue().data?.choices["dim_trial.screen"] ?? [];
   return (
     <Row aria-label="Dot card">
@@ -29,7 +30,11 @@ export function DotCard({ fitted, onSay }: Props) {
       {screens
         .filter((s) => s.id !== "1")
         .map((s) => (
-          <SmallButton key={s.id} onPress={() => inPassing(onSay(fitted, "right", Number(s.id)))}>
+          <SmallButton
+            key={s.id}
+            isDisabled={say.busy}
+            onPress={() => void say.act(fitted, "right", Number(s.id))}
+          >
             {s.label}
           </SmallButton>
         ))}

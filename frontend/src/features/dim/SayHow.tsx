@@ -2,9 +2,9 @@ import { useState } from "react";
 import styled from "styled-components";
 
 import { useCatalogue } from "../../api/queries";
-import { inPassing } from "../../saving/useSave";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
+import { useOnce } from "../../ui/useOnce";
 
 const Asked = styled.section`
   display: flex;
@@ -23,6 +23,7 @@ interface Props {
 /** How it looks with a resistor in it: the one to try, or another. */
 export function SayHow({ next, onSay }: Props) {
   const [typed, setTyped] = useState(next);
+  const say = useOnce(onSay);
   const verdicts = useCatalogue().data?.choices["dim_trial.verdict"] ?? [];
   return (
     <Asked aria-label="How does it look?">
@@ -32,8 +33,8 @@ export function SayHow({ next, onSay }: Props) {
         .map((v) => (
           <Button
             key={v.id}
-            isDisabled={!typed.trim()}
-            onPress={() => inPassing(onSay(typed, v.id))}
+            isDisabled={!typed.trim() || say.busy}
+            onPress={() => void say.act(typed, v.id)}
           >
             {v.label}
           </Button>

@@ -38,6 +38,7 @@ const Top = styled.div`
 
 const Acts = styled.div`
   display: flex;
+  flex-wrap: wrap;
   gap: 4px;
 `;
 

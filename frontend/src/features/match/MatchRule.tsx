@@ -7,11 +7,12 @@ import { useWidth } from "../../instruments/useWidth";
 
 const Rows = styled.div`
   display: grid;
-  grid-template-columns: 190px minmax(0, 1fr) 92px;
+  grid-template-columns: 190px minmax(0, 1fr) auto;
+  column-gap: 10px;
   align-items: center;
   border-top: 2px solid var(--ink);
   @media (max-width: 700px) {
-    grid-template-columns: minmax(0, 1fr) 84px;
+    grid-template-columns: minmax(0, 1fr) auto;
   }
 `;
 
@@ -81,45 +82,46 @@ interface Props {
 /** One line of light for all: a cursor for each lamp, and one that moves them together. */
 export function MatchRule(props: Props) {
   const { match, picks, out, level, onMove, onTogether, onOut } = props;
-  const [room, width] = useWidth<HTMLDivElement>();
-  const span = width > 620 ? width - 282 : width - 84;
+  const [room, span] = useWidth<HTMLDivElement>();
   const x = scaleLinear([match.low, match.high], [EDGE, Math.max(span - EDGE, EDGE + 1)]).clamp(
     true,
   );
   const at = match.levels[level ?? match.best];
   return (
-    <Rows ref={room}>
+    <Rows>
       <Name as="span">All together</Name>
-      <Track
-        tabIndex={0}
-        role="slider"
-        aria-label="All together"
-        aria-valuemin={0}
-        aria-valuemax={match.levels.length - 1}
-        aria-valuenow={level ?? Math.max(match.best, 0)}
-        aria-valuetext={at ? `${at.text}. ${at.line}` : "no level"}
-        onKeyDown={(e) => steps(e, (by) => onTogether((level ?? match.best) + by))}
-        onPointerDown={(e) => onTogether(nearest(match.levels, x.invert(within(e))))}
-      >
-        {match.levels
-          .filter((_, k) => k % Math.ceil(match.levels.length / (span > 500 ? 6 : 3)) === 0)
-          .map((l) => (
-            <text key={l.text} x={x(l.octaves)} y="9" textAnchor="middle">
-              {l.text}
-            </text>
+      <div ref={room}>
+        <Track
+          tabIndex={0}
+          role="slider"
+          aria-label="All together"
+          aria-valuemin={0}
+          aria-valuemax={match.levels.length - 1}
+          aria-valuenow={level ?? Math.max(match.best, 0)}
+          aria-valuetext={at ? `${at.text}. ${at.line}` : "no level"}
+          onKeyDown={(e) => steps(e, (by) => onTogether((level ?? match.best) + by))}
+          onPointerDown={(e) => onTogether(nearest(match.levels, x.invert(within(e))))}
+        >
+          {match.levels
+            .filter((_, k) => k % Math.ceil(match.levels.length / (span > 500 ? 6 : 3)) === 0)
+            .map((l) => (
+              <text key={l.text} x={x(l.octaves)} y="9" textAnchor="middle">
+                {l.text}
+              </text>
+            ))}
+          {match.levels.map((l) => (
+            <line
+              key={l.octaves}
+              x1={x(l.octaves)}
+              x2={x(l.octaves)}
+              y1={Number.isInteger(Math.round(l.octaves * 4) / 4) ? 12 : 17}
+              y2="25"
+              stroke="var(--ink)"
+            />
           ))}
-        {match.levels.map((l) => (
-          <line
-            key={l.octaves}
-            x1={x(l.octaves)}
-            x2={x(l.octaves)}
-            y1={Number.isInteger(Math.round(l.octaves * 4) / 4) ? 12 : 17}
-            y2="25"
-            stroke="var(--ink)"
-          />
-        ))}
-        {at && <path d={`M${x(at.octaves)} 26l-9 14h18z`} fill="var(--mark)" />}
-      </Track>
+          {at && <path d={`M${x(at.octaves)} 26l-9 14h18z`} fill="var(--mark)" />}
+        </Track>
+      </div>
       <Value>{at?.text}</Value>
       {match.rows.map((row, n) => (
         <OneLamp

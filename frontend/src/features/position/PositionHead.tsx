@@ -57,11 +57,11 @@ const Parts = styled(Toolbar)`
 
 const Tab = styled(ToggleButton)`
   min-height: 36px;
-  padding: 0 9px;
+  padding: 0 7px;
   border: 0;
   border-bottom: 3px solid var(--ink-soft);
   background: none;
-  font-size: 0.95rem;
+  font-size: 0.9rem;
   font-weight: 600;
   cursor: pointer;
   &[data-hovered] {
