@@ -148,3 +148,23 @@ def test_a_trial_with_another_led_shows_what_that_one_did():
         for key in ("red-5-diffused", "red-5-clear")
     )
     assert other - own == pytest.approx(np.log2(5 / 0.15), abs=0.1)
+
+
+def test_more_light_is_never_sought_past_the_rating_or_the_trip_current():
+    """Too dim again and again: 20 mA at the luckiest LED and the resistor's low end are the end (table, Ohm)."""
+    trials = [Trial(r, "dim") for r in (1000.0, 820.0, 680.0, 620.0)]
+    least = wanted(solve(PLACE), trials, frozenset({100.0})).ohm
+    assert (12 - 2.0) / (least * 0.95) < 0.0201
+    line = on(
+        "sense",
+        "9V",
+        {"source": "1k", "trip": "1.2mA"},
+        low="9V",
+        high="9V",
+        vf="2V",
+        target="0.3mA",
+        resistor="24k",
+    )
+    safe = wanted(solve(line), [Trial(24e3, "dim"), Trial(18e3, "dim")], frozenset()).ohm
+    # Half of a trip current that is known by name alone (ours): 0.6 mA.
+    assert (9 - 1.7) / (safe * 0.95 + 1000) < 0.62e-3

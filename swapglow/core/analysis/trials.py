@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from swapglow.core.analysis.limits import trip_amps
 from swapglow.core.analysis.original_lamp import lamp_candela
 from swapglow.core.analysis.solution import Solution, solve
 from swapglow.core.design.position import Position
@@ -76,7 +77,10 @@ def _octaves(s: Solution, trial: Trial) -> float:
 
 def _next(s: Solution, belief: Belief, counted: list[tuple[Trial, float]], drawer: frozenset[float],
           step: float) -> float | None:  # fmt: skip
-    """The value nearest to the light wanted, from the drawer where it has one that near; none that was tried."""
+    """The value nearest to the light wanted, from the drawer where it has one that near.
+
+    None that was tried, and none that could drive the LED past its rating or trip the line it hangs on.
+    """
     low, high = float(s.rule_ohm[0]), float(s.rule_ohm[-1])
     tried = {t.ohm for t, _ in counted}
     optics = counted[-1][0].optics
@@ -84,8 +88,14 @@ def _next(s: Solution, belief: Belief, counted: list[tuple[Trial, float]], drawe
     def away(ohm: float) -> float:
         return abs(_octaves(s, Trial(ohm, "right", optics=optics)) - belief.median)
 
+    def stands(ohm: float) -> bool:
+        most = float(np.interp(math.log(ohm), np.log(s.rule_ohm), s.rule_worst[1]))
+        return most <= min(s.position.rated_a, trip_amps(s.position))
+
     def nearest(values: Sequence[float]) -> float | None:
-        fresh = [v for v in values if low <= v <= high and not any(math.isclose(v, t) for t in tried)]
+        fresh = [
+            v for v in values if low <= v <= high and stands(v) and not any(math.isclose(v, t) for t in tried)
+        ]
         return min(fresh, key=away, default=None)
 
     mine, any_value = nearest(sorted(drawer)), nearest(preferred.values("E24", low, high).tolist())
