@@ -221,6 +221,8 @@ def test_a_document_is_looked_at_before_it_comes_in(demo, app, tmp_path):
     chooser.value.set_files(path)
     expect(app.get_by_text("Dome hand paddle is here already")).to_be_visible()
     press(app, "Replace Dome hand paddle")
+    # The item itself is shown then; its lamp's new name stands on the bench behind before that.
+    expect(app.get_by_role("heading", name="Dome hand paddle", level=1)).to_be_visible()
     expect(app.get_by_role("link", name=re.compile("^Slew, fast"))).to_be_visible()
 
     press(app, "Bench", "link")
