@@ -117,8 +117,8 @@ class TrialInput(Row):
     room: Annotated[str, OneOf(seen.ROOMS), Sets("room", "trial")] = "workshop"
     optics: Annotated[str, OneOf(seen.OPTICS), Sets("optics", "trial")] = "as-is"
     led_id: Annotated[Short, Sets("led_id", "trial")] = ""
-    at: Short = ""
-    note: Line = ""
+    at: Annotated[Short, Sets("at", "trial")] = ""
+    note: Annotated[Line, Sets("note", "trial")] = ""
 
 
 class PositionInput(Shape):

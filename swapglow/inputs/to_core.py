@@ -34,8 +34,8 @@ from swapglow.core.quantities.bare import is_bare
 from swapglow.core.quantities.inputs import check_unit, read_quantity, read_share, read_single
 from swapglow.core.supplies import SUPPLIES
 from swapglow.core.supplies.rail import Rail, read_rail
-from swapglow.inputs.equipment import DimInput, FeasibilityInput
-from swapglow.inputs.position import LooksInput, PositionInput, ReadyMade
+from swapglow.inputs.equipment import DimInput, DimTrialInput, FeasibilityInput
+from swapglow.inputs.position import LooksInput, PositionInput, ReadyMade, TrialInput
 from swapglow.inputs.quantity import Quantity
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
@@ -126,6 +126,8 @@ def position_of(p: PositionInput, r: RailInput) -> Position:
     Raises:
         InputError: for the field that cannot be read, or that makes the position impossible.
     """
+    # Trials count in the report alone, and are refused here, where they are typed.
+    trials_of(p)
     lamp = lamp_of(p)
     rail = rail_of(r, lamp)
     module, led, source = _led(p)
@@ -175,11 +177,20 @@ def trials_of(p: PositionInput) -> tuple[Trial, ...]:
     Raises:
         InputError: for the resistor that cannot be read.
     """
+    return _trials(p.trials, "trial")
+
+
+def _trials(rows: Mapping[str, TrialInput] | Mapping[str, DimTrialInput], of: str) -> tuple[Trial, ...]:
     out = []
-    for key, row in sorted(p.trials.items(), key=lambda item: (item[1].place, item[0])):
-        figures = plain(row, "trial", f"trials.{key}.")
-        if figures["ohm"] is not None:
-            out.append(Trial(id=key, at=row.at, note=row.note, **figures))
+    for key, row in sorted(rows.items(), key=lambda item: (item[1].place, item[0])):
+        at = f"trials.{key}."
+        figures = plain(row, of, at)
+        if figures["ohm"] is None:
+            continue
+        try:
+            out.append(Trial(id=key, **figures))
+        except InputError as problem:
+            raise InputError(at + problem.field, problem.message) from None
     return tuple(out)
 
 
@@ -203,12 +214,7 @@ def dim_trials_of(typed: DimInput) -> tuple[Trial, ...]:
     Raises:
         InputError: for the resistor that cannot be read.
     """
-    out = []
-    for key, row in sorted(typed.trials.items(), key=lambda item: (item[1].place, item[0])):
-        figures = plain(row, "dim trial", f"trials.{key}.")
-        if figures["ohm"] is not None:
-            out.append(Trial(id=key, **figures))
-    return tuple(out)
+    return _trials(typed.trials, "dim trial")
 
 
 def check_dims(typed: Mapping[str, DimInput]) -> None:

@@ -81,10 +81,10 @@ def dimming_of(typed: DimInput, at_hand: frozenset[float]) -> Dimming:
     try:
         fitted = fitted_of(typed)
         if fitted is None:
-            return not_yet("Type the resistor that is fitted: 470R, its bands or its mark.", "resistor")
+            return not_yet("Type the resistor that is fitted: 470R, its bands or its mark.")
         return _remembered_dimming(fitted, dim_trials_of(typed), at_hand)
     except InputError as problem:
-        return not_yet(problem.message, problem.field)
+        return not_yet(problem.message)
 
 
 def group_of(e: Equipment, keys: Sequence[str]) -> tuple[MatchLamp, ...]:
@@ -101,11 +101,10 @@ def group_of(e: Equipment, keys: Sequence[str]) -> tuple[MatchLamp, ...]:
 
 
 def _in_group(p: Position) -> MatchLamp:
-    core = core_of(p)
     try:
-        return match_lamp(str(p.pk), p.input.name, core)
+        return match_lamp(str(p.pk), p.input.name, core_of(p))
     except ValueError as problem:
-        return MatchLamp(str(p.pk), p.input.name, core, 0, (), str(problem))
+        return MatchLamp(str(p.pk), p.input.name, None, 0, (), str(problem))
 
 
 def members_of(rail: Rail, without: Position | None = None) -> tuple[tuple[Member, ...], tuple[str, ...]]:

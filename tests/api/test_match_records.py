@@ -68,3 +68,34 @@ def test_a_lamp_of_another_item_is_refused(bench, item, ask):
     status, answer = bench("POST", f"equipment/{key}/match/{ask}", body)
     assert status == 422
     assert answer["errors"][0]["field"] in ("lamps", "reference")
+
+
+def test_a_group_of_some_is_matched_without_the_rest(bench, item):
+    """A lamp left out says nothing of what the others reach."""
+    key, (red, blue) = item
+    status, report = bench("GET", f"equipment/{key}/match?lamps={blue}")
+    assert status == 200
+    assert [row["id"] for row in report["rows"]] == [blue]
+    assert all(len(level["picks"]) == 1 for level in report["levels"])
+    assert red not in str(report)
+
+
+def test_a_trial_that_cannot_be_read_is_refused_where_it_is_typed(bench, item):
+    """Kept, it would have stopped the lamp's whole report."""
+    _, (red, _) = item
+    for text in ("much", "0.1mΩ"):
+        status, answer = bench("PATCH", f"positions/{red}", {"trials": {"t1": {"resistor": text}}})
+        assert (status, answer["errors"][0]["field"]) == (422, "trials.t1.resistor")
+    assert Position.objects.get(pk=red).input.trials == {}
+
+
+def test_a_fitted_led_that_cannot_be_read_is_refused_where_it_is_typed(bench, item):
+    key, _ = item
+    for sent, field in (
+        ({"resistor": "some"}, "dims.d1.resistor"),
+        ({"resistor": "470R", "rail": "twelve"}, "dims.d1.rail"),
+        ({"resistor": "470R", "trials": {"t1": {"resistor": "big"}}}, "dims.d1.trials.t1.resistor"),
+    ):
+        status, answer = bench("PATCH", f"equipment/{key}", {"dims": {"d1": sent}})
+        assert (status, answer["errors"][0]["field"]) == (422, field)
+    assert bench("GET", f"equipment/{key}")[1]["dims"] == {}

@@ -126,3 +126,18 @@ def test_a_screen_of_the_dot_card_stands_for_the_share_it_passes():
     assert found.next.ohm in (1800.0, 2200.0)
     said = dimming(FittedLed(470.0), [Trial(470.0, "right", screen=0.25, id="t")])
     assert said.trials[1].light == "0.25 × the light, through the 25 % screen"
+
+
+@pytest.mark.parametrize(("ohm", "other"), [(1e-3, 1e9), (1e9, 1e-3), (470.0, 1e9), (1e6, 1e-3)])
+def test_no_resistor_is_too_odd_for_a_ratio(ohm, other):
+    """However far apart: a larger one carries less, a smaller one more, and both ends hold the middle."""
+    r = ratio_of(FittedLed(ohm), other)
+    assert r.current[0] <= r.current[1] <= r.current[2]
+    assert (r.current[1] < 1) == (other > ohm)
+
+
+def test_what_is_no_resistor_is_refused():
+    for made in (lambda: FittedLed(1e-4), lambda: Trial(1e10, "dim")):
+        with pytest.raises(InputError, match="1 GΩ") as refused:
+            made()
+        assert refused.value.field == "resistor"

@@ -168,3 +168,15 @@ def test_more_light_is_never_sought_past_the_rating_or_the_trip_current():
     safe = wanted(solve(line), [Trial(24e3, "dim"), Trial(18e3, "dim")], frozenset()).ohm
     # Half of a trip current that is known by name alone (ours): 0.6 mA.
     assert (9 - 1.7) / (safe * 0.95 + 1000) < 0.62e-3
+
+
+def test_a_trial_beyond_the_rule_is_solved_and_not_taken_for_its_end():
+    """3.3 MΩ from 12 V carries 3 µA (Ohm, Shockley): a hundredth of what the rule's last value does, and less."""
+    s = solve(PLACE)
+    far, last = wanted(s, [Trial(3.3e6, "dim"), Trial(float(s.rule_ohm[-1]), "dim")], frozenset()).shown
+    volts = 2.0
+    for _ in range(60):
+        amps = (12 - volts) / 3.3e6
+        volts = 2.0 + 1.9 * 0.025693 * np.log(amps / 0.02) + 0.14 * (amps / 0.02 - 1)
+    assert 2**far == pytest.approx(candela(amps), rel=0.01)
+    assert far < last - 3

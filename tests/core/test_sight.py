@@ -305,6 +305,8 @@ def test_light_as_its_owner_knows_it():
     assert (typed.candela, typed.candela_a, typed.angle_deg, typed.rated_a) == (0.8, 5e-3, 30, part.rated_a)
     # π lm of a candela in a beam of 120° (Lambert).
     assert with_light(part, "3.14159lm", None, 120, "").candela == pytest.approx(1.0, rel=1e-4)
+    # A current alone says nothing of the light.
+    assert with_light(part, "", 5e-3, None, "") == part
     old = with_light(part, "", None, None, "old")
     assert (old.candela, old.candela_a) == (0.015, 20e-3)
     assert old.light_doubt > part.light_doubt > typed.light_doubt > 1

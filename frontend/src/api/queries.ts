@@ -47,12 +47,16 @@ export const useEquipment = (id: string) =>
     refetchInterval: ({ state }) => untilFresh(state.data?.positions),
   });
 
-/** Lamps of an item on one line of light. */
-export const useMatch = (id: string) =>
+/** Lamps of an item on one line of light: those named, or all of them. */
+export const useMatch = (id: string, lamps: string) =>
   useQuery({
-    queryKey: ["match", id],
+    queryKey: ["match", id, lamps],
     queryFn: () =>
-      unwrap(client.GET("/api/equipment/{key}/match", { params: { path: { key: id } } })),
+      unwrap(
+        client.GET("/api/equipment/{key}/match", {
+          params: { path: { key: id }, query: { lamps } },
+        }),
+      ),
     placeholderData: keepPreviousData,
   });
 

@@ -3029,8 +3029,6 @@ export interface components {
             current: string;
             /** Light */
             light: string;
-            /** Lightness */
-            lightness: number;
             /** Told */
             told: boolean;
         };
@@ -3049,8 +3047,6 @@ export interface components {
             verdict: string;
             /** Light */
             light: string;
-            /** Lightness */
-            lightness: number;
             /** At */
             at: string;
         };
@@ -3092,7 +3088,6 @@ export interface components {
          *
          *     Attributes:
          *         problem: why nothing can be said yet; empty where something can.
-         *         field: of what is typed, which it is about.
          *         rows: resistors one may try, from the fitted one up.
          *         trials: in the order they were made.
          *         low_ohm, high_ohm: between which the light wanted lies.
@@ -3106,8 +3101,6 @@ export interface components {
         Dimming: {
             /** Problem */
             problem: string;
-            /** Field */
-            field: string;
             /** Rows */
             rows: components["schemas"]["DimRow"][];
             /** Trials */
@@ -3864,8 +3857,6 @@ export interface components {
             id: string;
             /** Name */
             name: string;
-            /** Led */
-            led: string;
             /** Values */
             values: components["schemas"]["MatchValue"][];
             /** Now */
@@ -3877,8 +3868,7 @@ export interface components {
          * MatchValue
          * @description One resistor of one lamp: its light on the group's line, and how it is painted beside the others.
          *
-         *     ``octaves`` is light beside 1 cd; ``fits`` whether the lamp's limits allow it; ``ratio`` its light beside the
-         *     group's level that stands in ``MatchReport.levels``' middle.
+         *     ``octaves`` is light beside 1 cd, less what is wanted of the lamp on purpose; ``fits`` whether its limits allow it.
          */
         MatchValue: {
             /** Ohm */

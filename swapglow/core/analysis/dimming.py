@@ -21,6 +21,7 @@ from swapglow.core.constants import REFERENCE_C, thermal_voltage
 from swapglow.core.design.trial import Trial, Verdict
 from swapglow.core.parts import preferred
 from swapglow.core.parts.led import Led, catalogue
+from swapglow.core.parts.resistor import check_resistor
 from swapglow.core.photometry.eye import OF_NOTHING, Belief, believe, step_told
 from swapglow.core.photometry.light_law import law_of
 from swapglow.core.quantities import InputError
@@ -49,6 +50,9 @@ class FittedLed:
     rail: Parsed | None = None
     led: Led | None = None
     in_series: int = 1
+
+    def __post_init__(self) -> None:
+        check_resistor("resistor", self.ohm)
 
     @property
     def known(self) -> bool:
@@ -118,7 +122,8 @@ def _share(case: _Case, ratio: float) -> float:
     def over(x: float) -> float:
         return x * ratio - 1 - (nvt * math.log(1 / x) + ohmic * (1 - x)) / case.takes
 
-    return float(brentq(over, 1e-9, 1e3))
+    # Far below and far above where the resistors alone would put it.
+    return float(brentq(over, min(1e-9, 0.01 / ratio), max(1e3, 100 / ratio)))
 
 
 @dataclass(frozen=True)

@@ -13,7 +13,7 @@ import numpy as np
 from swapglow.core.analysis.limits import trip_amps
 from swapglow.core.analysis.solution import Solution, solve
 from swapglow.core.design.position import Position
-from swapglow.core.photometry.intensity import led_candelas
+from swapglow.core.photometry.intensity import FloatArray, led_candelas
 from swapglow.core.photometry.visibility import LIT_ROOM_CD
 
 # Lamps side by side are told apart from a fifth on (common practice).
@@ -27,7 +27,7 @@ class Choice:
     Attributes:
         ohm: each part.
         octaves: light towards the eye beside 1 cd, less what is wanted of this lamp on purpose.
-        fits: whether drive, sense and supply limits allow it.
+        fits: whether the LED's drive limit and a line that is sensed allow it, and it is seen at all.
     """
 
     ohm: float
@@ -41,7 +41,7 @@ class MatchLamp:
 
     Attributes:
         id, name: whose it is.
-        position: the swap.
+        position: the swap; None where it does not read.
         now: which choice stands now.
         choices: resistors along its rule, rising.
         barred: why it has none to choose; empty where it has.
@@ -49,7 +49,7 @@ class MatchLamp:
 
     id: str
     name: str
-    position: Position
+    position: Position | None
     now: int
     choices: tuple[Choice, ...]
     barred: str
@@ -88,9 +88,9 @@ def match_lamp(id_: str, name: str, position: Position) -> MatchLamp:
     return MatchLamp(id_, name, position, now, choices, "")
 
 
-def _octaves(s: Solution) -> np.ndarray[tuple[int], np.dtype[np.float64]]:
+def _octaves(s: Solution) -> FloatArray:
     light = led_candelas(s.position, s.rule_amps[1]) / s.position.looks.share
-    return np.log2(np.maximum(light, 1e-15))
+    return np.asarray(np.log2(np.maximum(light, 1e-15)))
 
 
 @dataclass(frozen=True)
@@ -166,5 +166,5 @@ def trims(lamps: Sequence[MatchLamp], reference: str) -> dict[str, float]:
     return {
         lamp.id: lamp.position.looks.trim * 2.0 ** (at - light[lamp.id])
         for lamp in lamps
-        if lamp.id in light and lamp.id != reference
+        if lamp.position is not None and lamp.id in light and lamp.id != reference
     }

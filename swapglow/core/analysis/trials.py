@@ -66,9 +66,10 @@ def wanted(s: Solution, trials: Sequence[Trial], drawer: frozenset[float]) -> Wa
 
 def _octaves(s: Solution, trial: Trial) -> float:
     p: Position = replace(s.position, looks=replace(s.position.looks, optics=trial.optics))
-    other = catalogue().get(trial.led_id)
-    if other is not None and other.id != p.led.id:
-        p = replace(p, led=other, resistor_ohm=trial.ohm)
+    other = catalogue().get(trial.led_id, p.led)
+    if other.id != p.led.id or not s.rule_ohm[0] <= trial.ohm <= s.rule_ohm[-1]:
+        # Not on the rule: solved by itself.
+        p = replace(p, led=other if other.id != p.led.id else p.led, resistor_ohm=trial.ohm)
         amps = float(solve(p, rule=False).usual[1])
     else:
         amps = float(np.interp(math.log(trial.ohm), np.log(s.rule_ohm), s.rule_amps[1]))

@@ -4,7 +4,7 @@ import math
 import re
 from dataclasses import dataclass, replace
 
-from swapglow.core.parts.led import Led
+from swapglow.core.parts.led import WIDEST_DEG, Led, power_of
 from swapglow.core.quantities import CANDELA, LUMEN, InputError
 from swapglow.core.quantities.bare import is_bare
 from swapglow.core.quantities.inputs import read_single
@@ -12,7 +12,7 @@ from swapglow.core.quantities.inputs import read_single
 _LUMENS = re.compile(r"(lm|lumens?)\s*$", re.IGNORECASE)
 # A figure off a data sheet, a bag or a meter (bins of 1 : 1.5 and more, from memory).
 KNOWN_DOUBT = 1.3
-_LEAST_DEG, _MOST_DEG = 4.0, 170.0
+_LEAST_DEG = 4.0
 
 
 @dataclass(frozen=True)
@@ -49,7 +49,7 @@ def with_light(led: Led, light: str, at_a: float | None, angle_deg: float | None
     Args:
         led: the LED as its kind has it.
         light: "800mcd" on axis, or "3lm" in all; empty takes the class's or the kind's.
-        at_a: current the light is given at, A; None takes the one its kind is given at.
+        at_a: current the light is given at, A; None takes the one its kind is given at. It says nothing without light.
         angle_deg: viewing angle; None takes the class's or the kind's.
         output: one of :data:`OUTPUTS`.
 
@@ -59,8 +59,8 @@ def with_light(led: Led, light: str, at_a: float | None, angle_deg: float | None
     Raises:
         InputError: ``led_light`` or ``led_angle``.
     """
-    if angle_deg is not None and not _LEAST_DEG <= angle_deg <= _MOST_DEG:
-        raise InputError("led_angle", f"A viewing angle lies between {_LEAST_DEG:g} and {_MOST_DEG:g}°.")
+    if angle_deg is not None and not _LEAST_DEG <= angle_deg <= WIDEST_DEG:
+        raise InputError("led_angle", f"A viewing angle lies between {_LEAST_DEG:g} and {WIDEST_DEG:g}°.")
     known = OUTPUTS[output]
     inside = led.inside.in_series * led.inside.strings
     if known.candela is not None:
@@ -71,15 +71,15 @@ def with_light(led: Led, light: str, at_a: float | None, angle_deg: float | None
     if angle_deg is not None:
         led = replace(led, angle_deg=angle_deg)
     if not light.strip():
-        return led if at_a is None else replace(led, candela_given_a=at_a)
+        return led
     if is_bare(light):
         bare = light.strip()
         raise InputError("led_light", f'"{bare}" of what? Write {bare}mcd on axis or {bare}lm in all.')
     if _LUMENS.search(light):
         # In a beam I₀·cosᵐθ the flux is 2π/(m + 1) of the intensity on axis (geometry).
-        half = math.radians(led.angle_deg / 2)
-        power = math.log(0.5) / math.log(math.cos(half))
-        candela = read_single("led_light", light, LUMEN, above=0) * (power + 1) / (2 * math.pi)
+        candela = (
+            read_single("led_light", light, LUMEN, above=0) * (power_of(led.angle_deg) + 1) / (2 * math.pi)
+        )
     else:
         candela = read_single("led_light", light, CANDELA, above=0)
     return replace(led, candela=candela, candela_given_a=at_a or led.candela_a, light_doubt=KNOWN_DOUBT)

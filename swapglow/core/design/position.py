@@ -15,6 +15,7 @@ from swapglow.core.parts.lamp import Lamp
 from swapglow.core.parts.led import MOST_IN_SERIES, Led
 from swapglow.core.parts.ready_made import Module
 from swapglow.core.parts.regulator import RegulatorPart, regulators
+from swapglow.core.parts.resistor import check_resistor
 from swapglow.core.quantities import Figure, InputError, Source
 from swapglow.core.supplies.rail import Rail
 
@@ -143,9 +144,8 @@ class Position:
             raise InputError("rating_w", "A power rating must be more than 0 W.")
         if not 0 < self.glow_floor < 1:
             raise InputError("glow_floor", "The glow to last down to is a share of the first light, under 1.")
-        _within(
-            "resistor_ohm", self.resistor_ohm, 1e-3, 1e9, "A fitted resistor must lie between 1 mΩ and 1 GΩ."
-        )
+        if self.resistor_ohm is not None:
+            check_resistor("resistor_ohm", self.resistor_ohm)
         _within("shunt_ohm", self.shunt_ohm, 1e-2, 1e9, "A shunt must lie between 10 mΩ and 1 GΩ.")
         _within("capacitor_f", self.capacitor_f, 1e-9, 1.0,
                 "A reservoir capacitor must lie between 1 nF and 1 F.")  # fmt: skip

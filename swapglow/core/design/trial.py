@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from swapglow.core.design.looks import Optics, Room
+from swapglow.core.parts.resistor import check_resistor
 
 Verdict = Literal["dim", "right", "bright", "blue", "uneven", "same"]
 
@@ -27,6 +28,9 @@ class Trial:
         id: the record's own.
         at: when, as it was noted.
         note: in words.
+
+    Raises:
+        InputError: ``resistor``: no resistor is so small or so large.
     """
 
     ohm: float
@@ -38,3 +42,6 @@ class Trial:
     id: str = ""
     at: str = ""
     note: str = ""
+
+    def __post_init__(self) -> None:
+        check_resistor("resistor", self.ohm)

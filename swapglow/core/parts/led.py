@@ -14,6 +14,7 @@ from swapglow.core.parts.catalogue import rows
 # No junction of one part, nor a small module of several, is above this.
 LARGEST_VF = 25.0
 MOST_IN_SERIES = 200
+WIDEST_DEG = 170.0
 
 FloatArray = NDArray[np.float64]
 
@@ -126,6 +127,12 @@ class Led:
         across = np.maximum(at_temp - self.rs_v, 0.05)
         i_s = self.vf_a / np.expm1(across / (self.n * thermal_voltage(celsius)))
         return Junction(i_s, self.n, r_s, celsius)
+
+
+def power_of(angle_deg: float) -> float:
+    """The m of a viewing angle: half the intensity at half the angle, m = ln ½ / ln cos(angle/2) (geometry)."""
+    half = np.radians(min(angle_deg, WIDEST_DEG) / 2)
+    return float(np.log(0.5) / np.log(np.cos(half)))
 
 
 @cache

@@ -5,11 +5,29 @@ from functools import cache
 
 from swapglow.core.parts import preferred
 from swapglow.core.parts.catalogue import rows
+from swapglow.core.quantities import InputError
 
 # Keep to half the rating in a closed case (common practice).
 WORKING_FRACTION = 0.5
 # Full power up to the first, none at the second.
 FULL_C, DEAD_C = 70.0, 155.0
+
+
+LEAST_OHM, MOST_OHM = 1e-3, 1e9
+
+
+def check_resistor(field: str, ohm: float) -> None:
+    """Refuse what no resistor is.
+
+    Args:
+        field: for a refusal.
+        ohm: its value.
+
+    Raises:
+        InputError: it is no resistor's.
+    """
+    if not LEAST_OHM <= ohm <= MOST_OHM:
+        raise InputError(field, "A fitted resistor must lie between 1 mΩ and 1 GΩ.")
 
 
 @dataclass(frozen=True)

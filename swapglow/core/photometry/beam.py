@@ -5,12 +5,12 @@ from dataclasses import dataclass
 import numpy as np
 
 from swapglow.core.design.looks import Optics
+from swapglow.core.parts.led import power_of
 
 # What each treatment leaves of the light, and the least angle it spreads it to (from memory).
 _SPREADS: dict[Optics, tuple[float, float]] = {
     "as-is": (1.0, 0.0), "frosted": (0.9, 70.0), "flattened": (0.85, 110.0), "capped": (0.65, 140.0),
 }  # fmt: skip
-_WIDEST = 170.0
 
 
 @dataclass(frozen=True)
@@ -32,12 +32,6 @@ class Beam:
 
 
 EVEN = Beam(None)
-
-
-def power_of(angle_deg: float) -> float:
-    """The m of a viewing angle: half the intensity at half the angle, m = ln ½ / ln cos(angle/2)."""
-    half = np.radians(min(angle_deg, _WIDEST) / 2)
-    return float(np.log(0.5) / np.log(np.cos(half)))
 
 
 def beam(angle_deg: float, optics: Optics = "as-is") -> Beam:

@@ -116,8 +116,3 @@ def step_told(seen: Sequence[tuple[float, Verdict]]) -> float:
         elif was != "same" and verdict != was and now != before:
             told.append(now - before)
     return step_of(same, told)
-
-
-def times(octaves: float) -> float:
-    """Octaves as a ratio."""
-    return float(2.0**octaves)

@@ -14,6 +14,7 @@ How bright the brightest lamp may be painted follows from the hues in the box: s
 first keeps most of the purity that the screen has for it at best.
 """
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -109,6 +110,18 @@ def _hue(x: float, z: float) -> Hue:
 def hue_of(xyz: FloatArray) -> Hue:
     """The hue of tristimulus values, Y = 1."""
     return _hue(round(float(xyz[0] / xyz[1]), 4), round(float(xyz[2] / xyz[1]), 4))
+
+
+def brightest(lights: Iterable[FloatArray]) -> float:
+    """How bright the brightest of several lights may be painted before the hue that suffers first pales.
+
+    Args:
+        lights: tristimulus values of each, Y = 1.
+
+    Returns:
+        Luminance beside the screen's white; all of it where there is no light.
+    """
+    return min((hue_of(xyz).brightest for xyz in lights), default=1.0)
 
 
 def encoded(rgb: FloatArray) -> tuple[str, ...]:

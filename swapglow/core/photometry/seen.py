@@ -23,14 +23,12 @@ class Sight:
 
     Attributes:
         candela: towards the eye, cd per cd.
-        lumens: on the window or dial before its glass, lm per cd; 0 where it is seen directly.
         share: of its light that the glass lets through.
         xyz: tristimulus values of what is seen, Y = 1.
         face: how the light lies there; None where it is seen directly.
     """
 
     candela: float
-    lumens: float
     share: float
     xyz: FloatArray
     face: Lit | None
@@ -67,10 +65,10 @@ def _sight(power: FloatArray, looks: Looks, direct: float, face: Lit | None) -> 
     share = passes(power, looks.glass)
     xyz = colour_behind(power, looks.glass)
     if face is None:
-        return Sight(direct * share, 0.0, share, xyz, None)
+        return Sight(direct * share, share, xyz, None)
     # A matt face gives what leaves it evenly to the half sphere before it: I = Φ/π (Lambert).
     back = WHITE if looks.how == "lights" else 1.0
-    return Sight(face.lumens * share * back / np.pi, face.lumens, share, xyz, face)
+    return Sight(face.lumens * share * back / np.pi, share, xyz, face)
 
 
 @lru_cache(maxsize=256)

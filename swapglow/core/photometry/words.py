@@ -8,6 +8,16 @@ def times(ratio: float) -> str:
     return number_text(ratio) if ratio < 10 else f"{ratio:.0f}"
 
 
+def eye_text(ratio: float) -> str:
+    """A ratio as an eye counts: two digits."""
+    return number_text(float(f"{ratio:.2g}"))
+
+
+def step_text(octaves: float) -> str:
+    """What an eye tells, in a sentence."""
+    return f"Less than {eye_text(2.0**octaves)} × is hardly told from memory here; side by side a fifth is."
+
+
 def ratio_text(ratio: float | None) -> str:
     """ "1.4 × the old lamp"; empty where it is not known."""
     if ratio is None:

@@ -5,9 +5,7 @@ from dataclasses import dataclass
 
 from swapglow.core.analysis.dimming import FittedLed, Ratio, amps_of, dimmed, ratio_of, wanted_ohms
 from swapglow.core.design.trial import VERDICTS, Trial
-from swapglow.core.photometry import eye
-from swapglow.core.photometry.colour import lightness
-from swapglow.core.presentation.trials import eye_text
+from swapglow.core.photometry.words import eye_text, step_text
 from swapglow.core.quantities import AMPERE, OHM, Shown, percent, show, shown
 
 
@@ -19,7 +17,6 @@ class DimRow:
     text: str
     current: str
     light: str
-    lightness: float
     told: bool
 
 
@@ -32,7 +29,6 @@ class DimTrial:
     text: str
     verdict: str
     light: str
-    lightness: float
     at: str
 
 
@@ -42,7 +38,6 @@ class Dimming:
 
     Attributes:
         problem: why nothing can be said yet; empty where something can.
-        field: of what is typed, which it is about.
         rows: resistors one may try, from the fitted one up.
         trials: in the order they were made.
         low_ohm, high_ohm: between which the light wanted lies.
@@ -55,7 +50,6 @@ class Dimming:
     """
 
     problem: str
-    field: str
     rows: tuple[DimRow, ...]
     trials: tuple[DimTrial, ...]
     low_ohm: float
@@ -68,17 +62,9 @@ class Dimming:
     amps: Shown | None
 
 
-def not_yet(problem: str, field: str = "") -> Dimming:
-    """A fitted LED of which nothing can be said.
-
-    Args:
-        problem: why, in words.
-        field: the field it is about.
-
-    Returns:
-        The section without figures.
-    """
-    return Dimming(problem, field, (), (), 0.0, 0.0, "", 0.0, "", "", "", None)
+def not_yet(problem: str) -> Dimming:
+    """A fitted LED of which nothing can be said, and why in words."""
+    return Dimming(problem, (), (), 0.0, 0.0, "", 0.0, "", "", "", None)
 
 
 def dimming(fitted: FittedLed, trials: Sequence[Trial], drawer: frozenset[float] = frozenset()) -> Dimming:
@@ -97,12 +83,12 @@ def dimming(fitted: FittedLed, trials: Sequence[Trial], drawer: frozenset[float]
     """
     d = dimmed(fitted, trials, drawer)
     low, high = wanted_ohms(fitted, d.belief)
-    looks = [DimTrial("", fitted.ohm, show(fitted.ohm, OHM), "Too bright", "as it was", 100.0, "")]
+    looks = [DimTrial("", fitted.ohm, show(fitted.ohm, OHM), "Too bright", "as it was", "")]
     for t in trials:
         r = ratio_of(fitted, t.ohm)
         through = "" if t.screen == 1 else f", through the {percent(t.screen)} screen"
         text = f"{eye_text(r.light[1] * t.screen)} × the light{through}"
-        looks.append(DimTrial(t.id, t.ohm, show(t.ohm, OHM), VERDICTS[t.verdict], text, _lightness(r), t.at))
+        looks.append(DimTrial(t.id, t.ohm, show(t.ohm, OHM), VERDICTS[t.verdict], text, t.at))
     last = ratio_of(fitted, looks[-1].ohm).octaves
     rows = tuple(
         DimRow(
@@ -110,23 +96,18 @@ def dimming(fitted: FittedLed, trials: Sequence[Trial], drawer: frozenset[float]
             show(r.ohm, OHM),
             _ends(r.current),
             _ends(r.light),
-            _lightness(r),
             abs(r.octaves - last) >= d.step,
         )
         for r in d.ratios
     )
     chosen = d.settled or d.next
     return Dimming(
-        "", "", rows, tuple(looks), low, high, "" if d.next is None else show(d.next.ohm, OHM),
+        "", rows, tuple(looks), low, high, "" if d.next is None else show(d.next.ohm, OHM),
         0.0 if d.next is None else d.next.ohm,
         "" if d.settled is None else show(d.settled.ohm, OHM), _line(fitted, d.settled, low, high),
-        f"Less than {eye_text(eye.times(d.step))} × is hardly told from memory here; side by side a fifth is.",
+        step_text(d.step),
         None if chosen is None else _amps(fitted, chosen.ohm),
     )  # fmt: skip
-
-
-def _lightness(r: Ratio) -> float:
-    return float(lightness(min(r.light[1], 1.0)))
 
 
 def _ends(ratio: tuple[float, float, float]) -> str:

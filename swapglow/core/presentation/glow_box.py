@@ -154,7 +154,7 @@ def painted(sources: list[Painted], position: Position, white: float) -> tuple[G
         The lamps as they are drawn.
     """
     looks = position.looks
-    brightest = min(screen.hue_of(s.sight.xyz).brightest for s in sources)
+    brightest = screen.brightest(s.sight.xyz for s in sources)
     out = []
     for s in sources:
         face, hot = _face_of(s, position)

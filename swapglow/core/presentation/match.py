@@ -16,8 +16,7 @@ from swapglow.core.quantities import CANDELA, OHM, show
 class MatchValue:
     """One resistor of one lamp: its light on the group's line, and how it is painted beside the others.
 
-    ``octaves`` is light beside 1 cd; ``fits`` whether the lamp's limits allow it; ``ratio`` its light beside the
-    group's level that stands in ``MatchReport.levels``' middle.
+    ``octaves`` is light beside 1 cd, less what is wanted of the lamp on purpose; ``fits`` whether its limits allow it.
     """
 
     ohm: float
@@ -35,7 +34,6 @@ class MatchRow:
 
     id: str
     name: str
-    led: str
     values: tuple[MatchValue, ...]
     now: int
     barred: str
@@ -84,10 +82,10 @@ def match_report(lamps: Sequence[MatchLamp], drawer: frozenset[float] = frozense
     fitting = [c.octaves for lamp in lamps for c in lamp.choices if c.fits]
     low, high = (min(fitting), max(fitting)) if fitting else (-10.0, 0.0)
     stocked = {float(f"{d:.6g}") for d in drawer}
-    hues = [screen.hue_of(sight_of(lamp.position).xyz) for lamp in lamps]
+    seen = [sight_of(lamp.position).xyz for lamp in lamps if lamp.position is not None and lamp.choices]
     # A doubling over the level they are matched at is as bright as the screen goes: so that a mismatch shows.
     white = 2.0 ** (found[first].octaves + 1) if found else 1.0
-    most = min((h.brightest for h in hues), default=1.0)
+    most = screen.brightest(seen)
     return MatchReport(
         tuple(_row(lamp, white, most, stocked) for lamp in lamps),
         tuple(MatchLevel(x.octaves, show(2.0**x.octaves, CANDELA, 2), x.picks, _line(x, lamps)) for x in found),
@@ -97,9 +95,10 @@ def match_report(lamps: Sequence[MatchLamp], drawer: frozenset[float] = frozense
 
 def _row(lamp: MatchLamp, white: float, most: float, stocked: set[float]) -> MatchRow:
     p = lamp.position
-    xyz, share = sight_of(p).xyz, p.looks.share
-    light = np.array([2.0**c.octaves for c in lamp.choices]) * share
-    colours = screen.screen_colours(xyz, most * light / white) if len(light) else ()
+    if p is None or not lamp.choices:
+        return MatchRow(lamp.id, lamp.name, (), lamp.now, lamp.barred)
+    light = np.array([2.0**c.octaves for c in lamp.choices]) * p.looks.share
+    colours = screen.screen_colours(sight_of(p).xyz, most * light / white)
     values = tuple(
         MatchValue(
             c.ohm,
@@ -112,7 +111,7 @@ def _row(lamp: MatchLamp, white: float, most: float, stocked: set[float]) -> Mat
         )
         for c, cd, colour in zip(lamp.choices, light.tolist(), colours, strict=True)
     )
-    return MatchRow(lamp.id, lamp.name, p.led.label, values, lamp.now, lamp.barred)
+    return MatchRow(lamp.id, lamp.name, values, lamp.now, lamp.barred)
 
 
 def _line(level: Level, lamps: Sequence[MatchLamp]) -> str:

@@ -9,11 +9,10 @@ from swapglow.core.analysis.trials import Wanted, wanted
 from swapglow.core.design.changes import Changes
 from swapglow.core.design.looks import ROOMS
 from swapglow.core.design.trial import VERDICTS, Trial
-from swapglow.core.photometry import eye
 from swapglow.core.photometry.intensity import sight_of
-from swapglow.core.photometry.words import ratio_text
+from swapglow.core.photometry.words import eye_text, ratio_text, step_text
 from swapglow.core.presentation.glow_box import GlowLamp, Painted, painted
-from swapglow.core.quantities import CANDELA, OHM, number_text, show, shown
+from swapglow.core.quantities import CANDELA, OHM, show, shown
 
 # As many as are shown beside each other.
 MOST_SHOWN = 8
@@ -82,7 +81,7 @@ def trials_section(s: Solution, trials: Sequence[Trial], drawer: frozenset[float
         TrialRow(t.id, show(t.ohm, OHM), VERDICTS[t.verdict], t.at, t.note, cd is not None, lamp)
         for (t, cd), lamp in zip(last, lamps, strict=True)
     )
-    return Trials(rows, _line(found, old, s), _step(found), *_next(found))
+    return Trials(rows, _line(found, old, s), step_text(found.step), *_next(found))
 
 
 def _line(found: Wanted, old: float | None, s: Solution) -> str:
@@ -96,16 +95,6 @@ def _line(found: Wanted, old: float | None, s: Solution) -> str:
         return f"In the {room} this eye wants about {eye_text(middle / old)} × the old lamp ({ends})."
     ends = f"{show(low, CANDELA, 2)} to {show(high, CANDELA, 2)}"
     return f"In the {room} this eye wants about {show(middle, CANDELA, 2)} ({ends})."
-
-
-def eye_text(ratio: float) -> str:
-    """A ratio as an eye counts: two digits."""
-    return number_text(float(f"{ratio:.2g}"))
-
-
-def _step(found: Wanted) -> str:
-    ratio = eye_text(eye.times(found.step))
-    return f"Less than {ratio} × is hardly told from memory here; side by side a fifth is."
 
 
 def _next(found: Wanted) -> tuple[str, Changes]:

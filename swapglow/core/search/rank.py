@@ -175,7 +175,7 @@ def _colours(shown: list[_Scored], position: Position) -> list[str]:
     lights = [_light(x) for x in shown]
     white = max(*lights, 1e-12)
     sights = [_xyz(x, position) for x in shown]
-    most = min(screen.hue_of(xyz).brightest for xyz in sights)
+    most = screen.brightest(sights)
     return [
         screen.screen_colours(xyz, np.array([most * light / white]))[0]
         for xyz, light in zip(sights, lights, strict=True)

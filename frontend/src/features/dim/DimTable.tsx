@@ -53,7 +53,7 @@ export function DimTable({ said, onStrike }: Props) {
               <td>{k}</td>
               <td>{t.text}</td>
               <td data-words="">{t.verdict}</td>
-              <td data-words="">{t.light}</td>
+              <td data-words="">{t.at ? `${t.light}, ${t.at}` : t.light}</td>
               <td data-words="">
                 {t.id ? (
                   <SmallButton

@@ -24,13 +24,11 @@ const row = (ohm: number, told: boolean) => ({
   text: `${ohm} Ω`,
   current: `${ohm} c`,
   light: `${ohm} l`,
-  lightness: 50,
   told,
 });
 
 const said: Schemas["Dimming"] = {
   problem: "",
-  field: "",
   rows: [row(470, false), row(1000, true), row(2200, true), row(4700, true), row(47000, true)],
   trials: [
     {
@@ -39,10 +37,9 @@ const said: Schemas["Dimming"] = {
       text: "470 Ω",
       verdict: "Too bright",
       light: "as it was",
-      lightness: 100,
       at: "",
     },
-    { id: "t", ohm: 1000, text: "1 kΩ", verdict: "Too dim", light: "0.4 ×", lightness: 70, at: "" },
+    { id: "t", ohm: 1000, text: "1 kΩ", verdict: "Too dim", light: "0.4 ×", at: "" },
   ],
   low_ohm: 900,
   high_ohm: 4000,

@@ -26,27 +26,22 @@ const Face = styled.li`
   line-height: 1.2;
   text-align: center;
   overflow-wrap: anywhere;
-  &[data-out="true"] {
-    opacity: 0.35;
-  }
 `;
 
 interface Props {
   match: Schemas["MatchReport"];
   /** Which value each lamp stands at. */
   picks: readonly number[];
-  /** Lamps left out of the group. */
-  out: readonly string[];
 }
 
 /** The group in a row, each as it would look with the value it stands at. */
-export function MatchFaces({ match, picks, out }: Props) {
+export function MatchFaces({ match, picks }: Props) {
   return (
     <Box aria-label="How they look">
       {match.rows.map((row, n) => {
         const value = row.values[picks[n] ?? row.now];
         return (
-          <Face key={row.id} data-out={out.includes(row.id)}>
+          <Face key={row.id}>
             <svg width="72" height="72" viewBox="-36 -36 72 72" aria-hidden="true">
               <circle r="34" fill={value?.colour ?? "#000000"} opacity="0.14" />
               <circle r="21" fill={value?.colour ?? "#000000"} stroke="#4a4c48" />

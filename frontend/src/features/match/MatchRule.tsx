@@ -40,7 +40,6 @@ const Track = styled.svg`
   height: 46px;
   overflow: visible;
   cursor: pointer;
-  touch-action: pan-y;
   text {
     font: 500 12px var(--mono);
     fill: var(--ink-soft);
@@ -67,21 +66,19 @@ interface Props {
   match: Match;
   /** Which value each lamp stands at. */
   picks: readonly number[];
-  /** Lamps left out of the group. */
-  out: readonly string[];
   /** Which level all of them were last set to, if any. */
   level: number | undefined;
   /** Move one lamp to one of its values. */
   onMove: (lamp: number, value: number) => void;
   /** Move all of them to a level. */
   onTogether: (level: number) => void;
-  /** Take a lamp out of the group, or in again. */
-  onOut: (id: string) => void;
+  /** Take a lamp out of the group. */
+  onOut: (row: Row) => void;
 }
 
 /** One line of light for all: a cursor for each lamp, and one that moves them together. */
 export function MatchRule(props: Props) {
-  const { match, picks, out, level, onMove, onTogether, onOut } = props;
+  const { match, picks, level, onMove, onTogether, onOut } = props;
   const [room, span] = useWidth<HTMLDivElement>();
   const x = scaleLinear([match.low, match.high], [EDGE, Math.max(span - EDGE, EDGE + 1)]).clamp(
     true,
@@ -100,7 +97,7 @@ export function MatchRule(props: Props) {
           aria-valuenow={level ?? Math.max(match.best, 0)}
           aria-valuetext={at ? `${at.text}. ${at.line}` : "no level"}
           onKeyDown={(e) => steps(e, (by) => onTogether((level ?? match.best) + by))}
-          onPointerDown={(e) => onTogether(nearest(match.levels, x.invert(within(e))))}
+          onClick={(e) => onTogether(nearest(match.levels, x.invert(within(e))))}
         >
           {match.levels
             .filter((_, k) => k % Math.ceil(match.levels.length / (span > 500 ? 6 : 3)) === 0)
@@ -109,12 +106,12 @@ export function MatchRule(props: Props) {
                 {l.text}
               </text>
             ))}
-          {match.levels.map((l) => (
+          {match.levels.map((l, k) => (
             <line
               key={l.octaves}
               x1={x(l.octaves)}
               x2={x(l.octaves)}
-              y1={Number.isInteger(Math.round(l.octaves * 4) / 4) ? 12 : 17}
+              y1={k % 4 === 0 ? 12 : 17}
               y2="25"
               stroke="var(--ink)"
             />
@@ -128,10 +125,9 @@ export function MatchRule(props: Props) {
           key={row.id}
           row={row}
           pick={picks[n] ?? row.now}
-          inside={!out.includes(row.id)}
           x={x}
           onMove={(k) => onMove(n, k)}
-          onOut={() => onOut(row.id)}
+          onOut={() => onOut(row)}
         />
       ))}
     </Rows>
@@ -141,23 +137,17 @@ export function MatchRule(props: Props) {
 interface OneProps {
   row: Row;
   pick: number;
-  inside: boolean;
   /** Pixels across, from octaves. */
   x: (octaves: number) => number;
   onMove: (value: number) => void;
   onOut: () => void;
 }
 
-function OneLamp({ row, pick, inside, x, onMove, onOut }: OneProps) {
+function OneLamp({ row, pick, x, onMove, onOut }: OneProps) {
   const value = row.values[pick];
   const name = (
     <Name>
-      <input
-        type="checkbox"
-        checked={inside}
-        onChange={onOut}
-        aria-label={`${row.name} in the group`}
-      />
+      <input type="checkbox" checked onChange={onOut} aria-label={`${row.name} in the group`} />
       <span>{row.name}</span>
     </Name>
   );
@@ -182,7 +172,7 @@ function OneLamp({ row, pick, inside, x, onMove, onOut }: OneProps) {
         aria-valuenow={row.values.length - 1 - pick}
         aria-valuetext={`${value.text}, ${value.light}${value.fits ? "" : ", past its limits"}`}
         onKeyDown={(e) => steps(e, (by) => onMove(bounded(pick - by, row.values.length)))}
-        onPointerDown={(e) => onMove(closest(row, x, within(e)))}
+        onClick={(e) => onMove(closest(row, x, within(e)))}
       >
         <rect
           x={Math.min(...fits)}

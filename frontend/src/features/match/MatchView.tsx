@@ -30,7 +30,9 @@ const Line = styled.p`
 export default function MatchView() {
   const { id = "" } = useParams();
   const item = useEquipment(id);
-  const match = useMatch(id);
+  const [out, setOut] = useState<readonly Left[]>([]);
+  const lamps = item.data?.positions.map((p) => p.id).filter((p) => !out.some((o) => o.id === p));
+  const match = useMatch(id, out.length > 0 ? (lamps ?? []).join() : "");
   const problem = item.error ?? match.error;
   if (problem && !(item.data && match.data)) {
     return (
@@ -46,7 +48,13 @@ export default function MatchView() {
         <ViewTitle>Match lamps</ViewTitle>
         <Link to={`/equipment/${id}`}>{item.data.name}</Link>
       </ViewHead>
-      <Group key={standing(match.data)} item={id} match={match.data} />
+      <Group
+        key={standing(match.data)}
+        item={id}
+        match={match.data}
+        onOut={(row) => setOut((old) => [...old, { id: row.id, name: row.name }])}
+      />
+      <LeftOut lamps={out} onIn={(back) => setOut((old) => old.filter((o) => o.id !== back))} />
     </Shell>
   );
 }
@@ -57,29 +65,53 @@ const standing = (match: Schemas["MatchReport"]) =>
     .map((r) => `${r.id}:${r.values[r.now]?.ohm ?? ""}:${r.values[r.now]?.octaves ?? ""}`)
     .join();
 
+/** A lamp that was taken out of the group. */
+interface Left {
+  id: string;
+  name: string;
+}
+
+interface LeftOutProps {
+  lamps: readonly Left[];
+  /** Take one in again. */
+  onIn: (id: string) => void;
+}
+
+function LeftOut({ lamps, onIn }: LeftOutProps) {
+  if (lamps.length === 0) return null;
+  return (
+    <Acts aria-label="Left out of the group">
+      {lamps.map((lamp) => (
+        <Button key={lamp.id} onPress={() => onIn(lamp.id)}>
+          Take {lamp.name} in again
+        </Button>
+      ))}
+    </Acts>
+  );
+}
+
 interface Props {
   /** The item's key. */
   item: string;
   match: Schemas["MatchReport"];
+  /** Take a lamp out of the group. */
+  onOut: (row: Schemas["MatchRow"]) => void;
 }
 
-function Group({ item, match }: Props) {
+function Group({ item, match, onOut }: Props) {
   const save = useSave();
   const [picks, setPicks] = useState<readonly number[]>(match.rows.map((r) => r.now));
-  const [out, setOut] = useState<readonly string[]>([]);
   const [level, setLevel] = useState<number>();
-  const inside = match.rows.filter((r) => !r.barred && !out.includes(r.id));
+  const inside = match.rows.filter((r) => !r.barred);
   const [reference, setReference] = useState(inside[0]?.id ?? "");
-  if (match.rows.length < 2) return <p>Two lamps make a group: this item has fewer.</p>;
+  if (match.rows.length < 2) return <p>Two lamps make a group: there are fewer here.</p>;
   const together = (to: number) => {
     const at = match.levels[Math.min(Math.max(to, 0), match.levels.length - 1)];
     if (!at) return;
     setLevel(match.levels.indexOf(at));
-    setPicks((old) =>
-      old.map((k, n) => (out.includes(match.rows[n]?.id ?? "") ? k : (at.picks[n] ?? k))),
-    );
+    setPicks((old) => old.map((k, n) => at.picks[n] ?? k));
   };
-  const moved = match.rows.filter((r, n) => !r.barred && picks[n] !== r.now && !out.includes(r.id));
+  const moved = match.rows.filter((r, n) => !r.barred && picks[n] !== r.now);
   const use = () => {
     const resistors = Object.fromEntries(
       moved.map((r) => [r.id, r.values[picks[match.rows.indexOf(r)] ?? r.now]?.ohm]),
@@ -94,17 +126,14 @@ function Group({ item, match }: Props) {
   };
   return (
     <>
-      <MatchFaces match={match} picks={picks} out={out} />
+      <MatchFaces match={match} picks={picks} />
       <MatchRule
         match={match}
         picks={picks}
-        out={out}
         level={level}
         onMove={(n, k) => setPicks((old) => old.map((was, at) => (at === n ? k : was)))}
         onTogether={together}
-        onOut={(id) =>
-          setOut((old) => (old.includes(id) ? old.filter((o) => o !== id) : [...old, id]))
-        }
+        onOut={onOut}
       />
       <Line role="status">{level === undefined ? "" : match.levels[level]?.line}</Line>
       <Acts>

@@ -29,12 +29,11 @@ const match: Schemas["MatchReport"] = {
     {
       id: "a",
       name: "Ebb",
-      led: "Red",
       values: [value(100, -1, false), value(220, -2), value(470, -3)],
       now: 1,
       barred: "",
     },
-    { id: "b", name: "Flood", led: "Blue", values: [], now: 0, barred: "a current source" },
+    { id: "b", name: "Flood", values: [], now: 0, barred: "a current source" },
   ],
   levels: [
     { octaves: -3, text: "125 mcd", picks: [2, null], line: "All within a fifth." },
@@ -47,7 +46,7 @@ const match: Schemas["MatchReport"] = {
 
 function rule(more: Partial<Parameters<typeof MatchRule>[0]> = {}) {
   const told = { onMove: vi.fn(), onTogether: vi.fn(), onOut: vi.fn() };
-  show(<MatchRule match={match} picks={[1, 0]} out={[]} level={undefined} {...told} {...more} />);
+  show(<MatchRule match={match} picks={[1, 0]} level={undefined} {...told} {...more} />);
   return told;
 }
 
@@ -85,13 +84,22 @@ test("a lamp that cannot be matched says why, and one is taken out of the group"
   const { onOut } = rule();
   expect(screen.getByText("a current source")).toBeTruthy();
   fireEvent.click(screen.getByRole("checkbox", { name: "Ebb in the group" }));
-  expect(onOut).toHaveBeenCalledWith("a");
+  expect(onOut).toHaveBeenCalledWith(match.rows[0]);
 });
 
 test("each face has the colour of the value it stands at", () => {
-  show(<MatchFaces match={match} picks={[2, 0]} out={["b"]} />);
+  show(<MatchFaces match={match} picks={[2, 0]} />);
   const [ebb, flood] = screen.getAllByRole("listitem");
   expect(ebb?.querySelectorAll("circle")[1]?.getAttribute("fill")).toBe("#400000");
   expect(ebb?.textContent).toContain("470 mcd");
-  expect(flood?.getAttribute("data-out")).toBe("true");
+  expect(flood?.textContent).toContain("a current source");
+});
+
+test("a click moves it to the nearest value; a finger that only scrolls past does not", () => {
+  const { onMove } = rule();
+  const ebb = screen.getByRole("slider", { name: "Ebb" });
+  fireEvent.pointerDown(ebb, { clientX: 20 });
+  expect(onMove).not.toHaveBeenCalled();
+  fireEvent.click(ebb, { clientX: 20 });
+  expect(onMove).toHaveBeenCalledWith(0, 2);
 });

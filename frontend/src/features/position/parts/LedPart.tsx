@@ -43,7 +43,7 @@ export function LedPart({ position, fit }: Props) {
       />
       <SavedText field="led_light_at" label="at" hint="The current it is given at: 20mA" />
       <SavedText field="led_angle" label="Viewing angle" hint="30°; empty takes the kind's" />
-      <SavedChoice field="led_output" label="Nothing marked" />
+      <SavedChoice field="led_output" label="Light, where nothing is marked" />
       <LedWayRound />
       <SweepPart position={position} fit={fit} />
       <BesidePart position={position} />
