@@ -45,6 +45,20 @@ class Bench:
         assert self("PUT", f"positions/{keys['position']}", lamp)[0] == 200
         return keys
 
+    def signals(self):
+        """An item with a red lamp on 12 V and a blue one on 5 V, 680 Ω each; its key, and theirs."""
+        item, lamps = str(uuid.uuid4()), []
+        assert self("PUT", f"equipment/{item}", {"name": "Pier signals"})[0] == 200
+        for name, volts, led in (("Ebb", "12V", "red-5-diffused"), ("Flood", "5V", "blue-3-diffused")):
+            rail, lamp = str(uuid.uuid4()), str(uuid.uuid4())
+            feed = {"equipment": item, "name": f"{name} feed", "usual": {"text": volts, "source": "measured"}}
+            assert self("PUT", f"rails/{rail}", feed)[0] == 200
+            body = {"equipment": item, "rail": rail, "name": name, "led_id": led, "resistor": "680R",
+                    "target": {"text": "3mA", "source": "assumed"}}  # fmt: skip
+            assert self("PUT", f"positions/{lamp}", body)[0] == 200
+            lamps.append(lamp)
+        return item, lamps
+
     def send(self, path, name, content, **fields):
         """Post a file."""
         body = {"file": SimpleUploadedFile(name, content), **fields}

@@ -18,20 +18,7 @@ def bench():
 @pytest.fixture
 def item(bench):
     """An item with a red lamp on 12 V and a blue one on 5 V."""
-    key = str(uuid.uuid4())
-    assert bench("PUT", f"equipment/{key}", {"name": "Pier signals"})[0] == 200
-    lamps = []
-    for name, volts, led in (("Red", "12V", "red-5-diffused"), ("Blue", "5V", "blue-3-diffused")):
-        rail, lamp = str(uuid.uuid4()), str(uuid.uuid4())
-        feed = {"equipment": key, "name": f"{name} feed", "usual": {"text": volts, "source": "measured"}}
-        assert bench("PUT", f"rails/{rail}", feed)[0] == 200
-        made = {
-            "equipment": key, "rail": rail, "name": name, "led_id": led, "resistor": "1k",
-            "target": {"text": "3mA", "source": "assumed"},
-        }  # fmt: skip
-        assert bench("PUT", f"positions/{lamp}", made)[0] == 200
-        lamps.append(lamp)
-    return key, lamps
+    return bench.signals()
 
 
 def test_resistors_of_a_group_are_used_and_undone_as_one_step(bench, item):
@@ -46,7 +33,7 @@ def test_resistors_of_a_group_are_used_and_undone_as_one_step(bench, item):
     for row in after["rows"]:
         assert row["values"][row["now"]]["ohm"] == pytest.approx(ohms[row["id"]])
     bench.undo(key)
-    assert {p.input.resistor for p in Position.objects.all()} == {"1k"}
+    assert {p.input.resistor for p in Position.objects.all()} == {"680R"}
 
 
 def test_lamps_said_to_look_equal_stand_on_one_level(bench, item):

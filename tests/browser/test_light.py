@@ -97,19 +97,8 @@ def _ln(x):
 
 @pytest.fixture
 def signals(transactional_db):
-    """A red lamp on 12 V and a blue one on 5 V."""
-    bench, item = Bench(), str(uuid.uuid4())
-    bench("PUT", f"equipment/{item}", {"name": "Pier signals"})
-    for name, volts, led in (("Ebb", "12V", "red-5-diffused"), ("Flood", "5V", "blue-3-diffused")):
-        rail = str(uuid.uuid4())
-        feed = {"equipment": item, "name": f"{name} feed", "usual": {"text": volts, "source": "measured"}}
-        assert bench("PUT", f"rails/{rail}", feed)[0] == 200
-        made = {
-            "equipment": item, "rail": rail, "name": name, "led_id": led, "resistor": "680R",
-            "target": {"text": "3mA", "source": "assumed"},
-        }  # fmt: skip
-        assert bench("PUT", f"positions/{uuid.uuid4()}", made)[0] == 200
-    return item
+    """An item with a red lamp on 12 V and a blue one on 5 V."""
+    return Bench().signals()[0]
 
 
 def test_a_red_and_a_blue_indicator_on_unlike_rails_are_balanced_by_keyboard(signals, app, served):

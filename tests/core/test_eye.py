@@ -180,3 +180,11 @@ def test_a_trial_beyond_the_rule_is_solved_and_not_taken_for_its_end():
         volts = 2.0 + 1.9 * 0.025693 * np.log(amps / 0.02) + 0.14 * (amps / 0.02 - 1)
     assert 2**far == pytest.approx(candela(amps), rel=0.01)
     assert far < last - 3
+
+
+def test_a_trial_with_another_led_is_drawn_in_its_own_colour():
+    """True green's hue lies far from red's (Oklab)."""
+    trials = (Trial(1000.0, "bright", id="r"), Trial(1000.0, "bright", id="g", led_id="green-5-clear"))
+    red, green = (row.lamp.hue for row in assess(PLACE, Bench(trials=trials)).trials.rows)
+    assert int(red[1:3], 16) > 2 * int(red[3:5], 16)
+    assert int(green[3:5], 16) > 2 * int(green[1:3], 16)

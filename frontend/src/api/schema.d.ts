@@ -1225,6 +1225,7 @@ export interface components {
          *
          *     Attributes:
          *         lamps: from left to right; ids "old", "low", "usual", "high".
+         *         levels: what the rail's lowest, usual and highest are called, in the order of the LED's lamps.
          *         looked_at: how, in words.
          *         room: the light it is seen in, its id.
          *         wall: the colour of what stands around the lamps in that light.
@@ -1234,6 +1235,8 @@ export interface components {
         Glow: {
             /** Lamps */
             lamps: components["schemas"]["GlowLamp"][];
+            /** Levels */
+            levels: string[];
             /** Looked At */
             looked_at: string;
             /** Room */

@@ -153,9 +153,9 @@ export function GlowBox({ glow, rooms, onRoom, verdicts, onVerdict, next }: Prop
       <Head>
         <Title>Glow box</Title>
         <Tabs aria-label="Rail" value={level} onChange={setLevel} orientation="horizontal">
-          {levels.map((l) => (
+          {levels.map((l, k) => (
             <Tab key={l.id} value={l.id}>
-              {l.label.replace("LED, ", "").replace(/^./, (c) => c.toUpperCase())}
+              {glow.levels[k]}
             </Tab>
           ))}
         </Tabs>

@@ -175,6 +175,7 @@ export const glow: Report["glow"] = {
       amount: shown(0.84, "840", "mcd"),
     },
   ],
+  levels: ["Lowest", "Usual"],
   looked_at: "Seen directly",
   room: "workshop",
   wall: "#1d1d1d",

@@ -64,13 +64,26 @@ def wanted(s: Solution, trials: Sequence[Trial], drawer: frozenset[float]) -> Wa
     return Wanted(belief, shown, _next(s, belief, counted, drawer, step), right[-1] if right else None, step)
 
 
+def as_tried(position: Position, trial: Trial) -> Position:
+    """The position as it stood in a trial, with its LED and optics.
+
+    Args:
+        position: as it stands now.
+        trial: the look.
+
+    Returns:
+        The position, its resistor as it is now.
+    """
+    other = catalogue().get(trial.led_id)
+    led = position.led if other is None or other.id == position.led.id else other
+    return replace(position, led=led, looks=replace(position.looks, optics=trial.optics))
+
+
 def _octaves(s: Solution, trial: Trial) -> float:
-    p: Position = replace(s.position, looks=replace(s.position.looks, optics=trial.optics))
-    other = catalogue().get(trial.led_id, p.led)
-    if other.id != p.led.id or not s.rule_ohm[0] <= trial.ohm <= s.rule_ohm[-1]:
+    p = as_tried(s.position, trial)
+    if p.led != s.position.led or not s.rule_ohm[0] <= trial.ohm <= s.rule_ohm[-1]:
         # Not on the rule: solved by itself.
-        p = replace(p, led=other if other.id != p.led.id else p.led, resistor_ohm=trial.ohm)
-        amps = float(solve(p, rule=False).usual[1])
+        amps = float(solve(replace(p, resistor_ohm=trial.ohm), rule=False).usual[1])
     else:
         amps = float(np.interp(math.log(trial.ohm), np.log(s.rule_ohm), s.rule_amps[1]))
     return math.log2(max(led_candela(p, amps), 1e-12))

@@ -83,6 +83,7 @@ class Glow:
 
     Attributes:
         lamps: from left to right; ids "old", "low", "usual", "high".
+        levels: what the rail's lowest, usual and highest are called, in the order of the LED's lamps.
         looked_at: how, in words.
         room: the light it is seen in, its id.
         wall: the colour of what stands around the lamps in that light.
@@ -91,6 +92,7 @@ class Glow:
     """
 
     lamps: tuple[GlowLamp, ...]
+    levels: tuple[str, ...]
     looked_at: str
     room: str
     wall: str
@@ -214,7 +216,8 @@ def glow(position: Position, amps: tuple[float, float, float], *, white: float |
         sources.append(Painted(key, label, cd, sight, words, "tip", amount))
     lines = () if dark else looks_lines(position, cds[1], None if old is None else old.sight)
     return Glow(
-        painted(sources, position, white or max(s.candela for s in sources) or 1e-9), HOWS[looks.how], looks.room,
+        painted(sources, position, white or max(s.candela for s in sources) or 1e-9),
+        tuple(n.capitalize() for n in names), HOWS[looks.how], looks.room,
         screen.encoded(np.full((1, 3), room.WALLS[looks.room]))[0], lines,
         () if dark else _suits(position),
     )  # fmt: skip

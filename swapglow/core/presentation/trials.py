@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from swapglow.core.analysis.original_lamp import lamp_candela
 from swapglow.core.analysis.solution import Solution
-from swapglow.core.analysis.trials import Wanted, wanted
+from swapglow.core.analysis.trials import Wanted, as_tried, wanted
 from swapglow.core.design.changes import Changes
 from swapglow.core.design.looks import ROOMS
 from swapglow.core.design.trial import VERDICTS, Trial
@@ -69,12 +69,13 @@ def trials_section(s: Solution, trials: Sequence[Trial], drawer: frozenset[float
         return None
     p = s.position
     lights = [2.0**o if o is not None else None for o in found.shown]
-    sight, old = sight_of(p), lamp_candela(p)
+    old = lamp_candela(p)
     last = [(t, cd) for t, cd in zip(trials, lights, strict=True)][-MOST_SHOWN:]
+    ratios = ["" if not cd or not old else ratio_text(cd / old) for _, cd in last]
     sources = [
-        Painted(t.id, show(t.ohm, OHM), cd or 0.0, sight, ratio_text(cd / old) if cd and old else "", "tip",
+        Painted(t.id, show(t.ohm, OHM), cd or 0.0, sight_of(as_tried(p, t)), ratio, "tip",
                 shown(cd or 0.0, CANDELA, f"with {show(t.ohm, OHM)}, usual rail"))
-        for t, cd in last
+        for (t, cd), ratio in zip(last, ratios, strict=True)
     ]  # fmt: skip
     lamps = painted(sources, p, max(*(x.candela for x in sources), 1e-9))
     rows = tuple(

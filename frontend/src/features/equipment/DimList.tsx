@@ -32,6 +32,12 @@ export function DimList({ item }: Props) {
           Dim a fitted LED
         </Button>
       </Head>
+      {dims.length === 0 && (
+        <p>
+          None. One that is there and too bright is dimmed from its resistor; its rail need not be
+          known.
+        </p>
+      )}
       <List>
         {dims.map(([key, dim]) => {
           const said = item.dimming[key];

@@ -10,6 +10,7 @@ const Rows = styled.div`
   grid-template-columns: 190px minmax(0, 1fr) auto;
   column-gap: 10px;
   align-items: center;
+  padding-top: 8px;
   border-top: 2px solid var(--ink);
   @media (max-width: 700px) {
     grid-template-columns: minmax(0, 1fr) auto;
