@@ -52,3 +52,5 @@ def served(transactional_db, collected):
     closing.set()
     # The loop sleeps until its next turn and ends there; nothing of the next test waits for it.
     server.close()
+    # What a page asked for last is answered before the database is taken away from under it.
+    server.task_dispatcher.shutdown(cancel_pending=True, timeout=60)

@@ -12,7 +12,19 @@ from ninja.errors import HttpError, ValidationError
 from ninja.openapi.schema import OpenAPISchema
 from ninja.security import APIKeyCookie
 
-from swapglow.api import bench, catalogue, equipment, match, positions, quick, readings, take_in, transfer
+from swapglow.api import (
+    bench,
+    catalogue,
+    equipment,
+    leds,
+    match,
+    photographs,
+    positions,
+    quick,
+    readings,
+    take_in,
+    transfer,
+)
 from swapglow.api.plain import FAILED, NOT_OUR_PAGE
 from swapglow.api.route import route_of
 from swapglow.api.saving import refused
@@ -72,7 +84,9 @@ api.add_router("", catalogue.router)
 api.add_router("", quick.router)
 api.add_router("", bench.router)
 api.add_router("", equipment.router)
+api.add_router("", leds.router)
 api.add_router("", match.router)
+api.add_router("", photographs.router)
 api.add_router("", positions.router)
 api.add_router("", readings.router)
 api.add_router("", take_in.router)

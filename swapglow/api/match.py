@@ -13,6 +13,7 @@ from swapglow.api.saving import saving
 from swapglow.api.schemas import MatchEqual, MatchUse, Problems
 from swapglow.core.analysis.match import trims
 from swapglow.core.presentation.match import MatchReport, match_report
+from swapglow.core.presentation.row_of_lamps import RowOfLamps
 from swapglow.core.quantities import OHM, InputError, show
 from swapglow.records import reports
 from swapglow.records.drawer import at_hand
@@ -30,6 +31,12 @@ def _report(e: Equipment, keys: list[str]) -> MatchReport:
 def read(request: HttpRequest, key: UUID, lamps: str = "") -> MatchReport:
     """Lamps of an item on one line of light: their keys with commas between; all of them where none is named."""
     return _report(get_object_or_404(Equipment, pk=key), [k for k in lamps.split(",") if k])
+
+
+@router.get("/equipment/{key}/row", response={200: RowOfLamps, 404: Problems, 422: Problems})
+def row(request: HttpRequest, key: UUID) -> RowOfLamps:
+    """All lamps of an item beside each other, each at its usual rail as it is looked at."""
+    return reports.row_of(get_object_or_404(Equipment, pk=key))
 
 
 @router.post("/equipment/{key}/match/use", response={200: MatchReport, 404: Problems, 422: Problems})

@@ -22,6 +22,7 @@ from swapglow.inputs.equipment import (
     TakeInInput,
     Wire,
 )
+from swapglow.inputs.led import LedInput
 from swapglow.inputs.limits import MOST_DRAWER_VALUES
 from swapglow.inputs.position import Beside, PositionInput, TrialInput
 from swapglow.inputs.quantity import Line, Name, Short
@@ -399,6 +400,25 @@ class DrawerOut(Schema):
     """Resistor values at hand, as printed."""
 
     texts: list[str]
+    steps: Steps
+
+
+class BenchLedPatch(LedInput, Seen):
+    """Figures of a bench's own LED to change; those not sent stay."""
+
+
+class BenchLedAnswer(LedInput):
+    """A bench's own LED as kept, with what its texts were taken for and its line."""
+
+    id: UUID
+    took: Took
+    line: str
+
+
+class LedsOut(Schema):
+    """The bench's own LEDs."""
+
+    leds: list[BenchLedAnswer]
     steps: Steps
 
 

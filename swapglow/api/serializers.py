@@ -3,6 +3,7 @@
 from django.http import HttpResponse
 
 from swapglow.api.schemas import (
+    BenchLedAnswer,
     PhotoOut,
     PositionAnswer,
     RailAnswer,
@@ -16,6 +17,7 @@ from swapglow.api.schemas import (
 from swapglow.core.intake.feasibility import advise
 from swapglow.core.intake.hazards import cautions
 from swapglow.core.intake.wires import Wire, tells
+from swapglow.core.presentation.led_line import led_line
 from swapglow.core.presentation.report import Report
 from swapglow.core.quantities import InputError
 from swapglow.core.supplies import SUPPLIES
@@ -24,8 +26,8 @@ from swapglow.document.report import report_json
 from swapglow.inputs.holder import holder_of
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.taken import taken
-from swapglow.inputs.to_core import feasibility_of, rail_of
-from swapglow.records.models import Equipment, Position, Rail, ReadingAfter, ReadingBefore, Step
+from swapglow.inputs.to_core import feasibility_of, own_led, rail_of
+from swapglow.records.models import BenchLed, Equipment, Position, Rail, ReadingAfter, ReadingBefore, Step
 from swapglow.records.steps import next_redo, next_undo
 
 
@@ -68,6 +70,15 @@ def take_in_view(e: Equipment) -> TakeInView:
         cautions=cautions(list(sheet.hazards)),
         photos=[PhotoOut(id=p.pk, caption=p.caption) for p in e.photos.all()],
     )
+
+
+def bench_led_answer(led: BenchLed) -> BenchLedAnswer:
+    """A bench's own LED; one that no longer reads says why in its line."""
+    try:
+        line = led_line(own_led(led.input)[0])
+    except InputError as problem:
+        line = problem.message
+    return BenchLedAnswer(**led.inputs, id=led.pk, took=taken(led.input), line=line)
 
 
 def position_answer(p: Position) -> PositionAnswer:

@@ -5,10 +5,11 @@ from dataclasses import dataclass
 from swapglow.core.analysis.budget import Lit, Member
 from swapglow.core.analysis.solution import solve
 from swapglow.core.analysis.states import state_solutions
+from swapglow.core.analysis.trials import Tried
 from swapglow.core.design.position import Position
 from swapglow.core.design.trial import Trial
 from swapglow.core.engine.netlist import CircuitError
-from swapglow.core.findings import context_of, judge
+from swapglow.core.findings import context_of, judge, solvable
 from swapglow.core.findings.finding import Finding, gravity
 from swapglow.core.measurement import plan as plans
 from swapglow.core.measurement.diagnosis import diagnose
@@ -21,7 +22,9 @@ from swapglow.core.presentation.battery_life import battery_life_section
 from swapglow.core.presentation.budget import budget_findings
 from swapglow.core.presentation.current import current_section
 from swapglow.core.presentation.cycle import cycle_section
+from swapglow.core.presentation.flicker import flicker_of
 from swapglow.core.presentation.glow_box import glow
+from swapglow.core.presentation.lamp_heat import lamp_heat_section
 from swapglow.core.presentation.power import power_section
 from swapglow.core.presentation.report import Report
 from swapglow.core.presentation.sizing import sizing_section
@@ -44,6 +47,7 @@ class Bench:
         on_rail: the other lamps on its rail.
         lit: when this one is lit among them.
         trials: looks at it with a part in it, in the order they were made.
+        others_tried: the item's other lamps that were looked at, with their looks.
     """
 
     readings_after: tuple[ReadingAfter, ...] = ()
@@ -53,6 +57,7 @@ class Bench:
     on_rail: tuple[Member, ...] = ()
     lit: Lit = "always"
     trials: tuple[Trial, ...] = ()
+    others_tried: tuple[Tried, ...] = ()
 
 
 def assess(position: Position, bench: Bench | None = None) -> Report:
@@ -86,12 +91,13 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         sizing=sizing_section(s),
         current=current_section(s),
         power=power_section(s),
+        heat=lamp_heat_section(s),
         supply=supply_section(s),
         snapshots=(*snapshots(s), *in_states(s, states)),
         cycle=cycle_section(s),
         runtime=battery_life_section(s),
         rule=judged(slide_rule(s, bench.drawer_ohm), found),
-        glow=glow(position, usual),
+        glow=glow(position, usual, flicker=flicker_of(s)),
         findings=found,
         uncertainty=rests_on,
         next_step=next_step(
@@ -99,8 +105,20 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         ),
         diagnoses=diagnoses,
         survey=before,
-        trials=trials_section(s, bench.trials, bench.drawer_ohm),
+        trials=trials_section(s, bench.trials, bench.drawer_ohm, _solvable(bench.others_tried)),
     )
+
+
+def _solvable(others: tuple[Tried, ...]) -> tuple[Tried, ...]:
+    """Without those that have no answer: their own view says why."""
+    out = []
+    for other in others:
+        try:
+            solvable(other[0])
+        except ValueError:
+            continue
+        out.append(other)
+    return tuple(out)
 
 
 def _of_the_rail(position: Position, bench: Bench) -> tuple[Finding, ...]:

@@ -53,6 +53,7 @@ def reports(equipment: Equipment) -> list[tuple[str, Report]]:
     """
     rails = {r.id: r for r in equipment.rails}
     members = [(p, _member(p, rails[p.rail])) for p in equipment.positions]
+    tried = {m.id: (m.position, looks) for p, m in members if (looks := trials_of(p))}
     out = []
     for p, m in members:
         core = m.position
@@ -64,6 +65,7 @@ def reports(equipment: Equipment) -> list[tuple[str, Report]]:
             on_rail=others,
             lit=m.lit,
             trials=trials_of(p),
+            others_tried=tuple(t for key, t in tried.items() if key != m.id),
         )
         out.append((p.name, remembered(core, bench)))
     return out

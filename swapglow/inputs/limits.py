@@ -7,6 +7,8 @@ MOST_POSITIONS = 1000
 MOST_READINGS = 2000
 MOST_PHOTOS = 200
 MOST_DRAWER_VALUES = 2000
+# LEDs of the bench's own.
+MOST_LEDS = 500
 # Further figures of a rail or a driver, whatever kinds it has been.
 MOST_DETAILS = 20
 # Lines of each list of the take-in sheet.

@@ -6,12 +6,12 @@ from typing import Any
 
 from pydantic import BaseModel
 
-from swapglow.core.design.changes import DRIVER, Changes
+from swapglow.core.design.changes import DRIVER, LOOKS, Changes
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.drivers.kind import DriverKind
 from swapglow.core.parts.ready_made import ready_made
 from swapglow.core.quantities import AMPERE, CANDELA, OHM, InputError, Unit, show
-from swapglow.inputs.position import PositionInput
+from swapglow.inputs.position import LooksInput, PositionInput
 from swapglow.inputs.quantity import Quantity
 from swapglow.inputs.shape import Reads, Sets, marked
 
@@ -107,9 +107,20 @@ def texts_of(changes: Changes, driver_kind: str) -> dict[str, Any]:
             detail, text = _detail(DRIVERS[driver_kind], name.removeprefix(DRIVER), value)
             details = out.setdefault("driver_details", {})
             details[detail] = {"text": text, "source": "computed", "note": ""}
+        elif name.startswith(LOOKS):
+            out.setdefault("looks", {})[_look(name)] = value
         else:
             out |= _field(name, value)
     return out
+
+
+def _look(name: str) -> str:
+    """The field of one of a lamp's looks that a change may set: no length, which is typed."""
+    own = name.removeprefix(LOOKS)
+    known = {sets.to for _, _, sets in marked(LooksInput, Sets) if sets.of == "looks"}
+    if own not in {*known, "glass"}:
+        raise InputError(name, f'The looks of a lamp have no "{own}" to change.')
+    return own
 
 
 def _field(name: str, value: float | int | str | None) -> dict[str, Any]:

@@ -11,7 +11,6 @@ from pydantic import Field
 from swapglow.core.design import looks as seen
 from swapglow.core.design import position as core
 from swapglow.core.design.branch import MOST_BESIDE, MOST_BRANCHES
-from swapglow.core.design.led_light import OUTPUTS
 from swapglow.core.design.rectification import RECTIFICATIONS
 from swapglow.core.design.trial import VERDICTS
 from swapglow.core.drivers import DRIVERS
@@ -26,7 +25,6 @@ from swapglow.core.quantities import (
     AMPERE,
     CANDELA,
     CELSIUS,
-    DEGREE,
     FARAD,
     METRE,
     OHM,
@@ -35,6 +33,7 @@ from swapglow.core.quantities import (
     Source,
 )
 from swapglow.core.search import WEIGHTS
+from swapglow.inputs.led import LedInput
 from swapglow.inputs.limits import MOST_DETAILS, MOST_TRIALS
 from swapglow.inputs.quantity import DriverDetail, Line, Long, Name, Quantity, Short, SourceName
 from swapglow.inputs.rows import Key, Row
@@ -110,7 +109,10 @@ class LooksInput(Shape):
 
 
 class TrialInput(Row):
-    """One look at the lamp with a part in it, and what the eye said."""
+    """One look at the lamp with a part in it, and what the eye said.
+
+    ``photo_ratio`` is its light beside the old lamp's in one photograph, which may be off by ``photo_doubt``.
+    """
 
     resistor: Annotated[Short, Reads(OHM, "ohm", "trial")] = ""
     verdict: Annotated[str, OneOf(VERDICTS), Sets("verdict", "trial")] = "right"
@@ -119,9 +121,13 @@ class TrialInput(Row):
     led_id: Annotated[Short, Sets("led_id", "trial")] = ""
     at: Annotated[Short, Sets("at", "trial")] = ""
     note: Annotated[Line, Sets("note", "trial")] = ""
+    photo_ratio: Annotated[Annotated[float, Field(gt=1e-6, lt=1e6)] | None, Sets("photo_ratio", "trial")] = (
+        None
+    )
+    photo_doubt: Annotated[Annotated[float, Field(ge=1, le=100)] | None, Sets("photo_doubt", "trial")] = None
 
 
-class PositionInput(Shape):
+class PositionInput(LedInput):
     """A lamp position and the swap meant for it."""
 
     name: Name = "Lamp"
@@ -133,13 +139,6 @@ class PositionInput(Shape):
     lamp_candela: Annotated[Short, Reads(CANDELA, "candela", "lamp")] = ""
     lamp_kept: Annotated[float, Field(gt=0, le=1), Suggests(_AGES)] = 1.0
     lamp_base: Annotated[Short, Sets("base", "lamp")] = ""
-    led_id: Short = ""
-    vf: Annotated[Quantity, Reads(VOLT, "vf", "led range")] = Quantity()
-    rated: Annotated[Short, Reads(AMPERE, "rated_a", "led")] = ""
-    led_light: Annotated[Short, Sets("light", "light", by_hand=True)] = ""
-    led_light_at: Annotated[Short, Reads(AMPERE, "at_a", "light")] = ""
-    led_angle: Annotated[Short, Reads(DEGREE, "angle_deg", "light")] = ""
-    led_output: Annotated[str, OneOf(OUTPUTS), Sets("output", "light")] = ""
     in_series: Annotated[int, Field(ge=1, le=MOST_IN_SERIES), Sets("in_series")] = 1
     driver_drop: Annotated[Quantity, Reads(VOLT, "driver_drop", "driver")] = Quantity()
     target: Annotated[Quantity, Reads(AMPERE, "target")] = Quantity()

@@ -16,7 +16,7 @@ from swapglow.core.design.led_light import with_light
 from swapglow.core.design.looks import Looks
 from swapglow.core.design.position import Position
 from swapglow.core.design.rectification import OWN_BRIDGE, RECTIFICATIONS
-from swapglow.core.design.trial import Trial
+from swapglow.core.design.trial import Photographed, Trial
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.drivers.driver import Driver
 from swapglow.core.intake.feasibility import Feasibility, read_hours, read_money
@@ -35,6 +35,7 @@ from swapglow.core.quantities.inputs import check_unit, read_quantity, read_shar
 from swapglow.core.supplies import SUPPLIES
 from swapglow.core.supplies.rail import Rail, read_rail
 from swapglow.inputs.equipment import DimInput, DimTrialInput, FeasibilityInput
+from swapglow.inputs.led import LedInput
 from swapglow.inputs.position import LooksInput, PositionInput, ReadyMade, TrialInput
 from swapglow.inputs.quantity import Quantity
 from swapglow.inputs.rail import RailInput
@@ -185,10 +186,12 @@ def _trials(rows: Mapping[str, TrialInput] | Mapping[str, DimTrialInput], of: st
     for key, row in sorted(rows.items(), key=lambda item: (item[1].place, item[0])):
         at = f"trials.{key}."
         figures = plain(row, of, at)
+        ratio, doubt = figures.pop("photo_ratio", None), figures.pop("photo_doubt", None)
         if figures["ohm"] is None:
             continue
+        photographed = None if ratio is None else Photographed(ratio, doubt or 1.0)
         try:
-            out.append(Trial(id=key, **figures))
+            out.append(Trial(id=key, photographed=photographed, **figures))
         except InputError as problem:
             raise InputError(at + problem.field, problem.message) from None
     return tuple(out)
@@ -293,10 +296,25 @@ def driver_of(p: PositionInput, lamp: Lamp | None) -> Driver:
     return kind.driver(p.driver_drop.input, details, lamp)
 
 
+def own_led(typed: LedInput) -> tuple[Led, Source]:
+    """An LED with its own figures laid over those of its kind.
+
+    Args:
+        typed: as typed.
+
+    Returns:
+        The LED, and where its forward voltage is from.
+
+    Raises:
+        InputError: for the field that cannot be read.
+    """
+    led, source = choose_led(typed.led_id, typed.vf.input, plain(typed, "led")["rated_a"])
+    return with_light(led, typed.led_light, **plain(typed, "light")), source
+
+
 def _led(p: PositionInput) -> tuple[Module | None, Led, Source]:
     """The LED, by the ready-made lamp, the sweep or the catalogue."""
-    led, source = choose_led(p.led_id, p.vf.input, plain(p, "led")["rated_a"])
-    led = with_light(led, p.led_light, **plain(p, "light"))
+    led, source = own_led(p)
     if p.sweep.strip():
         led, source = fitted_led(led, sweep_of(p)), Source.MEASURED
         if p.in_series > 1 and not p.band.strip() and p.sweep_in_series.strip() not in ("", "1"):

@@ -9,12 +9,22 @@ from swapglow.core.quantities import InputError
 from swapglow.inputs.limits import (
     MOST_DRAWER_VALUES,
     MOST_EQUIPMENT,
+    MOST_LEDS,
     MOST_PHOTOS,
     MOST_POSITIONS,
     MOST_RAILS,
     MOST_READINGS,
 )
-from swapglow.records.models import DrawerValue, Equipment, Photo, Position, Rail, ReadingAfter, ReadingBefore
+from swapglow.records.models import (
+    BenchLed,
+    DrawerValue,
+    Equipment,
+    Photo,
+    Position,
+    Rail,
+    ReadingAfter,
+    ReadingBefore,
+)
 
 
 def _limit(record: models.Model) -> Iterator[tuple[str, models.QuerySet[Any], int, str]]:
@@ -34,6 +44,8 @@ def _limit(record: models.Model) -> Iterator[tuple[str, models.QuerySet[Any], in
         case ReadingBefore():
             before = record.position.readings_before.all()
             yield "text", before, MOST_READINGS, "A lamp takes {} readings before the swap."
+        case BenchLed():
+            yield "leds", BenchLed.objects.all(), MOST_LEDS, "The bench takes {} LEDs of its own."
         case DrawerValue():
             yield "values", DrawerValue.objects.all(), MOST_DRAWER_VALUES, "The drawer takes {} values."
 

@@ -15,6 +15,7 @@ from django.utils import timezone
 from simple_history.models import HistoricalRecords
 
 from swapglow.inputs.equipment import EquipmentInput, TakeInInput
+from swapglow.inputs.led import LedInput
 from swapglow.inputs.patch import joined
 from swapglow.inputs.position import PositionInput
 from swapglow.inputs.rail import RailInput
@@ -216,6 +217,17 @@ class Picture(models.Model):
         return self.digest[:8]
 
 
+class BenchLed(Typed):
+    """An LED of the bench's own, with its figures."""
+
+    shape = LedInput
+
+    @property
+    def input(self) -> LedInput:
+        """What was typed."""
+        return LedInput.model_validate(self.inputs)
+
+
 class DrawerValue(Kept):
     """A resistor value at hand."""
 
@@ -241,4 +253,13 @@ class Sent(models.Model):
         return str(self.key)
 
 
-KEPT: tuple[type[Kept], ...] = (Equipment, Rail, Position, ReadingAfter, ReadingBefore, Photo, DrawerValue)
+KEPT: tuple[type[Kept], ...] = (
+    Equipment,
+    Rail,
+    Position,
+    ReadingAfter,
+    ReadingBefore,
+    Photo,
+    DrawerValue,
+    BenchLed,
+)

@@ -1,10 +1,12 @@
 """Records to the core's values and reports, and nothing more."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 from functools import lru_cache
 
 from swapglow.core.analysis.budget import Member
 from swapglow.core.analysis.match import MatchLamp, match_lamp
+from swapglow.core.analysis.trials import Tried
 from swapglow.core.assess import Bench
 from swapglow.core.design.changes import Changes, with_changes
 from swapglow.core.design.position import Position as CorePosition
@@ -13,6 +15,7 @@ from swapglow.core.intake.stages import DONE
 from swapglow.core.presentation.budget import RailBudget, rail_budget
 from swapglow.core.presentation.dimming import Dimming, dimming, not_yet
 from swapglow.core.presentation.report import Report
+from swapglow.core.presentation.row_of_lamps import RowOfLamps, row_of_lamps
 from swapglow.core.quantities import InputError
 from swapglow.document.report import remembered
 from swapglow.inputs.equipment import DimInput
@@ -63,9 +66,23 @@ def report(p: Position, changes: Changes | None, at_hand: frozenset[float]) -> R
     others, _ = members_of(p.rail, without=p)
     bench = Bench(
         after, at_hand, p.input.stage == DONE, before, others, p.input.lit,  # type: ignore[arg-type]  # one of its options
-        trials_of(p.input),
+        trials_of(p.input), _others_tried(p),
     )  # fmt: skip
     return remembered(core, bench)
+
+
+def _others_tried(p: Position) -> tuple[Tried, ...]:
+    """The item's other lamps that were looked at; one that does not read says nothing."""
+    found = []
+    tried = Position.objects.filter(equipment=p.equipment_id).exclude(pk=p.pk).exclude(inputs__trials={})
+    for other in tried.select_related("rail"):
+        try:
+            looks = trials_of(other.input)
+            if looks:
+                found.append((core_of(other), looks))
+        except InputError:
+            continue
+    return tuple(found)
 
 
 def dimming_of(typed: DimInput, at_hand: frozenset[float]) -> Dimming:
@@ -98,6 +115,25 @@ def group_of(e: Equipment, keys: Sequence[str]) -> tuple[MatchLamp, ...]:
         The lamps in the item's order.
     """
     return tuple(_in_group(p) for p in e.positions.select_related("rail") if not keys or str(p.pk) in keys)
+
+
+def row_of(e: Equipment) -> RowOfLamps:
+    """The lamps of an item beside each other; one that does not read is left out, and why is said.
+
+    Args:
+        e: the item.
+
+    Returns:
+        The row.
+    """
+    lamps, without = [], []
+    for p in e.positions.select_related("rail"):
+        try:
+            lamps.append((str(p.pk), p.input.name, core_of(p)))
+        except InputError as problem:
+            without.append(f"{p.input.name}: {problem}")
+    row = row_of_lamps(lamps)
+    return replace(row, without=(*without, *row.without))
 
 
 def _in_group(p: Position) -> MatchLamp:

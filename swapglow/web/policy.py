@@ -11,7 +11,7 @@ _POLICY = "; ".join(
         "script-src 'self'",
         "style-src 'self' 'nonce-{nonce}'",
         "style-src-attr 'none'",
-        "img-src 'self' data:",
+        "img-src 'self' data: blob:",
         "font-src 'self'",
         "connect-src 'self'",
         "manifest-src 'self'",

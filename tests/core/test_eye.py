@@ -8,7 +8,7 @@ import pytest
 from swapglow.core.analysis.solution import solve
 from swapglow.core.analysis.trials import wanted
 from swapglow.core.assess import Bench, assess
-from swapglow.core.design.trial import Trial
+from swapglow.core.design.trial import Photographed, Trial
 from swapglow.core.photometry.eye import DOUBT, HALF_STEP, believe, step_of
 from tests.core.light import candela
 from tests.core.supplies import lamp, on
@@ -120,7 +120,7 @@ def test_a_look_in_another_light_counts_for_nothing_here():
 def test_what_was_right_is_said_and_nothing_more_is_tried():
     report = assess(PLACE, Bench(trials=(Trial(1000.0, "bright", id="a"), Trial(3300.0, "right", id="b"))))
     assert report.trials.line == "3.3\u00a0kΩ was right in the workshop."
-    assert (report.trials.next_label, report.trials.next_changes) == ("", {})
+    assert report.trials.proposals == ()
     assert [(r.id, r.ohm, r.verdict) for r in report.trials.rows] == [
         ("a", "1\u00a0kΩ", "Too bright"), ("b", "3.3\u00a0kΩ", "Right"),
     ]  # fmt: skip
@@ -188,3 +188,124 @@ def test_a_trial_with_another_led_is_drawn_in_its_own_colour():
     red, green = (row.lamp.hue for row in assess(PLACE, Bench(trials=trials)).trials.rows)
     assert int(red[1:3], 16) > 2 * int(red[3:5], 16)
     assert int(green[3:5], 16) > 2 * int(green[1:3], 16)
+
+
+def test_verdicts_that_contradict_each_other_leave_a_belief_between_them():
+    """Nothing that an eye may say leaves no belief at all: it is torn to the middle, or to the last place there is."""
+    torn = believe(0.0, 1.5, [(15.0, "dim"), (-15.0, "bright")])
+    assert torn.median == pytest.approx(0.0, abs=0.05)
+    assert torn.low < torn.median < torn.high
+    assert believe(0.0, 1.5, [(-18.0, "dim"), (0.0, "bright"), (0.0, "right")]).median == pytest.approx(
+        -0.4, abs=0.1
+    )
+    assert 3.5 < step_of([9.0], [0.01]) < 4.0
+
+
+OTHER = on(
+    "regulated", "24V", low="24V", high="24V", vf="2V", resistor="2k2", **lamp("24V", "0.03A", "0.05cd")
+)
+
+
+def beside(*trials, place=OTHER):
+    return ((place, trials),)
+
+
+def test_what_was_right_at_one_lamp_is_where_the_next_one_begins():
+    """Right was a light of so many octaves beside its old lamp; here it is that much of this one's, by the curve."""
+    ohm = 10_000.0
+    right = np.log2(candela((24 - 1.9) / ohm) / 0.05)
+    found = wanted(solve(PLACE), [], frozenset(), beside(Trial(ohm, "right")))
+    assert found.others.lamps == 1
+    # What is believed before, of both, draws it towards the old lamp: a third of the way at most.
+    assert right - 0.1 < found.others.octaves < right * 0.66
+    assert found.belief.median == pytest.approx(np.log2(0.02) + found.others.octaves, abs=0.02)
+    report = assess(PLACE, Bench(others_tried=beside(Trial(ohm, "right")))).trials
+    assert report.rows == ()
+    assert report.line.startswith("By the other lamp tried here, it is to show about ")
+    (begin,) = report.proposals
+    assert begin.label == f"Begin with {report_text(found.ohm)}"
+    assert begin.changes == {"resistor_ohm": found.ohm}
+
+
+def report_text(ohm):
+    return f"{ohm / 1000:g}\u00a0kΩ" if ohm >= 1000 else f"{ohm:g}\u00a0Ω"
+
+
+def test_more_lamps_say_more_and_what_is_seen_here_counts_most():
+    looks = (Trial(10_000.0, "right"),)
+    one = wanted(solve(PLACE), [], frozenset(), ((OTHER, looks),)).others
+    three = wanted(solve(PLACE), [], frozenset(), ((OTHER, looks),) * 3)
+    assert (one.lamps, three.others.lamps) == (1, 3)
+    assert three.others.spread < one.spread
+    assert three.others.octaves == pytest.approx(one.octaves, abs=1e-9)
+    here = wanted(solve(PLACE), [Trial(470.0, "dim")], frozenset(), ((OTHER, looks),) * 3)
+    assert here.belief.median > three.belief.median + 1
+    bench = Bench(trials=(Trial(470.0, "dim", id="a"),), others_tried=beside(*looks))
+    assert assess(PLACE, bench).trials.line.startswith("In the workshop this eye wants about")
+
+
+@pytest.mark.parametrize(
+    "place",
+    [
+        replace(OTHER, looks=replace(OTHER.looks, how="window")),
+        replace(OTHER, looks=replace(OTHER.looks, room="dark")),
+        replace(OTHER, lamp=None),
+    ],
+)
+def test_a_lamp_that_is_looked_at_otherwise_says_nothing_here(place):
+    assert wanted(solve(PLACE), [], frozenset(), beside(Trial(10_000.0, "right"), place=place)) is None
+
+
+def test_verdicts_on_colour_and_in_another_room_are_none_on_light():
+    assert wanted(solve(PLACE), [], frozenset(), beside(Trial(10_000.0, "blue"))) is None
+    assert wanted(solve(PLACE), [], frozenset(), beside(Trial(10_000.0, "right", room="dark"))) is None
+
+
+def cool(**fields):
+    return on(
+        "regulated", "12V", vf="3V", resistor="2k2", led_id="white-5-clear", **lamp("12V", "0.05A", "0.02cd"), **fields
+    )  # fmt: skip
+
+
+def proposals(place, verdict):
+    return assess(place, Bench(trials=(Trial(2200.0, verdict, id="a"),))).trials.proposals
+
+
+def test_too_blue_asks_for_a_warmer_led_or_a_tint():
+    """A filament of 2 400 K is nearer to a warm white LED than to a cool one (CCT, common practice)."""
+    led, tint = proposals(cool(), "blue")
+    assert (led.label, led.changes) == ("Use warm white 5 mm clear", {"led_id": "warm-5-clear"})
+    # An orange glass would be nearer still, and colour it: past the filament's purity nothing is offered.
+    assert (tint.label, tint.changes) == (
+        "Put warm tint of lacquer or gel before it",
+        {"looks.glass": "warm-tint"},
+    )
+
+
+def test_a_coloured_led_has_no_warmer_one():
+    (only,) = proposals(PLACE, "blue")
+    assert only.changes.keys() == {"resistor_ohm"}
+
+
+def test_uneven_asks_for_another_dome_and_white_walls():
+    window = {"looks": {"how": "window", "width": "20mm", "height": "12mm", "depth": "8mm"}}
+    found = proposals(cool(**window), "uneven")
+    assert {"looks.optics": "frosted"} in [p.changes for p in found]
+    assert {"looks.white_box": True} in [p.changes for p in found]
+    seen = proposals(cool(), "uneven")
+    assert [p.changes["looks.optics"] for p in seen] == ["frosted", "capped", "flattened"]
+    (done,) = proposals(cool(looks={"optics": "frosted"}), "uneven")
+    assert done.changes.keys() == {"resistor_ohm"}
+
+
+def test_a_photographed_light_teaches_the_led_and_only_where_it_says_otherwise():
+    """Twice what the figures say beside the old lamp: its light is twice as much."""
+    one = assess(PLACE, Bench(trials=(Trial(1000.0, "bright", id="a"),))).trials.rows[0]
+    figures = candela(0.010) / 0.02
+    assert (one.photographed, one.taught) == ("", {})
+    seen = Trial(1000.0, "bright", id="a", photographed=Photographed(2 * figures, 1.3))
+    row = assess(PLACE, Bench(trials=(seen,))).trials.rows[0]
+    assert row.taught["looks.trim"] == pytest.approx(2.0, rel=0.03)
+    assert row.photographed.startswith(f"{2 * figures:.2g}"[:1])
+    alike = replace(seen, photographed=Photographed(1.1 * figures, 1.3))
+    assert assess(PLACE, Bench(trials=(alike,))).trials.rows[0].taught == {}

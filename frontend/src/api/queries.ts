@@ -60,6 +60,19 @@ export const useMatch = (id: string, lamps: string) =>
     placeholderData: keepPreviousData,
   });
 
+/** All lamps of an item beside each other. */
+export const useRow = (id: string) =>
+  useQuery({
+    queryKey: ["row", id],
+    queryFn: () =>
+      unwrap(client.GET("/api/equipment/{key}/row", { params: { path: { key: id } } })),
+    placeholderData: keepPreviousData,
+  });
+
+/** The bench's own LEDs. */
+export const useLeds = () =>
+  useQuery({ queryKey: ["leds"], queryFn: () => unwrap(client.GET("/api/leds")) });
+
 export const usePosition = (id: string) =>
   useQuery({
     queryKey: keys.position(id),

@@ -308,6 +308,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/leds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description The bench's own LEDs, in their order.
+         */
+        get: operations["swapglow_api_leds_read"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/leds/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Create
+         * @description Keep an LED on the bench; sent twice, it is kept once.
+         */
+        put: operations["swapglow_api_leds_create"];
+        post?: never;
+        /**
+         * Remove
+         * @description Take an LED off the bench; undo brings it back.
+         */
+        delete: operations["swapglow_api_leds_remove"];
+        options?: never;
+        head?: never;
+        /**
+         * Change
+         * @description Change the figures sent; lamps that it was put into keep theirs.
+         */
+        patch: operations["swapglow_api_leds_change"];
+        trace?: never;
+    };
     "/api/equipment/{key}/match": {
         parameters: {
             query?: never;
@@ -320,6 +368,26 @@ export interface paths {
          * @description Lamps of an item on one line of light: their keys with commas between; all of them where none is named.
          */
         get: operations["swapglow_api_match_read"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/equipment/{key}/row": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Row
+         * @description All lamps of an item beside each other, each at its usual rail as it is looked at.
+         */
+        get: operations["swapglow_api_match_row"];
         put?: never;
         post?: never;
         delete?: never;
@@ -362,6 +430,46 @@ export interface paths {
          * @description Lamps look equal as they stand: what that says of their LEDs is kept.
          */
         post: operations["swapglow_api_match_equal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/positions/{key}/two-in-one": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Two In One
+         * @description The old lamp and the new one in one photograph: ratio of light, evenness, colours.
+         */
+        post: operations["swapglow_api_photographs_two_in_one"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/positions/{key}/streak": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Streak
+         * @description A photograph swept past the lamp: how often its light pulses, and for how much of the time it is lit.
+         */
+        post: operations["swapglow_api_photographs_streak"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1220,6 +1328,23 @@ export interface components {
             first: string;
         };
         /**
+         * Flicker
+         * @description One flash of the light at the usual rail.
+         *
+         *     Attributes:
+         *         frames: cube roots of its light beside the brightest, evenly over the flash: as bright as they are painted.
+         *         seconds: how long the flash takes on screen.
+         *         line: how fast it is, and how much slower it is shown.
+         */
+        Flicker: {
+            /** Frames */
+            frames: number[];
+            /** Seconds */
+            seconds: number;
+            /** Line */
+            line: string;
+        };
+        /**
          * Glow
          * @description The glow box.
          *
@@ -1231,6 +1356,7 @@ export interface components {
          *         wall: the colour of what stands around the lamps in that light.
          *         lines: what else is to be said of the looks, a figure in each.
          *         suits: LED colours behind the glass there, the one that loses least first.
+         *         flicker: one flash of the LED's light, to be shown slowed down; None where it is steady.
          */
         Glow: {
             /** Lamps */
@@ -1247,6 +1373,7 @@ export interface components {
             lines: string[];
             /** Suits */
             suits: components["schemas"]["Suitable"][];
+            flicker: components["schemas"]["Flicker"] | null;
         };
         /**
          * GlowLamp
@@ -1295,6 +1422,19 @@ export interface components {
             sets?: {
                 [key: string]: string;
             };
+        };
+        /**
+         * LampHeat
+         * @description Heat in the lamp's place at the highest rail.
+         *
+         *     ``before`` is the old lamp's, None where it is not known; ``after`` all that goes in at the contacts, the LED's own
+         *     included.
+         */
+        LampHeat: {
+            before: components["schemas"]["Shown"] | null;
+            after: components["schemas"]["Shown"];
+            /** Line */
+            line: string;
         };
         /**
          * Meaning
@@ -1381,6 +1521,18 @@ export interface components {
             to_fit: components["schemas"]["Shown"] | null;
         };
         /**
+         * Proposal
+         * @description What to try next, as it is called and as changes of the position.
+         */
+        Proposal: {
+            /** Label */
+            label: string;
+            /** Changes */
+            changes: {
+                [key: string]: number | string | null;
+            };
+        };
+        /**
          * ReadingReport
          * @description A reading before the swap, and what it would have been without the meter, where that differs.
          */
@@ -1433,6 +1585,7 @@ export interface components {
             sizing: components["schemas"]["SizingReport"];
             current: components["schemas"]["CurrentReport"];
             power: components["schemas"]["PowerReport"];
+            heat: components["schemas"]["LampHeat"];
             supply: components["schemas"]["SupplyReport"];
             /** Snapshots */
             snapshots: components["schemas"]["Snapshot"][];
@@ -1719,6 +1872,8 @@ export interface components {
          * @description One look: what stood there, what was said, and how it looked beside the others.
          *
          *     ``counts`` is False where it was seen in another light than the lamp's own, and says nothing here.
+         *     ``photographed`` is what one frame with the old lamp said of it, and ``taught`` the changes that take the light
+         *     it had there for its own; none where its figures say the same.
          */
         TrialRow: {
             /** Id */
@@ -1734,6 +1889,12 @@ export interface components {
             /** Counts */
             counts: boolean;
             lamp: components["schemas"]["GlowLamp"];
+            /** Photographed */
+            photographed: string;
+            /** Taught */
+            taught: {
+                [key: string]: number | string | null;
+            };
         };
         /**
          * Trials
@@ -1743,8 +1904,7 @@ export interface components {
          *         rows: the last of them, in the order they were made.
          *         line: the light wanted, as far as it is known.
          *         step: what this eye tells in this place.
-         *         next_label: what to try next; empty where nothing is left.
-         *         next_changes: that as changes of the position.
+         *         proposals: what to try next, the first first; none where nothing is left.
          */
         Trials: {
             /** Rows */
@@ -1753,12 +1913,8 @@ export interface components {
             line: string;
             /** Step */
             step: string;
-            /** Next Label */
-            next_label: string;
-            /** Next Changes */
-            next_changes: {
-                [key: string]: number | string | null;
-            };
+            /** Proposals */
+            proposals: components["schemas"]["Proposal"][];
         };
         /**
          * Truth
@@ -1968,6 +2124,45 @@ export interface components {
              */
             name: string;
             /**
+             * Led Id
+             * @default
+             */
+            led_id: string;
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            vf: components["schemas"]["Quantity"];
+            /**
+             * Rated
+             * @default
+             */
+            rated: string;
+            /**
+             * Led Light
+             * @default
+             */
+            led_light: string;
+            /**
+             * Led Light At
+             * @default
+             */
+            led_light_at: string;
+            /**
+             * Led Angle
+             * @default
+             */
+            led_angle: string;
+            /**
+             * Led Output
+             * @default
+             * @enum {string}
+             */
+            led_output: "" | "old" | "standard" | "high";
+            /**
              * Stage
              * @default sizing
              * @enum {string}
@@ -2008,45 +2203,6 @@ export interface components {
              * @default
              */
             lamp_base: string;
-            /**
-             * Led Id
-             * @default
-             */
-            led_id: string;
-            /**
-             * @default {
-             *       "text": "",
-             *       "source": "assumed",
-             *       "note": ""
-             *     }
-             */
-            vf: components["schemas"]["Quantity"];
-            /**
-             * Rated
-             * @default
-             */
-            rated: string;
-            /**
-             * Led Light
-             * @default
-             */
-            led_light: string;
-            /**
-             * Led Light At
-             * @default
-             */
-            led_light_at: string;
-            /**
-             * Led Angle
-             * @default
-             */
-            led_angle: string;
-            /**
-             * Led Output
-             * @default
-             * @enum {string}
-             */
-            led_output: "" | "old" | "standard" | "high";
             /**
              * In Series
              * @default 1
@@ -2379,6 +2535,8 @@ export interface components {
         /**
          * TrialInput
          * @description One look at the lamp with a part in it, and what the eye said.
+         *
+         *     ``photo_ratio`` is its light beside the old lamp's in one photograph, which may be off by ``photo_doubt``.
          */
         TrialInput: {
             /**
@@ -2424,6 +2582,10 @@ export interface components {
              * @default
              */
             note: string;
+            /** Photo Ratio */
+            photo_ratio?: number | null;
+            /** Photo Doubt */
+            photo_doubt?: number | null;
         };
         /**
          * PositionAnswer
@@ -2435,6 +2597,45 @@ export interface components {
              * @default Lamp
              */
             name: string;
+            /**
+             * Led Id
+             * @default
+             */
+            led_id: string;
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            vf: components["schemas"]["Quantity"];
+            /**
+             * Rated
+             * @default
+             */
+            rated: string;
+            /**
+             * Led Light
+             * @default
+             */
+            led_light: string;
+            /**
+             * Led Light At
+             * @default
+             */
+            led_light_at: string;
+            /**
+             * Led Angle
+             * @default
+             */
+            led_angle: string;
+            /**
+             * Led Output
+             * @default
+             * @enum {string}
+             */
+            led_output: "" | "old" | "standard" | "high";
             /**
              * Stage
              * @default sizing
@@ -2476,45 +2677,6 @@ export interface components {
              * @default
              */
             lamp_base: string;
-            /**
-             * Led Id
-             * @default
-             */
-            led_id: string;
-            /**
-             * @default {
-             *       "text": "",
-             *       "source": "assumed",
-             *       "note": ""
-             *     }
-             */
-            vf: components["schemas"]["Quantity"];
-            /**
-             * Rated
-             * @default
-             */
-            rated: string;
-            /**
-             * Led Light
-             * @default
-             */
-            led_light: string;
-            /**
-             * Led Light At
-             * @default
-             */
-            led_light_at: string;
-            /**
-             * Led Angle
-             * @default
-             */
-            led_angle: string;
-            /**
-             * Led Output
-             * @default
-             * @enum {string}
-             */
-            led_output: "" | "old" | "standard" | "high";
             /**
              * In Series
              * @default 1
@@ -3816,6 +3978,180 @@ export interface components {
             line: string;
         };
         /**
+         * BenchLedAnswer
+         * @description A bench's own LED as kept, with what its texts were taken for and its line.
+         */
+        BenchLedAnswer: {
+            /**
+             * Name
+             * @default LED
+             */
+            name: string;
+            /**
+             * Led Id
+             * @default
+             */
+            led_id: string;
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            vf: components["schemas"]["Quantity"];
+            /**
+             * Rated
+             * @default
+             */
+            rated: string;
+            /**
+             * Led Light
+             * @default
+             */
+            led_light: string;
+            /**
+             * Led Light At
+             * @default
+             */
+            led_light_at: string;
+            /**
+             * Led Angle
+             * @default
+             */
+            led_angle: string;
+            /**
+             * Led Output
+             * @default
+             * @enum {string}
+             */
+            led_output: "" | "old" | "standard" | "high";
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Took */
+            took: {
+                [key: string]: string;
+            };
+            /** Line */
+            line: string;
+        };
+        /**
+         * LedsOut
+         * @description The bench's own LEDs.
+         */
+        LedsOut: {
+            /** Leds */
+            leds: components["schemas"]["BenchLedAnswer"][];
+            steps: components["schemas"]["Steps"];
+        };
+        /**
+         * LedInput
+         * @description An LED: in a lamp position, or kept on the bench to be put into several.
+         */
+        LedInput: {
+            /**
+             * Name
+             * @default LED
+             */
+            name: string;
+            /**
+             * Led Id
+             * @default
+             */
+            led_id: string;
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            vf: components["schemas"]["Quantity"];
+            /**
+             * Rated
+             * @default
+             */
+            rated: string;
+            /**
+             * Led Light
+             * @default
+             */
+            led_light: string;
+            /**
+             * Led Light At
+             * @default
+             */
+            led_light_at: string;
+            /**
+             * Led Angle
+             * @default
+             */
+            led_angle: string;
+            /**
+             * Led Output
+             * @default
+             * @enum {string}
+             */
+            led_output: "" | "old" | "standard" | "high";
+        };
+        /**
+         * BenchLedPatch
+         * @description Figures of a bench's own LED to change; those not sent stay.
+         */
+        BenchLedPatch: {
+            /** Was */
+            was?: {
+                [key: string]: unknown;
+            };
+            /**
+             * Name
+             * @default LED
+             */
+            name: string;
+            /**
+             * Led Id
+             * @default
+             */
+            led_id: string;
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            vf: components["schemas"]["Quantity"];
+            /**
+             * Rated
+             * @default
+             */
+            rated: string;
+            /**
+             * Led Light
+             * @default
+             */
+            led_light: string;
+            /**
+             * Led Light At
+             * @default
+             */
+            led_light_at: string;
+            /**
+             * Led Angle
+             * @default
+             */
+            led_angle: string;
+            /**
+             * Led Output
+             * @default
+             * @enum {string}
+             */
+            led_output: "" | "old" | "standard" | "high";
+        };
+        /**
          * MatchLevel
          * @description One light for all: which value each lamp takes, and what does not reach it.
          */
@@ -3890,6 +4226,20 @@ export interface components {
             fits: boolean;
         };
         /**
+         * RowOfLamps
+         * @description Lamps in one box.
+         *
+         *     Attributes:
+         *         lamps: those that can be worked out, in their order.
+         *         without: what is left out, and why.
+         */
+        RowOfLamps: {
+            /** Lamps */
+            lamps: components["schemas"]["GlowLamp"][];
+            /** Without */
+            without: string[];
+        };
+        /**
          * MatchUse
          * @description Resistors of a group of lamps by key, Ω each part; saved as one step.
          */
@@ -3911,6 +4261,86 @@ export interface components {
              * Format: uuid
              */
             reference: string;
+        };
+        /**
+         * Spot
+         * @description A circle on a photograph, in shares of its width.
+         *
+         *     Attributes:
+         *         x, y: of its middle, from the left and from the top.
+         *         r: its radius.
+         *
+         *     Raises:
+         *         InputError: ``spots``: it lies outside, or is none.
+         */
+        Spot: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** R */
+            r: number;
+        };
+        /**
+         * TwoSeen
+         * @description Two lamps in one frame.
+         *
+         *     Attributes:
+         *         ratio, doubt: light of the new one beside the old one's, and the factor it may be off by.
+         *         line: that in words.
+         *         evenness: how evenly each lies.
+         *         colours: whether they are of one colour.
+         *         spots: the circles that were measured, the old lamp's first.
+         */
+        TwoSeen: {
+            /** Ratio */
+            ratio: number;
+            /** Doubt */
+            doubt: number;
+            /** Line */
+            line: string;
+            /** Evenness */
+            evenness: string;
+            /** Colours */
+            colours: string;
+            /** Spots */
+            spots: [
+                components["schemas"]["Spot"],
+                components["schemas"]["Spot"]
+            ];
+        };
+        /**
+         * Circles
+         * @description Where the two lamps are, in shares of the picture's width, and the radius of both circles; none finds them.
+         */
+        Circles: {
+            /** Old X */
+            old_x?: number | null;
+            /** Old Y */
+            old_y?: number | null;
+            /** New X */
+            new_x?: number | null;
+            /** New Y */
+            new_y?: number | null;
+            /** R */
+            r?: number | null;
+        };
+        /**
+         * StreakSeen
+         * @description A streak.
+         *
+         *     Attributes:
+         *         line: its frequency and duty, or why they cannot be told.
+         *         more: what that means.
+         *         profile: light along it, 1 at its brightest.
+         */
+        StreakSeen: {
+            /** Line */
+            line: string;
+            /** More */
+            more: string;
+            /** Profile */
+            profile: number[];
         };
         /**
          * PositionView
@@ -3968,6 +4398,45 @@ export interface components {
              */
             name: string;
             /**
+             * Led Id
+             * @default
+             */
+            led_id: string;
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            vf: components["schemas"]["Quantity"];
+            /**
+             * Rated
+             * @default
+             */
+            rated: string;
+            /**
+             * Led Light
+             * @default
+             */
+            led_light: string;
+            /**
+             * Led Light At
+             * @default
+             */
+            led_light_at: string;
+            /**
+             * Led Angle
+             * @default
+             */
+            led_angle: string;
+            /**
+             * Led Output
+             * @default
+             * @enum {string}
+             */
+            led_output: "" | "old" | "standard" | "high";
+            /**
              * Stage
              * @default sizing
              * @enum {string}
@@ -4008,45 +4477,6 @@ export interface components {
              * @default
              */
             lamp_base: string;
-            /**
-             * Led Id
-             * @default
-             */
-            led_id: string;
-            /**
-             * @default {
-             *       "text": "",
-             *       "source": "assumed",
-             *       "note": ""
-             *     }
-             */
-            vf: components["schemas"]["Quantity"];
-            /**
-             * Rated
-             * @default
-             */
-            rated: string;
-            /**
-             * Led Light
-             * @default
-             */
-            led_light: string;
-            /**
-             * Led Light At
-             * @default
-             */
-            led_light_at: string;
-            /**
-             * Led Angle
-             * @default
-             */
-            led_angle: string;
-            /**
-             * Led Output
-             * @default
-             * @enum {string}
-             */
-            led_output: "" | "old" | "standard" | "high";
             /**
              * In Series
              * @default 1
@@ -4312,6 +4742,45 @@ export interface components {
              */
             name: string;
             /**
+             * Led Id
+             * @default
+             */
+            led_id: string;
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            vf: components["schemas"]["Quantity"];
+            /**
+             * Rated
+             * @default
+             */
+            rated: string;
+            /**
+             * Led Light
+             * @default
+             */
+            led_light: string;
+            /**
+             * Led Light At
+             * @default
+             */
+            led_light_at: string;
+            /**
+             * Led Angle
+             * @default
+             */
+            led_angle: string;
+            /**
+             * Led Output
+             * @default
+             * @enum {string}
+             */
+            led_output: "" | "old" | "standard" | "high";
+            /**
              * Stage
              * @default sizing
              * @enum {string}
@@ -4352,45 +4821,6 @@ export interface components {
              * @default
              */
             lamp_base: string;
-            /**
-             * Led Id
-             * @default
-             */
-            led_id: string;
-            /**
-             * @default {
-             *       "text": "",
-             *       "source": "assumed",
-             *       "note": ""
-             *     }
-             */
-            vf: components["schemas"]["Quantity"];
-            /**
-             * Rated
-             * @default
-             */
-            rated: string;
-            /**
-             * Led Light
-             * @default
-             */
-            led_light: string;
-            /**
-             * Led Light At
-             * @default
-             */
-            led_light_at: string;
-            /**
-             * Led Angle
-             * @default
-             */
-            led_angle: string;
-            /**
-             * Led Output
-             * @default
-             * @enum {string}
-             */
-            led_output: "" | "old" | "standard" | "high";
             /**
              * In Series
              * @default 1
@@ -6672,6 +7102,296 @@ export interface operations {
             };
         };
     };
+    swapglow_api_leds_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedsOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_leds_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LedInput"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchLedAnswer"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_leds_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_leds_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchLedPatch"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchLedAnswer"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
     swapglow_api_match_read: {
         parameters: {
             query?: {
@@ -6692,6 +7412,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MatchReport"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_match_row: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RowOfLamps"];
                 };
             };
             /** @description The request cannot be read. */
@@ -6834,6 +7603,208 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MatchReport"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_photographs_two_in_one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /** Old X */
+                    old_x?: number | null;
+                    /** Old Y */
+                    old_y?: number | null;
+                    /** New X */
+                    new_x?: number | null;
+                    /** New Y */
+                    new_y?: number | null;
+                    /** R */
+                    r?: number | null;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TwoSeen"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_photographs_streak: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /** Shutter */
+                    shutter: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StreakSeen"];
                 };
             };
             /** @description The request cannot be read. */

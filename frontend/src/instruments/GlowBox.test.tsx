@@ -53,6 +53,7 @@ const box = (onRoom = vi.fn(), onVerdict = vi.fn(), onTry?: () => void) =>
       verdicts={VERDICTS}
       onVerdict={onVerdict}
       next={onTry && { label: "Next: try 33 kΩ", onTry }}
+      equipment="e1"
     />,
   );
 

@@ -5,7 +5,8 @@ import styled from "styled-components";
 import type { Report } from "../api/client";
 import { Figure } from "../ui/Figure";
 import { GlowCell, Glowing } from "./Glowing";
-import { BoxButton, LogTrial } from "./LogTrial";
+import { BoxButton, BoxMode, LogTrial } from "./LogTrial";
+import { Neighbours } from "./Neighbours";
 
 /* The box is a viewing box in both looks: its lamps are computed, and so is the light around them. */
 const Box = styled.section`
@@ -105,6 +106,16 @@ const Amount = styled(Figure)`
 
 const Ratio = styled.span`
   grid-column: 1 / -1;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 0 10px;
+  color: #bdb8ac;
+`;
+
+const Slowed = styled.p`
+  font-size: 0.875rem;
+  line-height: 1.25;
   color: #bdb8ac;
 `;
 
@@ -126,6 +137,9 @@ const Tools = styled.span`
 
 type Glow = Report["glow"];
 
+/** What stands in the box where it is not the LED at one of the rail's levels. */
+const NEIGHBOURS = "neighbours";
+
 interface Props {
   /** What is in the box. */
   glow: Glow;
@@ -139,15 +153,20 @@ interface Props {
   onVerdict: (id: string) => void;
   /** What the trials say to try next, and how; nothing where there is nothing to say. */
   next?: { label: string; onTry: () => void } | undefined;
+  /** Whose lamps stand beside it when they are asked for. */
+  equipment: string;
 }
 
 /** The viewing box: the old lamp and the LED beside it, as they are looked at, in the light they are seen in. */
-export function GlowBox({ glow, rooms, onRoom, verdicts, onVerdict, next }: Props) {
+export function GlowBox({ glow, rooms, onRoom, verdicts, onVerdict, next, equipment }: Props) {
   const [level, setLevel] = useState("usual");
+  const [slow, setSlow] = useState(false);
+  const all = level === NEIGHBOURS;
   const old = glow.lamps.find((l) => l.id === "old");
   const levels = glow.lamps.filter((l) => l.id !== "old");
   const led = levels.find((l) => l.id === level) ?? levels[0];
   const shown = [old, led].filter((l) => l !== undefined);
+  const flicker = slow ? glow.flicker : null;
   return (
     <Box aria-label="Glow box">
       <Head>
@@ -158,22 +177,35 @@ export function GlowBox({ glow, rooms, onRoom, verdicts, onVerdict, next }: Prop
               {glow.levels[k]}
             </Tab>
           ))}
+          <Tab value={NEIGHBOURS}>Neighbours</Tab>
         </Tabs>
       </Head>
-      <Row aria-label="Light of each">
-        {shown.map((lamp) => (
-          <Lamp key={lamp.id}>
-            <Cell style={{ background: glow.wall }}>
-              <Glowing lamp={lamp} />
-            </Cell>
-            <Words>
-              <span>{lamp.label}</span>
-              <Amount shown={lamp.amount} />
-              <Ratio>{lamp === old ? glow.looked_at : lamp.ratio_text}</Ratio>
-            </Words>
-          </Lamp>
-        ))}
-      </Row>
+      {all ? (
+        <Neighbours equipment={equipment} wall={glow.wall} />
+      ) : (
+        <Row aria-label="Light of each">
+          {shown.map((lamp) => (
+            <Lamp key={lamp.id}>
+              <Cell style={{ background: glow.wall }}>
+                <Glowing lamp={lamp} flicker={lamp === old ? null : flicker} />
+              </Cell>
+              <Words>
+                <span>{lamp.label}</span>
+                <Amount shown={lamp.amount} />
+                <Ratio>
+                  {lamp === old ? glow.looked_at : lamp.ratio_text}
+                  {lamp !== old && glow.flicker && (
+                    <BoxMode isSelected={slow} onChange={setSlow}>
+                      Slow motion
+                    </BoxMode>
+                  )}
+                </Ratio>
+              </Words>
+            </Lamp>
+          ))}
+        </Row>
+      )}
+      {flicker && !all && <Slowed>{flicker.line}</Slowed>}
       <Foot>
         <Tools>
           <LogTrial verdicts={verdicts} onVerdict={onVerdict} />

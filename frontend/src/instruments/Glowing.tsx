@@ -4,6 +4,7 @@ import styled from "styled-components";
 import type { Schemas } from "../api/client";
 
 type GlowLamp = Schemas["GlowLamp"];
+type Flicker = Schemas["Flicker"];
 
 /** The picture's side; a lamp's face takes the middle of it, its halo may fill it. */
 const SIDE = 240;
@@ -31,16 +32,31 @@ export const GlowCell = styled.div`
 interface Props {
   /** The lamp to draw. */
   lamp: GlowLamp;
+  /** One flash of it, to be shown slowed down; nothing shows it as an eye does. */
+  flicker?: Flicker | null | undefined;
 }
 
 /** A lamp's face with its halo, painted as the server computed it. */
-export function Glowing({ lamp }: Props) {
+export function Glowing({ lamp, flicker }: Props) {
   const ref = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     const canvas = ref.current;
     const pen = canvas?.getContext("2d");
-    if (canvas && pen) paint(pen, lamp);
-  }, [lamp]);
+    if (!canvas || !pen) return undefined;
+    if (!flicker) {
+      paint(pen, lamp, 1);
+      return undefined;
+    }
+    let next = 0;
+    const frame = (now: number) => {
+      const along = ((now / 1000) % flicker.seconds) / flicker.seconds;
+      const at = Math.floor(along * flicker.frames.length);
+      paint(pen, lamp, flicker.frames[at] ?? 1);
+      next = requestAnimationFrame(frame);
+    };
+    next = requestAnimationFrame(frame);
+    return () => cancelAnimationFrame(next);
+  }, [lamp, flicker]);
   return (
     <Picture
       ref={ref}
@@ -52,19 +68,20 @@ export function Glowing({ lamp }: Props) {
   );
 }
 
-function paint(pen: CanvasRenderingContext2D, lamp: GlowLamp) {
+/** Paint a lamp; `bright` is how far up its ramp its brightest place stands. */
+function paint(pen: CanvasRenderingContext2D, lamp: GlowLamp, bright: number) {
   const middle = SIDE / 2;
   pen.clearRect(0, 0, SIDE, SIDE);
   const { wide, shape } = lamp.face;
   const width = FACE * Math.min(Math.sqrt(wide), 2.1);
   const height = Math.min(width / wide, FACE * 2);
-  halo(pen, lamp, Math.min(width, height) / 2, middle);
+  halo(pen, lamp, Math.min(width, height) / 2, middle, bright);
   pen.save();
   outline(pen, shape, width, height, middle);
   pen.clip();
   pen.imageSmoothingEnabled = true;
   pen.imageSmoothingQuality = "high";
-  pen.drawImage(face(lamp), middle - width / 2, middle - height / 2, width, height);
+  pen.drawImage(face(lamp, bright), middle - width / 2, middle - height / 2, width, height);
   pen.restore();
   outline(pen, shape, width, height, middle);
   pen.lineWidth = 2;
@@ -88,11 +105,17 @@ function outline(
 }
 
 /** The veil around it: it falls as one over the square of the angle. */
-function halo(pen: CanvasRenderingContext2D, lamp: GlowLamp, inner: number, middle: number) {
+function halo(
+  pen: CanvasRenderingContext2D,
+  lamp: GlowLamp,
+  inner: number,
+  middle: number,
+  bright: number,
+) {
   const outer = inner + (middle * REACH - inner) * lamp.halo;
   if (outer <= inner + 1) return;
   const veil = pen.createRadialGradient(middle, middle, inner * 0.6, middle, middle, outer);
-  const strength = 0.62 * Math.min(1, 0.25 + lamp.halo) * (lamp.lightness / 100);
+  const strength = 0.62 * Math.min(1, 0.25 + lamp.halo) * (lamp.lightness / 100) * bright ** 3;
   for (const at of [0, 0.15, 0.3, 0.5, 0.75, 1]) {
     const left = strength * (1 / (1 + 14 * at * at)) * (1 - at);
     veil.addColorStop(at, `rgb(${rgb(lamp.hue).join(" ")} / ${left.toFixed(4)})`);
@@ -102,7 +125,7 @@ function halo(pen: CanvasRenderingContext2D, lamp: GlowLamp, inner: number, midd
 }
 
 /** The face as a small picture, a pixel for each place. */
-function face(lamp: GlowLamp): HTMLCanvasElement {
+function face(lamp: GlowLamp, bright: number): HTMLCanvasElement {
   const { columns, rows, levels } = lamp.face;
   const small = document.createElement("canvas");
   small.width = columns;
@@ -113,7 +136,7 @@ function face(lamp: GlowLamp): HTMLCanvasElement {
   const ramp = lamp.ramp.map(rgb);
   const steps = atob(levels);
   for (let k = 0; k < columns * rows; k++) {
-    const at = (steps.charCodeAt(k) / 255) * (ramp.length - 1);
+    const at = (steps.charCodeAt(k) / 255) * bright * (ramp.length - 1);
     const low = ramp[Math.floor(at)] ?? BLACK;
     const high = ramp[Math.ceil(at)] ?? low;
     for (let c = 0; c < 3; c++) {

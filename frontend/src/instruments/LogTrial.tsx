@@ -1,4 +1,4 @@
-import { Button, Menu, MenuItem, MenuTrigger, Popover } from "react-aria-components";
+import { Button, Menu, MenuItem, MenuTrigger, Popover, ToggleButton } from "react-aria-components";
 import styled from "styled-components";
 
 import { dropped, listed } from "../ui/listed";
@@ -58,3 +58,24 @@ export function LogTrial({ verdicts, onVerdict }: LogTrialProps) {
 
 /** A button in the box's own colours. */
 export const BoxButton = Open;
+
+/** A mode of the box that is on or off, in a line of words. */
+export const BoxMode = styled(ToggleButton)`
+  min-height: 24px;
+  padding: 0 2px;
+  border: 0;
+  background: none;
+  color: #f2ede0;
+  font-size: 0.875rem;
+  text-decoration: underline;
+  cursor: pointer;
+  outline-color: #ffd27a !important;
+  &[data-selected] {
+    background: #d9d4c8;
+    color: #050606;
+    text-decoration: none;
+  }
+  @media (pointer: coarse) {
+    min-height: 44px;
+  }
+`;

@@ -181,6 +181,7 @@ export const glow: Report["glow"] = {
   wall: "#1d1d1d",
   lines: ["As far as its light is known: 2.1 to 8.4 × the old lamp."],
   suits: [],
+  flicker: null,
 };
 
 export const supply: Report["supply"] = { label: "Regulated DC" };

@@ -20,7 +20,7 @@ from swapglow.core.engine.periodic import SteadyStates, steady_states
 from swapglow.core.network.builder import build, laws_of
 from swapglow.core.network.cases import Cases
 from swapglow.core.network.filaments import Ohms, at_rest, cold_start
-from swapglow.core.network.solve import string_amps
+from swapglow.core.network.solve import lamp_watts, string_amps
 from swapglow.core.network.sources import sine
 from swapglow.core.supplies.waveform import Waveform
 
@@ -71,6 +71,7 @@ class Cycled:
         reverse: most reverse volts across the string.
         supply_rms: of what the whole circuit takes from the supply.
         shunt_rms: of the volts over a shunt; zeros without one.
+        watts: what goes in at the lamp's own contacts, W.
     """
 
     average: FloatArray
@@ -80,6 +81,7 @@ class Cycled:
     reverse: FloatArray
     supply_rms: FloatArray
     shunt_rms: FloatArray
+    watts: FloatArray
 
     def pick(self, index: NDArray[np.intp]) -> "Cycled":
         """Some of the cases."""
@@ -275,6 +277,7 @@ def _instant_by_instant(position: Position, cases: AcCases) -> Cycled:
         np.abs(_through(point, position)).reshape(shape).max(axis=1),
         np.maximum(-across.min(axis=1), 0.0), rms(point.current("Vrail")),
         rms(point.across("Rshunt")) if "Rshunt" in names else nothing,
+        (lamp_watts(point).reshape(shape) * weight).sum(axis=1),
     )  # fmt: skip
 
 
@@ -288,6 +291,7 @@ def _summed(position: Position, s: SteadyStates, cases: AcCases) -> Cycled:
         _wide(np.abs(_through(s, position)).max(axis=-1), cases), nothing,
         _wide(np.sqrt(s.averages(s.current("Vrail") ** 2)), cases),
         _wide(np.sqrt(s.averages(s.across("Rshunt") ** 2)), cases) if shunted else nothing,
+        _wide(s.averages(lamp_watts(s)), cases),
     )  # fmt: skip
 
 

@@ -14,7 +14,7 @@ from swapglow.core.analysis.terminals import ohms_for
 from swapglow.core.design.position import Position
 from swapglow.core.engine.operating_point import OperatingPoint
 from swapglow.core.network.cases import Batch, Block, Cases, places
-from swapglow.core.network.solve import point_of, resistor_amps, string_amps, supply_amps
+from swapglow.core.network.solve import lamp_watts, point_of, resistor_amps, string_amps, supply_amps
 from swapglow.core.parts import preferred
 
 FloatArray = NDArray[np.float64]
@@ -71,6 +71,7 @@ class Solution:
         resistor_v: most volts across each resistor part at any instant, V.
         shunt_w: most heat in the shunt while lit, V²/R, W; 0 without one.
         source_w: most heat in the resistance behind the rail, W.
+        lamp_w: most that goes in at the lamp's own contacts over all corners, W.
         doubt: least and most string current over the insides that a ready-made lamp may have, A;
             ``brightest_low`` the most of them at the lowest rail.
         ac: the cycle, where there is one.
@@ -91,6 +92,7 @@ class Solution:
     resistor_v: float
     shunt_w: float
     source_w: float
+    lamp_w: float
     further: Mapping[str, FloatArray] = field(default_factory=dict)
     doubt: tuple[float, float] | None = None
     brightest_low: float | None = None
@@ -160,7 +162,7 @@ def solve(position: Position, *, further: Mapping[str, Block] | None = None, rul
     every = (found, *others)
     return replace(
         found, power_w=max(s.power_w for s in every), source_w=max(s.source_w for s in every),
-        supply_current_max=max(s.supply_current_max for s in every),
+        lamp_w=max(s.lamp_w for s in every), supply_current_max=max(s.supply_current_max for s in every),
         doubt=(min(s.string_current_min for s in every), max(s.string_current_max for s in every)),
         brightest_low=max(s.most_at_low for s in every),
     )  # fmt: skip
@@ -252,6 +254,7 @@ def _solve_steady(position: Position, further: Mapping[str, Block], with_rule: b
         resistor_v=float(batch.of(through * np.asarray(cases.ohms), "corners").max()) / sizing.parts,
         shunt_w=float(batch.of(_shunt_watts(position, point), "corners").max()),
         source_w=float((supplied**2).max()) * position.rail.supply.source_ohm.value,
+        lamp_w=float(batch.of(lamp_watts(point), "corners").max()),
         further={name: batch.of(amps, name) for name in further}, point=point,
         typical=batch.index("corners", led="typical", ohms="nominal"),
     )  # fmt: skip
@@ -328,7 +331,7 @@ def _solve_alternating(position: Position, further: Mapping[str, Block], with_ru
         position, sizing, amps=amps, volts_led=volts, rule_ohm=rule, rule_amps=on_rule[:3], rule_worst=on_rule[3:],
         rule_watts=watts, supply_current_max=supplied, power_w=power,
         resistor_v=float(found.through_peak[corners].max()) * sizing.each_ohm, shunt_w=shunted,
-        source_w=supplied**2 * position.rail.supply.source_ohm.value,
+        source_w=supplied**2 * position.rail.supply.source_ohm.value, lamp_w=float(found.watts[corners].max()),
         further={name: batch.of(found.average, name) for name in further}, ac=ac,
     )  # fmt: skip
 

@@ -6,16 +6,19 @@ from dataclasses import fields, replace
 from types import NoneType, UnionType
 from typing import Literal, Union, get_args, get_origin, get_type_hints
 
+from swapglow.core.design.looks import Looks
 from swapglow.core.design.position import Position
 from swapglow.core.design.rectification import RECTIFICATIONS
 from swapglow.core.parts import led as leds
+from swapglow.core.parts.glass import glasses
 from swapglow.core.parts.ready_made import ready_made
 from swapglow.core.quantities import Figure, InputError, Source
 
 Changes = Mapping[str, float | int | str | None]
 
-# What stands before the name of a driver's own field.
+# What stands before the name of a driver's own field, and before one of its looks.
 DRIVER = "driver."
+LOOKS = "looks."
 
 _FIELDS = {f.name for f in fields(Position)}
 
@@ -36,6 +39,7 @@ def _plain(hint: object) -> tuple[object, ...]:
 
 
 _TAKES = _takes(Position)
+_LOOKS_TAKE = _takes(Looks)
 
 
 def _fitting(
@@ -82,7 +86,7 @@ def with_changes(position: Position, changes: Changes) -> Position:
         position: as it stands.
         changes: its fields by name. ``led_id`` picks another LED of the catalogue, ``module_id`` a
             ready-made lamp; ``target`` sets the drive wanted, A; ``driver.`` stands before a field of
-            its driver.
+            its driver, ``looks.`` before one of its looks, where "glass" is one of the catalogue's.
 
     Returns:
         The changed position.
@@ -92,6 +96,7 @@ def with_changes(position: Position, changes: Changes) -> Position:
     """
     values: dict[str, object] = {}
     driver: dict[str, object] = {}
+    looks: dict[str, object] = {}
     for name, value in changes.items():
         if name == "led_id":
             values |= _with_led(position, _led(str(value)))
@@ -103,6 +108,8 @@ def with_changes(position: Position, changes: Changes) -> Position:
             values["target"] = Figure(float(value), Source.COMPUTED)
         elif name.startswith(DRIVER):
             driver[name.removeprefix(DRIVER)] = value
+        elif name.startswith(LOOKS):
+            looks |= _look(name, value)
         elif name in _FIELDS:
             values[name] = _fitting(name, value, _TAKES[name])
         else:
@@ -115,7 +122,21 @@ def with_changes(position: Position, changes: Changes) -> Position:
         takes = _takes(type(position.driver))
         fitting = {k: _fitting(f"{DRIVER}{k}", v, takes[k]) for k, v in driver.items()}  # type: ignore[arg-type]  # as sent
         values["driver"] = replace(position.driver, **fitting)  # type: ignore[arg-type]  # names checked, values by its own
+    if looks:
+        values["looks"] = replace(position.looks, **looks)  # type: ignore[arg-type]  # likewise
     return replace(position, **values)  # type: ignore[arg-type]  # likewise
+
+
+def _look(name: str, value: float | int | str | None) -> dict[str, object]:
+    """One change of its looks."""
+    own = name.removeprefix(LOOKS)
+    if own == "glass":
+        if value not in ("", None) and value not in glasses():
+            raise InputError(name, f'There is no glass or tint "{str(value)[:40]}" in the catalogue.')
+        return {"glass": glasses()[str(value)] if value else None}
+    if own not in _LOOKS_TAKE:
+        raise InputError(name, f'Its looks have no "{own}" to change.')
+    return {own: _fitting(name, value, _LOOKS_TAKE[own])}
 
 
 def _led(id_: str) -> leds.Led:

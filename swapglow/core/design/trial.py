@@ -15,6 +15,19 @@ VERDICTS = {
 
 
 @dataclass(frozen=True)
+class Photographed:
+    """What one photograph of the old lamp and this one in the same frame said.
+
+    Attributes:
+        ratio: light of this one beside the old lamp's.
+        doubt: the factor that it may be off by, either way.
+    """
+
+    ratio: float
+    doubt: float
+
+
+@dataclass(frozen=True)
 class Trial:
     """One look.
 
@@ -28,6 +41,7 @@ class Trial:
         id: the record's own.
         at: when, as it was noted.
         note: in words.
+        photographed: beside the old lamp in one frame; None where nobody took one.
 
     Raises:
         InputError: ``resistor``: no resistor is so small or so large.
@@ -42,6 +56,7 @@ class Trial:
     id: str = ""
     at: str = ""
     note: str = ""
+    photographed: Photographed | None = None
 
     def __post_init__(self) -> None:
         check_resistor("resistor", self.ohm)

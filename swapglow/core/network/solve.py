@@ -9,6 +9,7 @@ from swapglow.core.design.position import Position
 from swapglow.core.drivers.driver import State
 from swapglow.core.engine.netlist import Circuit
 from swapglow.core.engine.operating_point import OperatingPoint
+from swapglow.core.engine.periodic import SteadyStates
 from swapglow.core.network.builder import CONTACT_OHM, build, laws_of
 from swapglow.core.network.cases import Cases
 from swapglow.core.network.filaments import Ohms, settled
@@ -16,6 +17,7 @@ from swapglow.core.network.regimes import regulated
 from swapglow.core.network.surroundings import surroundings
 
 FloatArray = NDArray[np.float64]
+Solved = OperatingPoint | SteadyStates
 
 
 def point_of(position: Position, cases: Cases, state: State = "on") -> OperatingPoint:
@@ -106,3 +108,23 @@ def lamp_amps(position: Position, point: OperatingPoint) -> FloatArray:
 def supply_amps(point: OperatingPoint) -> FloatArray:
     """What the whole circuit takes from the supply, A, (samples,): all branches, shunt and neighbours."""
     return -point.current("Vrail")
+
+
+# What stands before a lamp's contacts, or beside them on its feed: by how their elements' names begin.
+_OUTSIDE = ("Rsource", "Rdropper", "Rleft", "Rload", "Dload", "Rpulse", "Dgate", "Vdriver")
+
+
+def lamp_watts(point: Solved) -> FloatArray:
+    """What goes in at the lamp's own contacts: the supply's power less that of all before and beside them.
+
+    Args:
+        point: a network solved, at rest or over a settled cycle.
+
+    Returns:
+        Watts at every sample or instant; over a cycle with a capacitor their mean is what becomes heat and light.
+    """
+    given = -point.across("Vrail") * point.current("Vrail")
+    for e in point.circuit.elements:
+        if e.name.startswith(_OUTSIDE):
+            given = given - point.across(e.name) * point.current(e.name)
+    return np.asarray(given)

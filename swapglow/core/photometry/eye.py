@@ -13,7 +13,7 @@ from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.special import ndtr
+from scipy.special import log_ndtr, ndtr
 
 from swapglow.core.design.trial import Verdict
 
@@ -48,14 +48,24 @@ class Belief:
     high: float
 
 
-def _likelihood(shown: float, verdict: Verdict) -> FloatArray:
-    bright = ndtr((shown - _GRID - HALF_STEP) / DOUBT)
-    dim = ndtr((_GRID - shown - HALF_STEP) / DOUBT)
+def _log_likelihood(shown: float, verdict: Verdict) -> FloatArray:
+    """In logarithms: verdicts that contradict each other leave next to nothing anywhere, but never nothing."""
+    bright = (shown - _GRID - HALF_STEP) / DOUBT
+    dim = (_GRID - shown - HALF_STEP) / DOUBT
     if verdict == "bright":
-        return np.asarray(bright)
+        return np.asarray(log_ndtr(bright))
     if verdict == "dim":
-        return np.asarray(dim)
-    return np.asarray(np.maximum(1 - bright - dim, 1e-12))
+        return np.asarray(log_ndtr(dim))
+    # Neither: 1 − Φ(bright) − Φ(dim), by its nearer edge where that is all that is left.
+    edge = log_ndtr(-np.maximum(bright, dim))
+    between = np.log(np.maximum(1 - ndtr(bright) - ndtr(dim), 1e-300))
+    return np.asarray(np.where(np.maximum(bright, dim) > 5, edge, between))
+
+
+def _shares(log_weight: FloatArray) -> FloatArray:
+    """The share of a belief up to each place of its grid."""
+    weight = np.exp(log_weight - log_weight.max())
+    return np.asarray(np.cumsum(weight) / weight.sum())
 
 
 def believe(expected: float, spread: float, seen: Sequence[tuple[float, Verdict]]) -> Belief:
@@ -70,11 +80,11 @@ def believe(expected: float, spread: float, seen: Sequence[tuple[float, Verdict]
         The belief.
     """
     centre = expected
-    weight = np.exp(-0.5 * ((_GRID + centre - expected) / spread) ** 2)
+    weight = -0.5 * ((_GRID + centre - expected) / spread) ** 2
     for shown, verdict in seen:
         if verdict in ("bright", "dim", "right"):
-            weight = weight * _likelihood(shown - centre, verdict)
-    share = np.cumsum(weight) / weight.sum()
+            weight = weight + _log_likelihood(shown - centre, verdict)
+    share = _shares(weight)
     low, middle, high = (float(np.interp(p, share, _GRID)) + centre for p in (0.05, 0.5, 0.95))
     return Belief(middle, low, high)
 
@@ -90,12 +100,12 @@ def step_of(same: Sequence[float], told: Sequence[float]) -> float:
         The middle of what is believed.
     """
     log = np.log(_STEP_GRID / STEP)
-    weight = np.exp(-0.5 * (log / _STEP_SPREAD) ** 2)
+    weight = -0.5 * (log / _STEP_SPREAD) ** 2
     for apart in same:
-        weight = weight * ndtr((_STEP_GRID - abs(apart)) / _TELLS)
+        weight = weight + log_ndtr((_STEP_GRID - abs(apart)) / _TELLS)
     for apart in told:
-        weight = weight * ndtr((abs(apart) - _STEP_GRID) / _TELLS)
-    share = np.cumsum(weight) / weight.sum()
+        weight = weight + log_ndtr((abs(apart) - _STEP_GRID) / _TELLS)
+    share = _shares(weight)
     return float(np.interp(0.5, share, _STEP_GRID))
 
 

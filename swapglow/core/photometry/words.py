@@ -13,6 +13,19 @@ def eye_text(ratio: float) -> str:
     return number_text(float(f"{ratio:.2g}"))
 
 
+def beside_text(ratio: float, doubt: float) -> str:
+    """A measured ratio with its doubt.
+
+    Args:
+        ratio: light beside the old lamp's.
+        doubt: the factor that it may be off by.
+
+    Returns:
+        "2.7 × the old lamp (2.3 to 3.3)".
+    """
+    return f"{times(ratio)} × the old lamp ({eye_text(ratio / doubt)} to {eye_text(ratio * doubt)})"
+
+
 def step_text(octaves: float) -> str:
     """What an eye tells, in a sentence."""
     return f"Less than {eye_text(2.0**octaves)} × is hardly told from memory here; side by side a fifth is."

@@ -19,6 +19,7 @@ from swapglow.core.photometry.suits import suits
 from swapglow.core.photometry.visibility import WORDS, visibility
 from swapglow.core.photometry.window import WHITE, Lit
 from swapglow.core.photometry.words import ratio_text
+from swapglow.core.presentation.flicker import Flicker
 from swapglow.core.presentation.looks_lines import looks_lines
 from swapglow.core.quantities import CANDELA, LUMEN, NIT, Shown, percent, shown
 
@@ -89,6 +90,7 @@ class Glow:
         wall: the colour of what stands around the lamps in that light.
         lines: what else is to be said of the looks, a figure in each.
         suits: LED colours behind the glass there, the one that loses least first.
+        flicker: one flash of the LED's light, to be shown slowed down; None where it is steady.
     """
 
     lamps: tuple[GlowLamp, ...]
@@ -98,6 +100,7 @@ class Glow:
     wall: str
     lines: tuple[str, ...]
     suits: tuple[Suitable, ...]
+    flicker: Flicker | None
 
 
 @dataclass(frozen=True)
@@ -142,7 +145,8 @@ def _face_of(s: Painted, position: Position) -> tuple[Face, float]:
     return _lit(looks.shape, min(max(width / height, 0.25), 4.0), s.sight.face)
 
 
-def painted(sources: list[Painted], position: Position, white: float) -> tuple[GlowLamp, ...]:
+def painted(sources: list[Painted], position: Position, white: float,
+            brightest: float | None = None) -> tuple[GlowLamp, ...]:  # fmt: skip
     """The lamps in their colours, each luminance in proportion to its light.
 
     As bright as can be before a hue in the box pales; see :mod:`swapglow.core.photometry.screen`.
@@ -151,12 +155,14 @@ def painted(sources: list[Painted], position: Position, white: float) -> tuple[G
         sources: the lamps.
         position: the swap whose looks they have.
         white: the intensity that is painted as bright as can be, cd.
+        brightest: how bright that is on the screen; by the hues of these lamps where not given.
 
     Returns:
         The lamps as they are drawn.
     """
     looks = position.looks
-    brightest = screen.brightest(s.sight.xyz for s in sources)
+    if brightest is None:
+        brightest = screen.brightest(s.sight.xyz for s in sources)
     out = []
     for s in sources:
         face, hot = _face_of(s, position)
@@ -187,7 +193,7 @@ def white_of(position: Position, amps: tuple[float, float, float]) -> float:
 
 
 def glow(position: Position, amps: tuple[float, float, float], *, white: float | None = None,
-         lamp_v: float | None = None) -> Glow:  # fmt: skip
+         lamp_v: float | None = None, flicker: Flicker | None = None) -> Glow:  # fmt: skip
     """The glow box: the old lamp, and the LED at the low, usual and high rail.
 
     White is the brightest lamp in the box; L* of the others is against it (CIE 1976).
@@ -198,6 +204,7 @@ def glow(position: Position, amps: tuple[float, float, float], *, white: float |
         white: what counts as white, cd, where the box is that of a lamp which should be dark; each
             then says where it is seen.
         lamp_v: volts over the old lamp there.
+        flicker: one flash of the LED's light.
 
     Returns:
         The box.
@@ -219,7 +226,7 @@ def glow(position: Position, amps: tuple[float, float, float], *, white: float |
         painted(sources, position, white or max(s.candela for s in sources) or 1e-9),
         tuple(n.capitalize() for n in names), HOWS[looks.how], looks.room,
         screen.encoded(np.full((1, 3), room.WALLS[looks.room]))[0], lines,
-        () if dark else _suits(position),
+        () if dark else _suits(position), flicker,
     )  # fmt: skip
 
 

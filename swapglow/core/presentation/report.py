@@ -10,6 +10,7 @@ from swapglow.core.presentation.battery_life import Runtime
 from swapglow.core.presentation.current import CurrentReport
 from swapglow.core.presentation.cycle import Cycle
 from swapglow.core.presentation.glow_box import Glow
+from swapglow.core.presentation.lamp_heat import LampHeat
 from swapglow.core.presentation.power import PowerReport
 from swapglow.core.presentation.sizing import SizingReport
 from swapglow.core.presentation.slide_rule import SlideRule
@@ -26,6 +27,7 @@ class Report:
     sizing: SizingReport
     current: CurrentReport
     power: PowerReport
+    heat: LampHeat
     supply: SupplyReport
     snapshots: tuple[Snapshot, ...]
     cycle: Cycle | None

@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { useCatalogue, useEquipment } from "../../api/queries";
 import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
+import type { FromField } from "../../saving/saves";
 import { Button } from "../../ui/Button";
 import { Figure } from "../../ui/Figure";
 import { RecordContext, useRecord, within } from "../../ui/record/record";
@@ -141,20 +142,20 @@ type FoundProps = Pick<Props, "said" | "dim">;
 
 /** What is tried next, where it lies, and what each resistor would make of the light. */
 function Found({ said, dim }: FoundProps) {
-  const { save } = useRecord();
+  const { id, prefix = "", save } = useRecord();
   const places = Object.values(dim.trials ?? {}).map((t) => t.place ?? 0);
-  const log = (resistor: string, verdict: string, screen = 1) =>
-    save({
-      trials: {
-        [crypto.randomUUID()]: {
-          place: Math.max(-1, ...places) + 1,
-          resistor,
-          verdict,
-          screen,
-          at: new Date().toISOString().slice(0, 10),
-        },
-      },
-    });
+  const log = (resistor: string, verdict: string, screen = 1, from?: Omit<FromField, "names">) => {
+    const trial = crypto.randomUUID();
+    const look = {
+      place: Math.max(-1, ...places) + 1,
+      resistor,
+      verdict,
+      screen,
+      at: new Date().toISOString().slice(0, 10),
+    };
+    const field = from && { ...from, names: [`${prefix}trials.${trial}.resistor`] };
+    return save({ trials: { [trial]: look } }, undefined, field);
+  };
   return (
     <>
       <Next role="status">
@@ -168,7 +169,11 @@ function Found({ said, dim }: FoundProps) {
         {said.line}
       </Next>
       <DimRule said={said} />
-      <SayHow key={said.next} next={said.next} onSay={log} />
+      <SayHow
+        draft={`${id}.with`}
+        next={said.next}
+        onSay={(resistor, verdict, from) => log(resistor, verdict, 1, from)}
+      />
       {said.next && <DotCard fitted={said.trials[0]?.text ?? ""} onSay={log} />}
       <p>{said.step}</p>
       <DimTable said={said} onStrike={(id) => save({ trials: { [id]: null } })} />

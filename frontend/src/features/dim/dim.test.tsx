@@ -72,12 +72,13 @@ test("what is fitted cannot be deleted, a trial can; only values near what is wa
 test("a verdict is of the resistor in the field, and a second press while it is kept does nothing", async () => {
   let keep: (value: unknown) => void = () => undefined;
   const onSay = vi.fn(() => new Promise((done) => (keep = done)));
-  show(<SayHow next="2.2 kΩ" onSay={onSay} />);
+  show(<SayHow draft="dim.with" next="2.2 kΩ" onSay={onSay} />);
   const bright = await screen.findByRole("button", { name: "Too bright" });
   fireEvent.change(screen.getByLabelText("With this in it"), { target: { value: "3k3" } });
   fireEvent.click(bright);
   fireEvent.click(bright);
-  expect(onSay.mock.calls).toEqual([["3k3", "bright"]]);
+  const from = { draft: "dim.with", text: "3k3", label: "With this in it" };
+  expect(onSay.mock.calls).toEqual([["3k3", "bright", from]]);
   keep(undefined);
   await waitFor(() => expect(bright.hasAttribute("disabled")).toBe(false));
 });

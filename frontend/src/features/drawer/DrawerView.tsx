@@ -7,6 +7,7 @@ import { MainButton, SmallButton } from "../../ui/Button";
 import { useListFocus } from "../../ui/useListFocus";
 import { Field } from "../../ui/Field";
 import { Shell } from "../../shell/Shell";
+import { LedList } from "./LedList";
 
 const Title = styled.h1`
   font-size: 1.9rem;
@@ -46,7 +47,7 @@ const Values = styled.ul`
   }
 `;
 
-/** Resistors at hand: the slide rule fills their ticks. */
+/** Resistors at hand, whose ticks the slide rule fills, and the bench's own LEDs. */
 export default function DrawerView() {
   const drawer = useDrawer();
   const save = useSave();
@@ -70,7 +71,8 @@ export default function DrawerView() {
   return (
     <Shell title="Drawer" steps={drawer.data?.steps}>
       <Title>Drawer</Title>
-      <p>Resistors at hand. The slide rule fills the ticks of these values.</p>
+      <h2>Resistors</h2>
+      <p>The slide rule fills the ticks of these values.</p>
       <Add
         onSubmit={(e) => {
           e.preventDefault();
@@ -97,6 +99,7 @@ export default function DrawerView() {
           </li>
         ))}
       </Values>
+      <LedList />
     </Shell>
   );
 }

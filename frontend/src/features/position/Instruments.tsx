@@ -100,12 +100,18 @@ function logged(report: Report, position: Position, verdict: string) {
   return { [crypto.randomUUID()]: trial };
 }
 
-/** What the trials say to try next. */
-function nextOf(report: Report, tryOut: ReturnType<typeof useTrial>["tryOut"]) {
-  const trials = report.trials;
-  if (!trials?.next_label) return undefined;
-  const label = trials.next_label;
-  return { label, onTry: () => tryOut(label, trials.next_changes) };
+/** What the trials say to try next: a resistor at once, anything else where it is explained. */
+function nextOf(
+  report: Report,
+  tryOut: ReturnType<typeof useTrial>["tryOut"],
+  onEdit: (part: Part) => void,
+) {
+  const first = report.trials?.proposals[0];
+  if (!first) return undefined;
+  if (!("resistor_ohm" in first.changes)) {
+    return { label: "See what helps", onTry: () => onEdit("looks") };
+  }
+  return { label: first.label, onTry: () => tryOut(first.label, first.changes) };
 }
 
 /** Staircase, glow box, findings and slide rule, working together on one report. */
@@ -140,7 +146,8 @@ export function Instruments(props: Props) {
         onVerdict={(verdict) =>
           inPassing(record.save({ trials: logged(report, position, verdict) }))
         }
-        next={nextOf(report, trying.tryOut)}
+        next={nextOf(report, trying.tryOut, onEdit)}
+        equipment={position.equipment}
       />
     ),
     findings: (

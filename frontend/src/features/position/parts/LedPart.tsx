@@ -5,6 +5,7 @@ import { SavedChoice } from "../../../ui/record/SavedChoice";
 import { SavedPart } from "../../../ui/record/SavedPart";
 import { SavedQuantity } from "../../../ui/record/SavedQuantity";
 import { SavedCount, SavedText } from "../../../ui/record/SavedText";
+import { BenchLeds } from "./BenchLeds";
 import { BesidePart } from "./BesidePart";
 import { SweepPart } from "./SweepPart";
 import type { Position } from "./part";
@@ -22,6 +23,7 @@ export function LedPart({ position, fit }: Props) {
   return (
     <>
       <SavedPart field="led_id" label="LED" parts={catalogue?.leds} />
+      <BenchLeds position={position} />
       <SavedCount field="in_series" label="In series" hint="How many, one after another" />
       <SavedCount
         field="branches"

@@ -1,3 +1,4 @@
+import { useState } from "react";
 import styled from "styled-components";
 
 import type { Report } from "../../../api/client";
@@ -6,6 +7,8 @@ import { Button } from "../../../ui/Button";
 import { SavedChoice } from "../../../ui/record/SavedChoice";
 import { SavedText } from "../../../ui/record/SavedText";
 import { RecordContext, useRecord, within, type RecordScope } from "../../../ui/record/record";
+import { StreakSheet } from "../../photograph/StreakSheet";
+import { HeatPart } from "./HeatPart";
 import { TrialsPart } from "./TrialsPart";
 import type { Position, Try } from "./part";
 
@@ -52,6 +55,7 @@ interface Props {
 export function LooksPart({ position, report, onTry }: Props) {
   const record = useRecord();
   const looks = position.looks;
+  const [sweeping, setSweeping] = useState(false);
   return (
     <RecordContext
       value={{
@@ -85,22 +89,35 @@ export function LooksPart({ position, report, onTry }: Props) {
       {report?.glow.lines.map((line) => (
         <p key={line}>{line}</p>
       ))}
-      {report?.trials && <TrialsOfRecord record={record} trials={report.trials} onTry={onTry} />}
+      {report?.trials && (
+        <TrialsOfRecord record={record} trials={report.trials} position={position} onTry={onTry} />
+      )}
       {report && report.glow.suits.length > 0 && <Suits suits={report.glow.suits} onTry={onTry} />}
+      <div>
+        <Button onPress={() => setSweeping(true)}>Pulses from a streak</Button>
+      </div>
+      {sweeping && (
+        <StreakSheet
+          position={position.id}
+          equipment={position.equipment}
+          onClose={() => setSweeping(false)}
+        />
+      )}
+      {report && <HeatPart heat={report.heat} />}
     </RecordContext>
   );
 }
 
-interface TrialsProps extends Pick<Props, "onTry"> {
+interface TrialsProps extends Pick<Props, "onTry" | "position"> {
   record: RecordScope;
   trials: NonNullable<Report["trials"]>;
 }
 
 /** Trials are of the lamp itself, not of its looks. */
-function TrialsOfRecord({ record, trials, onTry }: TrialsProps) {
+function TrialsOfRecord({ record, trials, position, onTry }: TrialsProps) {
   return (
     <RecordContext value={record}>
-      <TrialsPart trials={trials} onTry={onTry} />
+      <TrialsPart trials={trials} position={position} onTry={onTry} />
     </RecordContext>
   );
 }

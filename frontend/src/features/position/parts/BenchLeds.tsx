@@ -1,0 +1,69 @@
+import styled from "styled-components";
+
+import type { Schemas } from "../../../api/client";
+import { useLeds } from "../../../api/queries";
+import { inPassing, useSave } from "../../../saving/useSave";
+import { Button } from "../../../ui/Button";
+import { Picker } from "../../../ui/Picker";
+import { useRecord } from "../../../ui/record/record";
+import type { Position } from "./part";
+
+const Tools = styled.div`
+  display: grid;
+  gap: 8px;
+`;
+
+type BenchLed = Schemas["BenchLedAnswer"];
+
+/** The figures that an LED has of its own, wherever it is. */
+const figures = (led: Position | BenchLed) => ({
+  led_id: led.led_id,
+  vf: led.vf,
+  rated: led.rated,
+  led_light: led.led_light,
+  led_light_at: led.led_light_at,
+  led_angle: led.led_angle,
+  led_output: led.led_output,
+});
+
+/** While none is taken. */
+const CHOOSE = "none";
+
+interface Props {
+  /** The lamp position as it is kept. */
+  position: Position;
+}
+
+/** Take one of the bench's own LEDs with its figures, or keep this one there. */
+export function BenchLeds({ position }: Props) {
+  const leds = useLeds().data?.leds ?? [];
+  const save = useSave();
+  const record = useRecord();
+  const take = (id: string) => {
+    const led = leds.find((l) => l.id === id);
+    if (led) inPassing(record.save(figures(led)));
+  };
+  const keep = () => {
+    const body = { name: `LED of ${position.name}`, ...figures(position) };
+    const more = { label: "Keep an LED", done: "Kept among the LEDs of this bench." };
+    inPassing(save("PUT", `/api/leds/${crypto.randomUUID()}`, body, more));
+  };
+  return (
+    <Tools>
+      {leds.length > 0 && (
+        <Picker
+          label="From this bench"
+          value={CHOOSE}
+          items={[
+            { id: CHOOSE, label: "Take one with its figures" },
+            ...leds.map((l) => ({ id: l.id, label: `${l.name}: ${l.line}` })),
+          ]}
+          onChange={take}
+        />
+      )}
+      <div>
+        <Button onPress={keep}>Keep this LED on the bench</Button>
+      </div>
+    </Tools>
+  );
+}

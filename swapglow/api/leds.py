@@ -1,0 +1,70 @@
+"""LEDs of the bench's own, with their figures."""
+
+from uuid import UUID
+
+from django.http import HttpRequest
+from django.shortcuts import get_object_or_404
+from ninja import Router, Status
+from ninja.decorators import decorate_view
+
+from swapglow.api.equipment import said
+from swapglow.api.saving import saving
+from swapglow.api.schemas import BenchLedAnswer, BenchLedPatch, LedsOut, Problems
+from swapglow.api.serializers import bench_led_answer, steps
+from swapglow.inputs.led import LedInput
+from swapglow.inputs.named import check_named
+from swapglow.inputs.patch import sent, touched
+from swapglow.inputs.to_core import own_led
+from swapglow.records import drawer, meanwhile, order
+from swapglow.records.limits import check_room
+from swapglow.records.models import BenchLed
+from swapglow.records.steps import keep, recorded
+
+router = Router(tags=["leds"])
+
+
+@router.get("/leds", response=LedsOut)
+def read(request: HttpRequest) -> LedsOut:
+    """The bench's own LEDs, in their order."""
+    return LedsOut(leds=[bench_led_answer(led) for led in BenchLed.objects.all()], steps=steps(drawer.SCOPE))
+
+
+@router.put("/leds/{key}", response={200: BenchLedAnswer, 422: Problems})
+@decorate_view(saving)
+def create(request: HttpRequest, key: UUID, data: LedInput) -> BenchLedAnswer:
+    """Keep an LED on the bench; sent twice, it is kept once."""
+    found = BenchLed.objects.filter(pk=key).first()
+    if found is None:
+        check_named(LedInput, sent(data))
+        own_led(data)
+        found = BenchLed(id=key, order=order.last(BenchLed.objects), inputs=data.model_dump(mode="json"))
+        check_room(found)
+        with recorded(drawer.SCOPE, f"keep {data.name} on the bench", f"led:{key}"):
+            keep(found)
+    return bench_led_answer(found)
+
+
+@router.patch("/leds/{key}", response={200: BenchLedAnswer, 404: Problems, 409: Problems, 422: Problems})
+@decorate_view(saving)
+def change(request: HttpRequest, key: UUID, data: BenchLedPatch) -> BenchLedAnswer:
+    """Change the figures sent; lamps that it was put into keep theirs."""
+    found = get_object_or_404(BenchLed, pk=key)
+    fields = sent(data)
+    meanwhile.check(found.inputs, fields, fields.pop("was", {}))
+    check_named(LedInput, fields)
+    found.join(fields)
+    own_led(found.input)
+    with recorded(drawer.SCOPE, f"edit {found.input.name}: {said(fields)}", f"led:{key}:{touched(fields)}"):
+        keep(found)
+    return bench_led_answer(found)
+
+
+@router.delete("/leds/{key}", response={204: None})
+@decorate_view(saving)
+def remove(request: HttpRequest, key: UUID) -> Status[None]:
+    """Take an LED off the bench; undo brings it back."""
+    found = BenchLed.objects.filter(pk=key).first()
+    if found is not None:
+        with recorded(drawer.SCOPE, f"delete {found.input.name}", f"led:{key}:delete"):
+            found.delete()
+    return Status(204, None)
