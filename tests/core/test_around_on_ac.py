@@ -161,7 +161,9 @@ def test_each_of_them_takes_its_share_of_the_current():
 
 
 REFUSED = {
-    "regulator_id": on("winding", "12.6Vac", BELL, regulator_id="fixed-5-to92"),
+    "regulator_id": on(
+        "winding", "12.6Vac", BELL, regulator_id="fixed-5-to92", rectification="inverse_diode"
+    ),
     "module": on(
         "winding",
         "12.6Vac",

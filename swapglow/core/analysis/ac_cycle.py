@@ -14,12 +14,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from swapglow.core.design.position import Position
-from swapglow.core.engine.netlist import Circuit, Dc, Param, Wave
+from swapglow.core.engine.netlist import Circuit, Dc, Param, Wave, nodes_of
 from swapglow.core.engine.operating_point import OperatingPoint, operating_point
 from swapglow.core.engine.periodic import SteadyStates, steady_states
 from swapglow.core.network.builder import build, laws_of
 from swapglow.core.network.cases import Cases
 from swapglow.core.network.filaments import Ohms, at_rest, cold_start
+from swapglow.core.network.regimes import let_through
 from swapglow.core.network.solve import lamp_watts, string_amps
 from swapglow.core.network.sources import sine
 from swapglow.core.supplies.waveform import Waveform
@@ -43,6 +44,7 @@ class AcCases:
         peak: highest instant of the source, open, V.
         vf, ohms, source: as in :class:`Cases`.
         speed: frequency over the usual one.
+        held: what a fixed regulator holds, V; None takes its nominal volts.
     """
 
     peak: FloatArray
@@ -50,13 +52,33 @@ class AcCases:
     ohms: FloatArray
     source: FloatArray
     speed: FloatArray
+    held: FloatArray | None = None
+
+    def pick(self, index: "NDArray[np.intp] | list[int]") -> "AcCases":
+        """Some of the cases."""
+        held = None if self.held is None else self.held[index]
+        own = (self.peak, self.vf, self.ohms, self.source, self.speed)
+        return AcCases(*(values[index] for values in own), held)
 
 
-def joined(*several: AcCases) -> AcCases:
-    """Cases one after another."""
-    return AcCases(
-        *(np.concatenate([getattr(c, f) for c in several]) for f in ("peak", "vf", "ohms", "source", "speed"))
-    )
+@dataclass(frozen=True)
+class RegulatorCycle:
+    """What a regulator goes through over a cycle, each (cases,).
+
+    Attributes:
+        least, most: volts before it, against the string's return, at their lowest and highest instant.
+        across: most volts across it.
+        watts: mean heat in it, its own working current included; of a source with its set resistor.
+    """
+
+    least: FloatArray
+    most: FloatArray
+    across: FloatArray
+    watts: FloatArray
+
+    def pick(self, index: NDArray[np.intp]) -> "RegulatorCycle":
+        """Some of the cases."""
+        return RegulatorCycle(*(getattr(self, f.name)[index] for f in fields(self)))
 
 
 @dataclass(frozen=True)
@@ -72,6 +94,7 @@ class Cycled:
         supply_rms: of what the whole circuit takes from the supply.
         shunt_rms: of the volts over a shunt; zeros without one.
         watts: what goes in at the lamp's own contacts, W.
+        regulator: what a regulator goes through; None without one.
     """
 
     average: FloatArray
@@ -82,10 +105,12 @@ class Cycled:
     supply_rms: FloatArray
     shunt_rms: FloatArray
     watts: FloatArray
+    regulator: RegulatorCycle | None = None
 
     def pick(self, index: NDArray[np.intp]) -> "Cycled":
         """Some of the cases."""
-        return Cycled(*(getattr(self, f.name)[index] for f in fields(self)))
+        own = {f.name: getattr(self, f.name)[index] for f in fields(self) if f.name != "regulator"}
+        return Cycled(**own, regulator=None if self.regulator is None else self.regulator.pick(index))
 
 
 @dataclass(frozen=True)
@@ -101,6 +126,7 @@ class Drawn:
         string: volts across the first string.
         series: volts across the resistor.
         inside: volts over what a ready-made lamp has before its LEDs; zeros without one.
+        kept: volts over a fixed regulator; zeros without one.
         held: volts on the capacitor; zeros without one.
     """
 
@@ -112,13 +138,13 @@ class Drawn:
     string: FloatArray
     series: FloatArray
     inside: FloatArray
+    kept: FloatArray
     held: FloatArray
 
 
-def _circuit(position: Position, wave: Wave, vf: Param, ohms: Param, source: Param, rail: Param,
-             farads: Param = 0.0, filaments: Ohms | None = None) -> Circuit:  # fmt: skip
-    """The position on its own waveform, a bridge of equal diodes folded; ``rail`` is its crest."""
-    cases = Cases(rail, vf, ohms, source=source)
+def _circuit(position: Position, wave: Wave, cases: Cases, farads: Param = 0.0,
+             filaments: Ohms | None = None) -> Circuit:  # fmt: skip
+    """The position on its own waveform, a bridge of equal diodes folded; the cases' rail is its crest."""
     folded = position.rectification.folds
     return build(
         position, cases, wave=wave, stacked=True, folded=folded, farads=farads, filaments=filaments
@@ -177,12 +203,31 @@ def _way(position: Position, at: "OperatingPoint | SteadyStates") -> list[str]:
 
 
 def _through(at: "OperatingPoint | SteadyStates", position: Position) -> FloatArray:
-    """Current of one string's resistor, either way."""
-    return np.asarray(at.current("R1") / position.branches)
+    """Current of one string's resistor, either way; of a current source what flows through it."""
+    name = "Vregulator" if position.set_by_ohms else "R1"
+    return np.asarray(at.current(name) / position.branches)
 
 
-def _resistor_volts(at: "OperatingPoint | SteadyStates") -> FloatArray:
-    """Volts over the resistor, or over both its halves."""
+def _across_regulator(at: "OperatingPoint | SteadyStates") -> FloatArray:
+    """Volts from a regulator's input to what stands behind it."""
+    before, after = (
+        nodes_of(at.circuit.element("Vregulator"))[0],
+        nodes_of(at.circuit.element("Iregulator"))[1],
+    )
+    return np.asarray(at.voltage(before) - at.voltage(after))
+
+
+def _kept_volts(at: "OperatingPoint | SteadyStates", position: Position) -> FloatArray:
+    """Volts over a fixed regulator, which stands before the resistor."""
+    if position.regulator is None or position.set_by_ohms:
+        return np.zeros_like(at.across("D1"))
+    return _across_regulator(at)
+
+
+def _resistor_volts(at: "OperatingPoint | SteadyStates", position: Position) -> FloatArray:
+    """Volts over the resistor, or over both its halves; over a current source with what sets it."""
+    if position.set_by_ohms:
+        return _across_regulator(at)
     volts = at.across("R1")
     return np.asarray(volts + at.across("R2") if "return" in at.nodes and "string" in at.nodes else volts)
 
@@ -191,7 +236,7 @@ def _inside_volts(at: "OperatingPoint | SteadyStates") -> FloatArray:
     """Volts over what a ready-made lamp has before its LEDs."""
     if "inside" not in at.nodes:
         return np.zeros_like(at.across("D1"))
-    before = next(n for n in ("string", "dc", "behind", "loaded", "feed") if n in at.nodes)
+    before = next(n for n in ("string", "held", "dc", "behind", "loaded", "feed") if n in at.nodes)
     return np.asarray(at.voltage(before) - at.voltage("inside"))
 
 
@@ -244,19 +289,26 @@ def _at_instants(position: Position, cases: AcCases, share: FloatArray, weight: 
         return np.repeat(values, instants)
 
     wave = Dc((cases.peak[:, None] * share).ravel())
+    let = _let(position, cases)
+    at = Cases(
+        spread(cases.peak), spread(cases.vf), spread(cases.ohms), source=spread(cases.source),
+        let=None if let is None else spread(let),
+    )  # fmt: skip
 
     def solved(ohms: Ohms) -> OperatingPoint:
         filaments = {n: spread(np.asarray(v)) for n, v in ohms.items()}
-        circuit = _circuit(
-            position, wave, spread(cases.vf), spread(cases.ohms), spread(cases.source), spread(cases.peak),
-            filaments=filaments,
-        )  # fmt: skip
-        return operating_point(circuit).require()
+        return operating_point(_circuit(position, wave, at, filaments=filaments)).require()
 
     def rms(point: OperatingPoint, name: str) -> FloatArray:
         return _rms(point.across(name).reshape(shape), weight, either_way=either_way)
 
     return _with_filaments(position, count, solved, rms)
+
+
+def _let(position: Position, cases: AcCases) -> FloatArray | None:
+    """What a regulator lets through in each case, A, (cases,); None without one."""
+    let = let_through(position, Cases(cases.peak, cases.vf, cases.ohms, source=cases.source, held=cases.held))
+    return None if let is None else np.asarray(np.broadcast_to(let, cases.peak.shape))
 
 
 def _instant_by_instant(position: Position, cases: AcCases) -> Cycled:
@@ -278,7 +330,22 @@ def _instant_by_instant(position: Position, cases: AcCases) -> Cycled:
         np.maximum(-across.min(axis=1), 0.0), rms(point.current("Vrail")),
         rms(point.across("Rshunt")) if "Rshunt" in names else nothing,
         (lamp_watts(point).reshape(shape) * weight).sum(axis=1),
+        _regulated(position, point, lambda v: v.reshape(shape), lambda v: (v * weight).sum(axis=1)),
     )  # fmt: skip
+
+
+def _regulated(position: Position, at: "OperatingPoint | SteadyStates", shaped: Callable[[FloatArray], FloatArray],
+               mean: Callable[[FloatArray], FloatArray]) -> RegulatorCycle | None:  # fmt: skip
+    """What a regulator goes through; ``shaped`` lays values out by cases and instants, ``mean`` averages those."""
+    r = position.regulator
+    if r is None:
+        return None
+    before = shaped(at.voltage(nodes_of(at.circuit.element("Vregulator"))[0]))
+    across = shaped(_across_regulator(at))
+    watts = across * shaped(at.current("Vregulator"))
+    if not position.set_by_ohms:
+        watts = watts + before * r.quiescent
+    return RegulatorCycle(before.min(axis=1), before.max(axis=1), across.max(axis=1), mean(watts))
 
 
 def _summed(position: Position, s: SteadyStates, cases: AcCases) -> Cycled:
@@ -292,6 +359,8 @@ def _summed(position: Position, s: SteadyStates, cases: AcCases) -> Cycled:
         _wide(np.sqrt(s.averages(s.current("Vrail") ** 2)), cases),
         _wide(np.sqrt(s.averages(s.across("Rshunt") ** 2)), cases) if shunted else nothing,
         _wide(s.averages(lamp_watts(s)), cases),
+        _regulated(position, s, lambda v: np.broadcast_to(v, (len(cases.peak), v.shape[-1])),
+                   lambda v: _wide(s.averages(v), cases)),
     )  # fmt: skip
 
 
@@ -299,13 +368,15 @@ def _settled(position: Position, cases: AcCases, farads: float) -> SteadyStates:
     """The settled cycles; half a bridge's cycle is the whole of a folded sine's."""
     wave = sine(_same(cases.peak), CLOCK_HZ, folded=position.rectification.folds)
     farad = _same(_clocked(position, farads) * cases.speed)
+    let = _let(position, cases)
+    at = Cases(
+        _same(cases.peak), _same(cases.vf), _same(cases.ohms), source=_same(cases.source),
+        let=None if let is None else _same(let),
+    )  # fmt: skip
 
     def solved(ohms: Ohms) -> SteadyStates:
         one = {n: _same(np.asarray(v)) for n, v in ohms.items()}
-        return steady_states(
-            _circuit(position, wave, _same(cases.vf), _same(cases.ohms), _same(cases.source),
-                     _same(cases.peak), farad, one)
-        )  # fmt: skip
+        return steady_states(_circuit(position, wave, at, farad, one))
 
     def rms(s: SteadyStates, name: str) -> FloatArray:
         return np.asarray(np.sqrt(s.averages(s.across(name) ** 2)))
@@ -344,8 +415,7 @@ def solve_and_draw(position: Position, cases: AcCases, farads: float,
         NotConverged: a case has no answer.
     """
     if not position.rectification.reservoir:
-        some = AcCases(*(getattr(cases, f.name)[list(pick)] for f in fields(cases)))
-        return _instant_by_instant(position, cases), draw_cycles(position, some, farads)
+        return _instant_by_instant(position, cases), draw_cycles(position, cases.pick(list(pick)), farads)
     s = _settled(position, cases, farads)
     return _summed(position, s, cases), _drawn(position, s, cases.peak, pick)
 
@@ -382,7 +452,8 @@ def draw_cycles(position: Position, cases: AcCases, farads: float) -> Drawn:
     return Drawn(
         source, shaped(_contacts(position, point)),
         {n: shaped(point.voltage(n)) for n in _way(position, point)}, amps, light, shaped(point.across("D1")),
-        shaped(_resistor_volts(point)), shaped(_inside_volts(point)), np.zeros((count, DRAWN)),
+        shaped(_resistor_volts(point, position)), shaped(_inside_volts(point)), shaped(_kept_volts(point, position)),
+        np.zeros((count, DRAWN)),
     )  # fmt: skip
 
 
@@ -410,5 +481,6 @@ def _drawn(position: Position, s: SteadyStates, peak: FloatArray, pick: tuple[in
     return Drawn(
         peak[rows, None] * _shape(position), on_grid(_contacts(position, s)),
         {n: on_grid(s.voltage(n)) for n in _way(position, s)}, amps, amps,
-        on_grid(s.across("D1")), on_grid(_resistor_volts(s)), on_grid(_inside_volts(s)), on_grid(s.voltage("dc")),
+        on_grid(s.across("D1")), on_grid(_resistor_volts(s, position)), on_grid(_inside_volts(s)),
+        on_grid(_kept_volts(s, position)), on_grid(s.voltage("dc")),
     )  # fmt: skip

@@ -165,9 +165,8 @@ def size(position: Position) -> Sizing:
         position = replace(position, target=Figure(position.module.amps, Source.COMPUTED))
     wanted = position.target.value
     headroom = (
-        position.rail.peaks[1] - position.drop_v - rectifier_drop(position)
-        - position.in_series * vf_at_drive(position) - diode_volts(position, wanted)
-    )  # fmt: skip
+        _crest_left(position) - position.in_series * vf_at_drive(position) - diode_volts(position, wanted)
+    )
     needed: float | None = None
     farads = 0.0
     if position.rail.supply.alternates:
@@ -198,6 +197,15 @@ def size(position: Position) -> Sizing:
     return Sizing(headroom, exact, chosen, each, position.resistor_parts, own, needed, farads)
 
 
+def _crest_left(position: Position) -> float:
+    """What is left of the crest before the string: behind a regulator what it holds, or less its dropout."""
+    crest = position.rail.peaks[1] - position.drop_v - rectifier_drop(position)
+    r = position.regulator
+    if r is None:
+        return crest
+    return crest - r.dropout if position.set_by_ohms else min(r.volts, crest - r.dropout)
+
+
 def _unsized(position: Position) -> Position:
     """The position without what only follows from its sizing, so that a cursor's move asks nothing anew."""
     plain = Figure(position.target.value, Source.COMPUTED)
@@ -223,6 +231,9 @@ def _exact_alternating(position: Position, headroom: float) -> tuple[float | Non
         waveform is Waveform.SQUARE and position.rectification.halves == 1
     ) else 1.0  # fmt: skip
     guess = headroom / wanted if position.rectification.reservoir else share * headroom / wanted
+    if position.set_by_ohms and position.regulator is not None:
+        # I = Vref/R, whatever the crest leaves (textbook).
+        guess = position.regulator.volts / wanted * (1.0 if position.rectification.reservoir else share)
     needed = _reservoir(position, guess) if position.rectification.reservoir else None
     farads = position.capacitor_f or needed or 0.0
     if position.module is not None:
@@ -231,16 +242,35 @@ def _exact_alternating(position: Position, headroom: float) -> tuple[float | Non
 
 
 def _reservoir(position: Position, ohms: float) -> float:
-    """The capacitance whose ripple is low-risk flicker, next E6 up.
+    """The capacitance whose ripple is low-risk flicker, next E6 up; before a regulator, what keeps it in hold.
 
     ΔV = I/(f·C) (textbook) moves the current by ΔV/R, a modulation of ΔV/(2·I·R); IEEE 1789-2015
     allows flicker_limit(f), so C = 1/(2·m·f·R), at the slowest the supply will run; R is that of all
     branches together.
     """
     ripple_hz = min(h for h in position.rail.supply.hertz) * position.rectification.halves
+    if position.regulator is not None:
+        return _for_regulator(position, ripple_hz)
     allowed = flicker_limit(ripple_hz) / 100
     together = ohms / position.branches
     return next_capacitance(min(1 / (2 * allowed * ripple_hz * together), _LARGEST_FARAD))
+
+
+# Of the room between crest and hold, what the ripple may take; and the least room that is worth a capacitor (ours).
+_RIPPLE_SHARE = 0.7
+_LEAST_ROOM = 0.2
+
+
+def _for_regulator(position: Position, ripple_hz: float) -> float:
+    """C = I/(f·ΔV) (textbook), ΔV what the lowest crest leaves over what the regulator needs to hold."""
+    p, r = position, position.regulator
+    assert r is not None
+    wanted = p.target.value
+    string = p.in_series * vf_at_drive(p) + diode_volts(p, wanted)
+    need = r.dropout + (string if p.set_by_ohms else r.volts)
+    room = p.rail.peaks[0] - p.drop_v - rectifier_drop(p) - need
+    amps = wanted * p.branches + r.quiescent
+    return next_capacitance(min(amps / (ripple_hz * max(room * _RIPPLE_SHARE, _LEAST_ROOM)), _LARGEST_FARAD))
 
 
 def _resistance_for(position: Position, guess: float, wanted: float, farads: float) -> float | None:

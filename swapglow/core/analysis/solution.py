@@ -7,7 +7,14 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from swapglow.core.analysis.ac_cycle import AcCases, Cycled, Drawn, solve_and_draw, solve_cycles
+from swapglow.core.analysis.ac_cycle import (
+    AcCases,
+    Cycled,
+    Drawn,
+    RegulatorCycle,
+    solve_and_draw,
+    solve_cycles,
+)
 from swapglow.core.analysis.joining import joined
 from swapglow.core.analysis.sizing import Sizing, size, with_strings
 from swapglow.core.analysis.terminals import ohms_for
@@ -44,12 +51,14 @@ class AcSolution:
         most: the corner of most current, (1,) each.
         reverse_max: most reverse volts across a string, over all corners.
         drawn: the cycle at the low, usual and high level, typical LED.
+        regulator: what a regulator goes through at every corner; None without one.
     """
 
     typical: Cycled
     most: Cycled
     reverse_max: float
     drawn: Drawn
+    regulator: RegulatorCycle | None = None
 
 
 @dataclass(frozen=True)
@@ -290,7 +299,8 @@ def ac_cases(position: Position, cases: Cases) -> AcCases:
         speed = np.broadcast_to(speed, shape)
     else:
         speed = np.ones(shape)
-    return AcCases(np.maximum(peak, 1e-6), vf, ohms, source, speed)
+    held = None if cases.held is None else np.broadcast_to(np.asarray(cases.held, dtype=float), shape)
+    return AcCases(np.maximum(peak, 1e-6), vf, ohms, source, speed, held)
 
 
 def _ac_blocks(position: Position, sizing: Sizing) -> dict[str, Block]:
@@ -298,9 +308,10 @@ def _ac_blocks(position: Position, sizing: Sizing) -> dict[str, Block]:
     rail, vf, ohms = _axes(position, sizing)
     grid = np.meshgrid(rail, vf, indexing="ij")
     nominal = {"rail": CORNERS["rail"], "led": CORNERS["led"]}
+    held = np.array(position.held_v)[[0, 2]] if position.held_v[1] else None
     return {
         "nominal": Block(nominal, grid[0], grid[1], np.full(grid[0].shape, ohms[1])),
-        "ends": Block({"end": ("least", "most")}, rail[[0, 2]], vf[[0, 2]], ohms[[0, 2]]),
+        "ends": Block({"end": ("least", "most")}, rail[[0, 2]], vf[[0, 2]], ohms[[0, 2]], held=held),
     }
 
 
@@ -308,7 +319,10 @@ def _solve_alternating(position: Position, further: Mapping[str, Block], with_ru
     sizing = size(position)
     tol = position.ohm_spread
     batch = Batch(
-        {**_ac_blocks(position, sizing), **further}, position.drop_v, position.rail.supply.source_ohm.value
+        {**_ac_blocks(position, sizing), **further},
+        position.drop_v,
+        position.rail.supply.source_ohm.value,
+        position.held_v[1],
     )
     # The typical LED at the three levels is drawn.
     typical = batch.index("nominal", led="typical")
@@ -326,7 +340,8 @@ def _solve_alternating(position: Position, further: Mapping[str, Block], with_ru
     power = float(most.rms[0]) ** 2 * sizing.each_ohm * (1 - tol)
     supplied = float(found.supply_rms[corners].max())
     shunted = float(found.shunt_rms[corners].max()) ** 2 / (position.shunt_ohm or 1.0)
-    ac = AcSolution(found.pick(typical), most, float(found.reverse[corners].max()), drawn)
+    regulator = None if found.regulator is None else found.regulator.pick(corners)
+    ac = AcSolution(found.pick(typical), most, float(found.reverse[corners].max()), drawn, regulator)
     return Solution(
         position, sizing, amps=amps, volts_led=volts, rule_ohm=rule, rule_amps=on_rule[:3], rule_worst=on_rule[3:],
         rule_watts=watts, supply_current_max=supplied, power_w=power,
@@ -368,7 +383,7 @@ def _alternating_rule(position: Position, farads: float) -> _Rule:
     at = np.geomspace(rule[0], rule[-1], points)
     batch = Batch(
         {"rule": _rule_block(position, at * sizing.parts)}, position.drop_v,
-        position.rail.supply.source_ohm.value,
+        position.rail.supply.source_ohm.value, position.held_v[1],
     )  # fmt: skip
     found = solve_cycles(position, ac_cases(position, batch.cases()), farads)
 

@@ -54,6 +54,8 @@ MODULE_HEAD_V = 0.3
 _GATE = DiodeModel(i_s=1e-6, n=1.0)
 # The way round a current source that lacks head: some ten millivolts at ten milliamps, at any temperature.
 _SHARP = DiodeModel(i_s=1e-6, n=0.05)
+# The way round for a regulator's own current where its input has run empty: nothing is left there to be exact about.
+_SOFT = DiodeModel(i_s=1e-6, n=1.0)
 
 
 class CannotBuild(InputError):
@@ -119,9 +121,14 @@ def _refuse(p: Position, wave: Wave | None, state: State) -> None:
     if wave is None:
         return
     where = "on a supply that alternates" if p.rail.supply.alternates else "over a check pulse"
-    if p.regulator is not None:
-        raise CannotBuild("regulator_id", f"A regulator ({p.regulator.label}) is not worked out {where}.")
     alternates, way = p.rail.supply.alternates, p.rectification
+    if p.regulator is not None and not alternates:
+        raise CannotBuild("regulator_id", f"A regulator ({p.regulator.label}) is not worked out {where}.")
+    if p.regulator is not None and not way.diodes:
+        raise CannotBuild(
+            "regulator_id", f"A regulator ({p.regulator.label}) is not worked out {where} without a diode or a bridge "
+            "before it: it takes no volts in reverse.",
+        )  # fmt: skip
     if p.module is not None and p.module.law == "power" and not (alternates and way.reservoir):
         raise CannotBuild(
             "module", f"A ready-made lamp of constant power is not worked out {where} without a capacitor "
@@ -307,11 +314,31 @@ class _Builder:
         if p.regulator is None:
             return node
         after = "string" if p.set_by_ohms else "held"
+        if self.alternates:
+            self._on_wave(node, after, last)
+            return after
         self.elements.append(VoltageSource("Vkept", node, after, Dc(kept(p, self.cases))))
         if self.state == "on" and not p.set_by_ohms:
             # Starved, a regulator takes next to nothing for itself.
             self.elements.append(CurrentSource("Iregulator", node, last, Dc(p.regulator.quiescent)))
         return after
+
+    def _on_wave(self, node: str, after: str, last: str) -> None:
+        """A regulator out of parts that any waveform runs through.
+
+        What its string draws on the held volts it lets through, and never more; with less head the string has what
+        is left over the dropout. For a string that draws more on more volts that is a regulator, exactly.
+        """
+        r = self.p.regulator
+        assert r is not None
+        let = 0.0 if self.cases.let is None else self.cases.let
+        self._held(node, after, let, r.dropout, "regulator")
+        if not self.p.set_by_ohms:
+            # Its own working current, which goes round by itself where there are no volts for it.
+            self.elements += [
+                CurrentSource("Iown", node, last, Dc(r.quiescent)),
+                Diode("Down", last, node, replace(_SOFT, nominal_c=self.p.celsius)),
+            ]
 
     def _resistor(self, node: str, last: str) -> tuple[str, str]:
         """The series resistor in its lead, or half in each; returns the string's nodes."""
@@ -379,19 +406,21 @@ class _Builder:
         elif self.wave is None:
             self.elements.append(VoltageSource("Vkept", node, "inside", Dc(kept(p, self.cases))))
         else:
-            self._held(node, "inside", held_amps(p, self.cases))
+            self._held(node, "inside", held_amps(p, self.cases), MODULE_HEAD_V * p.in_series, "held")
         return "inside"
 
-    def _held(self, node: str, after: str, amps: Param) -> None:
+    def _held(self, node: str, after: str, amps: Param, head: float, name: str) -> None:
         """A current source with its least head, out of parts that any waveform runs through.
 
         With too little head the source's current goes round by its own diode, and what flows on is what
         the LEDs take; the diode's knee is so sharp that the two meet within some millivolts.
         """
+        at = f"{name}head"
         self.elements += [
-            VoltageSource("Vhead", node, "headed", Dc(MODULE_HEAD_V * self.p.in_series)),
-            CurrentSource("Iheld", "headed", after, Dc(amps)),
-            Diode("Dheld", after, "headed", replace(_SHARP, nominal_c=self.p.celsius)),
+            VoltageSource(f"V{name}", node, at, Dc(head)),
+            # What its diode leaks in reverse, the source does not give.
+            CurrentSource(f"I{name}", at, after, Dc(amps - _SHARP.i_s)),
+            Diode(f"D{name}", after, at, replace(_SHARP, nominal_c=self.p.celsius)),
         ]
 
 

@@ -26,6 +26,7 @@ class Cases:
         shunt: the shunt; None takes the position's own.
         held: what a fixed regulator holds; None takes its nominal volts.
         kept: what a regulator or current source keeps, by :func:`regimes.regulated`; None is its dropout.
+        let: on a wave, what a regulator lets through where it has the head, by :func:`regimes.let_through`, A.
     """
 
     rail: Param
@@ -36,6 +37,7 @@ class Cases:
     shunt: Param | None = None
     held: Param | None = None
     kept: Param | None = None
+    let: Param | None = None
 
     def source_of(self, position: Position) -> Param:
         """Resistance behind the rail, Ω."""

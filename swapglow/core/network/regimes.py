@@ -64,6 +64,26 @@ def regulated(position: Position, cases: Cases, state: State, ohms: Ohms) -> Cas
     return replace(cases, kept=np.where(enough, np.maximum(point.across(name), least), least))
 
 
+def let_through(position: Position, cases: Cases) -> Param | None:
+    """What a regulator lets through where it has the head, all branches.
+
+    Args:
+        position: the swap on a supply that alternates.
+        cases: what to solve; of them forward voltages, resistances and held volts count.
+
+    Returns:
+        A, (samples,); None without a regulator.
+
+    Raises:
+        NotConverged: a case has no answer.
+    """
+    if position.regulator is None:
+        return None
+    if position.set_by_ohms:
+        return _held_amps(position, cases)
+    return _on_held(position, cases)
+
+
 def _held_amps(position: Position, cases: Cases) -> Param | None:
     """What a current source in the string lets through, all branches; None where there is none."""
     p, m = position, position.module

@@ -10,7 +10,7 @@ from swapglow.core.engine.netlist import Dc, Param
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.network.builder import build, laws_of
 from swapglow.core.network.cases import Cases
-from swapglow.core.network.regimes import regulated
+from swapglow.core.network.regimes import let_through, regulated
 from swapglow.core.network.solve import point_of
 from swapglow.core.network.sources import sine
 from swapglow.core.supplies.waveform import Waveform
@@ -66,5 +66,7 @@ def spice_text(position: Position, ohms: float, farads: float = 0.0, state: Stat
     if is_sine:
         cycle = 1 / supply.hertz[1]
         analyses = (f".tran {cycle / 200:.6g} {20 * cycle:.6g}",)
-    circuit = build(position, cases, wave=wave, stacked=True, farads=farads).circuit
+    let = let_through(position, cases)
+    one = None if let is None else float(np.asarray(let).flat[0])
+    circuit = build(position, replace(cases, let=one), wave=wave, stacked=True, farads=farads).circuit
     return write_deck(circuit, analyses)

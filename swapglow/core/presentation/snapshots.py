@@ -143,7 +143,7 @@ def _at_instant(s: Solution, d: Drawn, k: int, only: int | None = None) -> Stair
     pick = slice(None) if only is None else [only] * 3
     source, feed = np.abs(d.source[pick, k]), np.abs(d.contacts[pick, k])
     series, string = np.abs(d.series[pick, k]), np.abs(d.string[pick, k])
-    inside = np.abs(d.inside[pick, k])
+    inside, kept = np.abs(d.inside[pick, k]), np.abs(d.kept[pick, k])
     stairs = _rail(s, source + p.drop_v)
     level = _driven(s, stairs, at_rails(source + p.drop_v))
     for t in before_the_lamp(p):
@@ -154,13 +154,13 @@ def _at_instant(s: Solution, d: Drawn, k: int, only: int | None = None) -> Stair
         level = below
         stairs.append(Stair(t.id, t.kind, t.label, t.detail, drop, level, volts_text(drop.usual), t.source))
     if p.rectification.diodes:
-        drop = at_rails(np.maximum(feed - series - inside - string, 0.0))
+        drop = at_rails(np.maximum(feed - kept - series - inside - string, 0.0))
         level = less(level, drop)
         stairs.append(Stair("rectifier", "rectifier", "Rectifier", p.rectification.label, drop, level,
                             volts_text(drop.usual), Source.COMPUTED))  # fmt: skip
     turned = d.source[1, k] < 0 and not p.rectification.folds
     label = p.rectification.turned
-    lit(s, stairs, level, series, string, label if turned else "", inside)
+    lit(s, stairs, level, series, string, label if turned else "", inside, kept)
     return Staircase(float(source.max() + p.drop_v), tuple(stairs))
 
 
@@ -174,7 +174,7 @@ def _on_capacitor(s: Solution, d: Drawn, k: int) -> Staircase:
     level = less(level, drop)
     stairs.append(Stair("rectifier", "rectifier", "Rectifier and sag", p.rectification.label, drop, level,
                         volts_text(drop.usual), Source.COMPUTED))  # fmt: skip
-    lit(s, stairs, level, d.series[:, k], d.string[:, k], inside=d.inside[:, k])
+    lit(s, stairs, level, d.series[:, k], d.string[:, k], inside=d.inside[:, k], kept=d.kept[:, k])
     return Staircase(float(crest.max() + p.drop_v), tuple(stairs))
 
 

@@ -241,7 +241,8 @@ def _lit(s: Solution, stairs: list[Stair], level: AtRails, drop: AtRails) -> Non
 
 
 def lit(s: Solution, stairs: list[Stair], level: AtRails, across: FloatArray, string_v: FloatArray,
-        led_label: str = "", inside: FloatArray | None = None) -> None:  # fmt: skip
+        led_label: str = "", inside: FloatArray | None = None,
+        kept: FloatArray | None = None) -> None:  # fmt: skip
     """The last steps of an instant of a cycle: resistor, LEDs, ground.
 
     Args:
@@ -252,27 +253,38 @@ def lit(s: Solution, stairs: list[Stair], level: AtRails, across: FloatArray, st
         string_v: volts over the string, (3,).
         led_label: what stands in the LED's place, where it is not the LED that conducts.
         inside: volts over what a ready-made lamp has before its LEDs, (3,).
+        kept: volts over a fixed regulator, (3,).
     """
     p = s.position
     each = show(s.sizing.each_ohm, OHM)
+    if p.regulator is not None and not p.set_by_ohms and kept is not None:
+        drop = at_rails(kept)
+        level = less(level, drop)
+        stairs.append(
+            Stair("regulator", "regulator", "Regulator", p.regulator.label, drop, level, volts_text(drop.usual),
+                  Source.COMPUTED)
+        )  # fmt: skip
     half = at_rails(across / p.resistor_parts)
     where = f"{each} in the positive lead" if p.resistor_parts == 2 else each
+    label = "Resistor"
+    if p.set_by_ohms:
+        label, where = "Current source", f"set by {each}"
     level = less(level, half)
     stairs.append(
-        Stair("resistor", "resistor", "Resistor", where, half, level, volts_text(half.usual), Source.COMPUTED)
+        Stair("resistor", "resistor", label, where, half, level, volts_text(half.usual), Source.COMPUTED)
     )  # fmt: skip
     if p.module is not None and inside is not None:
-        kept = at_rails(inside)
-        level = less(level, kept)
+        own = at_rails(inside)
+        level = less(level, own)
         stairs.append(
             Stair(
                 "inside",
                 "inside",
                 "Inside",
                 inside_words(p),
-                kept,
+                own,
                 level,
-                volts_text(kept.usual),
+                volts_text(own.usual),
                 Source.COMPUTED,
             )
         )

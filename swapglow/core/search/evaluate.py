@@ -137,10 +137,12 @@ def _limit(p: Position) -> float:
 def _heat(s: Solution, states: tuple[StateSolution, ...]) -> float:
     """Watts in all parts but the LEDs at the highest rail, typical LED: I²R and V·I of each part's own.
 
-    Where the supply alternates, of resistor, shunt and the resistance behind the supply, at their most.
+    Where the supply alternates, of resistor, regulator, shunt and the resistance behind the supply, at their most.
     """
     if s.ac is not None or not states:
-        return s.power_w * s.sizing.parts * s.position.branches + s.shunt_w + s.source_w
+        resistors = 0.0 if s.position.set_by_ohms else s.power_w * s.sizing.parts * s.position.branches
+        regulator = 0.0 if s.ac is None or s.ac.regulator is None else float(s.ac.regulator.watts.max())
+        return resistors + s.shunt_w + s.source_w + regulator
     on = states[0]
     at = int(on.typical[2])
     total = 0.0
