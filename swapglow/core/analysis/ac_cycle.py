@@ -57,8 +57,9 @@ class AcCases:
     def pick(self, index: "NDArray[np.intp] | list[int]") -> "AcCases":
         """Some of the cases."""
         held = None if self.held is None else self.held[index]
-        own = (self.peak, self.vf, self.ohms, self.source, self.speed)
-        return AcCases(*(values[index] for values in own), held)
+        return AcCases(
+            self.peak[index], self.vf[index], self.ohms[index], self.source[index], self.speed[index], held
+        )  # fmt: skip
 
 
 @dataclass(frozen=True)
