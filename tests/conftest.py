@@ -2,6 +2,7 @@
 
 import os
 import threading
+import time
 
 import pytest
 
@@ -53,4 +54,6 @@ def served(transactional_db, collected):
     # The loop sleeps until its next turn and ends there; nothing of the next test waits for it.
     server.close()
     # What a page asked for last is answered before the database is taken away from under it.
-    server.task_dispatcher.shutdown(cancel_pending=True, timeout=60)
+    working, until = server.task_dispatcher, time.monotonic() + 60
+    while (working.active_count or working.queue) and time.monotonic() < until:
+        time.sleep(0.005)
