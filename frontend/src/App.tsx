@@ -11,6 +11,7 @@ const EquipmentView = lazy(() => import("./features/equipment/EquipmentView"));
 const TakeInView = lazy(() => import("./features/takein/TakeInView"));
 const ReadingsView = lazy(() => import("./features/readings/ReadingsView"));
 const DimView = lazy(() => import("./features/dim/DimView"));
+const FittedView = lazy(() => import("./features/fitted/FittedView"));
 const MatchView = lazy(() => import("./features/match/MatchView"));
 const DrawerView = lazy(() => import("./features/drawer/DrawerView"));
 
@@ -43,6 +44,7 @@ function Views() {
         <Route path="/equipment/:id" element={<EquipmentView />} />
         <Route path="/equipment/:id/take-in" element={<TakeInView />} />
         <Route path="/equipment/:id/dim/:dim" element={<DimView />} />
+        <Route path="/equipment/:id/fitted/:fitted" element={<FittedView />} />
         <Route path="/equipment/:id/match" element={<MatchView />} />
         <Route path="/position/:id" element={<PositionView />} />
         <Route path="/position/:id/readings" element={<ReadingsView />} />

@@ -9,6 +9,7 @@ from ninja import Router
 
 from swapglow.api.schemas import Catalogue
 from swapglow.core.drivers import DRIVERS
+from swapglow.core.fitted import FITTED
 from swapglow.core.kinds.detail import Detail
 from swapglow.core.measurement.leads import LEADS
 from swapglow.core.parts import lamp, led
@@ -55,6 +56,13 @@ def catalogue(request: HttpRequest) -> dict[str, Any]:
                 "usual_drop": f"{k.usual_drop[0]:g}-{k.usual_drop[2]:g}V" if k.usual_drop[2] else "0.2V",
             }
             for k in DRIVERS.values()
+        ],
+        "fitted": [
+            {
+                "id": k.id, "label": k.label, "looks": k.looks, "never": k.never,
+                "details": [_detail(d) for d in k.details],
+            }
+            for k in FITTED.values()
         ],
         "regulators": [
             {"id": r.id, "label": r.label, "detail": f"{r.package}, {r.view}: {r.pins}"}

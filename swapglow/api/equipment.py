@@ -22,9 +22,10 @@ from swapglow.core.presentation.budget import RailBudget
 from swapglow.core.supplies import SUPPLIES
 from swapglow.inputs.equipment import EquipmentInput
 from swapglow.inputs.named import check_named
-from swapglow.inputs.patch import sent
+from swapglow.inputs.patch import sent, touched
 from swapglow.inputs.rail import RailInput
-from swapglow.inputs.to_core import check_dims, rail_of
+from swapglow.inputs.taken import taken
+from swapglow.inputs.to_core import check_dims, check_fitted, rail_of
 from swapglow.records import meanwhile, order, reports
 from swapglow.records.drawer import at_hand
 from swapglow.records.limits import check_room
@@ -40,6 +41,8 @@ def _equipment_out(e: Equipment) -> EquipmentOut:
         id=e.pk,
         take_in=take_in_view(e),
         dimming={k: reports.dimming_of(d, at_hand()) for k, d in e.input.dims.items()},
+        worked={k: reports.fitted_answer(f) for k, f in e.input.fitted.items()},
+        took={k: taken(f) for k, f in e.input.fitted.items()},
         rails=[rail_answer(r) for r in e.rails.all()],
         positions=[summary(p) for p in e.positions.select_related("rail", "summary")],
         steps=steps(str(e.pk)),
@@ -75,7 +78,8 @@ def change(request: HttpRequest, key: UUID, data: EquipmentPatch) -> EquipmentOu
     label = f"edit {e.input.name}: {said(fields)}"
     e.join(fields)
     check_dims(e.input.dims)
-    with recorded(str(key), label, f"equipment:{key}:{sorted(fields)}"):
+    check_fitted(e.input.fitted)
+    with recorded(str(key), label, f"equipment:{key}:{touched(fields)}"):
         keep(e)
     return _equipment_out(e)
 

@@ -16,8 +16,12 @@ from swapglow.core.quantities import (
     AMPERE_HOUR,
     CANDELA,
     CELSIUS,
+    DEGREE,
     FARAD,
     HERTZ,
+    KELVIN_PER_WATT,
+    LUMEN,
+    METRE,
     OHM,
     SECOND,
     VOLT,
@@ -43,7 +47,12 @@ from swapglow.records.steps import recorded
 
 router = Router(tags=["quick"])
 
-_UNITS = {u.symbol: u for u in (VOLT, AMPERE, OHM, CANDELA, HERTZ, FARAD, AMPERE_HOUR, SECOND, CELSIUS)}
+_UNITS = {
+    u.symbol: u
+    for u in (
+        VOLT, AMPERE, OHM, CANDELA, HERTZ, FARAD, AMPERE_HOUR, SECOND, CELSIUS, METRE, DEGREE, LUMEN, KELVIN_PER_WATT,
+    )
+}  # fmt: skip
 
 
 @router.post("/took", response={200: TookOut, 422: Problems})

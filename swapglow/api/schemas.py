@@ -7,6 +7,7 @@ from ninja import Schema
 from pydantic import Field, StrictFloat, StrictInt, StrictStr
 
 from swapglow.core.findings.finding import Grade
+from swapglow.core.fitted.answer import FittedAnswer
 from swapglow.core.intake.feasibility import Advice
 from swapglow.core.parts.sweep import SweepReport
 from swapglow.core.presentation.dimming import Dimming
@@ -16,6 +17,7 @@ from swapglow.inputs.equipment import (
     DimTrialInput,
     EquipmentInput,
     FeasibilityInput,
+    FittedInput,
     OpeningStep,
     Original,
     Other,
@@ -65,9 +67,10 @@ class DimPatch(DimInput):
 
 
 class EquipmentPatch(EquipmentInput, Seen):
-    """Fields to change; those not sent stay. A fitted LED under its key, or null to strike it."""
+    """Fields to change; those not sent stay. A fitted LED or circuit under its key, or null to strike it."""
 
     dims: dict[Key, DimPatch | None] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
+    fitted: dict[Key, FittedInput | None] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
 
 
 class FeasibilityPatch(FeasibilityInput):
@@ -227,6 +230,8 @@ class EquipmentOut(EquipmentInput):
     id: UUID
     take_in: TakeInView
     dimming: dict[str, Dimming]
+    worked: dict[str, FittedAnswer]
+    took: dict[str, Took]
     rails: list[RailAnswer]
     positions: list[Summary]
     steps: Steps
@@ -335,7 +340,7 @@ class BenchReading(Schema):
     note: Line = ""
 
 
-UnitName = Literal["V", "A", "Ω", "cd", "Hz", "F", "Ah", "s", "°C", "m", "°"]
+UnitName = Literal["V", "A", "Ω", "cd", "Hz", "F", "Ah", "s", "°C", "m", "°", "lm", "K/W"]
 
 
 class TookIn(Schema):
@@ -462,6 +467,16 @@ class DriverOut(Schema):
     details: list[DetailOut]
 
 
+class FittedKindOut(Schema):
+    """A kind of circuit with LEDs that are there already: how it is known by looking, and what must not be done."""
+
+    id: str
+    label: str
+    looks: str
+    never: str
+    details: list[DetailOut]
+
+
 class PartOut(Schema):
     """A part of the catalogue, with what tells it from the others and what else it is found by."""
 
@@ -510,6 +525,7 @@ class Catalogue(Schema):
 
     supplies: list[SupplyOut]
     drivers: list[DriverOut]
+    fitted: list[FittedKindOut]
     regulators: list[PartOut]
     modules: list[PartOut]
     leds: list[PartOut]

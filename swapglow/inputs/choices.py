@@ -4,7 +4,14 @@ from collections.abc import Mapping
 
 from pydantic import BaseModel
 
-from swapglow.inputs.equipment import DimInput, DimTrialInput, FeasibilityInput, TakeInInput, Wire
+from swapglow.inputs.equipment import (
+    DimInput,
+    DimTrialInput,
+    FeasibilityInput,
+    FittedInput,
+    TakeInInput,
+    Wire,
+)
 from swapglow.inputs.led import LedInput
 from swapglow.inputs.position import LooksInput, PositionInput, ReadyMade, TrialInput
 from swapglow.inputs.quantity import Quantity
@@ -15,7 +22,8 @@ from swapglow.inputs.shape import OneOf, Reads, Suggests, marked, marks
 # The shapes that have choices, by the name that stands before their fields.
 SHAPES: Mapping[str, type[BaseModel]] = {
     "position": PositionInput, "led": LedInput, "module": ReadyMade, "looks": LooksInput,
-    "trial": TrialInput, "dim": DimInput, "dim_trial": DimTrialInput, "rail": RailInput, "quantity": Quantity,
+    "trial": TrialInput, "dim": DimInput, "dim_trial": DimTrialInput, "fitted": FittedInput,
+    "rail": RailInput, "quantity": Quantity,
     "wire": Wire,
     "reading_before": ReadingBeforeInput, "reading_after": ReadingAfterInput,
     "feasibility": FeasibilityInput, "take_in": TakeInInput,

@@ -5,14 +5,22 @@ from typing import Annotated
 from pydantic import Field
 
 from swapglow.core.design.trial import VERDICTS
+from swapglow.core.fitted import FITTED
 from swapglow.core.intake.feasibility import ACCESS, AFTER, BRITTLE
 from swapglow.core.intake.hazards import HAZARDS
 from swapglow.core.intake.wires import DOES, FOUND_WITH
 from swapglow.core.parts.led import MOST_IN_SERIES
 from swapglow.core.photometry.dot_card import SCREENS
 from swapglow.core.quantities import OHM, VOLT
-from swapglow.inputs.limits import MOST_ALTERNATIVES, MOST_DIMS, MOST_LINES, MOST_TRIALS
-from swapglow.inputs.quantity import Line, Long, Name, Short
+from swapglow.inputs.limits import (
+    MOST_ALTERNATIVES,
+    MOST_DETAILS,
+    MOST_DIMS,
+    MOST_FITTED,
+    MOST_LINES,
+    MOST_TRIALS,
+)
+from swapglow.inputs.quantity import DriverDetail, Line, Long, Name, Short
 from swapglow.inputs.rows import Key, Row
 from swapglow.inputs.shape import OneOf, Reads, Sets, Shape, Suggests
 
@@ -39,6 +47,18 @@ class DimInput(Row):
     trials: Annotated[dict[Key, DimTrialInput], Field(max_length=MOST_TRIALS)] = Field(default_factory=dict)
 
 
+class FittedInput(Row):
+    """A circuit whose LEDs are there already, or a power LED; ``chosen`` is the way that somebody decided on."""
+
+    name: Line = ""
+    kind: Annotated[str, OneOf(FITTED)] = FITTED.usual.id
+    details: Annotated[dict[Short, DriverDetail], Field(max_length=MOST_DETAILS)] = Field(
+        default_factory=dict
+    )
+    chosen: Line = ""
+    notes: Long = ""
+
+
 class EquipmentInput(Shape):
     """What can be written of an item."""
 
@@ -48,6 +68,7 @@ class EquipmentInput(Shape):
     owner: Line = ""
     notes: Long = ""
     dims: Annotated[dict[Key, DimInput], Field(max_length=MOST_DIMS)] = Field(default_factory=dict)
+    fitted: Annotated[dict[Key, FittedInput], Field(max_length=MOST_FITTED)] = Field(default_factory=dict)
 
 
 class OpeningStep(Row):

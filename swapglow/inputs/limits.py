@@ -18,3 +18,5 @@ MOST_ALTERNATIVES = 20
 MOST_TRIALS = 100
 # Fitted LEDs of one item that are to be dimmed.
 MOST_DIMS = 60
+# Boards, strings, banks and power LEDs of one item.
+MOST_FITTED = 60

@@ -5,10 +5,12 @@ from collections.abc import Iterable
 from pydantic import BaseModel
 
 from swapglow.core.drivers import DRIVERS
+from swapglow.core.fitted import FITTED
 from swapglow.core.kinds.detail import Detail
 from swapglow.core.quantities import QuantityError, Unit
 from swapglow.core.quantities.took import said
 from swapglow.core.supplies import SUPPLIES
+from swapglow.inputs.equipment import FittedInput
 from swapglow.inputs.position import PositionInput
 from swapglow.inputs.quantity import Quantity
 from swapglow.inputs.rail import RailInput
@@ -31,6 +33,8 @@ def taken(shape: BaseModel, prefix: str = "") -> dict[str, str]:
         _put(out, prefix + name, value.text if isinstance(value, Quantity) else value, mark.unit)
     if isinstance(shape, RailInput):
         _details(out, "details.", SUPPLIES[shape.kind].details, shape.details.items())
+    if isinstance(shape, FittedInput):
+        _details(out, "details.", FITTED[shape.kind].details, shape.details.items())
     if isinstance(shape, PositionInput):
         _details(out, "driver_details.", DRIVERS[shape.driver_kind].details, shape.driver_details.items())
         out |= taken(shape.module, "module.") | taken(shape.looks, "looks.")

@@ -19,6 +19,7 @@ from swapglow.core.design.rectification import OWN_BRIDGE, RECTIFICATIONS
 from swapglow.core.design.trial import Photographed, Trial
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.drivers.driver import Driver
+from swapglow.core.fitted import FITTED
 from swapglow.core.intake.feasibility import Feasibility, read_hours, read_money
 from swapglow.core.kinds.detail import Details
 from swapglow.core.measurement.reading_after import ReadingAfter, read_after
@@ -34,7 +35,7 @@ from swapglow.core.quantities.bare import is_bare
 from swapglow.core.quantities.inputs import check_unit, read_quantity, read_share, read_single
 from swapglow.core.supplies import SUPPLIES
 from swapglow.core.supplies.rail import Rail, read_rail
-from swapglow.inputs.equipment import DimInput, DimTrialInput, FeasibilityInput
+from swapglow.inputs.equipment import DimInput, DimTrialInput, FeasibilityInput, FittedInput
 from swapglow.inputs.led import LedInput
 from swapglow.inputs.position import LooksInput, PositionInput, ReadyMade, TrialInput
 from swapglow.inputs.quantity import Quantity
@@ -235,6 +236,35 @@ def check_dims(typed: Mapping[str, DimInput]) -> None:
             dim_trials_of(dim)
         except InputError as problem:
             raise InputError(f"dims.{key}.{problem.field}", problem.message) from None
+
+
+def check_fitted(typed: Mapping[str, FittedInput]) -> None:
+    """Refuse a fitted circuit of which a figure cannot be read.
+
+    Args:
+        typed: circuits by key.
+
+    Raises:
+        InputError: for the figure, by its whole name.
+    """
+    for key, one in typed.items():
+        try:
+            for detail in FITTED.named(one.kind, "kind").details:
+                typed_text = one.details[detail.id].text if detail.id in one.details else ""
+                if detail.unit is not None and typed_text.strip():
+                    check_unit(detail.id, typed_text, detail.unit)
+            fitted_details(one)
+        except InputError as problem:
+            raise InputError(f"fitted.{key}.details.{problem.field}", problem.message) from None
+
+
+def fitted_details(typed: FittedInput) -> Details:
+    """What was typed of a fitted circuit, by what its kind asks for.
+
+    Raises:
+        InputError: for the figure that cannot be read.
+    """
+    return FITTED.named(typed.kind, "kind").read({name: d.input for name, d in typed.details.items()})
 
 
 def _air(p: PositionInput) -> float:

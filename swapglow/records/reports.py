@@ -11,6 +11,8 @@ from swapglow.core.assess import Bench
 from swapglow.core.design.changes import Changes, with_changes
 from swapglow.core.design.position import Position as CorePosition
 from swapglow.core.findings import solvable
+from swapglow.core.fitted import FITTED
+from swapglow.core.fitted.answer import FittedAnswer, answer
 from swapglow.core.intake.stages import DONE
 from swapglow.core.presentation.budget import RailBudget, rail_budget
 from swapglow.core.presentation.dimming import Dimming, dimming, not_yet
@@ -18,9 +20,10 @@ from swapglow.core.presentation.report import Report
 from swapglow.core.presentation.row_of_lamps import RowOfLamps, row_of_lamps
 from swapglow.core.quantities import InputError
 from swapglow.document.report import remembered
-from swapglow.inputs.equipment import DimInput
+from swapglow.inputs.equipment import DimInput, FittedInput
 from swapglow.inputs.to_core import (
     dim_trials_of,
+    fitted_details,
     fitted_of,
     position_of,
     rail_of,
@@ -102,6 +105,27 @@ def dimming_of(typed: DimInput, at_hand: frozenset[float]) -> Dimming:
         return _remembered_dimming(fitted, dim_trials_of(typed), at_hand)
     except InputError as problem:
         return not_yet(problem.message)
+
+
+def fitted_answer(typed: FittedInput) -> FittedAnswer:
+    """What is to be said of a fitted circuit, remembered by what was typed.
+
+    Args:
+        typed: as it is kept.
+
+    Returns:
+        The answer.
+    """
+    return _remembered_fitted(typed.model_dump_json(include={"kind", "details", "chosen"}))
+
+
+@lru_cache(maxsize=256)
+def _remembered_fitted(typed: str) -> FittedAnswer:
+    one = FittedInput.model_validate_json(typed)
+    try:
+        return answer(FITTED[one.kind], fitted_details(one), one.chosen)
+    except InputError as problem:
+        return FittedAnswer(problem.message, None)
 
 
 def group_of(e: Equipment, keys: Sequence[str]) -> tuple[MatchLamp, ...]:

@@ -933,6 +933,8 @@ export interface components {
             supplies: components["schemas"]["SupplyOut"][];
             /** Drivers */
             drivers: components["schemas"]["DriverOut"][];
+            /** Fitted */
+            fitted: components["schemas"]["FittedKindOut"][];
             /** Regulators */
             regulators: components["schemas"]["PartOut"][];
             /** Modules */
@@ -955,7 +957,7 @@ export interface components {
             };
             /** Units */
             units: {
-                [key: string]: "V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°";
+                [key: string]: "V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°" | "lm" | "K/W";
             };
             /** Led Source */
             led_source: string;
@@ -972,7 +974,7 @@ export interface components {
             /** Label */
             label: string;
             /** Unit */
-            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°") | null;
+            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°" | "lm" | "K/W") | null;
             /** Hint */
             hint: string;
             /** Options */
@@ -993,6 +995,22 @@ export interface components {
             expect: string;
             /** Usual Drop */
             usual_drop: string;
+            /** Details */
+            details: components["schemas"]["DetailOut"][];
+        };
+        /**
+         * FittedKindOut
+         * @description A kind of circuit with LEDs that are there already: how it is known by looking, and what must not be done.
+         */
+        FittedKindOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Looks */
+            looks: string;
+            /** Never */
+            never: string;
             /** Details */
             details: components["schemas"]["DetailOut"][];
         };
@@ -1121,7 +1139,7 @@ export interface components {
             /** Text */
             text: string;
             /** Unit */
-            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°") | "mA";
+            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°" | "lm" | "K/W") | "mA";
         };
         /**
          * AtRails
@@ -3142,6 +3160,30 @@ export interface components {
             open: string[];
         };
         /**
+         * BranchStair
+         * @description One branch beside the others: what of its feed each part keeps, from the feed down.
+         */
+        BranchStair: {
+            /** Label */
+            label: string;
+            /** Steps */
+            steps: components["schemas"]["BranchStep"][];
+            amps: components["schemas"]["Shown"];
+            after: components["schemas"]["Shown"] | null;
+            /** Light */
+            light: string;
+        };
+        /**
+         * BranchStep
+         * @description What one part of a branch keeps, V.
+         */
+        BranchStep: {
+            /** Label */
+            label: string;
+            /** Volts */
+            volts: number;
+        };
+        /**
          * DimInput
          * @description A fitted LED that is too bright. Its resistor is enough; rail and LED give figures where they are known.
          */
@@ -3320,6 +3362,10 @@ export interface components {
             dims?: {
                 [key: string]: components["schemas"]["DimInput"];
             };
+            /** Fitted */
+            fitted?: {
+                [key: string]: components["schemas"]["FittedInput"];
+            };
             /**
              * Id
              * Format: uuid
@@ -3330,11 +3376,31 @@ export interface components {
             dimming: {
                 [key: string]: components["schemas"]["Dimming"];
             };
+            /** Worked */
+            worked: {
+                [key: string]: components["schemas"]["FittedAnswer"];
+            };
+            /** Took */
+            took: {
+                [key: string]: {
+                    [key: string]: string;
+                };
+            };
             /** Rails */
             rails: components["schemas"]["RailAnswer"][];
             /** Positions */
             positions: components["schemas"]["Summary"][];
             steps: components["schemas"]["Steps"];
+        };
+        /**
+         * Fault
+         * @description A fault, and what the others then carry.
+         */
+        Fault: {
+            /** Label */
+            label: string;
+            /** Others */
+            others: string;
         };
         /**
          * FeasibilityInput
@@ -3383,6 +3449,76 @@ export interface components {
              * @default
              */
             overruled: string;
+        };
+        /**
+         * Figure
+         * @description One figure, what it is, and what it was before where that differs.
+         */
+        Figure: {
+            /** Label */
+            label: string;
+            now: components["schemas"]["Shown"];
+            after?: components["schemas"]["Shown"] | null;
+        };
+        /**
+         * FittedAnswer
+         * @description What it comes to; ``problem`` says what is missing where there is nothing yet.
+         */
+        FittedAnswer: {
+            /** Problem */
+            problem: string;
+            worked: components["schemas"]["Worked"] | null;
+        };
+        /**
+         * FittedInput
+         * @description A circuit whose LEDs are there already, or a power LED; ``chosen`` is the way that somebody decided on.
+         */
+        FittedInput: {
+            /**
+             * Place
+             * @default 0
+             */
+            place: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Kind
+             * @default sense_board
+             * @enum {string}
+             */
+            kind: "sense_board" | "chip_bank" | "light_string" | "dropper" | "power_led";
+            /** Details */
+            details?: {
+                [key: string]: components["schemas"]["DriverDetail"];
+            };
+            /**
+             * Chosen
+             * @default
+             */
+            chosen: string;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+        };
+        /**
+         * Judged
+         * @description A judgement: stop, mind or note.
+         */
+        Judged: {
+            /**
+             * Grade
+             * @enum {string}
+             */
+            grade: "stop" | "mind" | "note";
+            /** Message */
+            message: string;
+            /** Why */
+            why: string;
         };
         /**
          * OpeningStep
@@ -3609,6 +3745,36 @@ export interface components {
             photos: components["schemas"]["PhotoOut"][];
         };
         /**
+         * Way
+         * @description One thing that may be done.
+         *
+         *     Attributes:
+         *         label: what it is.
+         *         what: how, in a line.
+         *         share: current it leaves beside what flows now; light and heat with it in words.
+         *         light: that as an eye takes it.
+         *         bars: why it should not be done; empty where it may.
+         *         advised: whether it is ours of all that reach what is wanted.
+         *         changes: details that it changes, by name, as typed texts.
+         */
+        Way: {
+            /** Label */
+            label: string;
+            /** What */
+            what: string;
+            share: components["schemas"]["Shown"];
+            /** Light */
+            light: string;
+            /** Bars */
+            bars: string;
+            /** Advised */
+            advised: boolean;
+            /** Changes */
+            changes: {
+                [key: string]: string;
+            };
+        };
+        /**
          * Wire
          * @description A wire as seen: its colour is noted, never taken for its meaning.
          */
@@ -3646,6 +3812,53 @@ export interface components {
             found_with: string;
         };
         /**
+         * Worked
+         * @description What it comes to.
+         *
+         *     Attributes:
+         *         line: the answer, in one line.
+         *         figures: what flows and warms, now and after what is meant.
+         *         stairs: branches side by side.
+         *         ways: what may be done, the advised first.
+         *         faults: what a fault does to the others.
+         *         judged: judgements, the gravest first.
+         *         spice: the circuit as text for a simulator; empty where there is none.
+         */
+        Worked: {
+            /** Line */
+            line: string;
+            /**
+             * Figures
+             * @default []
+             */
+            figures: components["schemas"]["Figure"][];
+            /**
+             * Stairs
+             * @default []
+             */
+            stairs: components["schemas"]["BranchStair"][];
+            /**
+             * Ways
+             * @default []
+             */
+            ways: components["schemas"]["Way"][];
+            /**
+             * Faults
+             * @default []
+             */
+            faults: components["schemas"]["Fault"][];
+            /**
+             * Judged
+             * @default []
+             */
+            judged: components["schemas"]["Judged"][];
+            /**
+             * Spice
+             * @default
+             */
+            spice: string;
+        };
+        /**
          * EquipmentInput
          * @description What can be written of an item.
          */
@@ -3678,6 +3891,10 @@ export interface components {
             /** Dims */
             dims?: {
                 [key: string]: components["schemas"]["DimInput"];
+            };
+            /** Fitted */
+            fitted?: {
+                [key: string]: components["schemas"]["FittedInput"];
             };
         };
         /**
@@ -3722,7 +3939,7 @@ export interface components {
         };
         /**
          * EquipmentPatch
-         * @description Fields to change; those not sent stay. A fitted LED under its key, or null to strike it.
+         * @description Fields to change; those not sent stay. A fitted LED or circuit under its key, or null to strike it.
          */
         EquipmentPatch: {
             /** Was */
@@ -3757,6 +3974,10 @@ export interface components {
             /** Dims */
             dims?: {
                 [key: string]: components["schemas"]["DimPatch"] | null;
+            };
+            /** Fitted */
+            fitted?: {
+                [key: string]: components["schemas"]["FittedInput"] | null;
             };
         };
         /**

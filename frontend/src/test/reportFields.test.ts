@@ -112,6 +112,17 @@ test("every field of the report is read by a view, a command or an export", () =
 });
 
 test("every field of a list is read, or asked for by its name", () => {
-  const roots = ["BenchOut", "DrawerOut", "EquipmentOut", "Swaps", "SweepReport", "Intent"];
+  const roots = [
+    "BenchOut",
+    "DrawerOut",
+    "EquipmentOut",
+    "Swaps",
+    "SweepReport",
+    "Intent",
+    "LedsOut",
+    "RowOfLamps",
+    "TwoSeen",
+    "StreakSeen",
+  ];
   expect(unread(roots, true).fields).toEqual([]);
 });

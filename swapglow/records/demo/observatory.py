@@ -96,6 +96,27 @@ EQUIPMENT: list[dict[str, Any]] = [
                 "a": {"resistor": "1k5", "verdict": "bright", "at": "2026-02-11", "place": 0},
                 "b": {"resistor": "5k6", "verdict": "dim", "at": "2026-02-11", "place": 1}}},
         },
+        "fitted": {
+            "backlight": {"name": "Chart backlight", "place": 0, "kind": "chip_bank", "details": {
+                "rail": quantity("5.1V", "measured"), "wanted": quantity("30 %", "marked"),
+                "banks": quantity("chart: 6 white × 120R\npens: 2 red × 270R\nclock: 3 green on 68R", "marked"),
+                "revision": quantity("A", "marked")}},
+            "ceiling": {"name": "Ceiling bulb over the drum", "place": 1, "kind": "sense_board", "details": {
+                "sense": quantity("5R6 ‖ 7R5", "marked"), "wanted": quantity("60 %", "marked"),
+                "count": quantity("16", "marked"), "each": quantity("9V", "marked"),
+                "board": quantity("103°C", "measured"), "room": quantity("30°C", "measured")}},
+            "stairs": {"name": "Stair lights", "place": 2, "kind": "light_string", "details": {
+                "feed": quantity("full", "marked"), "volts": quantity("31V", "marked"),
+                "count": quantity("10", "marked"),
+                "keep": quantity("7", "marked"), "amps": quantity("25mA", "marked"),
+                "led": quantity("warm-5-clear", "marked")}},
+            "plates": {"name": "Plate viewer", "place": 3, "kind": "power_led", "details": {
+                "led_v": quantity("33-37V", "marked"), "led_a": quantity("600mA", "marked"),
+                "driver_a": quantity("500mA", "marked"), "driver_v": quantity("25-40V", "marked"),
+                "sink": quantity("5.6K/W", "assumed"), "room": quantity("38°C", "measured"),
+                "lumens": quantity("2200lm", "marked"), "accept": quantity("25 %", "assumed"),
+                "old": quantity("1600lm", "marked"), "old_accept": quantity("30 %", "assumed")}},
+        },
         "rails": [{"name": "Pen supply", "usual": quantity("17-19.5V")}],
         "positions": [
             {"name": "Pen lamp", "stage": "sizing", "lamp_id": "slide-24", "led_id": "white-3-diffused",

@@ -15,6 +15,7 @@ import { useSaveFields } from "../../ui/record/useSaveFields";
 import { TakeOut } from "./Files";
 import { EquipmentFacts } from "./EquipmentFacts";
 import { DimList } from "./DimList";
+import { FittedList } from "./FittedList";
 import { LampList } from "./LampList";
 import { RailList } from "./RailList";
 
@@ -110,6 +111,7 @@ function Item({ item }: Props) {
             onMove={(from, by) => reorder("positions", from, by)}
           />
           <DimList item={item} />
+          <FittedList item={item} />
         </div>
       </Columns>
     </RecordContext>

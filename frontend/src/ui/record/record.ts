@@ -13,6 +13,7 @@ type Shapes = Schemas["PositionInput"] &
   Schemas["Beside"] &
   Schemas["LooksInput"] &
   Schemas["DimInput"] &
+  Schemas["FittedInput"] &
   Schemas["PhotoOut"];
 
 /** A field of any of the shapes of input. */

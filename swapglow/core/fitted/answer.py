@@ -1,0 +1,34 @@
+"""A fitted circuit worked out, or why it cannot be."""
+
+from dataclasses import dataclass
+
+from swapglow.core.engine.netlist import CircuitError
+from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.worked import Worked
+from swapglow.core.kinds.detail import Details
+from swapglow.core.quantities import InputError
+
+
+@dataclass(frozen=True)
+class FittedAnswer:
+    """What it comes to; ``problem`` says what is missing where there is nothing yet."""
+
+    problem: str
+    worked: Worked | None
+
+
+def answer(kind: FittedKind, typed: Details, chosen: str) -> FittedAnswer:
+    """Work a fitted circuit out.
+
+    Args:
+        kind: what it is.
+        typed: what was typed of it.
+        chosen: the label of the way that somebody decided on.
+
+    Returns:
+        The answer.
+    """
+    try:
+        return FittedAnswer("", kind.work(typed, chosen))
+    except (InputError, CircuitError) as problem:
+        return FittedAnswer(str(problem), None)

@@ -1,0 +1,49 @@
+"""Resistors as they are read off a board: values, chip marks, several side by side."""
+
+import re
+
+from swapglow.core.parts.resistor import check_resistor
+from swapglow.core.quantities import OHM, InputError, show
+from swapglow.core.quantities.inputs import read_single
+
+# Signs that people put between parts side by side.
+_BESIDE = re.compile(r"\s*(?:‖|∥|\|\|?|//|&)\s*")
+_MOST = 8
+
+
+def resistors(field: str, text: str) -> tuple[float, ...]:
+    """Resistors side by side, as typed: "68 ‖ 91", "6R8 // 9R1", "1R0".
+
+    A chip's mark of three digits with R in it is its value ("R47", "4R7": IEC 60062).
+
+    Args:
+        field: for a refusal.
+        text: as typed.
+
+    Returns:
+        Ω of each, in the order typed.
+
+    Raises:
+        InputError: one of them cannot be read, or there are too many.
+    """
+    parts = [p for p in _BESIDE.split(text.strip()) if p]
+    if not parts:
+        raise InputError(field, "Type what is on the board: 6R8, or 68 ‖ 91 for two side by side.")
+    if len(parts) > _MOST:
+        raise InputError(field, f"{len(parts)} side by side are more than the {_MOST} taken here.")
+    out = []
+    for part in parts:
+        ohm = read_single(field, part, OHM, above=0)
+        check_resistor(field, ohm)
+        out.append(ohm)
+    return tuple(out)
+
+
+def together(ohms: tuple[float, ...]) -> float:
+    """Side by side: 1/R = Σ 1/Rk (Kirchhoff)."""
+    return 1 / sum(1 / o for o in ohms)
+
+
+def side_by_side(ohms: tuple[float, ...]) -> str:
+    """As they are typed again."""
+    return " ‖ ".join(show(o, OHM, 4) for o in ohms)

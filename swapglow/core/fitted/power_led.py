@@ -1,0 +1,265 @@
+"""An LED that needs a heat sink: its driver, its junction, its light beside the old lamp's."""
+
+from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.life import LIGHT_SHARE, LONG_C, MOST_C, Chain
+from swapglow.core.fitted.worked import Figure, Judged, Way, Worked, picked
+from swapglow.core.kinds.detail import Detail, Details
+from swapglow.core.photometry.words import eye_text
+from swapglow.core.quantities import (
+    AMPERE,
+    CELSIUS,
+    KELVIN_PER_WATT,
+    LUMEN,
+    VOLT,
+    WATT,
+    InputError,
+    Shown,
+    Source,
+    show,
+    shown,
+)
+from swapglow.core.quantities.inputs import read_quantity, read_share, read_single
+from swapglow.core.quantities.parse import Parsed
+
+LED_V = Detail("led_v", "Volts of the LED at its current", VOLT, "30-36V, with its ends; a COB's window")
+LED_A = Detail("led_a", "Most it is rated for", AMPERE, "900mA")
+AMPS = Detail("amps", "Current it is driven at", AMPERE, "700mA; empty takes the driver's")
+DRIVER_A = Detail("driver_a", "Driver's current", AMPERE, "700mA, or 600-700mA where it is set")
+DRIVER_V = Detail("driver_v", "Driver's window", VOLT, "24-42V; volts it can hold its current at")
+CASE = Detail("case", "Junction to case", KELVIN_PER_WATT, "0.8K/W from its data sheet; empty takes 1")
+PASTE = Detail("paste", "Paste or pad", KELVIN_PER_WATT, "0.1 paste, 0.5 pad; empty takes 0.2")
+SINK = Detail("sink", "Heat sink to air", KELVIN_PER_WATT, "2.2K/W, as it is blown or not")
+ROOM = Detail("room", "Air in the case", CELSIUS, "45°C with the lid on; empty takes 40 °C")
+FAN = Detail(
+    "fan", "Air over the sink", None, "", (("still", "Still air"), ("fan", "The old fan, kept running"))
+)
+LUMENS = Detail("lumens", "Its light at the current it is rated with", LUMEN, "3000lm")
+ACCEPT = Detail("accept", "Share of it the optics take", None, "20 %; empty takes all")
+OLD = Detail("old", "The old lamp's light", LUMEN, "2400lm; 250 W halogen some 8000lm")
+OLD_ACCEPT = Detail(
+    "old_accept", "Share of that the optics took", None, "35 % with its reflector; empty takes all"
+)
+SWITCHED = Detail("switched", "What switches its supply", None, "The set's own switch; a plug of its own")
+OLD_FEED = Detail("old_feed", "What fed the old lamp", None, "", (
+    ("mains", "The mains, by a socket"), ("transformer", "A transformer, now without a load"), ("other", "Something "
+        "else"),
+))  # fmt: skip
+
+_USUAL = {"case": 1.0, "paste": 0.2}
+# How far such figures lie off, as a share: a data sheet's, a paste put on by hand, a sink's with its air (from memory).
+_DOUBT = {"case": 0.2, "paste": 0.5, "sink": 0.3}
+_ROOM_C = 40.0
+_LEAST_SHARE = 0.1
+
+
+class PowerLed(FittedKind):
+    """One large die, several on one board, or a COB."""
+
+    id = "power_led"
+    order = 4
+    label = "Power LED on a heat sink"
+    looks = (
+        "A yellow field or several dice on a metal or ceramic plate, two solder pads with + and −, screw holes: it "
+        "is run from a driver with constant current and must be screwed or glued to metal."
+    )
+    never = (
+        "Never lit without its heat sink, not for a second look. Its light hurts eyes at close range, its sink "
+        "burns skin. A "
+        "driver on the mains is for qualified people; local codes come first. Lid interlocks and the fan stay as "
+        "they were."
+    )
+    details = (
+        LED_V, LED_A, DRIVER_A, DRIVER_V, AMPS, CASE, PASTE, SINK, FAN, ROOM, LUMENS, ACCEPT, OLD, OLD_ACCEPT, SWITCHED,
+        OLD_FEED,
+    )  # fmt: skip
+
+    def work(self, typed: Details, chosen: str = "") -> Worked:
+        """Junction, driver, light, and what saves it where it would cook."""
+        window = _range(typed, LED_V)
+        if window is None:
+            raise InputError(LED_V.id, f"Type its volts: {LED_V.hint}.")
+        sink = typed.value(SINK.id)
+        if sink is None:
+            raise InputError(SINK.id, f"Type the sink's: {SINK.hint}. Without one it is never lit.")
+        driver = _range(typed, DRIVER_A)
+        amps = typed.value(AMPS.id) or (driver.high if driver is not None else typed.value(LED_A.id))
+        if amps is None:
+            raise InputError(AMPS.id, f"Type the current: {AMPS.hint}.")
+        chain, room = _chain(typed, sink), _room(typed)
+        heat = amps * window.usual * (1 - LIGHT_SHARE)
+        ends = (room + heat * chain.ends[0], room + heat * chain.ends[1])
+        junction = room + heat * chain.k_w
+        judged = [*_of_heat(junction, ends), *_of_driver(typed, window, amps), *_of_job(typed)]
+        order = {"stop": 0, "mind": 1, "note": 2}
+        judged.sort(key=lambda j: order[j.grade])
+        ways = _ways(typed, window, amps, chain, room, ends[1])
+        return Worked(
+            line=f"Junction {junction:.0f} °C, between {ends[0]:.0f} and {ends[1]:.0f} °C, at {show(amps, AMPERE)}.",
+            figures=_figures(typed, window, amps, heat, junction, chain, picked(ways, chosen)),
+            ways=ways,
+            judged=tuple(judged),
+        )
+
+
+KIND = PowerLed()
+
+
+def _range(typed: Details, detail: Detail) -> Parsed | None:
+    text = typed.text(detail.id)
+    assert detail.unit is not None
+    return read_quantity(detail.id, text, detail.unit, above=0) if text else None
+
+
+def _room(typed: Details) -> float:
+    room = typed.value(ROOM.id, above=None)
+    return _ROOM_C if room is None else room
+
+
+def _chain(typed: Details, sink: float) -> Chain:
+    parts = []
+    for name, label in (("case", "junction to case"), ("paste", "paste or pad")):
+        parts.append((label, typed.value(name) or _USUAL[name], _DOUBT[name]))
+    return Chain((*parts, ("sink to air", sink, _DOUBT["sink"])))
+
+
+def _junction_with(way: Way, window: Parsed, amps: float, chain: Chain, room: float) -> Shown:
+    """The junction after what is chosen."""
+    if AMPS.id in way.changes:
+        amps = read_single(AMPS.id, way.changes[AMPS.id], AMPERE)
+    if SINK.id in way.changes:
+        chain = Chain(
+            (
+                *chain.parts[:-1],
+                ("sink to air", read_single(SINK.id, way.changes[SINK.id], KELVIN_PER_WATT), _DOUBT["sink"]),
+            )
+        )
+    heat = amps * window.usual * (1 - LIGHT_SHARE)
+    return shown(room + heat * chain.k_w, CELSIUS, way.label.lower())
+
+
+def _figures(typed: Details, window: Parsed, amps: float, heat: float, junction: float, chain: Chain,
+             way: Way | None) -> tuple[Figure, ...]:  # fmt: skip
+    steps, at = [], _room(typed)
+    for label, k_w, _ in reversed(chain.parts):
+        at += heat * k_w
+        steps.append(f"{label} {heat * k_w:.0f} K")
+    out = [
+        Figure(
+            "Power", shown(amps * window.usual, WATT, f"{show(window.usual, VOLT)} × {show(amps, AMPERE)}")
+        ),
+        Figure(
+            "Heat in it",
+            shown(heat, WATT, f"all but the {LIGHT_SHARE * 100:.0f} % that leave as light (from memory)"),
+        ),
+        Figure(
+            "Junction",
+            shown(junction, CELSIUS, f"{_room(typed):g} °C of air; " + ", ".join(steps)),
+            None if way is None else _junction_with(way, window, amps, chain, _room(typed)),
+        ),
+    ]
+    lumens, rated = typed.value(LUMENS.id), typed.value(LED_A.id)
+    if lumens is not None:
+        # Light goes a little less than with the current; by a fifth at full drive (data sheets, from memory).
+        share = amps / rated if rated else 1.0
+        beam = lumens * share * (1.1 - 0.1 * share) * read_share(ACCEPT.id, typed.text(ACCEPT.id), 1.0)
+        now = shown(beam, LUMEN, "its light at this current, and what the optics take of it", Source.ASSUMED)
+        old = typed.value(OLD.id)
+        if old is None:
+            out.append(Figure("Light in the beam", now))
+        else:
+            was = old * read_share(OLD_ACCEPT.id, typed.text(OLD_ACCEPT.id), 1.0)
+            before = shown(
+                was,
+                LUMEN,
+                f"the old lamp's, as the optics took it: {eye_text(beam / was)} × now",
+                Source.ASSUMED,
+            )
+            out.append(Figure("Light in the beam", before, now))
+    return tuple(out)
+
+
+def _of_heat(junction: float, ends: tuple[float, float]) -> list[Judged]:
+    doubt = f"{ends[0]:.0f} to {ends[1]:.0f} °C as far as paste, sink and air are known"
+    if ends[1] > MOST_C:
+        grade = "stop" if junction > MOST_C else "mind"
+        return [Judged(grade, f"It cooks: its junction comes to {junction:.0f} °C.",  # type: ignore[arg-type]  # one of its grades
+                       f"{doubt}; {MOST_C:g} °C is the most, {LONG_C:g} °C for a long life (data sheets, from "
+                       f"memory).")]  # fmt: skip
+    if junction > LONG_C:
+        return [Judged("mind", f"Its junction comes to {junction:.0f} °C: it holds, for a shorter life.",
+                       f"{doubt}; {LONG_C:g} °C and less make it last.")]  # fmt: skip
+    return []
+
+
+def _of_driver(typed: Details, window: Parsed, amps: float) -> list[Judged]:
+    out = []
+    rated, volts, current = typed.value(LED_A.id), _range(typed, DRIVER_V), _range(typed, DRIVER_A)
+    if rated is not None and amps > rated * (1 + 1e-9):
+        out.append(Judged("stop", f"{show(amps, AMPERE)} is over the {show(rated, AMPERE)} it is rated for.",
+                          "A driver of less current, or one that can be set."))  # fmt: skip
+    if volts is not None and window.high > volts.high:
+        out.append(Judged("stop", f"The driver ends at {show(volts.high, VOLT)}; the LED may want "
+                                  f"{show(window.high, VOLT)}.",
+                          "It would flicker or stay dark when cold: match current and volts (common "
+                          "practice)."))  # fmt: skip
+    if volts is not None and window.low < volts.low:
+        out.append(Judged("mind", f"The driver begins at {show(volts.low, VOLT)}; the LED may want but "
+                                  f"{show(window.low, VOLT)}.",
+                          "Under its window it hiccups or lets more through."))  # fmt: skip
+    if volts is None or current is None:
+        out.append(Judged("note", "The driver's current and window are not both typed.",
+                          "Both must match: a right current at too few volts is no match."))  # fmt: skip
+    return out
+
+
+def _of_job(typed: Details) -> list[Judged]:
+    out = []
+    if typed.choice(FAN.id) == "fan":
+        out.append(Judged("mind", "It lives by the fan: let the fan run whenever the light does.",
+                          "Wire both to one switch; a thermal switch on the sink guards it when the fan "
+                          "stops."))  # fmt: skip
+    if typed.choice(OLD_FEED.id) == "transformer":
+        out.append(Judged("mind", "The old transformer has no load left: its volts rise.",
+                          "What else hangs on it sees up to a fifth more (common practice): read it, or take it "
+                          "off."))  # fmt: skip
+    if not typed.text(SWITCHED.id):
+        out.append(Judged("note", "What switches its supply is not written down.",
+                          "A light with a supply of its own is left on, or worked on live."))  # fmt: skip
+    out.append(Judged("note", "Reflector and heat glass come out where the LED lights the condenser itself.",
+                      "They were for a filament; the die sits on the optical axis, where the filament "
+                      "was."))  # fmt: skip
+    return out
+
+
+def _ways(
+    typed: Details, window: Parsed, amps: float, chain: Chain, room: float, worst: float
+) -> tuple[Way, ...]:
+    """A better sink, or less current, each until even its worst end stands."""
+    if worst <= MOST_C:
+        return ()
+    heat = amps * window.usual * (1 - LIGHT_SHARE)
+    others = Chain(chain.parts[:-1])
+    # Doubt of all parts together as the sink shrinks: solved by halving.
+    low, high = 0.0, chain.parts[-1][1]
+    for _ in range(60):
+        middle = (low + high) / 2
+        found = Chain((*others.parts, ("sink to air", middle, _DOUBT["sink"])))
+        low, high = (middle, high) if room + heat * found.ends[1] <= LONG_C else (low, middle)
+    out = []
+    if low > 0.02:
+        out.append(Way(
+            f"A sink of {low:.2g} K/W or better", "larger, finned upright, or blown by the fan",
+            Shown(1.0, "100", "%", Source.COMPUTED, "of the current"), f"Its worst end then stays under {LONG_C:g} °C.",
+                "",
+            True, {SINK.id: f"{low:.2g} K/W"},
+        ))  # fmt: skip
+    share = (MOST_C - room) / (heat * chain.ends[1])
+    barred = "" if share >= _LEAST_SHARE else "Next to nothing would be left."
+    less = amps * share
+    out.append(Way(
+        f"Drive it at {show(less, AMPERE, 2)}", "the sink as it is", Shown(share, f"{share * 100:.0f}",
+            "%", Source.COMPUTED,
+        "of the current"), f"Its worst end then reaches {MOST_C:g} °C.", barred, not out and not barred,
+        {AMPS.id: show(less, AMPERE, 2)},
+    ))  # fmt: skip
+    return tuple(out)

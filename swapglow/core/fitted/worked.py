@@ -1,0 +1,112 @@
+"""What working out LEDs that are there already comes to: the same shape for boards, strings, banks and power LEDs."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from swapglow.core.findings.finding import Grade
+from swapglow.core.quantities import Shown
+
+
+@dataclass(frozen=True)
+class Figure:
+    """One figure, what it is, and what it was before where that differs."""
+
+    label: str
+    now: Shown
+    after: Shown | None = None
+
+
+@dataclass(frozen=True)
+class BranchStep:
+    """What one part of a branch keeps, V."""
+
+    label: str
+    volts: float
+
+
+@dataclass(frozen=True)
+class BranchStair:
+    """One branch beside the others: what of its feed each part keeps, from the feed down."""
+
+    label: str
+    steps: tuple[BranchStep, ...]
+    amps: Shown
+    after: Shown | None
+    light: str
+
+
+@dataclass(frozen=True)
+class Way:
+    """One thing that may be done.
+
+    Attributes:
+        label: what it is.
+        what: how, in a line.
+        share: current it leaves beside what flows now; light and heat with it in words.
+        light: that as an eye takes it.
+        bars: why it should not be done; empty where it may.
+        advised: whether it is ours of all that reach what is wanted.
+        changes: details that it changes, by name, as typed texts.
+    """
+
+    label: str
+    what: str
+    share: Shown
+    light: str
+    bars: str
+    advised: bool
+    changes: Mapping[str, str]
+
+
+@dataclass(frozen=True)
+class Fault:
+    """A fault, and what the others then carry."""
+
+    label: str
+    others: str
+
+
+@dataclass(frozen=True)
+class Judged:
+    """A judgement: stop, mind or note."""
+
+    grade: Grade
+    message: str
+    why: str
+
+
+@dataclass(frozen=True)
+class Worked:
+    """What it comes to.
+
+    Attributes:
+        line: the answer, in one line.
+        figures: what flows and warms, now and after what is meant.
+        stairs: branches side by side.
+        ways: what may be done, the advised first.
+        faults: what a fault does to the others.
+        judged: judgements, the gravest first.
+        spice: the circuit as text for a simulator; empty where there is none.
+    """
+
+    line: str
+    figures: tuple[Figure, ...] = ()
+    stairs: tuple[BranchStair, ...] = ()
+    ways: tuple[Way, ...] = ()
+    faults: tuple[Fault, ...] = ()
+    judged: tuple[Judged, ...] = ()
+    spice: str = ""
+
+
+def picked(ways: tuple[Way, ...], chosen: str) -> Way | None:
+    """The way somebody chose, by its label; else ours.
+
+    Args:
+        ways: what may be done.
+        chosen: a label; empty where nobody chose.
+
+    Returns:
+        None where none is chosen or advised.
+    """
+    by_label = next((w for w in ways if w.label == chosen), None)
+    return by_label or next((w for w in ways if w.advised), None)

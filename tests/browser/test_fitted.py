@@ -1,0 +1,131 @@
+"""Boards, strings, banks and power LEDs at work: from nothing to a way that was chosen."""
+
+import re
+import uuid
+
+import pytest
+from playwright.sync_api import expect
+
+from swapglow.records.models import Equipment
+from tests.api.page import Bench
+from tests.browser.conftest import axe
+
+
+@pytest.fixture
+def item(transactional_db):
+    key = str(uuid.uuid4())
+    assert Bench()("PUT", f"equipment/{key}", {"name": "Lock keeper's hut"})[0] == 200
+    return key
+
+
+def fill(app, label, text):
+    field = app.get_by_role("textbox", name=label, exact=True)
+    field.fill(text)
+    app.keyboard.press("Control+Enter" if "\n" in text else "Enter")
+
+
+def add(app, served, item, kind):
+    app.goto(f"{served}/equipment/{item}")
+    app.get_by_role("button", name="Add a board, string or power LED").click()
+    picker = app.get_by_role("combobox", name="What it is")
+    picker.fill(kind)
+    app.keyboard.press("Enter")
+    expect(picker).to_have_value(re.compile(kind))
+
+
+def kept(item):
+    (one,) = Equipment.objects.get(pk=item).input.fitted.values()
+    return one
+
+
+def test_a_driver_board_with_two_sense_resistors_is_brought_to_half(item, app, served):
+    """75 ‖ 82 Ω: the lower one clipped leaves 39.2/82 of the current (trade)."""
+    add(app, served, item, "Driver board")
+    # What must not be done stands before anything is typed.
+    expect(
+        app.get_by_text(re.compile("^All of it is connected with the mains. Qualified people only"))
+    ).to_be_visible()
+    expect(app.get_by_text(re.compile("^Type what is on the board"))).to_be_visible()
+    fill(app, "Sense resistors", "75 ‖ 82")
+    ways = app.get_by_role("list", name="What may be done").get_by_role("listitem")
+    clip = ways.filter(has_text="Clip the 75")
+    expect(clip).to_contain_text("48%")
+    expect(clip).to_contain_text("hardly seen from memory")
+    fill(app, "Current read through the LEDs", "60mA")
+    row = app.get_by_role("row", name=re.compile("^Through the LEDs"))
+    expect(row).to_contain_text("60mA")
+    clip.get_by_role("button", name="Choose: Clip the 75").click()
+    expect(row).to_contain_text("28.7mA")
+    fill(app, "Current read afterwards", "29mA")
+    expect(app.get_by_text(re.compile("^It agrees: 29.mA read, 28.7.mA expected"))).to_be_visible()
+    app.reload()
+    expect(app.get_by_role("button", name="Chosen: put back")).to_be_visible()
+    assert kept(item).chosen.startswith("Clip the 75")
+    assert axe(app) == []
+
+
+def test_a_string_is_cut_by_a_third(item, app, served):
+    add(app, served, item, "String of LEDs")
+    expect(app.get_by_text(re.compile("^Cut, it is no longer an approved product"))).to_be_visible()
+    fill(app, "Volts of the feed", "31V")
+    fill(app, "LEDs in series as it was made", "12")
+    fill(app, "LEDs left of them", "8")
+    expect(app.get_by_text(re.compile("^4 fewer: .* in series keeps the current as it was"))).to_be_visible()
+    ways = app.get_by_role("list", name="What may be done").get_by_role("listitem")
+    expect(ways.first).to_contain_text("(ours)")
+    practice = ways.filter(has_text="by practice's sum")
+    share = float(practice.get_by_role("button").first.inner_text().split()[0])
+    assert share < 80
+    expect(app.get_by_role("row", name=re.compile("^Without a resistor"))).to_be_visible()
+    expect(app.get_by_text("An LED loose in its socket", exact=False)).to_be_visible()
+    app.get_by_role("button", name="Show SPICE text").click()
+    expect(app.get_by_role("region", name="SPICE text")).to_contain_text("Vfeed feed 0 SIN")
+
+
+def test_a_bank_is_balanced(item, app, served):
+    add(app, served, item, "Banks of LED chips")
+    fill(app, "Rail of the banks", "5V")
+    banks = app.get_by_role("textbox", name="Banks", exact=True)
+    banks.fill("keys: 8 white × 150R\nbar: 5 red × 330R")
+    banks.press("Tab")
+    stairs = app.get_by_role("list", name="Branches").get_by_role("listitem")
+    expect(stairs).to_have_count(2)
+    expect(stairs.first).to_contain_text("the brightest")
+    app.get_by_role("button", name="Choose: Make the banks look equal").click()
+    expect(
+        app.get_by_text(re.compile(r"^Make the banks look equal: All within 1(\.\d+)? × of each other"))
+    ).to_be_visible()
+    expect(stairs.first).to_contain_text("then")
+    app.set_viewport_size({"width": 390, "height": 844})
+    assert app.evaluate("document.documentElement.scrollWidth") <= 390
+    assert axe(app) == []
+
+
+def test_a_power_led_that_would_cook_is_saved_by_its_sink(item, app, served):
+    add(app, served, item, "Power LED")
+    fill(app, "Volts of the LED at its current", "30-36V")
+    fill(app, "Most it is rated for", "900mA")
+    fill(app, "Driver's current", "700mA")
+    fill(app, "Driver's window", "24-42V")
+    fill(app, "Heat sink to air", "4.7K/W")
+    expect(app.get_by_text(re.compile("^It cooks: its junction comes to"))).to_be_visible()
+    sink = app.get_by_role("list", name="What may be done").get_by_role("listitem").first
+    value = re.search(r"A sink of ([\d.]+) K/W", sink.inner_text())[1]
+    fill(app, "Heat sink to air", f"{value}K/W")
+    expect(app.get_by_text(re.compile("^It cooks"))).to_have_count(0)
+    app.get_by_role("button", name="Undo", exact=False).first.click()
+    # Both values of the sink were typed in one go: without any it is never lit.
+    expect(app.get_by_text(re.compile("Without one it is never lit"))).to_be_visible()
+
+
+def test_what_cannot_be_read_stands_at_its_field(item, app, served):
+    add(app, served, item, "Dropper")
+    expect(app.get_by_text(re.compile("^Shown for understanding only"))).to_be_visible()
+    fill(app, "Capacitor in the feed", "four")
+    expect(app.get_by_text(re.compile('^"four" is not a capacitance'))).to_be_visible()
+    fill(app, "Capacitor in the feed", "470nF")
+    fill(app, "Volts of the feed", "230V")
+    fill(app, "Volts of the LED string", "72V")
+    expect(app.get_by_text(re.compile(r"^About 2[45] mA flow; the rule of 2πfCV says 34 mA"))).to_be_visible()
+    expect(app.get_by_text("Nothing is to be done to it here.")).to_be_visible()
+    expect(app.get_by_role("list", name="What may be done")).to_have_count(0)

@@ -1,0 +1,423 @@
+"""LEDs that are there already: against ngspice on a netlist of our own text, Ohm, the trade's sums, thermal chains."""
+
+import math
+import re
+
+import numpy as np
+import pytest
+
+from scripts import reference
+from swapglow.core.fitted import FITTED
+from swapglow.core.fitted.answer import answer
+from swapglow.core.fitted.life import Chain, times_the_life
+from swapglow.core.fitted.marks import resistors, together
+from swapglow.core.quantities import Input, InputError
+
+
+def worked(kind, chosen="", **typed):
+    k = FITTED[kind]
+    return k.work(k.read({name: Input(str(text)) for name, text in typed.items()}), chosen)
+
+
+def figure(w, label):
+    return next(f for f in w.figures if f.label == label)
+
+
+def way(w, begins):
+    return next(x for x in w.ways if x.label.startswith(begins))
+
+
+def judged(w, begins):
+    return next((j for j in w.judged if j.message.startswith(begins)), None)
+
+
+@pytest.mark.parametrize(
+    ("text", "ohms"),
+    [
+        ("68 ‖ 91", (68, 91)), ("6R8 // 9R1", (6.8, 9.1)), ("1R0", (1,)), ("R47||R51", (0.47, 0.51)),
+        ("10 & 12 & 15", (10, 12, 15)),
+    ],
+)  # fmt: skip
+def test_resistors_are_read_as_they_stand_on_the_board(text, ohms):
+    assert resistors("sense", text) == pytest.approx(ohms)
+
+
+@pytest.mark.parametrize("text", ["", "‖", "68 ‖ brown", "0", "1‖1‖1‖1‖1‖1‖1‖1‖1"])
+def test_what_is_no_resistor_is_refused_at_its_field(text):
+    with pytest.raises(InputError) as refused:
+        resistors("sense", text)
+    assert refused.value.field == "sense"
+
+
+# --- driver board ---------------------------------------------------------------------------------
+
+
+def test_clipping_one_of_two_leaves_the_ratio_of_resistances():
+    """75 ‖ 82 Ω is 39 Ω; the lower clipped, 39.2/82 is left (trade; Ohm), and the eye hardly sees it."""
+    w = worked("sense_board", sense="75 ‖ 82", wanted="50 %")
+    assert together((75, 82)) == pytest.approx(39.17, abs=0.01)
+    clipped = way(w, "Clip the 75")
+    assert clipped.share.value == pytest.approx(39.17 / 82, abs=1e-3)
+    assert clipped.bars == ""
+    assert "hardly seen from memory" in clipped.light
+    assert way(w, "Clip the 82").share.value == pytest.approx(39.17 / 75, abs=1e-3)
+
+
+def test_the_advised_way_is_the_nearest_to_what_is_wanted_by_ratio():
+    w = worked("sense_board", sense="68 ‖ 91", wanted="50 %")
+    (best,) = [x for x in w.ways if x.advised]
+    assert w.ways[0] is best
+    # 38.9 Ω and 39 Ω more: 0.4994 of it.
+    assert best.label == "Add 39\u00a0Ω in series"
+    assert best.share.value == pytest.approx(38.92 / 77.92, abs=1e-3)
+    assert worked("sense_board", sense="6R8", wanted="75 %").ways[0].share.value == pytest.approx(
+        0.75, abs=0.03
+    )
+
+
+@pytest.mark.parametrize(
+    ("wanted", "barred"), [("60 %", False), ("46 %", False), ("40 %", True), ("20 %", True)]
+)
+def test_more_than_double_is_barred(wanted, barred):
+    """Never more than double, a pair's lower one a little over it (common practice): 2.2."""
+    w = worked("sense_board", sense="10", wanted=wanted)
+    assert (way(w, "Add").bars != "") is barred
+    assert (judged(w, "What is wanted lies beyond") is not None) is barred
+    assert all(x.bars == "" for x in w.ways if x.advised)
+
+
+def test_the_current_is_pencil_until_chip_or_reading_says_it():
+    """I = Vref/R: 0.4 V over 38.92 Ω."""
+    pencil = figure(worked("sense_board", sense="68 ‖ 91"), "Through the LEDs")
+    assert pencil.now.source == "assumed"
+    assert pencil.now.value == pytest.approx(0.4 / 38.92, rel=1e-3)
+    assert "5.14\u00a0mA to 15.4\u00a0mA" in pencil.now.origin
+    marked = figure(worked("sense_board", sense="68 ‖ 91", vref="0.6V"), "Through the LEDs")
+    assert (marked.now.value, marked.now.source) == (pytest.approx(0.6 / 38.92, rel=1e-3), "computed")
+    read = worked("sense_board", sense="68 ‖ 91", vref="0.6V", read="18mA")
+    assert figure(read, "Through the LEDs").now.value == pytest.approx(0.018)
+    assert judged(read, "The current itself is in pencil") is None
+
+
+def test_the_chosen_way_decides_what_comes_after():
+    w = worked("sense_board", "Clip the 91\u00a0Ω", sense="68 ‖ 91", read="20mA", count="10", each="3V")
+    after = figure(w, "Through the LEDs").after
+    assert after.value == pytest.approx(0.020 * 38.92 / 68, rel=1e-3)
+    assert figure(w, "Power in the LEDs").now.value == pytest.approx(0.6)
+    assert figure(w, "Power in the LEDs").after.value == pytest.approx(0.6 * 38.92 / 68, rel=1e-3)
+
+
+def test_heat_falls_with_power_and_life_doubles_by_ten_kelvin():
+    """Board 95 °C in 25 °C: all rises over the air go with the power; 2^(ΔT/10), 8 to 15 K by material."""
+    w = worked("sense_board", sense="10", wanted="50 %", read="40mA", count="10", each="3V", board="95°C")
+    own = 0.040 * 3 * 0.7 * 15
+    hot = 95 + own
+    assert figure(w, "Junction").now.value == pytest.approx(hot, abs=0.1)
+    share = w.ways[0].share.value
+    cool = 25 + (hot - 25) * share
+    assert figure(w, "Junction").after.value == pytest.approx(cool, abs=0.1)
+    usual = 2 ** ((hot - cool) / 10)
+    assert f"{usual:.1f} by the rule" in judged(w, "The junction is near").message
+    assert times_the_life(10) == pytest.approx((2 ** (10 / 15), 2.0, 2 ** (10 / 8)))
+    assert times_the_life(-10)[1] == pytest.approx(0.5)
+
+
+@pytest.mark.parametrize(
+    ("after", "says"),
+    [
+        ("10mA", "It agrees"),
+        ("20mA", "Nothing has changed"),
+        ("12mA", "12\u00a0mA read"),
+        ("2mA", "2\u00a0mA read"),
+    ],
+)
+def test_a_reading_afterwards_reconciles_the_model(after, says):
+    w = worked("sense_board", sense="10", wanted="50 %", read="20mA", after=after)
+    assert judged(w, says) is not None
+
+
+def test_the_board_as_text_has_its_current_in_the_reference():
+    text = worked("sense_board", sense="68 ‖ 91", read="18mA", count="8", each="3.1V").spice
+    (found,) = reference.operating_points([text.lower()])
+    assert -found["i(vref)"] == pytest.approx(0.018, rel=1e-4)
+
+
+# --- string ---------------------------------------------------------------------------------------
+
+
+def test_practices_sum_is_the_trades_and_its_error_is_said():
+    """50 on 120 V at 20 mA, 8 removed: 2.4 V each, 960 Ω, so 1 kΩ (check values)."""
+    w = worked("light_string", volts="120V", count=50, keep=42, amps="20mA", led="warm-5-clear")
+    practice = way(w, "1\u00a0kΩ by practice's sum")
+    assert practice.share.value < 0.75
+    ours = w.ways[0]
+    assert 0.9 < ours.share.value <= 1.0
+    assert w.line.startswith("8 fewer: 3")
+
+
+@pytest.mark.parametrize("feed", ["half", "full", "dc"])
+def test_the_same_current_flows_as_before_by_the_reference_simulator(feed):
+    """The netlist's own average over a settled cycle in ngspice: what is said to flow, within one per cent."""
+    w = worked(
+        "light_string",
+        feed=feed,
+        volts="31V",
+        hertz="50Hz",
+        count=10,
+        keep=7,
+        amps="18mA",
+        led="red-5-diffused",
+    )
+    said = figure(w, "Through the LEDs").after.value
+    text = w.spice.lower()
+    if feed == "dc":
+        (found,) = reference.operating_points([text])
+        assert -found["i(vfeed)"] == pytest.approx(said, rel=1e-3)
+        return
+    # A bridge hands on every half-wave, the source here only one of them.
+    found = reference.averages(text, ["vfeed#branch"], 0.02, 0.06)["vfeed#branch"]
+    assert -found * (2 if feed == "full" else 1) == pytest.approx(said, rel=0.01)
+
+
+def test_without_a_resistor_those_left_are_driven_hard():
+    w = worked("light_string", feed="dc", volts="30V", count=10, keep=8, amps="20mA", led="red-5-diffused")
+    bare = figure(w, "Without a resistor").now.value
+    assert bare > 0.05
+    assert figure(w, "Through the LEDs").now.value == 0.020
+    # By Ohm: what two LEDs kept, 6 V, over 20 mA is 300 Ω and their diode a little more; the next of E24.
+    assert w.line == "2 fewer: 330\u00a0Ω in series keeps the current as it was."
+    assert figure(w, "Heat in it").now.value == pytest.approx(
+        figure(w, "Through the LEDs").after.value ** 2 * 330, rel=1e-3
+    )
+
+
+def test_parts_that_share_the_heat_stay_at_half_their_rating():
+    w = worked("light_string", volts="230V", feed="full", count=70, keep=40, amps="20mA", led="white-5-clear")
+    for x in w.ways[:-1]:
+        found = re.match(r"(?:(\d+) × )?[\d.]+\u00a0k?Ω, ([\d.]+) W", x.label)
+        parts, rating = int(found[1] or 1), float(found[2])
+        each = float(re.match(r"([\d.]+)\u00a0(m?)W", x.what)[1]) * (1e-3 if "mW" in x.what else 1)
+        assert each <= rating / 2 * 1.03
+        assert each * parts == pytest.approx(figure(w, "Heat in it").now.value, rel=0.06)
+    assert [x.advised for x in w.ways].count(True) == 1
+
+
+def test_faults_and_circuits_are_told():
+    w = worked(
+        "light_string", volts="120V", count=50, keep=40, circuits=3, bypass="bridged", led="warm-5-clear"
+    )
+    told = {f.label: f.others for f in w.faults}
+    assert told["An LED loose in its socket"].endswith("The other 2 circuits stay lit.")
+    more = float(re.search(r"(\d+) % more", told["One LED shorted"])[1])
+    assert 1 < more < 20
+    assert told["One LED dead and bridged"].startswith(told["One LED shorted"][:30])
+    assert worked("light_string", volts="120V", count=50, keep=50, led="warm-5-clear").ways == ()
+
+
+def test_what_a_string_cannot_be_is_refused():
+    for typed, field in (({}, "volts"), ({"volts": "120V"}, "volts"), ({"volts": "120V", "count": 50, "keep": 60},
+        "keep"),
+                         ({"volts": "3V", "count": 1, "amps": "5A", "ohm": "1k"}, "amps")):  # fmt: skip
+        with pytest.raises(InputError) as refused:
+            worked("light_string", **typed)
+        assert refused.value.field == field
+
+
+# --- banks ----------------------------------------------------------------------------------------
+
+KEYS = "keys: 8 white × 150R\nlogo: 3 blue on 47R\nbar: 5 red x 330R"
+
+
+def test_banks_carry_what_the_reference_says():
+    w = worked("chip_bank", rail="5V", banks=KEYS, common="4R7")
+    (found,) = reference.operating_points([w.spice.lower()])
+    shared = found["shared"]
+    for stair, (node, ohm, count) in zip(w.stairs, (("bank1", 150 / 8, 8), ("bank2", 47, 3), ("bank3", 330 / 5, 5)),
+                                         strict=True):  # fmt: skip
+        assert stair.amps.value == pytest.approx((shared - found[node]) / ohm / count, rel=1e-3)
+        assert sum(s.volts for s in stair.steps) == pytest.approx(5.0, abs=1e-6)
+    assert [s.label for s in w.stairs[0].steps] == ["shared", "resistor", "LED"]
+
+
+def test_a_bank_of_one_resistor_each_is_ohms_law():
+    w = worked("chip_bank", rail="12V", banks="panel: 4 red × 680R", revision="B2")
+    amps = w.stairs[0].amps.value
+    assert amps == pytest.approx((12 - w.stairs[0].steps[1].volts) / 680, rel=1e-6)
+    assert 1.85 < w.stairs[0].steps[1].volts < 2.0
+    assert w.faults[0].label == "One LED open"
+    assert judged(w, "The board's revision") is None
+
+
+def test_the_wanted_light_is_reached_by_each_way():
+    w = worked("chip_bank", rail="5V", banks=KEYS, wanted="25 %")
+    assert {x.label.split(" ")[0] for x in w.ways} == {"Add", "Raise", "Make"}
+    for x in w.ways[:2]:
+        assert x.share.value == pytest.approx(0.25, rel=0.06)
+    assert w.ways[0].label == "Add one resistor in the shared wire"
+    assert w.ways[0].advised
+
+
+def test_parts_too_small_to_change_leave_the_shared_wire():
+    w = worked("chip_bank", rail="5V", banks=KEYS, wanted="25 %", size="small")
+    assert [x.label for x in w.ways if not x.bars] == ["Add one resistor in the shared wire"]
+
+
+def test_banks_are_made_equal_and_prove_it():
+    """Typed again as it is advised, an LED of each bank shines within a tenth of the others'."""
+    w = worked("chip_bank", rail="5V", banks=KEYS)
+    equal = way(w, "Make the banks look equal").changes["banks"]
+    again = worked("chip_bank", rail="5V", banks=equal)
+    for stair in again.stairs:
+        if stair.light != "the brightest":
+            assert float(stair.light.split(" ")[0]) > 0.88
+    assert min(float(s.light.split(" ")[0]) for s in w.stairs if s.light != "the brightest") < 0.2
+
+
+def test_one_bank_alone_is_raised_and_the_others_stay():
+    w = worked("chip_bank", "Raise the resistors of logo", rail="5V", banks=KEYS, bank="Logo", wanted="20 %")
+    raised = way(w, "Raise the resistors of logo")
+    assert "keys: 8 white × 150\u00a0Ω" in raised.changes["banks"]
+    assert raised.share.value == pytest.approx(0.2, rel=0.08)
+    assert w.stairs[0].after is None
+    assert w.stairs[1].after.value < 0.4 * w.stairs[1].amps.value
+
+
+def test_an_open_led_loads_those_that_share_its_resistor():
+    w = worked("chip_bank", rail="5V", banks="logo: 3 blue on 47R")
+    others = float(re.search(r"(\d+) % more", w.faults[0].others)[1])
+    # Two share what three did, less a little for the LED's rise: under half as much again.
+    assert 38 <= others < 50
+    assert judged(w, "logo: 3 LEDs share one resistor").grade == "mind"
+
+
+@pytest.mark.parametrize(
+    "banks",
+    ["", "keys", "keys: 8 mauve × 330R", "keys: 0 white × 330R", "keys: 8 white × many", "8 white 330R"],
+)
+def test_a_bank_that_says_nothing_is_refused(banks):
+    with pytest.raises(InputError) as refused:
+        worked("chip_bank", rail="5V", banks=banks)
+    assert refused.value.field == "banks"
+
+
+# --- dropper --------------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("volts", "hertz", "uf", "string"), [(230, 50, 0.47, 72), (120, 60, 1.0, 60), (230, 50, 0.33, 180)]
+)
+def test_a_droppers_current_is_the_charge_it_moves(volts, hertz, uf, string):
+    """Each half-wave moves C·(2·crest − 2·V) through a string of steady volts: I = 4·f·C·(√2·V − Vstring) (charge)."""
+    w = worked(
+        "dropper", volts=f"{volts}V", hertz=f"{hertz}Hz", drop=f"{uf}uF", string=f"{string}V", smooth="220uF"
+    )
+    mean = figure(w, "Through the LEDs").now.value
+    assert mean == pytest.approx(4 * hertz * uf * 1e-6 * (math.sqrt(2) * volts - string), rel=0.05)
+    rule = figure(w, "By the rule").now.value
+    assert rule == pytest.approx(2 * math.pi * hertz * uf * 1e-6 * volts, rel=1e-3)
+    assert f"{(rule / mean - 1) * 100:+.0f} %" in w.line
+
+
+def test_a_dropper_is_the_reference_simulators():
+    w = worked("dropper", volts="230V", drop="470nF", string="72V", bleed="470k", fuse="100R", smooth="4.7uF")
+    text = w.spice.lower().replace("dleds dc 0", "dleds dc meter").replace(".temp", "vmeter meter 0 0\n.temp")
+    found = reference.averages(text, ["vmeter#branch"], 0.7, 0.8)["vmeter#branch"]
+    assert figure(w, "Through the LEDs").now.value == pytest.approx(found, rel=0.01)
+
+
+def test_a_dropper_says_what_stays_charged_and_nothing_to_do():
+    w = worked("dropper", volts="230V", drop="470nF", string="72V", bleed="470k")
+    assert w.ways == ()
+    # R·C·ln(325/60).
+    seconds = 470e3 * 470e-9 * math.log(230 * math.sqrt(2) / 60)
+    assert judged(w, "After unplugging").message == f"After unplugging its capacitor takes {seconds * 1e3:.0f}0\u00a0ms to fall under 60 V.".replace(f"{seconds * 1e3:.0f}0", f"{round(seconds * 1e3, -1):.0f}")  # fmt: skip  # noqa: E501
+    bare = worked("dropper", volts="230V", drop="470nF", string="72V")
+    assert judged(bare, "No resistor empties its capacitor").grade == "stop"
+    for kind in FITTED.values():
+        assert kind.never
+
+
+# --- power LED ------------------------------------------------------------------------------------
+
+COB = {"led_v": "30-36V", "led_a": "900mA", "driver_a": "700mA", "driver_v": "24-42V", "case": "0.8K/W",
+       "paste": "0.2K/W", "room": "40°C", "switched": "the set's own switch"}  # fmt: skip
+
+
+def test_a_junction_is_air_and_every_step_of_the_chain():
+    """Tj = Ta + P·(Rjc + Rpaste + Rsink) (textbook); 30 % leave as light (from memory)."""
+    w = worked("power_led", sink="1.5K/W", **COB)
+    heat = 0.7 * 33 * 0.7
+    assert figure(w, "Heat in it").now.value == pytest.approx(heat)
+    assert figure(w, "Junction").now.value == pytest.approx(40 + heat * 2.5, abs=0.01)
+    spread = math.sqrt((0.8 * 0.2) ** 2 + (0.2 * 0.5) ** 2 + (1.5 * 0.3) ** 2)
+    assert w.line == (
+        f"Junction {40 + heat * 2.5:.0f} °C, between {40 + heat * (2.5 - spread):.0f} and "
+        f"{40 + heat * (2.5 + spread):.0f} °C, at 700\u00a0mA."
+    )
+    assert Chain((("a", 3.0, 0.1), ("b", 4.0, 0.1))).ends == pytest.approx((6.5, 7.5))
+
+
+def test_one_that_would_cook_is_saved_by_its_sink_or_by_less_current():
+    hot = worked("power_led", sink="4.7K/W", **COB)
+    assert judged(hot, "It cooks").grade == "stop"
+    sink, less = hot.ways
+    assert sink.advised
+    saved = worked("power_led", **{**COB, "sink": sink.changes["sink"]})
+    worst = float(re.search(r"and (\d+) °C", saved.line)[1])
+    assert worst <= 86
+    assert judged(saved, "It cooks") is None
+    assert figure(hot, "Junction").after.value == pytest.approx(figure(saved, "Junction").now.value, abs=0.1)
+    slower = worked("power_led", **{**COB, "sink": "4.7K/W", "amps": less.changes["amps"]})
+    assert float(re.search(r"and (\d+) °C", slower.line)[1]) == pytest.approx(125, abs=3)
+
+
+@pytest.mark.parametrize(
+    ("more", "begins", "grade"),
+    [
+        ({"driver_a": "1A"}, "1\u00a0A is over", "stop"),
+        ({"driver_v": "24-34V"}, "The driver ends at 34", "stop"),
+        ({"driver_v": "32-42V"}, "The driver begins at 32", "mind"),
+        ({"driver_v": ""}, "The driver's current and window", "note"),
+        ({"fan": "fan"}, "It lives by the fan", "mind"),
+        ({"old_feed": "transformer"}, "The old transformer has no load left", "mind"),
+        ({"switched": ""}, "What switches its supply is not written down", "note"),
+    ],
+)
+def test_a_driver_and_a_job_are_judged(more, begins, grade):
+    assert judged(worked("power_led", sink="1.2K/W", **COB), begins) is None
+    assert judged(worked("power_led", **{**COB, "sink": "1.2K/W", **more}), begins).grade == grade
+
+
+def test_light_in_the_beam_beside_the_old_lamps():
+    w = worked(
+        "power_led", sink="1.2K/W", lumens="3000lm", accept="20 %", old="2400lm", old_accept="35 %", **COB
+    )
+    light = figure(w, "Light in the beam")
+    assert light.now.value == pytest.approx(2400 * 0.35)
+    share = 700 / 900
+    assert light.after.value == pytest.approx(3000 * share * (1.1 - 0.1 * share) * 0.2, rel=1e-6)
+
+
+def test_what_is_missing_is_said_and_never_guessed():
+    for kind, first in (("sense_board", "sense"), ("chip_bank", "rail"), ("light_string", "volts"), ("dropper",
+        "volts"),
+                        ("power_led", "led_v")):  # fmt: skip
+        with pytest.raises(InputError) as refused:
+            worked(kind)
+        assert refused.value.field == first
+        said = answer(FITTED[kind], FITTED[kind].read({}), "")
+        assert said.worked is None
+        assert said.problem == refused.value.message
+
+
+def test_no_sink_is_no_light():
+    with pytest.raises(InputError, match="Without one it is never lit"):
+        worked("power_led", **COB)
+
+
+def test_light_follows_the_current_by_its_curve():
+    """Half the current is a little more than half the light of a white LED, which droops (its table, from memory)."""
+    w = worked("sense_board", sense="10", wanted="50 %", read="20mA")
+    times = float(w.ways[0].light.split(" ")[0])
+    assert 0.5 < times < 0.62
+    assert np.isclose(w.ways[0].share.value, 0.5, atol=0.02)
