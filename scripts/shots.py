@@ -100,6 +100,12 @@ def _dimming(page: Page) -> None:
     page.get_by_text("What this eye wants").wait_for()
 
 
+def _fitted(page: Page) -> None:
+    page.get_by_role("link", name="Transit chronograph").click()
+    page.get_by_role("link", name="Chart backlight").click()
+    page.get_by_text("Branches side by side").wait_for()
+
+
 # name, what to do from the bench, look, width, height
 VIEWS: list[tuple[str, Callable[[Page], None], str, int, int]] = [
     ("bench", _bench, "day", 1280, 800),
@@ -111,6 +117,7 @@ VIEWS: list[tuple[str, Callable[[Page], None], str, int, int]] = [
     ("position-looks", _looks, "lamp", 1280, 800),
     ("match", _match, "day", 1280, 800),
     ("dimming", _dimming, "day", 1280, 800),
+    ("fitted", _fitted, "day", 1280, 800),
     ("drawer", _drawer, "day", 1280, 800),
     ("take-in", _take_in, "day", 1280, 800),
     ("readings", _readings("Left bracket"), "day", 1280, 800),

@@ -132,6 +132,19 @@ ITEM = {
         },
         {},
     ),
+    "fitted": (
+        {
+            "f1": {
+                "name": "Sill lights",
+                "kind": "light_string",
+                "details": {"volts": typed("31V"), "count": typed("12", "marked", "")},
+                "chosen": "270 Ω, 0.5 W",
+                "notes": "Two circuits\nin one lead",
+                "place": 2,
+            }
+        },
+        {},
+    ),
 }
 SHEET = {
     "dark": ("One of four lit", {}),

@@ -23,7 +23,7 @@ def board():
     one = {
         "name": "Ceiling",
         "kind": "sense_board",
-        "details": {"sense": typed("75 ‖ 82"), "wanted": typed("50 %")},
+        "details": {"sense_ohm": typed("75 ‖ 82"), "wanted": typed("50 %")},
     }
     status, answer = bench("PATCH", f"equipment/{item}", {"fitted": {"b": one}})
     assert status == 200
@@ -33,7 +33,7 @@ def board():
 def test_what_is_typed_is_kept_and_worked_out(board):
     _, item, answer = board
     kept = Equipment.objects.get(pk=item).input.fitted["b"]
-    assert (kept.name, kept.kind, kept.details["sense"].text) == ("Ceiling", "sense_board", "75 ‖ 82")
+    assert (kept.name, kept.kind, kept.details["sense_ohm"].text) == ("Ceiling", "sense_board", "75 ‖ 82")
     assert answer["worked"]["b"]["problem"] == ""
     assert answer["worked"]["b"]["worked"]["ways"][0]["advised"]
     # 75 ‖ 82 Ω is 39.2 Ω.
@@ -47,7 +47,7 @@ def test_a_detail_joins_those_there_and_a_line_that_is_struck_comes_back(board):
     )
     kept = Equipment.objects.get(pk=item).input.fitted["b"]
     assert {k: d.text for k, d in kept.details.items()} == {
-        "sense": "75 ‖ 82",
+        "sense_ohm": "75 ‖ 82",
         "wanted": "50 %",
         "vref": "0.3V",
     }
@@ -91,7 +91,7 @@ def test_what_was_chosen_is_kept_and_what_comes_after_follows_it(board):
 def test_it_goes_out_and_comes_in_with_its_item(board):
     bench, item, _ = board
     out = bench("GET", f"equipment/{item}/document.json")[1]
-    assert out["equipment"]["fitted"]["b"]["details"]["sense"]["text"] == "75 ‖ 82"
+    assert out["equipment"]["fitted"]["b"]["details"]["sense_ohm"]["text"] == "75 ‖ 82"
     assert bench("DELETE", f"equipment/{item}")[0] == 204
     assert bench.undo("")[0] == 200
     assert Equipment.objects.get(pk=item).input.fitted["b"].name == "Ceiling"

@@ -26,7 +26,7 @@ def fill(app, label, text):
 
 def add(app, served, item, kind):
     app.goto(f"{served}/equipment/{item}")
-    app.get_by_role("button", name="Add a board, string or power LED").click()
+    app.get_by_role("button", name="Add a circuit").click()
     picker = app.get_by_role("combobox", name="What it is")
     picker.fill(kind)
     app.keyboard.press("Enter")

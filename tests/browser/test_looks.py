@@ -10,7 +10,7 @@ from tests.browser.conftest import axe
 VIEWS = (
     "bench", "equipment", "position", "sheet", "drawer", "take-in", "readings", "rectification", "rail", "cycle",
     "off", "swaps", "driver", "budget", "strings", "list", "previewing", "pencil", "lamp", "job", "earlier", "origin",
-    "keys", "looks", "match", "dim",
+    "keys", "looks", "match", "dim", "fitted",
 )  # fmt: skip
 # While a list is open React Aria hides all else from the ear; the focus cannot go there before the list is shut.
 BUT = {"list": ("aria-hidden-focus",)}
@@ -115,6 +115,10 @@ def show(page, view):
         page.get_by_role("link", name="Transit chronograph").click()
         page.get_by_role("link", name="Tape gate light").click()
         expect(page.get_by_role("table", name="Trials")).to_be_visible()
+    if view == "fitted":
+        page.get_by_role("link", name="Transit chronograph").click()
+        page.get_by_role("link", name="Chart backlight").click()
+        expect(page.get_by_role("list", name="Branches")).to_be_visible()
     page.wait_for_timeout(300)
 
 

@@ -54,7 +54,7 @@ def test_what_is_no_resistor_is_refused_at_its_field(text):
 
 def test_clipping_one_of_two_leaves_the_ratio_of_resistances():
     """75 ‖ 82 Ω is 39 Ω; the lower clipped, 39.2/82 is left (trade; Ohm), and the eye hardly sees it."""
-    w = worked("sense_board", sense="75 ‖ 82", wanted="50 %")
+    w = worked("sense_board", sense_ohm="75 ‖ 82", wanted="50 %")
     assert together((75, 82)) == pytest.approx(39.17, abs=0.01)
     clipped = way(w, "Clip the 75")
     assert clipped.share.value == pytest.approx(39.17 / 82, abs=1e-3)
@@ -64,13 +64,13 @@ def test_clipping_one_of_two_leaves_the_ratio_of_resistances():
 
 
 def test_the_advised_way_is_the_nearest_to_what_is_wanted_by_ratio():
-    w = worked("sense_board", sense="68 ‖ 91", wanted="50 %")
+    w = worked("sense_board", sense_ohm="68 ‖ 91", wanted="50 %")
     (best,) = [x for x in w.ways if x.advised]
     assert w.ways[0] is best
     # 38.9 Ω and 39 Ω more: 0.4994 of it.
     assert best.label == "Add 39\u00a0Ω in series"
     assert best.share.value == pytest.approx(38.92 / 77.92, abs=1e-3)
-    assert worked("sense_board", sense="6R8", wanted="75 %").ways[0].share.value == pytest.approx(
+    assert worked("sense_board", sense_ohm="6R8", wanted="75 %").ways[0].share.value == pytest.approx(
         0.75, abs=0.03
     )
 
@@ -80,7 +80,7 @@ def test_the_advised_way_is_the_nearest_to_what_is_wanted_by_ratio():
 )
 def test_more_than_double_is_barred(wanted, barred):
     """Never more than double, a pair's lower one a little over it (common practice): 2.2."""
-    w = worked("sense_board", sense="10", wanted=wanted)
+    w = worked("sense_board", sense_ohm="10", wanted=wanted)
     assert (way(w, "Add").bars != "") is barred
     assert (judged(w, "What is wanted lies beyond") is not None) is barred
     assert all(x.bars == "" for x in w.ways if x.advised)
@@ -88,19 +88,19 @@ def test_more_than_double_is_barred(wanted, barred):
 
 def test_the_current_is_pencil_until_chip_or_reading_says_it():
     """I = Vref/R: 0.4 V over 38.92 Ω."""
-    pencil = figure(worked("sense_board", sense="68 ‖ 91"), "Through the LEDs")
+    pencil = figure(worked("sense_board", sense_ohm="68 ‖ 91"), "Through the LEDs")
     assert pencil.now.source == "assumed"
     assert pencil.now.value == pytest.approx(0.4 / 38.92, rel=1e-3)
     assert "5.14\u00a0mA to 15.4\u00a0mA" in pencil.now.origin
-    marked = figure(worked("sense_board", sense="68 ‖ 91", vref="0.6V"), "Through the LEDs")
+    marked = figure(worked("sense_board", sense_ohm="68 ‖ 91", vref="0.6V"), "Through the LEDs")
     assert (marked.now.value, marked.now.source) == (pytest.approx(0.6 / 38.92, rel=1e-3), "computed")
-    read = worked("sense_board", sense="68 ‖ 91", vref="0.6V", read="18mA")
+    read = worked("sense_board", sense_ohm="68 ‖ 91", vref="0.6V", read="18mA")
     assert figure(read, "Through the LEDs").now.value == pytest.approx(0.018)
     assert judged(read, "The current itself is in pencil") is None
 
 
 def test_the_chosen_way_decides_what_comes_after():
-    w = worked("sense_board", "Clip the 91\u00a0Ω", sense="68 ‖ 91", read="20mA", count="10", each="3V")
+    w = worked("sense_board", "Clip the 91\u00a0Ω", sense_ohm="68 ‖ 91", read="20mA", count="10", each="3V")
     after = figure(w, "Through the LEDs").after
     assert after.value == pytest.approx(0.020 * 38.92 / 68, rel=1e-3)
     assert figure(w, "Power in the LEDs").now.value == pytest.approx(0.6)
@@ -109,7 +109,7 @@ def test_the_chosen_way_decides_what_comes_after():
 
 def test_heat_falls_with_power_and_life_doubles_by_ten_kelvin():
     """Board 95 °C in 25 °C: all rises over the air go with the power; 2^(ΔT/10), 8 to 15 K by material."""
-    w = worked("sense_board", sense="10", wanted="50 %", read="40mA", count="10", each="3V", board="95°C")
+    w = worked("sense_board", sense_ohm="10", wanted="50 %", read="40mA", count="10", each="3V", board="95°C")
     own = 0.040 * 3 * 0.7 * 15
     hot = 95 + own
     assert figure(w, "Junction").now.value == pytest.approx(hot, abs=0.1)
@@ -132,12 +132,12 @@ def test_heat_falls_with_power_and_life_doubles_by_ten_kelvin():
     ],
 )
 def test_a_reading_afterwards_reconciles_the_model(after, says):
-    w = worked("sense_board", sense="10", wanted="50 %", read="20mA", after=after)
+    w = worked("sense_board", sense_ohm="10", wanted="50 %", read="20mA", after=after)
     assert judged(w, says) is not None
 
 
 def test_the_board_as_text_has_its_current_in_the_reference():
-    text = worked("sense_board", sense="68 ‖ 91", read="18mA", count="8", each="3.1V").spice
+    text = worked("sense_board", sense_ohm="68 ‖ 91", read="18mA", count="8", each="3.1V").spice
     (found,) = reference.operating_points([text.lower()])
     assert -found["i(vref)"] == pytest.approx(0.018, rel=1e-4)
 
@@ -231,12 +231,12 @@ KEYS = "keys: 8 white × 150R\nlogo: 3 blue on 47R\nbar: 5 red x 330R"
 def test_banks_carry_what_the_reference_says():
     w = worked("chip_bank", rail="5V", banks=KEYS, common="4R7")
     (found,) = reference.operating_points([w.spice.lower()])
-    shared = found["shared"]
+    shared = found["together"]
     for stair, (node, ohm, count) in zip(w.stairs, (("bank1", 150 / 8, 8), ("bank2", 47, 3), ("bank3", 330 / 5, 5)),
                                          strict=True):  # fmt: skip
         assert stair.amps.value == pytest.approx((shared - found[node]) / ohm / count, rel=1e-3)
         assert sum(s.volts for s in stair.steps) == pytest.approx(5.0, abs=1e-6)
-    assert [s.label for s in w.stairs[0].steps] == ["shared", "resistor", "LED"]
+    assert [s.label for s in w.stairs[0].steps] == ["common", "resistor", "LED"]
 
 
 def test_a_bank_of_one_resistor_each_is_ohms_law():
@@ -399,7 +399,7 @@ def test_light_in_the_beam_beside_the_old_lamps():
 
 
 def test_what_is_missing_is_said_and_never_guessed():
-    for kind, first in (("sense_board", "sense"), ("chip_bank", "rail"), ("light_string", "volts"), ("dropper",
+    for kind, first in (("sense_board", "sense_ohm"), ("chip_bank", "rail"), ("light_string", "volts"), ("dropper",
         "volts"),
                         ("power_led", "led_v")):  # fmt: skip
         with pytest.raises(InputError) as refused:
@@ -417,7 +417,7 @@ def test_no_sink_is_no_light():
 
 def test_light_follows_the_current_by_its_curve():
     """Half the current is a little more than half the light of a white LED, which droops (its table, from memory)."""
-    w = worked("sense_board", sense="10", wanted="50 %", read="20mA")
+    w = worked("sense_board", sense_ohm="10", wanted="50 %", read="20mA")
     times = float(w.ways[0].light.split(" ")[0])
     assert 0.5 < times < 0.62
     assert np.isclose(w.ways[0].share.value, 0.5, atol=0.02)

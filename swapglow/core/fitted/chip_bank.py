@@ -170,8 +170,8 @@ def circuit(rail: float, banks: tuple[Bank, ...], common: float) -> Circuit:
     parts: list[Element] = [VoltageSource("Vrail", "feed", "0", Dc(rail))]
     node = "feed"
     if common > 0:
-        parts.append(Resistor("Rcommon", node, "shared", common))
-        node = "shared"
+        parts.append(Resistor("Rcommon", node, "together", common))
+        node = "together"
     for k, b in enumerate(banks, 1):
         junction = b.led.junction(b.led.vf_typ)
         model = DiodeModel(
@@ -354,14 +354,14 @@ def _stairs(rail: float, banks: tuple[Bank, ...], common: float, now: tuple[floa
     out = []
     for b, amps, then, light in zip(banks, now, after, lights, strict=True):
         own = amps * (b.ohm if b.each else b.ohm * b.count)
-        steps = (("shared", shared), ("resistor", own), ("LED", rail - shared - own))
+        steps = (("common", shared), ("resistor", own), ("LED", rail - shared - own))
         beside = (
             "the brightest"
             if light >= brightest * 0.999
             else f"{eye_text(light / brightest)} × the brightest bank"
         )
         out.append(BranchStair(
-            f"{b.name}: {b.count} {b.led.colour}", tuple(BranchStep(n, v) for n, v in steps if n != "shared" or common),
+            f"{b.name}: {b.count} {b.led.colour}", tuple(BranchStep(n, v) for n, v in steps if n != "common" or common),
             shown(amps, AMPERE, f"one of {b.count}, behind {show(b.ohm, OHM)} {'each' if b.each else 'for all'}"),
             None if math.isclose(then, amps, rel_tol=1e-6) else shown(then, AMPERE, "after what is advised"), beside,
         ))  # fmt: skip

@@ -30,7 +30,7 @@ from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.quantities import AMPERE, CELSIUS, OHM, VOLT, WATT, InputError, Shown, Source, show, shown
 from swapglow.core.quantities.inputs import read_share
 
-SENSE = Detail("sense", "Sense resistors", None, "As read on the board: 6R8, or 68 ‖ 91 side by side")
+SENSE = Detail("sense_ohm", "Sense resistors", None, "As read on the board: 6R8, or 68 ‖ 91 side by side")
 VREF = Detail("vref", "The chip's reference", VOLT, "From its data sheet, 0.4V. Empty: in pencil")
 READ = Detail(
     "read", "Current read through the LEDs", AMPERE, "Read by someone qualified; empty where nobody did"
@@ -236,8 +236,8 @@ def _deck(typed: Details, sense: tuple[float, ...], amps: float, led: Led) -> st
     junction = led.junction(led.vf_typ)
     # A package of several dice is so many junctions.
     dice = max(round(each / led.vf_typ), 1) * count
-    parts: list[Element] = [VoltageSource("Vref", "sense", "0", Dc(amps * together(sense)))]
-    parts += [Resistor(f"Rsense{k}", "sense", "0", ohm) for k, ohm in enumerate(sense, 1)]
+    parts: list[Element] = [VoltageSource("Vref", "ref", "0", Dc(amps * together(sense)))]
+    parts += [Resistor(f"Rsense{k}", "ref", "0", ohm) for k, ohm in enumerate(sense, 1)]
     model = DiodeModel(float(junction.i_s), junction.n * dice, junction.r_s * dice, nominal_c=REFERENCE_C)
     parts += [CurrentSource("Iset", "0", "leds", Dc(amps)), Diode("Dleds", "leds", "0", model)]
     return write_deck(Circuit(tuple(parts), celsius=REFERENCE_C, title="driver board"))

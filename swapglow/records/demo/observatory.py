@@ -102,7 +102,7 @@ EQUIPMENT: list[dict[str, Any]] = [
                 "banks": quantity("chart: 6 white × 120R\npens: 2 red × 270R\nclock: 3 green on 68R", "marked"),
                 "revision": quantity("A", "marked")}},
             "ceiling": {"name": "Ceiling bulb over the drum", "place": 1, "kind": "sense_board", "details": {
-                "sense": quantity("5R6 ‖ 7R5", "marked"), "wanted": quantity("60 %", "marked"),
+                "sense_ohm": quantity("5R6 ‖ 7R5", "marked"), "wanted": quantity("60 %", "marked"),
                 "count": quantity("16", "marked"), "each": quantity("9V", "marked"),
                 "board": quantity("103°C", "measured"), "room": quantity("30°C", "measured")}},
             "stairs": {"name": "Stair lights", "place": 2, "kind": "light_string", "details": {

@@ -31,7 +31,7 @@ export function FittedList({ item }: Props) {
       <Head>
         <h2>Boards, strings and power LEDs</h2>
         <Button isDisabled={add.busy} onPress={() => void add.act()}>
-          Add a board, string or power LED
+          Add a circuit
         </Button>
       </Head>
       {all.length === 0 && (

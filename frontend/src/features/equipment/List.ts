@@ -6,6 +6,8 @@ export const Section = styled.section`
 
 export const Head = styled.div`
   display: flex;
+  flex-wrap: wrap;
+  gap: 2px 12px;
   align-items: center;
   justify-content: space-between;
   border-bottom: 2px solid var(--ink);

@@ -86,7 +86,7 @@ function Stairs({ steps, most }: StairsProps) {
       <path d={path} fill="none" stroke="var(--ink)" strokeWidth="2.5" />
       {treads.map((t) => (
         <text key={t.label} x={t.x + 5} y={Math.min(y((t.from + t.to) / 2) + 4, TOP + H - 4)}>
-          {t.volts.toPrecision(3)}
+          {`${t.volts.toPrecision(3)} V ${t.label}`}
         </text>
       ))}
     </Draw>
