@@ -7,6 +7,7 @@ import numpy as np
 import pytest
 
 from scripts import reference
+from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.fitted import FITTED
 from swapglow.core.fitted.answer import answer
 from swapglow.core.fitted.life import Chain, times_the_life
@@ -421,3 +422,68 @@ def test_light_follows_the_current_by_its_curve():
     times = float(w.ways[0].light.split(" ")[0])
     assert 0.5 < times < 0.62
     assert np.isclose(w.ways[0].share.value, 0.5, atol=0.02)
+
+
+@pytest.mark.parametrize(
+    ("kind", "typed", "field"),
+    [
+        ("light_string", {"volts": "230V", "count": 1}, "count"),
+        ("light_string", {"volts": "1000V", "count": 3, "led": "blue-5-clear"}, "count"),
+        ("dropper", {"volts": "230V", "drop": "1pF", "string": "72V"}, "drop"),
+        ("dropper", {"volts": "230V", "drop": "1F", "string": "72V"}, "drop"),
+        ("dropper", {"volts": "230V", "drop": "1uF", "string": "72V", "hertz": "1MHz"}, "hertz"),
+        ("dropper", {"volts": "230V", "drop": "1uF", "string": "400V"}, "string"),
+        ("dropper", {"volts": "230V", "drop": "1uF", "string": "72V", "smooth": "1pF"}, "smooth"),
+        ("chip_bank", {"rail": "5V", "banks": "8 white on 47R", "bank": "keys"}, "bank"),
+        ("chip_bank", {"rail": "5V", "banks": "8 white on 47R", "wanted": "0.1 %"}, "wanted"),
+    ],
+)
+def test_what_no_such_circuit_is_is_refused_at_its_field(kind, typed, field):
+    with pytest.raises(InputError) as refused:
+        worked(kind, **typed)
+    assert refused.value.field == field
+
+
+def test_air_that_is_too_hot_alone_leaves_no_way():
+    hot = worked("power_led", **{**COB, "sink": "1K/W", "room": "150°C"})
+    assert hot.ways == ()
+    assert judged(hot, "It cooks").grade == "stop"
+
+
+def test_life_ends_where_the_rule_does():
+    assert times_the_life(5000)[2] == 2.0 ** (200 / 8)
+
+
+_ANY = {
+    "V": ("0.1V", "3V", "31V", "230V", "30-36V"), "A": ("1uA", "20mA", "700mA", "30A"), "Ω": ("1mR", "47R", "10k"),
+    "Hz": ("1Hz", "50Hz", "1MHz"), "F": ("1pF", "470nF", "10uF"), "°C": ("-40°C", "25°C", "300°C"),
+    "K/W": ("0.01", "1.8K/W", "50K/W"), "lm": ("1lm", "3000lm"),
+}  # fmt: skip
+_TEXTS = {
+    "sense_ohm": ("68 ‖ 91", "1mR", "900M", "x"), "wanted": ("50 %", "2 %", "99 %", "101 %"),
+    "count": ("1", "70", "500", "a"), "keep": ("1", "3", "70"), "bank": ("keys",), "circuits": ("3",),
+    "banks": ("keys: 8 white × 330R", "a: 1 red on 1m\nb: 200 blue × 1M", "3 red x 330R\n8 white on 47R", "x"),
+    "accept": ("20 %", "0.001"), "old_accept": ("35 %",), "switched": ("x",), "revision": ("B",),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("kind", FITTED)
+def test_whatever_is_typed_is_an_answer_of_numbers_or_a_refusal(kind):
+    """Sixteen drawn forms a kind: no other ending, no figure that is no number, no share under nothing."""
+    for seed in range(16):
+        draw = np.random.default_rng([seed, len(kind)])
+        typed = {}
+        for d in FITTED[kind].details:
+            units = _ANY.get(d.unit.symbol, ("",)) if d.unit else _TEXTS.get(d.id, ("",))
+            if draw.random() > 0.25:
+                typed[d.id] = str(draw.choice([v for v, _ in d.options] or units))
+        try:
+            w = worked(kind, **typed)
+        except (InputError, CircuitError) as refusal:
+            said = str(refusal)
+        else:
+            said = w.line
+            values = [s.value for f in w.figures for s in (f.now, f.after) if s is not None]
+            assert np.isfinite([*values, *(x.share.value for x in w.ways)]).all(), (seed, typed)
+            assert all(x.share.value >= 0 for x in w.ways), (seed, typed)
+        assert said or kind == "chip_bank"

@@ -2,6 +2,7 @@
 
 import math
 import re
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -199,6 +200,15 @@ def solve(rail: float, banks: tuple[Bank, ...], common: float) -> tuple[float, .
     return tuple(max(float(point.current(f"D{k}")[0]), 0.0) / b.count for k, b in enumerate(banks, 1))
 
 
+def _nearest(values: Sequence[float], off: Callable[[float], float]) -> float:
+    """Of rising values the one at which what falls with them is nearest to nothing, by halving."""
+    low, high = 0, len(values) - 1
+    while high - low > 1:
+        middle = (low + high) // 2
+        low, high = (middle, high) if off(values[middle]) > 0 else (low, middle)
+    return min(values[low : high + 1], key=lambda v: abs(off(v)))
+
+
 def _meant(typed: Details, banks: tuple[Bank, ...]) -> tuple[int, ...]:
     name = typed.text(BANK.id).casefold()
     if not name:
@@ -229,9 +239,8 @@ def _ways(typed: Details, rail: float, banks: tuple[Bank, ...], common: float, n
     def off(amps: tuple[float, ...]) -> float:
         return math.log(max(_light(banks, now, amps, meant), 1e-12) / wanted)
 
-    grid = np.geomspace(1.05, 2000.0, 90)
-    factor = min(grid, key=lambda f: abs(off(solve(rail, raised(float(f)), common))))
-    changed = raised(float(factor))
+    factors = np.geomspace(1.05, 2000.0, 90).tolist()
+    changed = raised(_nearest(factors, lambda f: off(solve(rail, raised(f), common))))
     listed = "; ".join(f"{b.name}: {show(b.ohm, OHM)}" for k, b in enumerate(changed) if k in meant)
     out = [_tried(
         f"Raise the resistors of {names}", listed,
@@ -240,8 +249,8 @@ def _ways(typed: Details, rail: float, banks: tuple[Bank, ...], common: float, n
     )]  # fmt: skip
     if len(meant) == len(banks):
         span = rail / max(sum(a * b.count for a, b in zip(now, banks, strict=True)), 1e-9)
-        values = preferred.values("E24", max(span / 1000, 0.1), span * 2000)
-        added = min((float(v) for v in values), key=lambda v: abs(off(solve(rail, banks, common + v))))
+        values = preferred.values("E24", max(span / 1000, 0.1), span * 2000).tolist()
+        added = _nearest(values, lambda v: off(solve(rail, banks, common + v)))
         amps = solve(rail, banks, common + added)
         total = sum(a * b.count for a, b in zip(amps, banks, strict=True))
         fit = rating_to_fit(total**2 * added)
@@ -284,18 +293,13 @@ def _balanced(rail: float, banks: tuple[Bank, ...], common: float) -> tuple[Bank
     found, aim = list(banks), min(shines(banks, solve(rail, banks, common)))
     for _ in range(3):
         for k, b in enumerate(banks):
-            values = preferred.values("E24", b.ohm, b.ohm * 3000)
+            values = [b.ohm, *preferred.values("E24", b.ohm * 1.001, b.ohm * 3000).tolist()]
 
             def off(ohm: float, k: int = k, b: Bank = b) -> float:
                 tried = (*found[:k], replace(b, ohm=ohm), *found[k + 1 :])
-                return abs(math.log(max(shines(tried, solve(rail, tried, common))[k], 1e-15) / aim))
+                return math.log(max(shines(tried, solve(rail, tried, common))[k], 1e-15) / aim)
 
-            # Light falls as ohms rise, so that the best is found by halving.
-            low, high = 0, len(values) - 1
-            while high - low > 3:
-                a, c = low + (high - low) // 3, high - (high - low) // 3
-                low, high = (low, c) if off(float(values[a])) < off(float(values[c])) else (a, high)
-            found[k] = replace(b, ohm=min((float(v) for v in (b.ohm, *values[low : high + 1])), key=off))
+            found[k] = replace(b, ohm=_nearest(values, off))
     return tuple(found)
 
 

@@ -53,6 +53,8 @@ SMOOTH = Detail("smooth", "Capacitor across the string", FARAD, "10uF; empty whe
 # Under this a touch is no danger (IEC 62368-1, from memory: 60 V).
 _SAFE_V = 60.0
 _LEAK_OHM = 1e9
+# What such boards have and hang on (from memory).
+_FARADS, _HERTZ, _SMOOTH = (22e-9, 22e-6), (16.0, 500.0), (0.1e-6, 10e-3)
 
 
 class Dropper(FittedKind):
@@ -79,6 +81,13 @@ class Dropper(FittedKind):
             raise InputError(missing.id, f"Type this too: {missing.hint}.")
         hertz = typed.value(HERTZ_.id) or 50.0
         crest = volts * math.sqrt(2)
+        limits = ((DROP, farads, _FARADS), (HERTZ_, hertz, _HERTZ), (SMOOTH, typed.value(SMOOTH.id), _SMOOTH))
+        for detail, value, (least, most) in limits:
+            if value is not None and not least <= value <= most and detail.unit is not None:
+                raise InputError(
+                    detail.id, f"{show(value, detail.unit)} is no dropper's: {show(least, detail.unit)} to "
+                    f"{show(most, detail.unit)}.",
+                )  # fmt: skip
         if string >= crest:
             raise InputError(
                 STRING.id, f"{show(string, VOLT)} of LEDs do not light on a crest of {show(crest, VOLT)}."

@@ -8,6 +8,8 @@ LIGHT_SHARE = 0.3
 DOUBLING_K = (15.0, 10.0, 8.0)
 MOST_C = 125.0
 LONG_C = 85.0
+# Past this the rule says nothing any more.
+_FAR_K = 200.0
 
 
 @dataclass(frozen=True)
@@ -37,5 +39,6 @@ def times_the_life(cooler_k: float) -> tuple[float, float, float]:
     Returns:
         Factors, rising.
     """
-    found = sorted(2.0 ** (cooler_k / k) for k in DOUBLING_K)
+    cooler = min(max(cooler_k, -_FAR_K), _FAR_K)
+    found = sorted(2.0 ** (cooler / k) for k in DOUBLING_K)
     return found[0], found[1], found[2]

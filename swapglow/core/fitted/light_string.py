@@ -63,6 +63,8 @@ BYPASS = Detail("bypass", "A dead LED", None, "", (
 _USUAL_A = 0.02
 _MOST = 400
 _MOST_PARTS = 6
+# An LED of one die takes no more, whatever its colour (data sheets, from memory); a package of three has some nine.
+_MOST_EACH = 10.0
 _PLAIN_IS = 1e-14
 # Instants of the half-wave that lights it; the midpoint rule's error goes with their square.
 _INSTANTS = 96
@@ -170,12 +172,18 @@ def _laid(typed: Details, count: int, wanted: float, inside: float) -> _String:
     def over(vf: float) -> float:
         return float(_String(wave, diodes, led, vf).amps(count, inside).mean()) - wanted
 
-    # Whatever LEDs these are, each took its share: from next to nothing to the crest's.
-    low, high = 0.02, float(wave.max()) / count + 1.0
+    # Whatever LEDs these are, each took its share: from next to nothing to what no LED takes.
+    low, high = 0.02, _MOST_EACH
     if over(low) < 0:
         raise InputError(
             AMPS.id,
             f"{show(wanted, AMPERE)} do not flow on {volts:g} V through {show(inside, OHM)}, whatever the LEDs.",
+        )
+    if over(high) > 0:
+        raise InputError(
+            COUNT.id,
+            f"{count} LEDs on {volts:g} V would take over {_MOST_EACH:g} V each: count them again, or type "
+            "the resistor that is in it.",
         )
     return _String(wave, diodes, led, float(brentq(over, low, high, xtol=1e-6)))
 

@@ -235,7 +235,7 @@ def _ways(
     typed: Details, window: Parsed, amps: float, chain: Chain, room: float, worst: float
 ) -> tuple[Way, ...]:
     """A better sink, or less current, each until even its worst end stands."""
-    if worst <= MOST_C:
+    if worst <= MOST_C or room >= MOST_C:
         return ()
     heat = amps * window.usual * (1 - LIGHT_SHARE)
     others = Chain(chain.parts[:-1])
