@@ -399,6 +399,70 @@ def test_light_in_the_beam_beside_the_old_lamps():
     assert light.after.value == pytest.approx(3000 * share * (1.1 - 0.1 * share) * 0.2, rel=1e-6)
 
 
+# --- strobed --------------------------------------------------------------------------------------
+
+ROWS = {
+    "volts": "18V",
+    "duty": "1/6",
+    "hertz": "150Hz",
+    "led": "red-5-diffused",
+    "ohm": "390R",
+    "diode": "yes",
+}
+
+
+def test_a_strobed_leds_mean_is_its_peak_for_its_share_of_the_time():
+    """(18 V − LED − diode)/390 Ω while it is on (Ohm), a sixth of it on average; ngspice over its pulses."""
+    w = worked("strobed", **ROWS)
+    peak, mean = figure(w, "While it is on").now.value, figure(w, "On average").now.value
+    assert peak == pytest.approx((18 - 2.05 - 0.75) / 390, rel=0.01)
+    assert mean == pytest.approx(peak / 6, rel=1e-6)
+    found = reference.averages(w.spice.lower(), ["vfeed#branch"], 1 / 150, 2 / 150)["vfeed#branch"]
+    assert -found == pytest.approx(mean, rel=0.01)
+
+
+def test_its_resistor_brings_the_mean_wanted():
+    w = worked("strobed", **{**ROWS, "mean": "3mA"})
+    (fit,) = w.ways
+    assert fit.advised
+    assert figure(w, "On average").after.value == pytest.approx(3e-3, rel=0.08)
+    again = worked("strobed", **{**ROWS, "mean": "3mA", "ohm": fit.changes["ohm"]})
+    assert figure(again, "On average").now.value == pytest.approx(
+        figure(w, "On average").after.value, rel=1e-6
+    )
+    sized = worked("strobed", **{k: v for k, v in ROWS.items() if k != "ohm"}, mean="3mA")
+    assert sized.ways == ()
+    assert fit.changes["ohm"] in sized.line
+
+
+def test_ghosts_are_told_by_leakage_and_slow_switches():
+    """(18 − 1.6)/100 kΩ leak some 0.16 mA; 40 µs of every 1/150 s lit a sixth of it is 3.6 % (arithmetic)."""
+    w = worked("strobed", **{**ROWS, "leak": "100k", "fall": "40us"})
+    told = {f.label: f.others for f in w.faults}
+    leak = float(told["While it should be dark"].split("\u00a0")[0])
+    assert leak == pytest.approx((18 - 1.65 - 0.5) / 100.39e3 * 1e6, rel=0.03)
+    assert "leads it past" in told["While it should be dark"]
+    assert told["Slow to switch off"].startswith("The next row's lamps light for 3.6 %")
+    assert worked("strobed", **{**ROWS, "fall": "1us"}).faults[0].others.endswith("not seen.")
+
+
+@pytest.mark.parametrize(
+    ("more", "begins", "grade"),
+    [
+        ({"ohm": "220R"}, "67", "stop"),
+        ({"diode": "no"}, "No diode in series", "mind"),
+        ({"feed": "phase", "least": "25W"}, "It takes", "mind"),
+        ({"hertz": "2kHz"}, "It goes out 2", "note"),
+        ({"hertz": "90Hz"}, "It goes out 90", "mind"),
+    ],
+)
+def test_a_strobed_feed_is_judged(more, begins, grade):
+    """Rated 20 mA over √(1/6) is 49 mA (from memory); low-risk flicker by IEEE 1789-2015."""
+    assert judged(worked("strobed", **{**ROWS, **more}), begins).grade == grade
+    assert judged(worked("strobed", **ROWS), "No diode") is None
+    assert all(j.grade != "stop" for j in worked("strobed", **ROWS).judged)
+
+
 def test_what_is_missing_is_said_and_never_guessed():
     for kind, first in (("sense_board", "sense_ohm"), ("chip_bank", "rail"), ("light_string", "volts"), ("dropper",
         "volts"),

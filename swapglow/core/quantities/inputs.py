@@ -129,7 +129,7 @@ def read_count(name: str, text: str, most: int) -> int:
 
 
 def read_share(name: str, text: str, usual: float) -> float:
-    """Read a share: "50 %", "50" or ".5".
+    """Read a share: "50 %", "50", ".5" or "1/8".
 
     Args:
         name: the field, for a refusal.
@@ -145,10 +145,11 @@ def read_share(name: str, text: str, usual: float) -> float:
     if not text:
         return usual
     bare = text.replace("%", "").replace(",", ".").strip()
+    part, slash, whole = bare.partition("/")
     try:
-        value = float(bare)
-    except ValueError:
-        raise InputError(name, f'"{text}" is no share: 50 %, or 0.5.') from None
+        value = float(part) / float(whole) if slash else float(bare)
+    except (ValueError, ZeroDivisionError):
+        raise InputError(name, f'"{text}" is no share: 50 %, 0.5 or 1/2.') from None
     share = value / 100 if "%" in text or value > 1 else value
     if not 0 < share <= 1:
         raise InputError(name, f'"{text}" is no share: more than 0 and up to 100 %.')
