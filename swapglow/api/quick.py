@@ -25,6 +25,7 @@ from swapglow.core.quantities import (
     OHM,
     SECOND,
     VOLT,
+    WATT,
     InputError,
     QuantityError,
     took,
@@ -51,6 +52,7 @@ _UNITS = {
     u.symbol: u
     for u in (
         VOLT, AMPERE, OHM, CANDELA, HERTZ, FARAD, AMPERE_HOUR, SECOND, CELSIUS, METRE, DEGREE, LUMEN, KELVIN_PER_WATT,
+        WATT,
     )
 }  # fmt: skip
 

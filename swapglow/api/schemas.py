@@ -340,7 +340,7 @@ class BenchReading(Schema):
     note: Line = ""
 
 
-UnitName = Literal["V", "A", "Ω", "cd", "Hz", "F", "Ah", "s", "°C", "m", "°", "lm", "K/W"]
+UnitName = Literal["V", "A", "Ω", "cd", "Hz", "F", "Ah", "s", "°C", "m", "°", "lm", "K/W", "W"]
 
 
 class TookIn(Schema):

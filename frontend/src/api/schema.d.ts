@@ -957,7 +957,7 @@ export interface components {
             };
             /** Units */
             units: {
-                [key: string]: "V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°" | "lm" | "K/W";
+                [key: string]: "V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°" | "lm" | "K/W" | "W";
             };
             /** Led Source */
             led_source: string;
@@ -974,7 +974,7 @@ export interface components {
             /** Label */
             label: string;
             /** Unit */
-            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°" | "lm" | "K/W") | null;
+            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°" | "lm" | "K/W" | "W") | null;
             /** Hint */
             hint: string;
             /** Options */
@@ -1139,7 +1139,7 @@ export interface components {
             /** Text */
             text: string;
             /** Unit */
-            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°" | "lm" | "K/W") | "mA";
+            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°" | "lm" | "K/W" | "W") | "mA";
         };
         /**
          * AtRails
@@ -3489,7 +3489,7 @@ export interface components {
              * @default sense_board
              * @enum {string}
              */
-            kind: "sense_board" | "chip_bank" | "light_string" | "dropper" | "power_led";
+            kind: "sense_board" | "chip_bank" | "light_string" | "dropper" | "power_led" | "strobed";
             /** Details */
             details?: {
                 [key: string]: components["schemas"]["DriverDetail"];
