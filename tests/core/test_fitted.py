@@ -12,7 +12,7 @@ from swapglow.core.fitted import FITTED
 from swapglow.core.fitted.answer import answer
 from swapglow.core.fitted.life import Chain, times_the_life
 from swapglow.core.fitted.marks import resistors, together
-from swapglow.core.quantities import Input, InputError
+from swapglow.core.quantities import Input, InputError, Source
 
 
 def worked(kind, chosen="", **typed):
@@ -389,11 +389,30 @@ def test_a_driver_and_a_job_are_judged(more, begins, grade):
     assert judged(worked("power_led", **{**COB, "sink": "1.2K/W", **more}), begins).grade == grade
 
 
+def test_a_junction_is_in_pencil_until_its_chain_is_known():
+    """Sink, paste and case marked or read make it a computed one; one that is assumed or empty does not."""
+    k = FITTED["power_led"]
+    marked = {name: Input(text, Source.MARKED) for name, text in {**COB, "sink": "1.5K/W"}.items()}
+    assert figure(k.work(k.read(marked)), "Junction").now.source == "computed"
+    assumed = {**marked, "sink": Input("1.5K/W", Source.ASSUMED)}
+    assert figure(k.work(k.read(assumed)), "Junction").now.source == "assumed"
+    assert figure(k.work(k.read({**marked, "paste": Input()})), "Junction").now.source == "assumed"
+
+
+def test_one_that_may_cook_at_worst_is_minded():
+    """Between its middle, under 125 °C, and its worst end over it (doubts from memory)."""
+    w = worked("power_led", sink="3.6K/W", **COB)
+    assert 110 < figure(w, "Junction").now.value < 125
+    told = judged(w, "It may cook")
+    assert told.grade == "mind"
+    assert float(re.search(r"at worst to (\d+) °C", told.message)[1]) > 125
+
+
 def test_light_in_the_beam_beside_the_old_lamps():
     w = worked(
         "power_led", sink="1.2K/W", lumens="3000lm", accept="20 %", old="2400lm", old_accept="35 %", **COB
     )
-    light = figure(w, "Light in the beam")
+    light = figure(w, "Light in the beam, the old lamp's first")
     assert light.now.value == pytest.approx(2400 * 0.35)
     share = 700 / 900
     assert light.after.value == pytest.approx(3000 * share * (1.1 - 0.1 * share) * 0.2, rel=1e-6)

@@ -122,6 +122,15 @@ def _chain(typed: Details, sink: float) -> Chain:
     return Chain((*parts, ("sink to air", sink, _DOUBT["sink"])))
 
 
+def _source(typed: Details) -> Source:
+    """A junction is in pencil where a step of its chain is."""
+    known = all(
+        not typed.input(d.id).empty and typed.input(d.id).source != Source.ASSUMED
+        for d in (CASE, PASTE, SINK)
+    )
+    return Source.COMPUTED if known else Source.ASSUMED
+
+
 def _junction_with(way: Way, window: Parsed, amps: float, chain: Chain, room: float) -> Shown:
     """The junction after what is chosen."""
     if AMPS.id in way.changes:
@@ -153,7 +162,7 @@ def _figures(typed: Details, window: Parsed, amps: float, heat: float, junction:
         ),
         Figure(
             "Junction",
-            shown(junction, CELSIUS, f"{_room(typed):g} °C of air; " + ", ".join(steps)),
+            shown(junction, CELSIUS, f"{_room(typed):g} °C of air; " + ", ".join(steps), _source(typed)),
             None if way is None else _junction_with(way, window, amps, chain, _room(typed)),
         ),
     ]
@@ -174,17 +183,18 @@ def _figures(typed: Details, window: Parsed, amps: float, heat: float, junction:
                 f"the old lamp's, as the optics took it: {eye_text(beam / was)} × now",
                 Source.ASSUMED,
             )
-            out.append(Figure("Light in the beam", before, now))
+            out.append(Figure("Light in the beam, the old lamp's first", before, now))
     return tuple(out)
 
 
 def _of_heat(junction: float, ends: tuple[float, float]) -> list[Judged]:
     doubt = f"{ends[0]:.0f} to {ends[1]:.0f} °C as far as paste, sink and air are known"
+    limits = f"{doubt}; {MOST_C:g} °C is the most, {LONG_C:g} °C for a long life (data sheets, from memory)."
+    if junction > MOST_C:
+        return [Judged("stop", f"It cooks: its junction comes to {junction:.0f} °C.", limits)]
     if ends[1] > MOST_C:
-        grade = "stop" if junction > MOST_C else "mind"
-        return [Judged(grade, f"It cooks: its junction comes to {junction:.0f} °C.",  # type: ignore[arg-type]  # one of its grades
-                       f"{doubt}; {MOST_C:g} °C is the most, {LONG_C:g} °C for a long life (data sheets, from "
-                       f"memory).")]  # fmt: skip
+        message = f"It may cook: its junction comes to {junction:.0f} °C, at worst to {ends[1]:.0f} °C."
+        return [Judged("mind", message, limits)]
     if junction > LONG_C:
         return [Judged("mind", f"Its junction comes to {junction:.0f} °C: it holds, for a shorter life.",
                        f"{doubt}; {LONG_C:g} °C and less make it last.")]  # fmt: skip
