@@ -1,18 +1,16 @@
 """Photographs that are measured, at their full size and before anything is made small: for a process of its own."""
 
-import io
-import warnings
 from collections.abc import Callable
 from typing import TypeVar
 
-from PIL import Image, ImageOps, UnidentifiedImageError
+from PIL import ImageOps
 
 from swapglow.core.photographs.linear import Picture, picture_of
 from swapglow.core.photographs.streak import streak
 from swapglow.core.photographs.two_in_one import Spot, two_in_one
 from swapglow.core.presentation.photographs import StreakSeen, TwoSeen, streak_seen, two_seen
 from swapglow.core.quantities import InputError
-from swapglow.document.pictures import KINDS, MOST_PIXELS
+from swapglow.document.pictures import opened
 
 T = TypeVar("T")
 # A refusal's field and message: what goes from one process to the next.
@@ -56,23 +54,8 @@ def _measured(data: bytes, side: int | None, work: Callable[[Picture], T]) -> T 
 
 def _picture(data: bytes, side: int | None) -> Picture:
     """A file's pixels, upright, as they are: nothing is stretched and no profile applied."""
-    try:
-        with warnings.catch_warnings():
-            warnings.simplefilter("error")
-            # The limit on pixels below is ours.
-            warnings.simplefilter("ignore", Image.DecompressionBombWarning)
-            with Image.open(io.BytesIO(data), formats=KINDS) as opened:
-                if opened.width * opened.height > MOST_PIXELS:
-                    raise InputError(
-                        "photo", f"The photograph is over {MOST_PIXELS // 10**6} million pixels."
-                    )
-                upright = ImageOps.exif_transpose(opened).convert("RGB")
-                if side is not None and max(upright.size) > side:
-                    upright = upright.reduce(-(-max(upright.size) // side))
-                return picture_of(upright.tobytes(), upright.width, upright.height)
-    except InputError:
-        raise
-    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Warning, Image.DecompressionBombError):
-        raise InputError(
-            "photo", f"This is no picture that can be read. {', '.join(KINDS[:3])} are."
-        ) from None
+    with opened(data) as found:
+        upright = ImageOps.exif_transpose(found).convert("RGB")
+        if side is not None and max(upright.size) > side:
+            upright = upright.reduce(-(-max(upright.size) // side))
+        return picture_of(upright.tobytes(), upright.width, upright.height)

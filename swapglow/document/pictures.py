@@ -2,6 +2,8 @@
 
 import io
 import warnings
+from collections.abc import Iterator
+from contextlib import contextmanager
 
 from PIL import Image, ImageOps, UnidentifiedImageError
 
@@ -15,8 +17,15 @@ QUALITY = 82
 KINDS = ("JPEG", "PNG", "WEBP", "BMP", "TIFF", "GIF")
 
 
-def reencoded(data: bytes) -> tuple[bytes, int, int]:
-    """A JPEG of at most LONGEST_SIDE pixels with nothing but the picture in it, and its size.
+@contextmanager
+def opened(data: bytes) -> Iterator[Image.Image]:
+    """A stranger's picture, checked before any of it is unpacked.
+
+    Args:
+        data: the file.
+
+    Yields:
+        The picture as it opens, nothing of it read yet.
 
     Raises:
         InputError: ``photo``: too large, or no picture.
@@ -28,23 +37,33 @@ def reencoded(data: bytes) -> tuple[bytes, int, int]:
             warnings.simplefilter("error")
             # The limit on pixels below is ours.
             warnings.simplefilter("ignore", Image.DecompressionBombWarning)
-            with Image.open(io.BytesIO(data), formats=KINDS) as opened:
-                if opened.width * opened.height > MOST_PIXELS:
+            with Image.open(io.BytesIO(data), formats=KINDS) as found:
+                if found.width * found.height > MOST_PIXELS:
                     raise InputError(
                         "photo", f"The photograph is over {MOST_PIXELS // 10**6} million pixels."
                     )
-                # A JPEG is read at a fraction of its size, any other is made small before it is copied.
-                opened.draft("RGB", (LONGEST_SIDE, LONGEST_SIDE))
-                shown = opened.convert("RGB") if opened.mode in ("P", "1") else opened
-                shown.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
-                # Pixels only: a new picture takes over no EXIF, no comment, no colour profile.
-                upright = ImageOps.exif_transpose(shown).convert("RGB")
+                yield found
     except InputError:
         raise
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Warning, Image.DecompressionBombError):
         raise InputError(
             "photo", f"This is no picture that can be read. {', '.join(KINDS[:3])} are."
         ) from None
+
+
+def reencoded(data: bytes) -> tuple[bytes, int, int]:
+    """A JPEG of at most LONGEST_SIDE pixels with nothing but the picture in it, and its size.
+
+    Raises:
+        InputError: ``photo``: too large, or no picture.
+    """
+    with opened(data) as found:
+        # A JPEG is read at a fraction of its size, any other is made small before it is copied.
+        found.draft("RGB", (LONGEST_SIDE, LONGEST_SIDE))
+        shown = found.convert("RGB") if found.mode in ("P", "1") else found
+        shown.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
+        # Pixels only: a new picture takes over no EXIF, no comment, no colour profile.
+        upright = ImageOps.exif_transpose(shown).convert("RGB")
     plain = Image.new("RGB", upright.size)
     plain.paste(upright)
     out = io.BytesIO()
@@ -64,11 +83,11 @@ def unchanged(data: bytes) -> tuple[bytes, int, int] | None:
     if len(data) > LARGEST_BYTES or not _is_plain(data):
         return None
     try:
-        with Image.open(io.BytesIO(data), formats=("JPEG",)) as opened:
-            if max(opened.size) > LONGEST_SIDE:
+        with Image.open(io.BytesIO(data), formats=("JPEG",)) as found:
+            if max(found.size) > LONGEST_SIDE:
                 return None
-            opened.load()
-            return data, opened.width, opened.height
+            found.load()
+            return data, found.width, found.height
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError):
         return None
 

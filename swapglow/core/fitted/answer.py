@@ -1,10 +1,10 @@
 """A fitted circuit worked out, or why it cannot be."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.fitted.kind import FittedKind
-from swapglow.core.fitted.worked import Worked
+from swapglow.core.fitted.worked import Judged, Worked
 from swapglow.core.kinds.detail import Details
 from swapglow.core.quantities import InputError
 
@@ -29,6 +29,11 @@ def answer(kind: FittedKind, typed: Details, chosen: str) -> FittedAnswer:
         The answer.
     """
     try:
-        return FittedAnswer("", kind.work(typed, chosen))
+        worked = kind.work(typed, chosen)
+        if chosen and not any(w.label == chosen for w in worked.ways):
+            why = "Something typed has changed since: what stands afterwards follows ours. Choose again."
+            gone = Judged("mind", f"What was chosen, {chosen}, is none of these any more.", why)
+            worked = replace(worked, judged=(gone, *worked.judged))
+        return FittedAnswer("", worked)
     except (InputError, CircuitError) as problem:
         return FittedAnswer(str(problem), None)

@@ -39,8 +39,9 @@ COMMON = Detail(
 WANTED = Detail("wanted", "Of the light there is now", None, "25 % is a quarter. Empty takes half")
 BANK = Detail("bank", "Which bank", None, "Its name; empty for all of them")
 REVISION = Detail("revision", "Board revision", None, "As printed on it: boards of one model differ")
-SIZE = Detail("size", "Its resistors", None, "", (("large", "Can be changed"), ("small", "Too small to "
-    "change")))  # fmt: skip
+SIZE = Detail("size", "Its resistors", None, "", (
+    ("large", "Can be changed"), ("small", "Too small to change"),
+))  # fmt: skip
 
 _LINE = re.compile(
     r"^(?:(?P<name>[^:]{1,40}):)?\s*(?P<count>\d{1,3})\s*(?P<colour>[A-Za-z][A-Za-z -]*?)\s*"
@@ -48,6 +49,7 @@ _LINE = re.compile(
 )
 EXAMPLE = "keys: 8 white × 330R, or keys: 8 white on 47R"
 _MOST_BANKS, _MOST_LEDS = 12, 200
+_NOTHING = "Nothing can be done to this bank alone: make its resistors changeable, or mean all banks."
 _TOO_SMALL = "Its resistors are too small to change: a part in the shared wire is the way."
 
 
@@ -107,7 +109,7 @@ class ChipBank(FittedKind):
         best = next((w for w in ways if w[0] is way), None)
         after = now if best is None else best[1]
         return Worked(
-            line="" if best is None else f"{best[0].label}: {best[0].light}",
+            line=_NOTHING if best is None else f"{best[0].label}: {best[0].light}",
             figures=_figures(banks, now, after),
             stairs=_stairs(rail, banks, common, now, after),
             ways=tuple(w for w, _ in ways),

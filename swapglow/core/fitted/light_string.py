@@ -28,7 +28,7 @@ from swapglow.core.engine.operating_point import operating_point
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.afterwards import AFTER, against
 from swapglow.core.fitted.kind import FittedKind
-from swapglow.core.fitted.worked import Fault, Figure, Judged, Way, Worked
+from swapglow.core.fitted.worked import Fault, Figure, Judged, Way, Worked, picked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts import preferred
 from swapglow.core.parts.led import Led, catalogue
@@ -125,8 +125,8 @@ class LightString(FittedKind):
     )
     never = (
         "Cut, it is no longer an approved product: that is said first, and to whoever hangs it up. On mains: "
-        "unplugged, "
-        "qualified people only, no reading on it live; every joint and resistor sleeved. Local codes come first."
+        "unplugged, qualified people only, no reading on it live; every joint and resistor sleeved. Local codes "
+        "come first."
     )
     details = (FEED, VOLTS, HERTZ_, COUNT, KEEP, LED, AMPS, OHM_, CIRCUITS, BYPASS, AFTER)
 
@@ -141,16 +141,21 @@ class LightString(FittedKind):
         string = _laid(typed, count, wanted, inside)
         ohm = _resistor(string, keep, wanted, inside)
         fitted = preferred.prefer(ohm - inside, "E24", "up") if ohm - inside > 0.5 else 0.0
+        tried = _ways(string, typed, count, keep, wanted, inside, fitted)
+        ways = tuple(w for w, _ in tried)
+        way = picked(ways, chosen)
+        # What comes after has the parts of the way that was chosen, not the sum they were split from.
+        added = next((ohm for w, ohm in tried if w is way), fitted)
         return Worked(
             line=_line(count, keep, fitted, inside),
-            figures=_figures(string, count, keep, wanted, inside, fitted),
-            ways=_ways(string, typed, count, keep, wanted, inside, fitted),
-            faults=_faults(string, typed, keep, inside + fitted),
+            figures=_figures(string, typed, count, keep, wanted, inside, added),
+            ways=ways,
+            faults=_faults(string, typed, keep, inside + added),
             judged=(
-                *against(typed, float(string.amps(keep, inside + fitted).mean()), wanted),
-                *_judged(string, typed, count, keep, wanted, inside + fitted),
+                *against(typed, float(string.amps(keep, inside + added).mean()), wanted),
+                *_judged(string, typed, count, keep, wanted, inside + added),
             ),
-            spice=_deck(string, typed, keep, inside + fitted),
+            spice=_deck(string, typed, keep, inside + added),
         )
 
 
@@ -217,13 +222,20 @@ def _heat(amps: FloatArray, ohm: float) -> float:
     return float((amps**2).mean()) * ohm
 
 
-def _figures(
-    string: _String, count: int, keep: int, wanted: float, inside: float, fitted: float
-) -> tuple[Figure, ...]:
+def _made_for(typed: Details, wanted: float) -> Shown:
+    """The current it was made for: as typed, or in pencil."""
+    known = typed.figure(AMPS.id)
+    if known is None:
+        return shown(wanted, AMPERE, "the usual of such strings; nobody typed its own", Source.ASSUMED)
+    return shown(wanted, AMPERE, "as it was made, mean", known.source)
+
+
+def _figures(string: _String, typed: Details, count: int, keep: int, wanted: float, inside: float,
+             fitted: float) -> tuple[Figure, ...]:  # fmt: skip
     bare, with_it = string.amps(keep, inside), string.amps(keep, inside + fitted)
     crest = string.amps(count, inside)
     out = [
-        Figure("Through the LEDs", shown(wanted, AMPERE, "as it was made, mean", Source.MARKED),
+        Figure("Through the LEDs", _made_for(typed, wanted),
                shown(float(with_it.mean()), AMPERE, f"{keep} left and {show(inside + fitted, OHM)}, mean")),
         Figure("At the crest", shown(float(crest.max()), AMPERE, "as it was made"),
                shown(float(with_it.max()), AMPERE, f"{keep} left and {show(inside + fitted, OHM)}")),
@@ -242,10 +254,10 @@ def _figures(
 
 
 def _ways(string: _String, typed: Details, count: int, keep: int, wanted: float, inside: float,
-          fitted: float) -> tuple[Way, ...]:  # fmt: skip
-    """One resistor or several that share its heat; practice's value with what it gives."""
+          fitted: float) -> list[tuple[Way, float]]:  # fmt: skip
+    """One resistor or several that share its heat, each with its ohms; practice's value with what it gives."""
     if not fitted:
-        return ()
+        return []
     heat = _heat(string.amps(keep, inside + fitted), fitted)
     least: dict[int, float] = {}
     for rating in RATINGS_W:
@@ -257,17 +269,18 @@ def _ways(string: _String, typed: Details, count: int, keep: int, wanted: float,
     out = []
     for parts, rating in sorted(least.items()):
         each = preferred.prefer(fitted / parts, "E24", "up")
-        out.append(_way(
-            f"{show(each, OHM)}, {rating:g} W" if parts == 1 else f"{parts} × {show(each, OHM)}, {rating:g} W each",
-            f"{show(heat / parts, WATT, 2)} in each, half its rating or "
-            f"less", string, keep, inside, each * parts, wanted,
-            advised=parts == ours,
-        ))  # fmt: skip
-    out.sort(key=lambda w: not w.advised)
+        label = (
+            f"{show(each, OHM)}, {rating:g} W"
+            if parts == 1
+            else f"{parts} × {show(each, OHM)}, {rating:g} W each"
+        )
+        share = f"{show(heat / parts, WATT, 2)} in each, half its rating or less"
+        out.append(_way(label, share, string, keep, inside, each * parts, wanted, advised=parts == ours))
+    out.sort(key=lambda o: not o[0].advised)
     practice = _practice(typed, count, keep, wanted)
     out.append(_way(f"{show(practice, OHM)} by practice's sum", "volts ÷ count for each that is gone, over the amps",
                     string, keep, inside, practice, wanted, advised=False))  # fmt: skip
-    return tuple(out)
+    return out
 
 
 def _practice(typed: Details, count: int, keep: int, wanted: float) -> float:
@@ -276,15 +289,16 @@ def _practice(typed: Details, count: int, keep: int, wanted: float) -> float:
 
 
 def _way(label: str, what: str, string: _String, keep: int, inside: float, ohm: float, wanted: float, *,
-         advised: bool) -> Way:  # fmt: skip
+         advised: bool) -> tuple[Way, float]:  # fmt: skip
     share = float(string.amps(keep, inside + ohm).mean()) / wanted
-    return Way(
+    way = Way(
         label, what, Shown(share, f"{share * 100:.0f}", "%", Source.COMPUTED, f"{keep} LEDs and "
             f"{show(inside + ohm, OHM)}"),
         f"{show(share * wanted, AMPERE)} on average.", "" if share < 1.1 else "It drives those left harder than "
             "before.",
         advised, {},
     )  # fmt: skip
+    return way, ohm
 
 
 def _faults(string: _String, typed: Details, keep: int, ohm: float) -> tuple[Fault, ...]:
