@@ -41,8 +41,8 @@ OLD_ACCEPT = Detail(
 )
 SWITCHED = Detail("switched", "What switches its supply", None, "The set's own switch; a plug of its own")
 OLD_FEED = Detail("old_feed", "What fed the old lamp", None, "", (
-    ("mains", "The mains, by a socket"), ("transformer", "A transformer, now without a load"), ("other", "Something "
-        "else"),
+    ("mains", "The mains, by a socket"), ("transformer", "A transformer, now without a load"),
+    ("other", "Something else"),
 ))  # fmt: skip
 
 _USUAL = {"case": 1.0, "paste": 0.2}
@@ -64,9 +64,8 @@ class PowerLed(FittedKind):
     )
     never = (
         "Never lit without its heat sink, not for a second look. Its light hurts eyes at close range, its sink "
-        "burns skin. A "
-        "driver on the mains is for qualified people; local codes come first. Lid interlocks and the fan stay as "
-        "they were."
+        "burns skin. A driver on the mains is for qualified people; local codes come first. Lid interlocks and the fan "
+        "stay as they were."
     )
     details = (
         LED_V, LED_A, DRIVER_A, DRIVER_V, AMPS, CASE, PASTE, SINK, FAN, ROOM, LUMENS, ACCEPT, OLD, OLD_ACCEPT, SWITCHED,
@@ -87,7 +86,9 @@ class PowerLed(FittedKind):
             raise InputError(AMPS.id, f"Type the current: {AMPS.hint}.")
         chain, room = _chain(typed, sink), _room(typed)
         heat = amps * window.usual * (1 - LIGHT_SHARE)
-        ends = (room + heat * chain.ends[0], room + heat * chain.ends[1])
+        # The worst end has the most volts it may want besides the doubt of the chain.
+        least, most = (heat * volts / window.usual for volts in (window.low, window.high))
+        ends = (room + least * chain.ends[0], room + most * chain.ends[1])
         junction = room + heat * chain.k_w
         judged = [*_of_heat(junction, ends), *_of_driver(typed, window, amps), *_of_job(typed)]
         order = {"stop": 0, "mind": 1, "note": 2}
@@ -168,7 +169,7 @@ def _figures(typed: Details, window: Parsed, amps: float, heat: float, junction:
     ]
     lumens, rated = typed.value(LUMENS.id), typed.value(LED_A.id)
     if lumens is not None:
-        # Light goes a little less than with the current; by a fifth at full drive (data sheets, from memory).
+        # Driven at less it gives more for its current, up to a tenth (data sheets, from memory).
         share = amps / rated if rated else 1.0
         beam = lumens * share * (1.1 - 0.1 * share) * read_share(ACCEPT.id, typed.text(ACCEPT.id), 1.0)
         now = shown(beam, LUMEN, "its light at this current, and what the optics take of it", Source.ASSUMED)
@@ -247,7 +248,7 @@ def _ways(
     """A better sink, or less current, each until even its worst end stands."""
     if worst <= MOST_C or room >= MOST_C:
         return ()
-    heat = amps * window.usual * (1 - LIGHT_SHARE)
+    heat = amps * window.high * (1 - LIGHT_SHARE)
     others = Chain(chain.parts[:-1])
     # Doubt of all parts together as the sink shrinks: solved by halving.
     low, high = 0.0, chain.parts[-1][1]

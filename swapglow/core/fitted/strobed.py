@@ -52,7 +52,10 @@ FEED = Detail("feed", "What switches it", None, "", (
     ("matrix", "Rows and columns in turn"), ("pwm", "Pulses that dim"), ("phase", "A dimmer that cuts the phase"),
 ))  # fmt: skip
 VOLTS = Detail(
-    "volts", "Volts while it is on", VOLT, "24V at its contacts; RMS, undimmed, behind a phase dimmer"
+    "volts",
+    "Volts while it is on",
+    VOLT,
+    "24V at its contacts; behind a phase dimmer the DC after its rectifier, undimmed",
 )
 DUTY = Detail("duty", "Share of the time it is on", None, "1/8 of a matrix of eight; 40 %")
 HERTZ_ = Detail("hertz", "How often a second", HERTZ, "120Hz, 1kHz; behind a phase dimmer twice the mains")
@@ -226,6 +229,15 @@ def _judged(typed: Details, volts: float, led: Led, duty: float, peak: float) ->
         message = "No diode in series: in a matrix every lamp needs one."
         why = "An LED is a diode, but stands only some 5 V in reverse: keep the lamp's own diode."
         out.append(Judged("mind", message, why))
+    if typed.choice(FEED.id) == "phase":
+        message = "What the dimmer makes of it while it dims is not worked out."
+        out.append(
+            Judged(
+                "note",
+                message,
+                "All figures are of it undimmed, on the DC behind its rectifier and capacitor.",
+            )
+        )
     least = typed.value(LEAST.id)
     takes = volts * peak * duty
     if typed.choice(FEED.id) == "phase" and least is not None and takes < least:

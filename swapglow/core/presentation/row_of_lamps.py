@@ -49,7 +49,7 @@ def row_of_lamps(lamps: Sequence[tuple[str, str, Position]]) -> RowOfLamps:
         )
     if not found:
         return RowOfLamps((), tuple(without))
-    white = max(1e-9, *(s.candela for _, s in found)) if len(found) > 1 else max(found[0][1].candela, 1e-9)
+    white = max(1e-9, max(s.candela for _, s in found))
     most = screen.brightest(s.sight.xyz for _, s in found)
     drawn = tuple(lamp for p, s in found for lamp in painted([s], p, white, most))
     return RowOfLamps(drawn, tuple(without))
