@@ -214,9 +214,18 @@ def test_a_streak_is_counted_and_a_clipped_pair_is_refused(demo, app, tmp_path):
     sheet.get_by_label("Shutter").fill("1/8")
     sheet.get_by_role("button", name="Count the dashes").click()
     expect(sheet.get_by_text(re.compile("^13 dashes: 104"))).to_be_visible()
-    sheet.get_by_role("button", name=re.compile("^Keep with")).click()
+    # Another shutter is another frequency: what was counted by the old one is gone.
+    sheet.get_by_label("Shutter").fill("1/4")
+    expect(sheet.get_by_text(re.compile("^13 dashes"))).to_have_count(0)
+    expect(sheet.get_by_role("button", name=re.compile("^Keep with"))).to_have_count(0)
+    sheet.get_by_role("button", name="Count the dashes").click()
+    expect(sheet.get_by_text(re.compile("^13 dashes: 52"))).to_be_visible()
+    # Pressed twice it is one photograph.
+    sheet.get_by_role("button", name=re.compile("^Keep with")).dblclick()
     expect(sheet).to_have_count(0)
-    assert "13 dashes" in Position.objects.get(inputs__name="Pen lamp").equipment.photos.get().caption
+    assert (
+        "1/4: 13 dashes: 52" in Position.objects.get(inputs__name="Pen lamp").equipment.photos.get().caption
+    )
 
 
 def test_an_led_of_the_bench_is_kept_and_taken_with_its_figures(demo, app):

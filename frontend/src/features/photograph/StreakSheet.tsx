@@ -51,12 +51,12 @@ export function StreakSheet({ position, equipment, onClose }: Props) {
   const [kept, setKept] = useState("");
   const { picture, found, busy } = photo;
   const count = (file: File | undefined) => {
-    if (file) void photo.measure(file, { shutter: shutter });
+    if (file) void photo.measure(file, { shutter });
   };
   const keep = async () => {
     if (!found || !picture) return;
     try {
-      await keepPhotograph(equipment, picture.file, `Streak, ${shutter}: ${found.line}`);
+      await keepPhotograph(equipment, picture, `Streak, ${shutter}: ${found.line}`);
       await queries.invalidateQueries({ queryKey: ["equipment", equipment] });
       onClose();
     } catch {
@@ -72,7 +72,10 @@ export function StreakSheet({ position, equipment, onClose }: Props) {
       <Field
         label="Shutter"
         value={shutter}
-        onChange={setShutter}
+        onChange={(text) => {
+          setShutter(text);
+          photo.forget();
+        }}
         hint="How long it was open: 1/8 or 0.25s"
       />
       <FileTrigger

@@ -10,7 +10,7 @@ import { Refusal } from "../../ui/Refusal";
 import { Sheet } from "../../ui/Sheet";
 import { useRecord } from "../../ui/record/record";
 import { Spots } from "./Spots";
-import { keepPhotograph, usePhotograph } from "./usePhotograph";
+import { keepPhotograph, OVERTAKEN, usePhotograph } from "./usePhotograph";
 
 type Two = Schemas["TwoSeen"];
 type Pair = [Schemas["Spot"], Schemas["Spot"]];
@@ -50,6 +50,7 @@ function usePair(position: string) {
     setSpots(undefined);
     photo.choose(file);
     const answer = await photo.measure(file, {});
+    if (answer === OVERTAKEN) return;
     setSpots(answer ? (answer.spots as Pair) : BEGIN);
   };
   const measure = (at: Pair | undefined) => {
@@ -86,7 +87,7 @@ export function TwoInOne({ position, equipment, trial, onClose }: Props) {
     const photographed = { photo_ratio: found.ratio, photo_doubt: found.doubt };
     inPassing(save({ trials: { [trial.id]: photographed } }));
     try {
-      await keepPhotograph(equipment, picture.file, `${trial.ohm}: ${found.line}`);
+      await keepPhotograph(equipment, picture, `${trial.ohm}: ${found.line}`);
       await queries.invalidateQueries({ queryKey: ["equipment", equipment] });
       onClose();
     } catch {

@@ -3,12 +3,17 @@ import { useEffect, useRef, useState } from "react";
 import { Refused } from "../../api/client";
 import { upload } from "../../api/upload";
 
-interface Picture {
+export interface Picture {
+  /** Its key where it is kept: kept twice, by a second press or after a dropped line, it is one. */
+  key: string;
   file: File;
   url: string;
   /** Its height beside its width. */
   high: number;
 }
+
+/** The answer to a question that another has followed since. */
+export const OVERTAKEN = Symbol("overtaken");
 
 const DROPPED = "The connection dropped: nothing was measured yet. Choose the photograph again.";
 
@@ -19,6 +24,7 @@ export function usePhotograph<T>(path: string) {
   const [wrong, setWrong] = useState("");
   const [busy, setBusy] = useState(false);
   const turn = useRef(0);
+  const latest = useRef<File>(undefined);
   const url = picture?.url;
   useEffect(() => () => void (url && URL.revokeObjectURL(url)), [url]);
 
@@ -28,10 +34,11 @@ export function usePhotograph<T>(path: string) {
     setWrong("");
     try {
       const answer = await upload<T>(path, file, fields);
-      if (mine === turn.current) setFound(answer);
+      if (mine !== turn.current) return OVERTAKEN;
+      setFound(answer);
       return answer;
     } catch (problem) {
-      if (mine !== turn.current) return undefined;
+      if (mine !== turn.current) return OVERTAKEN;
       setWrong(problem instanceof Refused ? problem.message : DROPPED);
       setFound(undefined);
     } finally {
@@ -43,11 +50,14 @@ export function usePhotograph<T>(path: string) {
     turn.current += 1;
     setFound(undefined);
     setWrong("");
+    latest.current = file;
     const address = URL.createObjectURL(file);
     const seen = new Image();
-    // One that no browser draws may still be read by the server.
+    // One that no browser draws may still be read by the server; one chosen before it comes too late.
     const shown = () =>
+      latest.current === file &&
       setPicture({
+        key: crypto.randomUUID(),
         file,
         url: address,
         high: seen.naturalHeight / (seen.naturalWidth || 1) || 0.75,
@@ -56,11 +66,17 @@ export function usePhotograph<T>(path: string) {
     seen.onerror = shown;
     seen.src = address;
   };
-  return { picture, found, wrong, busy, measure, choose };
+  /** What was measured no longer holds: what it was measured with has changed. */
+  const forget = () => {
+    turn.current += 1;
+    setBusy(false);
+    setFound(undefined);
+  };
+  return { picture, found, wrong, busy, measure, choose, forget };
 }
 
 /** Keep a photograph with its item, with what it says. */
-export const keepPhotograph = (equipment: string, file: File, caption: string) =>
-  upload(`/api/equipment/${equipment}/photos/${crypto.randomUUID()}`, file, {
+export const keepPhotograph = (equipment: string, picture: Picture, caption: string) =>
+  upload(`/api/equipment/${equipment}/photos/${picture.key}`, picture.file, {
     caption: caption.slice(0, 200),
   });
