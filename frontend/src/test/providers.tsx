@@ -67,7 +67,7 @@ export const showRecord = (element: ReactElement, record: Partial<RecordScope>) 
   show(<InRecord of={record}>{element}</InRecord>);
 
 /**
- * Stand in for the server: answers by path; anything but the catalogue that is not given is a fault
+ * Stand in for the server: answers by path, a promise when it is kept; anything but the catalogue that is not given is a fault
  * of the test.
  */
 export function answer(given: Answers) {
@@ -82,7 +82,7 @@ export function answer(given: Answers) {
       method: request?.method ?? init?.method ?? "GET",
       body: text ? JSON.parse(text) : undefined,
     });
-    const found = answers[path];
+    const found = await answers[path];
     if (found === undefined) throw new Error(`the test has no answer for ${path}`);
     const whole = found as { status?: number; body?: unknown; headers?: Record<string, string> };
     const { status = 200, body = found, headers = {} } = whole;

@@ -101,6 +101,19 @@ test("one field finds items by their lamps, rails and next things, wherever they
   expect(screen.getByText("Nothing on the bench has “capstan”.")).toBeTruthy();
 });
 
+test("what is asked for before the bench has come is gone to when it comes", async () => {
+  let come: (bench: object) => void = () => {};
+  answer({ "/api/bench": new Promise((known) => (come = known)) });
+  show(<BenchView />);
+  const find = await screen.findByRole("searchbox", { name: "Find" });
+  find.focus();
+  fireEvent.change(find, { target: { value: "lantern" } });
+  fireEvent.keyDown(find, { key: "Enter" });
+  come(many);
+  const link = await screen.findByRole("link", { name: "Lantern" });
+  await waitFor(() => expect(document.activeElement).toBe(link));
+});
+
 test("finished items fold away; a remark that was accepted is no warning", async () => {
   open({ "/api/bench": many });
   const fold = await screen.findByRole("button", { name: "Show finished (1)" });

@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from "react";
+import { useEffect, useRef, useState, type ReactNode } from "react";
 import { Input, Label, SearchField } from "react-aria-components";
 import { Link, useNavigate } from "react-router";
 import styled from "styled-components";
@@ -124,12 +124,27 @@ function has(item: BenchItem, asked: string): boolean {
 }
 
 /** Go to the first link that is what was asked for; Enter then opens it. */
-function toFound(asked: string): void {
+function goTo(asked: string): void {
   const links = [...document.querySelectorAll<HTMLElement>("[data-found] a")];
   const words = asked.toLowerCase().split(/\s+/);
   const says = (link: HTMLElement) =>
     words.every((word) => link.textContent?.toLowerCase().includes(word));
   (links.find(says) ?? links[0])?.focus();
+}
+
+/** Going to what is asked for: at once, or once there is a bench to find it on. */
+function useFound(ready: boolean, asked: string): () => void {
+  const wanted = useRef("");
+  useEffect(() => {
+    // Whoever typed on, or went elsewhere meanwhile, is not fetched back.
+    const waits = document.activeElement?.getAttribute("type") === "search";
+    if (ready && waits && asked && wanted.current === asked) goTo(asked);
+    if (ready) wanted.current = "";
+  }, [ready, asked]);
+  return () => {
+    if (ready) goTo(asked);
+    else wanted.current = asked;
+  };
 }
 
 /** The opening screen: the quick sum, and all equipment in work. */
@@ -138,6 +153,7 @@ export function BenchView() {
   const save = useSave();
   const go = useNavigate();
   const [asked, setAsked] = useState("");
+  const toFound = useFound(!!bench.data, asked);
   const [arranging, setArranging] = useState(false);
   const [unfolded, setUnfolded] = useState(false);
 
