@@ -26,9 +26,9 @@ from swapglow.api.schemas import (
 )
 from swapglow.api.serializers import position_answer, rail_answer, report_answer, steps, summary
 from swapglow.core.analysis.sizing import size
+from swapglow.core.analysis.spice_text import spice_text
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.drivers.driver import State
-from swapglow.core.network.spice_text import spice_text
 from swapglow.core.parts.sweep import SweepReport, sweep_report
 from swapglow.core.quantities import InputError
 from swapglow.core.search import Swaps, search

@@ -11,6 +11,7 @@ from swapglow.core.analysis.check_pulse import flash, pulse_circuit
 from swapglow.core.analysis.original_lamp import original_point
 from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.solution import solve
+from swapglow.core.analysis.spice_text import spice_text
 from swapglow.core.analysis.states import state_solutions, states_of
 from swapglow.core.assess import assess
 from swapglow.core.drivers.load import read_loads
@@ -26,7 +27,6 @@ from swapglow.core.engine.netlist import (
 from swapglow.core.engine.operating_point import operating_point
 from swapglow.core.network.builder import led_model
 from swapglow.core.network.filaments import ohms_at
-from swapglow.core.network.spice_text import spice_text
 from swapglow.core.parts.lamp import Lamp
 from swapglow.core.parts.transistor import transistor
 from swapglow.core.quantities import InputError

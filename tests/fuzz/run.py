@@ -16,13 +16,13 @@ from dataclasses import dataclass, field
 
 from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.solution import solve
+from swapglow.core.analysis.spice_text import spice_text
 from swapglow.core.assess import Bench, assess
 from swapglow.core.design.changes import with_changes
 from swapglow.core.engine.devices import GMIN
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.findings import verdict
 from swapglow.core.findings.finding import GRADES
-from swapglow.core.network.spice_text import spice_text
 from swapglow.core.quantities import InputError
 from swapglow.core.search import search
 from swapglow.inputs.to_core import position_of, trials_of

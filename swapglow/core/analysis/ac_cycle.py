@@ -17,9 +17,9 @@ from swapglow.core.design.position import Position
 from swapglow.core.engine.netlist import Circuit, Dc, Param, Wave, nodes_of
 from swapglow.core.engine.operating_point import OperatingPoint, operating_point
 from swapglow.core.engine.periodic import SteadyStates, steady_states
-from swapglow.core.network.builder import build, laws_of
+from swapglow.core.network.builder import build, laws_of, steady_parts
 from swapglow.core.network.cases import Cases
-from swapglow.core.network.filaments import Ohms, at_rest, cold_start
+from swapglow.core.network.filaments import Law, Ohms, at_rest, cold_start
 from swapglow.core.network.regimes import let_through
 from swapglow.core.network.solve import lamp_watts, string_amps
 from swapglow.core.network.sources import sine
@@ -95,6 +95,9 @@ class Cycled:
         supply_rms: of what the whole circuit takes from the supply.
         shunt_rms: of the volts over a shunt; zeros without one.
         watts: what goes in at the lamp's own contacts, W.
+        shared_rms: of the volts behind a dropping resistor; zeros without one.
+        loads_rms: of what each load there draws, A, (cases, loads).
+        left_rms: of the volts over a lamp left in the loop; zeros without one.
         regulator: what a regulator goes through; None without one.
     """
 
@@ -106,6 +109,9 @@ class Cycled:
     supply_rms: FloatArray
     shunt_rms: FloatArray
     watts: FloatArray
+    shared_rms: FloatArray
+    loads_rms: FloatArray
+    left_rms: FloatArray
     regulator: RegulatorCycle | None = None
 
     def pick(self, index: NDArray[np.intp]) -> "Cycled":
@@ -145,15 +151,29 @@ class Drawn:
 
 def _circuit(position: Position, wave: Wave, cases: Cases, farads: Param = 0.0,
              filaments: Ohms | None = None) -> Circuit:  # fmt: skip
-    """The position on its own waveform, a bridge of equal diodes folded; the cases' rail is its crest."""
-    folded = position.rectification.folds
+    """The position on its own waveform; the cases' rail is its crest."""
     return build(
-        position, cases, wave=wave, stacked=True, folded=folded, farads=farads, filaments=filaments
+        position, cases, wave=wave, stacked=True, folded=folded(position), farads=farads, filaments=filaments
     ).circuit
 
 
-def _rms(values: FloatArray, weight: FloatArray, *, either_way: bool) -> FloatArray:
-    """Root mean square over the instants, the last axis; on a track the harder way round counts."""
+def folded(position: Position) -> bool:
+    """Whether a bridge of equal diodes may be folded: all before it must be the same either way round."""
+    one_way = position.driver.dropper_ohm and any(load.led for load in position.driver.loads)
+    return position.rectification.folds and not one_way
+
+
+def rms_over(values: FloatArray, weight: FloatArray, *, either_way: bool) -> FloatArray:
+    """Root mean square over the instants, the last axis.
+
+    Args:
+        values: (..., instants).
+        weight: of each instant.
+        either_way: whether it is a track, of which the harder way round counts.
+
+    Returns:
+        (...).
+    """
     squares = values**2
     return np.asarray(np.sqrt(squares.max(axis=-1) if either_way else (squares * weight).sum(axis=-1)))
 
@@ -180,7 +200,25 @@ def _with_filaments(position: Position, count: int, solved: Callable[[Ohms], S],
     Raises:
         NotConverged: a case has no answer.
     """
-    laws = laws_of(position)
+    return settled_cycles(laws_of(position), count, solved, rms)
+
+
+def settled_cycles(laws: Mapping[str, Law], count: int, solved: Callable[[Ohms], S],
+                   rms: Callable[[S, str], FloatArray]) -> S:  # fmt: skip
+    """Cycles with every filament at rest at its volts' root mean square.
+
+    Args:
+        laws: the filaments by the name of their resistor.
+        count: how many cases.
+        solved: solves the cycles with each filament's ohms, (cases,).
+        rms: of the volts over one of them, (cases,).
+
+    Returns:
+        The solved cycles.
+
+    Raises:
+        NotConverged: a case has no answer.
+    """
     if not laws:
         return solved({})
     names = list(laws)
@@ -192,9 +230,47 @@ def _with_filaments(position: Position, count: int, solved: Callable[[Ohms], S],
     return at_rest(step, cold_start(laws, count), _FILAMENT_REST)
 
 
+def filaments_at_rest(position: Position, cases: AcCases, farads: float) -> dict[str, float]:
+    """Ohms of every filament in the position's own circuit, of its first case.
+
+    Args:
+        position: the swap.
+        cases: what to solve, arrays (cases,).
+        farads: the reservoir capacitor, F; 0 for none.
+
+    Returns:
+        Ω by the name of its resistor.
+
+    Raises:
+        NotConverged: a case has no answer.
+    """
+    laws = laws_of(position)
+    if not laws:
+        return {}
+    if position.rectification.reservoir:
+        s = _settled(position, cases, farads)
+        return {
+            n: float(np.atleast_1d(law(np.sqrt(s.averages(s.across(n) ** 2))))[0]) for n, law in laws.items()
+        }
+    share, weight = levels(position.rail.supply.waveform, folded(position))
+    point = _at_instants(position, cases, share, weight)
+    shape = (len(cases.peak), len(share))
+    either_way = position.rail.supply.waveform is Waveform.EITHER_WAY
+    return {
+        n: float(law(rms_over(point.across(n).reshape(shape), weight, either_way=either_way))[0])
+        for n, law in laws.items()
+    }
+
+
 def _contacts(position: Position, at: "OperatingPoint | SteadyStates") -> FloatArray:
     """Volts at the lamp's own contacts."""
-    return np.asarray(at.voltage(["feed", *_way(position, at)][-1]))
+    return _against_back(at, ["feed", *_way(position, at)][-1])
+
+
+def _against_back(at: "OperatingPoint | SteadyStates", node: str) -> FloatArray:
+    """Volts of a node against the supply's other leg."""
+    volts = at.voltage(node)
+    return np.asarray(volts - at.voltage("legb") if "legb" in at.nodes else volts)
 
 
 def _way(position: Position, at: "OperatingPoint | SteadyStates") -> list[str]:
@@ -260,16 +336,23 @@ def solve_cycles(position: Position, cases: AcCases, farads: float) -> Cycled:
     return _instant_by_instant(position, cases)
 
 
-def _levels(position: Position) -> tuple[FloatArray, FloatArray]:
-    """Instants as shares of the peak, and the weight of each in an average over the cycle."""
-    waveform = position.rail.supply.waveform
+def levels(waveform: Waveform, folded: bool) -> tuple[FloatArray, FloatArray]:
+    """Instants that stand for a cycle.
+
+    Args:
+        waveform: the supply's.
+        folded: whether both its ways round are the same.
+
+    Returns:
+        Shares of the peak, (instants,), and the weight of each in an average over the cycle.
+    """
     if waveform is Waveform.EITHER_WAY:
         # One way round at a time: the figures are those of the way that lights it.
         return np.array([1.0, -1.0]), np.array([1.0, 0.0])
     if waveform is Waveform.SQUARE:
         return np.array([1.0, -1.0]), np.array([0.5, 0.5])
     quarter = np.sin((np.arange(QUARTER) + 0.5) / QUARTER * np.pi / 2)
-    if position.rectification.folds:
+    if folded:
         share, weight = quarter, np.full(QUARTER, 1.0 / QUARTER)
     else:
         share = np.concatenate([quarter, -quarter])
@@ -280,7 +363,7 @@ def _levels(position: Position) -> tuple[FloatArray, FloatArray]:
 
 def _at_instants(position: Position, cases: AcCases, share: FloatArray, weight: FloatArray) -> OperatingPoint:
     """Every case at every instant as one batch of operating points, case by case."""
-    if position.rectification.folds:
+    if folded(position):
         share = np.abs(share)
     count, instants = len(cases.peak), len(share)
     shape = (count, instants)
@@ -301,7 +384,7 @@ def _at_instants(position: Position, cases: AcCases, share: FloatArray, weight: 
         return operating_point(_circuit(position, wave, at, filaments=filaments)).require()
 
     def rms(point: OperatingPoint, name: str) -> FloatArray:
-        return _rms(point.across(name).reshape(shape), weight, either_way=either_way)
+        return rms_over(point.across(name).reshape(shape), weight, either_way=either_way)
 
     return _with_filaments(position, count, solved, rms)
 
@@ -313,13 +396,13 @@ def _let(position: Position, cases: AcCases) -> FloatArray | None:
 
 
 def _instant_by_instant(position: Position, cases: AcCases) -> Cycled:
-    share, weight = _levels(position)
+    share, weight = levels(position.rail.supply.waveform, folded(position))
     point = _at_instants(position, cases, share, weight)
     shape = (len(cases.peak), len(share))
     either_way = position.rail.supply.waveform is Waveform.EITHER_WAY
 
     def rms(values: FloatArray) -> FloatArray:
-        return _rms(values.reshape(shape), weight, either_way=either_way)
+        return rms_over(values.reshape(shape), weight, either_way=either_way)
 
     amps = string_amps(position, point).reshape(shape)
     across = point.across("D1").reshape(shape)
@@ -330,9 +413,36 @@ def _instant_by_instant(position: Position, cases: AcCases) -> Cycled:
         np.abs(_through(point, position)).reshape(shape).max(axis=1),
         np.maximum(-across.min(axis=1), 0.0), rms(point.current("Vrail")),
         rms(point.across("Rshunt")) if "Rshunt" in names else nothing,
-        (lamp_watts(point).reshape(shape) * weight).sum(axis=1),
+        (lamp_watts(point).reshape(shape) * weight).sum(axis=1), *_shared(position, point, rms, len(cases.peak)),
         _regulated(position, point, lambda v: v.reshape(shape), lambda v: (v * weight).sum(axis=1)),
     )  # fmt: skip
+
+
+def _shared(position: Position, at: "OperatingPoint | SteadyStates", rms: Callable[[FloatArray], FloatArray],
+            count: int) -> tuple[FloatArray, FloatArray, FloatArray]:  # fmt: skip
+    """RMS volts of a shared feed, what each load on it draws, and the volts over a lamp left in the loop."""
+    left = rms(at.across("Rleft1")) if position.driver.remaining_lamps else np.zeros(count)
+    if not position.driver.dropper_ohm:
+        return np.zeros(count), np.zeros((count, 0)), left
+    each = [rms(load_amps(at, k)) for k in range(1, len(position.driver.loads) + 1)]
+    return rms(_against_back(at, "behind")), np.stack([*each, np.zeros(count)], axis=1)[:, :-1], left
+
+
+def load_amps(at: "OperatingPoint | SteadyStates", k: int) -> FloatArray:
+    """What a load on a shared feed draws, A.
+
+    Args:
+        at: the network solved.
+        k: which, from 1.
+
+    Returns:
+        Amps at every sample or instant; of a part that only stands there nothing.
+    """
+    names = {e.name for e in at.circuit.elements}
+    if f"Rload{k}" in names:
+        return np.asarray(at.current(f"Rload{k}"))
+    forth, back = steady_parts(k)
+    return np.asarray(at.current(forth) - at.current(back) if forth in names else 0 * at.current("Vrail"))
 
 
 def _regulated(position: Position, at: "OperatingPoint | SteadyStates", shaped: Callable[[FloatArray], FloatArray],
@@ -360,6 +470,7 @@ def _summed(position: Position, s: SteadyStates, cases: AcCases) -> Cycled:
         _wide(np.sqrt(s.averages(s.current("Vrail") ** 2)), cases),
         _wide(np.sqrt(s.averages(s.across("Rshunt") ** 2)), cases) if shunted else nothing,
         _wide(s.averages(lamp_watts(s)), cases),
+        *_shared(position, s, lambda v: _wide(np.sqrt(s.averages(v**2)), cases), len(cases.peak)),
         _regulated(position, s, lambda v: np.broadcast_to(v, (len(cases.peak), v.shape[-1])),
                    lambda v: _wide(s.averages(v), cases)),
     )  # fmt: skip
@@ -367,7 +478,7 @@ def _summed(position: Position, s: SteadyStates, cases: AcCases) -> Cycled:
 
 def _settled(position: Position, cases: AcCases, farads: float) -> SteadyStates:
     """The settled cycles; half a bridge's cycle is the whole of a folded sine's."""
-    wave = sine(_same(cases.peak), CLOCK_HZ, folded=position.rectification.folds)
+    wave = sine(_same(cases.peak), CLOCK_HZ, folded=folded(position))
     farad = _same(_clocked(position, farads) * cases.speed)
     let = _let(position, cases)
     at = Cases(
@@ -452,7 +563,7 @@ def draw_cycles(position: Position, cases: AcCases, farads: float) -> Drawn:
         light = amps + shaped(np.maximum(point.current("D2"), 0.0) / position.branches)
     return Drawn(
         source, shaped(_contacts(position, point)),
-        {n: shaped(point.voltage(n)) for n in _way(position, point)}, amps, light, shaped(point.across("D1")),
+        {n: shaped(_against_back(point, n)) for n in _way(position, point)}, amps, light, shaped(point.across("D1")),
         shaped(_resistor_volts(point, position)), shaped(_inside_volts(point)), shaped(_kept_volts(point, position)),
         np.zeros((count, DRAWN)),
     )  # fmt: skip
@@ -481,7 +592,7 @@ def _drawn(position: Position, s: SteadyStates, peak: FloatArray, pick: tuple[in
     amps = on_grid(np.maximum(s.current("D1"), 0.0) / position.branches)
     return Drawn(
         peak[rows, None] * _shape(position), on_grid(_contacts(position, s)),
-        {n: on_grid(s.voltage(n)) for n in _way(position, s)}, amps, amps,
+        {n: on_grid(_against_back(s, n)) for n in _way(position, s)}, amps, amps,
         on_grid(s.across("D1")), on_grid(_resistor_volts(s, position)), on_grid(_inside_volts(s)),
         on_grid(_kept_volts(s, position)), on_grid(s.voltage("dc")),
     )  # fmt: skip

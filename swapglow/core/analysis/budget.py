@@ -2,11 +2,11 @@
 
 Lamps on one rail meet only behind its source resistance. On a steady supply the volts there are found at
 which the currents of all add up, V + R·ΣI(V) = Vopen (Kirchhoff), each lamp's own circuit solved for the
-currents. Where the supply alternates each lamp is solved alone and their RMS currents are added, which is
-the most they come to together.
+currents. Where the supply alternates all of them are one circuit (``rail_on_ac``); where that is not solved each
+lamp is solved alone and their RMS currents are added, which is the most they come to together.
 """
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Literal
@@ -15,10 +15,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from swapglow.core.analysis.battery_life import discharge
-from swapglow.core.analysis.original_lamp import original_point
+from swapglow.core.analysis.original_lamp import original_cycle, original_point
+from swapglow.core.analysis.rail_on_ac import RailCycle, rail_cycle
 from swapglow.core.analysis.sizing import size, with_strings
 from swapglow.core.analysis.solution import solve
 from swapglow.core.design.position import Position
+from swapglow.core.engine.operating_point import NotConverged
+from swapglow.core.network.builder import CannotBuild
 from swapglow.core.network.cases import Cases
 from swapglow.core.network.solve import point_of, supply_amps
 from swapglow.core.quantities import Figure, Source
@@ -87,7 +90,8 @@ class Budget:
         before, after: the most together at the three levels, A: every lamp that may be lit, and of those
             that are lit one at a time the thirstiest; None before where an old lamp is not known.
         hours_before, hours_after: a battery's life with all that is always lit, to its last charge, h.
-        by_rms: whether they are RMS currents added up.
+        unjoined: on a supply that alternates, why its lamps were not solved as one circuit: their currents are
+            then each lamp's alone, added; nothing where they were, or need not be.
     """
 
     rail: Rail
@@ -97,7 +101,7 @@ class Budget:
     after: tuple[float, float, float]
     hours_before: float | None
     hours_after: float | None
-    by_rms: bool
+    unjoined: str = ""
 
 
 def budget(rail: Rail, members: tuple[Member, ...]) -> Budget:
@@ -115,7 +119,12 @@ def budget(rail: Rail, members: tuple[Member, ...]) -> Budget:
         CannotBuild: a part of one is not worked out on this supply.
     """
     if rail.supply.alternates:
-        return _by_rms(rail, members)
+        try:
+            return _joined(rail, members)
+        except (CannotBuild, NotConverged) as why:
+            return _by_rms(
+                rail, members, why.message if isinstance(why, CannotBuild) else "no settled cycle was found"
+            )
     others = rail.others_a
     after = {m.id: _draws(m.position, "after") for m in members}
     before = {m.id: _draws(m.position, "before") for m in members if m.position.lamp is not None}
@@ -131,7 +140,7 @@ def budget(rail: Rail, members: tuple[Member, ...]) -> Budget:
         None if was is None else _total([before[k] for k in lit_before], was, others),
         _total([after[k] for k in lit_after], together, others),
         _hours(rail, [before[k] for k in always], members) if known else None,
-        _hours(rail, [after[k] for k in always], members), False,
+        _hours(rail, [after[k] for k in always], members),
     )  # fmt: skip
 
 
@@ -198,10 +207,15 @@ def _total(lit: list[Draws], volts: FloatArray, others: float) -> tuple[float, f
 
 
 def _most_lit(rail: Rail, members: tuple[Member, ...], draws: dict[str, Draws]) -> tuple[str, ...]:
-    """The lamps that may be lit together: of those lit one at a time the thirstiest at the highest level."""
+    """The lamps that may be lit together at the highest level."""
     top = np.array(rail.volts)
+    return _lit_together(members, {m.id: float(draws[m.id](top)[2]) for m in members if m.lit == "single"})
+
+
+def _lit_together(members: tuple[Member, ...], thirst: Mapping[str, float]) -> tuple[str, ...]:
+    """The lamps that may be lit together: of those lit one at a time the thirstiest."""
     singles = [m.id for m in members if m.lit == "single"]
-    worst = max(singles, key=lambda k: float(draws[k](top)[2]), default=None)
+    worst = max(singles, key=lambda k: thirst[k], default=None)
     return tuple(m.id for m in members if m.lit != "single" or m.id == worst)
 
 
@@ -235,7 +249,54 @@ def _hours(rail: Rail, lit: list[Draws], members: tuple[Member, ...]) -> float |
     return discharge(battery, lambda opened: np.interp(np.interp(opened, opened_v, v), v, mean_a)).spent_h
 
 
-def _by_rms(rail: Rail, members: tuple[Member, ...]) -> Budget:
+def _joined(rail: Rail, members: tuple[Member, ...]) -> Budget:
+    """All lamps of a rail that alternates as one circuit."""
+    own = {m.id: with_strings(m.position) for m in members}
+    alone = {k: solve(p, rule=False) for k, p in own.items()}
+    thirst = {k: float(s.ac.typical.supply_rms[2]) if s.ac is not None else 0.0 for k, s in alone.items()}
+    lit_after = _lit_together(members, thirst)
+    after = rail_cycle(rail, [own[k] for k in lit_after], "after")
+    known = all(m.position.lamp is not None for m in members)
+    lit_before: tuple[str, ...] = ()
+    before: RailCycle | None = None
+    if known:
+        old = {m.id: original_cycle(m.position, rail.volts[2]) for m in members}
+        lit_before = _lit_together(members, {k: 0.0 if o is None else o.supply_amps for k, o in old.items()})
+        before = rail_cycle(rail, [own[k] for k in lit_before], "before")
+    draws = []
+    for m in members:
+        p = own[m.id]
+        # Of lamps that are lit one at a time each stands in the thirstiest's place.
+        here = (
+            after if m.id in lit_after else rail_cycle(rail, _in_place(members, own, lit_after, m), "after")
+        )
+        single = rail_cycle(rail, [p], "after") if rail.others_a or len(lit_after) > 1 else here
+        was = before
+        if before is not None and m.id not in lit_before:
+            was = rail_cycle(rail, _in_place(members, own, lit_before, m), "before")
+        sags = rail.supply.source_ohm.value > 0 and single.led[p][1] > 0
+        draws.append(Draw(
+            m.id, m.name, m.lit, None if was is None else _three(was.each_rms[p]), _three(here.each_rms[p]),
+            float(single.bus_rms[1]), float(here.bus_rms[1]),
+            float(here.led[p][1] / single.led[p][1]) if sags else None,
+        ))  # fmt: skip
+    return Budget(rail, tuple(draws), rail.others_a, None if before is None else _three(before.total_rms),
+                  _three(after.total_rms), None, None)  # fmt: skip
+
+
+def _in_place(
+    members: tuple[Member, ...], own: dict[str, Position], lit: tuple[str, ...], m: Member
+) -> list[Position]:
+    """What is lit with one of those lit one at a time, in place of the one that was taken."""
+    singles = {n.id for n in members if n.lit == "single"}
+    return [own[m.id], *(own[k] for k in lit if k not in singles)]
+
+
+def _three(values: FloatArray) -> tuple[float, float, float]:
+    return float(values[0]), float(values[1]), float(values[2])
+
+
+def _by_rms(rail: Rail, members: tuple[Member, ...], why: str) -> Budget:
     """Each lamp alone on a supply that alternates, RMS currents added: the most they come to together."""
     draws = []
     for m in members:
@@ -259,15 +320,14 @@ def _by_rms(rail: Rail, members: tuple[Member, ...]) -> Budget:
     olds = [d.before for d in lit if d.before is not None]
     return Budget(
         rail, tuple(draws), others, total(olds) if len(olds) == len(lit) else None, total([d.after for d in lit]),
-        None, None, True,
+        None, None, why,
     )  # fmt: skip
 
 
 def _old_rms(position: Position) -> tuple[float, float, float] | None:
-    """The old lamp's RMS current at the three levels as read; a filament draws by its RMS volts."""
-    lamp = position.lamp
-    if lamp is None:
+    """The old lamp's RMS current at the three levels, in its own place."""
+    if position.lamp is None:
         return None
-    levels = position.rail.low, position.rail.usual, position.rail.high
-    low, usual, high = (lamp.amps_at(v.value - position.drop_v) for v in levels)
+    found = [original_cycle(position, v) for v in position.rail.volts]
+    low, usual, high = (0.0 if f is None else f.supply_amps for f in found)
     return low, usual, high

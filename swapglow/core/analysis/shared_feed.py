@@ -2,7 +2,8 @@
 
 from dataclasses import dataclass
 
-from swapglow.core.analysis.original_lamp import original_point
+from swapglow.core.analysis.original_lamp import original_cycle, original_point, original_volts
+from swapglow.core.analysis.solution import AcSolution
 from swapglow.core.analysis.states import StateSolution
 from swapglow.core.design.position import Position
 from swapglow.core.drivers.driver import State
@@ -71,6 +72,29 @@ def neighbours(position: Position, states: tuple[StateSolution, ...]) -> tuple[N
     return tuple(out)
 
 
+def neighbours_on_ac(position: Position, ac: AcSolution) -> tuple[Neighbour, ...]:
+    """Every part behind the dropping resistor where the supply alternates, with the lamp lit: all root mean squares.
+
+    Args:
+        position: the swap.
+        ac: its cycles.
+
+    Returns:
+        Each part; none without a shared feed.
+    """
+    p, at = position, ac.typical
+    if not p.driver.dropper_ohm:
+        return ()
+    old = original_cycle(p, p.rail.volts[1])
+    before = None if old is None else old.shared_v
+    usual, highest = float(at.shared_rms[1]), float(at.shared_rms[2])
+    out = []
+    for k, load in enumerate(p.driver.loads):
+        light = (usual / before) ** LIGHT_EXPONENT if load.lamp is not None and before else None
+        out.append(Neighbour(load, "on", before, usual, highest, float(at.loads_rms[1, k]), light))
+    return tuple(out)
+
+
 def bleeder(position: Position, led_a: float) -> tuple[float, float] | None:
     """A resistor across the LED that draws what the old lamp drew: R = V/(Ilamp − ILED) (Ohm).
 
@@ -82,14 +106,14 @@ def bleeder(position: Position, led_a: float) -> tuple[float, float] | None:
         ohms and the rating to fit; None where nothing is missing or no leaded part will do.
     """
     p = position
-    found = original_point(p, "on", p.rail.volts[1])
-    if found is None or p.lamp is None:
+    volts = original_volts(p)
+    if p.lamp is None:
         return None
-    missing = p.lamp.amps_at(found[0]) - led_a
-    if missing <= found[0] / LARGEST_OHM:
+    missing = p.lamp.amps_at(volts) - led_a
+    if missing <= volts / LARGEST_OHM:
         return None
-    ohm = preferred.prefer(found[0] / missing, "E24", "nearest")
-    rating = rating_to_fit((found[0] * p.rail.volts[2] / p.rail.volts[1]) ** 2 / ohm)
+    ohm = preferred.prefer(volts / missing, "E24", "nearest")
+    rating = rating_to_fit((volts * p.rail.volts[2] / p.rail.volts[1]) ** 2 / ohm)
     return None if rating is None else (ohm, rating)
 
 

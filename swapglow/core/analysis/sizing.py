@@ -98,7 +98,7 @@ def alone(position: Position, branch: Branch) -> Position:
     return replace(
         position, led=branch.led, target=Figure(branch.target, Source.COMPUTED), in_series=branch.in_series,
         branches=branch.count, resistor_ohm=branch.resistor_ohm, resistor_parts=1, rating_w=branch.rating_w,
-        series_diodes=branch.diodes, beside=(), second_led=None,
+        series_diodes=branch.diodes, beside=(), second_led=branch.second,
     )  # fmt: skip
 
 
@@ -114,8 +114,9 @@ def turned(position: Position, k: int) -> Position:
     """
     p, b = position, position.beside[k]
     main = Branch(
-        "main", p.led, p.target.value, p.in_series, p.branches, size(p).total_ohm, diodes=p.series_diodes
-    )
+        "main", p.led, p.target.value, p.in_series, p.branches, size(p).total_ohm, diodes=p.series_diodes,
+        second=p.second_led,
+    )  # fmt: skip
     others = (main, *p.beside[:k], *p.beside[k + 1 :])
     return replace(alone(p, b), resistor_ohm=b.ohm, beside=others)
 

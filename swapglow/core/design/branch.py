@@ -23,6 +23,7 @@ class Branch:
         fitted_ohm: what the computation came to, where it was followed.
         diodes: silicon diodes in series in it.
         rating_w: its resistor's rating, or None for the one to fit.
+        second: the other die of a two-colour LED, where it is another kind.
     """
 
     name: str
@@ -34,6 +35,7 @@ class Branch:
     rating_w: float | None = None
     fitted_ohm: float | None = None
     diodes: int = 0
+    second: Led | None = None
 
     @property
     def ohm(self) -> float | None:

@@ -29,7 +29,7 @@ def _rectify(*ids: str) -> tuple[Remedy, ...]:
     return tuple(rectify(RECTIFICATIONS[id_]) for id_ in ids)
 
 
-@rule
+@of_each_string
 def led_in_reverse(c: Context) -> Iterable[Finding]:
     """More reverse volts than the LED may take."""
     s, p = c.solution, c.position

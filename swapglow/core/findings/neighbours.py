@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable
 
-from swapglow.core.analysis.shared_feed import Neighbour, bleeder, neighbours
+from swapglow.core.analysis.shared_feed import Neighbour, bleeder, neighbours, neighbours_on_ac
 from swapglow.core.design.position import Position
 from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, rule
@@ -13,10 +13,16 @@ from swapglow.core.quantities import AMPERE, OHM, VOLT, percent, show
 LAMP_MARGIN = 1.05
 
 
+def _around(c: Context) -> tuple[Neighbour, ...]:
+    """The parts on the shared feed, in every state solved."""
+    ac = None if c.solution is None else c.solution.ac
+    return neighbours(c.position, c.states) if ac is None else neighbours_on_ac(c.position, ac)
+
+
 @rule
 def over_its_volts(c: Context) -> Iterable[Finding]:
     """A part on the shared feed that now sees more than it may."""
-    for n in _worst(neighbours(c.position, c.states)):
+    for n in _worst(_around(c)):
         most = n.load.most_v or (n.load.lamp.volts * LAMP_MARGIN if n.load.lamp else None)
         if most is None or n.highest_v <= most:
             continue
@@ -47,7 +53,7 @@ def over_its_volts(c: Context) -> Iterable[Finding]:
 @rule
 def changed(c: Context) -> Iterable[Finding]:
     """Volts on the others move, though nothing is over its limit."""
-    every = [n for n in neighbours(c.position, c.states) if n.state == "on" and n.before_v]
+    every = [n for n in _around(c) if n.state == "on" and n.before_v]
     moved = [n for n in every if n.moved]
     if not moved:
         return
@@ -115,10 +121,14 @@ def hold_feed(p: Position, led_a: float) -> tuple[Remedy, ...]:
 def others_go_dark(c: Context) -> Iterable[Finding]:
     """Filaments left in series with an LED."""
     p, on = c.position, c.state("on")
+    ac = None if c.solution is None else c.solution.ac
     others = p.driver.remaining_lamps
-    if not others or on is None:
+    if others and ac is not None:
+        volts = float(ac.typical.left_rms[1])
+    elif others and on is not None:
+        volts = float(abs(on.point.across("Rleft1")[on.typical[1]]))
+    else:
         return
-    volts = float(abs(on.point.across("Rleft1")[on.typical[1]]))
     yield Finding(
         "others-go-dark",
         "stop" if volts < others[0].volts / 3 else "mind",

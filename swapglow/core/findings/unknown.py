@@ -35,8 +35,6 @@ def not_worked_out_on_ac(c: Context) -> Iterable[Finding]:
         parts.append("its check pulses")
     if not d.kind.contact:
         parts.append("its off state")
-    if d.dropper_ohm and any(load.most_v or load.lamp for load in d.loads):
-        parts.append("what its neighbours see")
     if not parts:
         return
     yield Finding(

@@ -38,6 +38,7 @@ from swapglow.core.parts.led import Led
 from swapglow.core.parts.rectifier import rectifier
 from swapglow.core.quantities import InputError
 from swapglow.core.supplies.supply import LINE_OHM
+from swapglow.core.supplies.waveform import Waveform
 
 # A closed contact, its wiring included.
 CONTACT_OHM = 0.1
@@ -83,9 +84,21 @@ def laws_of(position: Position) -> dict[str, Law]:
     for k, load in enumerate(d.loads if d.dropper_ohm else (), 1):
         if load.lamp is not None:
             out[f"Rload{k}"] = filament(load.lamp)
-        elif load.amps is not None:
+        elif load.amps is not None and not position.rail.supply.alternates:
             out[f"Rload{k}"] = steady_load(load.amps)
     return out
+
+
+def steady_parts(k: int) -> tuple[str, str]:
+    """The two sources that a steady load is on a supply that alternates, one each way round.
+
+    Args:
+        k: which load, from 1.
+
+    Returns:
+        Their diodes' names, whose currents, the one less the other, are what it draws.
+    """
+    return f"Dload{k}forth", f"Dload{k}back"
 
 
 def build(position: Position, cases: Cases, *, wave: Wave | None = None, state: State = "on",
@@ -136,17 +149,19 @@ def _refuse(p: Position, wave: Wave | None, state: State) -> None:
         )  # fmt: skip
     if p.driver.remaining_lamps and not alternates:
         raise CannotBuild("driver_kind", f"Lamps left in the loop are not worked out {where}.")
-    if p.beside and alternates and not way.diodes:
-        raise CannotBuild(
-            "beside", f"Strings side by side {where} are worked out behind a diode or a bridge only.",
-        )  # fmt: skip
-    if p.driver.dropper_ohm:
-        steady = next((load for load in p.driver.loads if load.amps), None)
-        filament_load = next((load for load in p.driver.loads if load.lamp), None)
-        if steady is not None or (filament_load is not None and not alternates):
-            name = (steady or filament_load).name or "a load"  # type: ignore[union-attr]  # one of them is there
+    if p.driver.dropper_ohm and not alternates:
+        curved = next((load for load in p.driver.loads if load.amps or load.lamp), None)
+        if curved is not None:
             raise CannotBuild(
-                "loads", f"On the shared feed, {name} is no plain resistance: that is not worked out {where}.",
+                "loads", f"On the shared feed, {curved.name or 'a load'} is no plain resistance: that is not worked "
+                f"out {where}.",
+            )  # fmt: skip
+    if p.driver.dropper_ohm and p.rail.supply.waveform is Waveform.EITHER_WAY and way.folds:
+        panel = next((load for load in p.driver.loads if load.led), None)
+        if panel is not None:
+            raise CannotBuild(
+                "loads", f"On the shared feed, {panel.name} lights one way round and the lamp behind its bridge both: "
+                "which way the track runs is not known, so that this is not worked out.",
             )  # fmt: skip
     if state == "off" and not p.driver.kind.contact:
         raise CannotBuild(
@@ -234,6 +249,11 @@ class _Builder:
                 ]  # fmt: skip
             elif load.ohms is not None:
                 self.elements.append(Resistor(name, node, self.back, load.ohms))
+            elif load.amps is not None and self.alternates:
+                # It has a rectifier of its own: it takes its current whichever way the feed stands.
+                for way, a, b in zip(steady_parts(k), (node, self.back), (self.back, node), strict=True):
+                    self.elements.append(Diode(way, a, way.lower(), rectifier("power").model))
+                    self._held(way.lower(), b, load.amps, MODULE_HEAD_V, way.lower())
             elif load.lamp is not None or load.amps is not None:
                 self.elements.append(Resistor(name, node, self.back, self.ohms.get(name, _UNSETTLED_OHM)))
 
@@ -292,8 +312,7 @@ class _Builder:
             self.elements.append(Resistor("Rshunt", node, last, shunt))
         if self.state == "pulse" and self.wave is not None and p.capacitor_f is not None:
             self.elements.append(Capacitor("C1", node, last, p.capacitor_f))
-        if self.alternates:
-            self._guard(node, last)
+        self._guard(node, last, (p.led, cases.vf, p.second_led, p.in_series, p.branches))
         if p.module is not None:
             node = self._inside(node)
         if p.series_diodes:
@@ -355,18 +374,23 @@ class _Builder:
         self.elements.append(Resistor("R1", node, "string", ohms))
         return "string", last
 
-    def _guard(self, node: str, last: str) -> None:
-        """What stands across the string, turned round."""
-        p = self.p
+    def _guard(
+        self, node: str, last: str, string: "tuple[Led, Param, Led | None, int, int]", key: str = ""
+    ) -> None:
+        """What stands across each string, turned round: a diode, or LEDs of its own kind or of the other die's."""
+        p, (led, vf, second, in_series, count) = self.p, string
+        if not self.alternates:
+            return
         if p.rectification.guard == "diode":
-            self.elements.append(Diode("Dinverse", last, node, rectifier("power").model))
+            self.elements.append(
+                Diode(f"Dinverse{key}", last, node, side_by_side(rectifier("power").model, count))
+            )
         elif p.rectification.guard == "led":
-            second = p.second_led
-            model = (
-                led_model(p.led, self.cases.vf, p.in_series, p.celsius) if second is None
-                else led_model(second, second.vf_typ, p.in_series, p.celsius)
-            )  # fmt: skip
-            self.elements.append(Diode("D2", last, node, side_by_side(model, p.branches)))
+            one = (led, vf) if second is None else (second, second.vf_typ)
+            model = led_model(*one, in_series, p.celsius)
+            self.elements.append(
+                Diode(f"Dturned{key}" if key else "D2", last, node, side_by_side(model, count))
+            )
 
     def _beside(self, node: str, last: str) -> None:
         """Strings of other LEDs between the same two nodes, each as lucky as the main one."""
@@ -377,6 +401,7 @@ class _Builder:
             vf = as_lucky(self.cases.vf, main, b.led)
             self.elements.append(Resistor(f"Rbeside{k}", node, f"beside{k}", b.ohm / b.count))
             at = f"beside{k}"
+            self._guard(at, last, (b.led, vf, b.second, b.in_series, b.count), str(k))
             if b.diodes:
                 self.elements.append(
                     Diode(

@@ -84,7 +84,7 @@ def rail_budget(rail: Rail, members: tuple[Member, ...], left_out: tuple[str, ..
     b = budget(rail, members)
     limits = _limits(rail)
     origin = (
-        "RMS currents of each lamp alone, added: the most they come to together" if b.by_rms
+        "RMS currents of each lamp alone, added: the most they come to together" if b.unjoined
         else "every lamp's circuit solved behind the rail's source resistance, all that may be lit together"
     )  # fmt: skip
     most = "at the highest level, at the most"
@@ -169,10 +169,10 @@ def _findings(rail: Rail, b: Budget) -> list[Finding]:
              "given." if limit.id == "fuse" else "What it gives is shared by all that hangs on it.") + was,
         ))  # fmt: skip
     source = rail.supply.source_ohm.value
-    if b.by_rms and source > 0 and len(b.draws) > 1:
+    if b.unjoined and source > 0 and len(b.draws) > 1:
         out.append(Finding(
             "rail-sag-unknown", "note",
-            "How far its lamps pull each other down is not worked out on a supply that alternates.",
+            f"How far its lamps pull each other down is not worked out: {b.unjoined}.",
             "not worked out", "all lit beside one alone",
             f"{show(source, OHM)} stand behind it. Light all of them and look at one, or read its volts, alone and "
             "with all lit. The currents here are each lamp's alone, added: together they take no more.",

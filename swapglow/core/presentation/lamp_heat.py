@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from swapglow.core.analysis.original_lamp import original_point
+from swapglow.core.analysis.original_lamp import original_watts
 from swapglow.core.analysis.solution import Solution
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.quantities import VOLT, WATT, Shown, percent, show, shown
@@ -51,10 +51,6 @@ def lamp_heat_section(s: Solution) -> LampHeat:
 
 def _before(s: Solution) -> float | None:
     try:
-        found = original_point(s.position, "on", s.position.rail.volts[2])
+        return original_watts(s.position, s.position.rail.volts[2])
     except CircuitError:
         return None
-    if found is None:
-        return None
-    volts, point = found
-    return volts * abs(float(point.current("Rold")[0]))

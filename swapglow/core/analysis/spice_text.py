@@ -4,6 +4,8 @@ from dataclasses import replace
 
 import numpy as np
 
+from swapglow.core.analysis.ac_cycle import filaments_at_rest
+from swapglow.core.analysis.solution import ac_cases
 from swapglow.core.design.position import Position
 from swapglow.core.drivers.driver import State
 from swapglow.core.engine.netlist import Dc, Param
@@ -68,5 +70,8 @@ def spice_text(position: Position, ohms: float, farads: float = 0.0, state: Stat
         analyses = (f".tran {cycle / 200:.6g} {20 * cycle:.6g}",)
     let = let_through(position, cases)
     one = None if let is None else float(np.asarray(let).flat[0])
-    circuit = build(position, replace(cases, let=one), wave=wave, stacked=True, farads=farads).circuit
+    at_rest = filaments_at_rest(position, ac_cases(position, cases), farads)
+    circuit = build(
+        position, replace(cases, let=one), wave=wave, stacked=True, farads=farads, filaments=dict(at_rest),
+    ).circuit  # fmt: skip
     return write_deck(circuit, analyses)
