@@ -84,10 +84,10 @@ def test_a_rail_that_lights_nothing_is_refused_at_its_field():
 
 
 def test_it_comes_to_what_the_eye_wants_in_few_trials():
-    """Two hundred eyes that want a 400th to a half: right within seven trials for nine in ten."""
+    """Eighty eyes that want a 400th to a half: right within seven trials for nine in ten."""
     rng = np.random.default_rng(3)
     counts = []
-    for _ in range(200):
+    for _ in range(80):
         wants = -rng.uniform(1.0, np.log2(400))
         trials: list[Trial] = []
         while len(trials) < 20:
