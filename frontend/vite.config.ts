@@ -10,7 +10,7 @@ export default defineConfig(({ command }) => ({
   build: { assetsInlineLimit: 0, modulePreload: { polyfill: false }, sourcemap: false },
   test: {
     // The machines are noisy: a slow answer is not a wrong one.
-    testTimeout: 30_000,
+    testTimeout: 120_000,
     environment: "jsdom",
     maxWorkers: 2,
     setupFiles: ["src/test/patience.ts"],

@@ -14,7 +14,18 @@ from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.afterwards import AFTER, against
 from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.light import as_seen, times_the_light
-from swapglow.core.fitted.worked import BranchStair, BranchStep, Fault, Figure, Judged, Way, Worked, picked
+from swapglow.core.fitted.worked import (
+    BranchStair,
+    BranchStep,
+    Fault,
+    Figure,
+    Judged,
+    PartRule,
+    RulePoint,
+    Way,
+    Worked,
+    picked,
+)
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts import preferred
 from swapglow.core.parts.led import Led, catalogue
@@ -104,7 +115,7 @@ class ChipBank(FittedKind):
             raise InputError(WANTED.id, "Between half a per cent and 99 % of the light there is now.")
         meant = _meant(typed, banks)
         now = solve(rail, banks, common)
-        ways = _ways(typed, rail, banks, common, now, meant, wanted)
+        ways = _ways(typed, rail, banks, common, now, meant, wanted, chosen)
         way = picked(tuple(w for w, _ in ways), chosen)
         best = next((w for w in ways if w[0] is way), None)
         after = now if best is None else best[1]
@@ -113,6 +124,7 @@ class ChipBank(FittedKind):
             figures=_figures(banks, now, after),
             stairs=_stairs(rail, banks, common, now, after),
             ways=tuple(w for w, _ in ways),
+            rules=_rules(rail, banks, common, now) if typed.choice(SIZE.id) != "small" else (),
             faults=_faults(rail, banks, common, now),
             judged=(*against(typed, _all(banks, after), _all(banks, now)), *_judged(banks, now, typed)),
             spice=write_deck(circuit(rail, banks, common)),
@@ -227,7 +239,7 @@ _Tried = tuple[Way, tuple[float, ...]]
 
 
 def _ways(typed: Details, rail: float, banks: tuple[Bank, ...], common: float, now: tuple[float, ...],
-          meant: tuple[int, ...], wanted: float) -> list[_Tried]:  # fmt: skip
+          meant: tuple[int, ...], wanted: float, chosen: str) -> list[_Tried]:  # fmt: skip
     """Raise the resistors meant, or add one in the wire all share, to the light wanted of the first of them."""
     small = typed.choice(SIZE.id) == "small"
     names = "all banks" if len(meant) == len(banks) else banks[meant[0]].name
@@ -268,10 +280,45 @@ def _ways(typed: Details, rail: float, banks: tuple[Bank, ...], common: float, n
             solve(rail, equal, common), tuple(range(len(banks))), {BANKS.id: as_typed(equal)},
             _TOO_SMALL if small else "", equal=True,
         ))  # fmt: skip
+    for k, b in enumerate(banks):
+        # One that was picked on the rule stands among the ways.
+        for ohm in _larger(b)[1:]:
+            if _named(ohm, b) == chosen:
+                picked_ = (*banks[:k], replace(b, ohm=ohm), *banks[k + 1 :])
+                out.append(_tried(chosen, "one bank changed", banks, now, solve(rail, picked_, common), (k,),
+                                  {BANKS.id: as_typed(picked_)}, _TOO_SMALL if small else ""))  # fmt: skip
     # What can be taken out again comes first where it does what is wanted (both schools; ours), or where it is all
     # there is.
     ranked = sorted(out, key=lambda o: (bool(o[0].bars), "common" not in o[0].changes))
     return [(replace(w, advised=n == 0 and not w.bars), amps) for n, (w, amps) in enumerate(ranked)]
+
+
+def _larger(bank: Bank) -> list[float]:
+    """Values its resistors may have, from their own upwards."""
+    return [bank.ohm, *preferred.values("E12", bank.ohm * 1.05, bank.ohm * 100).tolist()]
+
+
+def _named(ohm: float, bank: Bank) -> str:
+    return f"{show(ohm, OHM)} for {bank.name}"
+
+
+def _rules(
+    rail: float, banks: tuple[Bank, ...], common: float, now: tuple[float, ...]
+) -> tuple[PartRule, ...]:
+    """Of each bank, what every larger value of its resistors makes of it, all banks solved together."""
+    out = []
+    for k, b in enumerate(banks):
+        points = []
+        for ohm in _larger(b):
+            then = solve(rail, (*banks[:k], replace(b, ohm=ohm), *banks[k + 1 :]), common)
+            light = times_the_light(b.led, now[k], then[k])
+            share = Shown(
+                light, f"{light * 100:.3g}", "%", Source.COMPUTED, f"light of {b.name} with {show(ohm, OHM)}"
+            )
+            words = as_seen(b.led, now[k], then[k]) if ohm != b.ohm else "As it is."
+            points.append(RulePoint(show(ohm, OHM), share, words, "", _named(ohm, b)))
+        out.append(PartRule(b.name, tuple(points), 0))
+    return tuple(out)
 
 
 def shines(banks: tuple[Bank, ...], amps: tuple[float, ...]) -> list[float]:

@@ -22,7 +22,7 @@ from swapglow.core.engine.netlist import (
 from swapglow.core.engine.periodic import steady_state
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
-from swapglow.core.fitted.worked import Figure, Judged, Worked
+from swapglow.core.fitted.worked import Fault, Figure, Judged, Worked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts.led import catalogue
 from swapglow.core.parts.rectifier import rectifier
@@ -55,6 +55,10 @@ _SAFE_V = 60.0
 _LEAK_OHM = 1e9
 # What such boards have and hang on (from memory).
 _FARADS, _HERTZ, _SMOOTH = (22e-9, 22e-6), (16.0, 500.0), (0.1e-6, 10e-3)
+
+
+# Metallised film heals itself and loses some of its area each time (common practice).
+_AGED = 0.1
 
 
 class Dropper(FittedKind):
@@ -120,6 +124,7 @@ class Dropper(FittedKind):
                 f"{(rule / mean - 1) * 100:+.0f} %."
             ),
             figures=tuple(figures),
+            faults=_faults(typed, string, crest),
             judged=_judged(typed, farads, crest),
             spice=write_deck(made, (f".tran {1 / hertz / 200:.6g} {40 / hertz:.6g}",)),
         )
@@ -152,6 +157,38 @@ def _circuit(
     if smooth is not None:
         parts.append(Capacitor("Csmooth", "dc", "0", smooth))
     return Circuit(tuple(parts), celsius=REFERENCE_C, title="dropper capacitor")
+
+
+def _faults(typed: Details, string: float, crest: float) -> tuple[Fault, ...]:
+    """What a fault does to the others, for understanding (charge; the crest where nothing flows)."""
+    count = max(round(string / catalogue()["white-3-diffused"].vf_typ), 1)
+    out = [
+        Fault(
+            "The dropper is a short", "All of the mains stands over LEDs and resistor: one of them ends it."
+        )
+    ]
+    if count > 1:
+        # The string's volts hardly count: I = 4·f·C·(√2·V − Vstring).
+        share = (crest - string * (count - 1) / count) / (crest - string)
+        out.append(
+            Fault(
+                "An LED is a short",
+                f"{share * 100:.0f} % of the current in the others: hardly a change.",
+            )
+        )
+    if typed.value(SMOOTH.id) is None:
+        opened = "All of it is dark; the dropper stays charged."
+    else:
+        opened = (
+            f"Dark, and the smoothing capacitor climbs to {show(crest, VOLT)}: one that was made for the string's "
+            "volts bursts."
+        )
+    out.append(Fault("An LED is open", opened))
+    shrunk = (
+        f"{(1 - _AGED) * 100:.0f} % of the current: such capacitors shrink with every surge, the light too."
+    )
+    out.append(Fault("The dropper has lost a tenth of itself", shrunk))
+    return tuple(out)
 
 
 def _judged(typed: Details, farads: float, crest: float) -> tuple[Judged, ...]:

@@ -2,7 +2,7 @@
 
 from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.life import LIGHT_SHARE, LONG_C, MOST_C, Chain
-from swapglow.core.fitted.worked import Figure, Judged, Way, Worked, picked
+from swapglow.core.fitted.worked import Fault, Figure, Judged, Way, Worked, picked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.photometry.words import eye_text
 from swapglow.core.quantities import (
@@ -49,6 +49,8 @@ _USUAL = {"case": 1.0, "paste": 0.2}
 # How far such figures lie off, as a share: a data sheet's, a paste put on by hand, a sink's with its air (from memory).
 _DOUBT = {"case": 0.2, "paste": 0.5, "sink": 0.3}
 _ROOM_C = 40.0
+# A dry joint beside a pasted one, and a blown sink in still air (from memory).
+_DRY, _STILL = 5.0, 3.0
 _LEAST_SHARE = 0.1
 
 
@@ -98,6 +100,7 @@ class PowerLed(FittedKind):
             line=f"Junction {junction:.0f} °C, between {ends[0]:.0f} and {ends[1]:.0f} °C, at {show(amps, AMPERE)}.",
             figures=_figures(typed, window, amps, heat, junction, chain, picked(ways, chosen)),
             ways=ways,
+            faults=_faults(typed, chain, room, heat),
             judged=tuple(judged),
         )
 
@@ -145,6 +148,33 @@ def _junction_with(way: Way, window: Parsed, amps: float, chain: Chain, room: fl
         )
     heat = amps * window.usual * (1 - LIGHT_SHARE)
     return shown(room + heat * chain.k_w, CELSIUS, way.label.lower())
+
+
+def _faults(typed: Details, chain: Chain, room: float, heat: float) -> tuple[Fault, ...]:
+    """What a fault makes of the junction, by the same chain."""
+    case, paste, sink = (k for _, k, _ in chain.parts)
+    dry = room + heat * (case + paste * _DRY + sink)
+    out = [Fault("Paste forgotten, or a pad's foil left on", f"The junction goes to some {dry:.0f} °C.")]
+    if typed.choice(FAN.id) == "fan":
+        still = room + heat * (case + paste + sink * _STILL)
+        out.append(
+            Fault("The fan stops", f"The junction goes to some {still:.0f} °C: what stops the light with it?")
+        )
+    out += [
+        Fault(
+            "One die is a short",
+            "The current stays; volts and heat go down by that die's share.",
+        ),
+        Fault(
+            "One die of a row is open",
+            "The row is dark, and rows beside it take its current on top of theirs.",
+        ),
+        Fault(
+            "Driver made for more volts than it wants",
+            "It may hunt, or refuse to start: the window has two ends.",
+        ),
+    ]
+    return tuple(out)
 
 
 def _figures(typed: Details, window: Parsed, amps: float, heat: float, junction: float, chain: Chain,

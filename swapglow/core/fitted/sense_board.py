@@ -23,7 +23,7 @@ from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.life import LIGHT_SHARE, LONG_C, MOST_C, times_the_life
 from swapglow.core.fitted.light import as_seen
 from swapglow.core.fitted.marks import resistors, side_by_side, together
-from swapglow.core.fitted.worked import Figure, Judged, Way, Worked, picked
+from swapglow.core.fitted.worked import Fault, Figure, Judged, PartRule, RulePoint, Way, Worked, picked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts import preferred
 from swapglow.core.parts.led import Led, catalogue
@@ -49,6 +49,9 @@ _VREF = (0.2, 0.4, 0.6)
 # of a
 # pair, which is a little over it).
 MOST_RATIO = 2.2
+_TOO_MUCH = "More than double: the chip may no longer hold."
+# The rule shows a part up to so many times its value.
+_RULE_REACH = 20.0
 _SERIES = "E24"
 _WHITE = "warm-5-diffused"
 # From the board to the junction of a mid-power package, K for each W of one package (data sheets, from memory).
@@ -79,13 +82,16 @@ class SenseBoard(FittedKind):
             raise InputError(WANTED.id, "Between 2 and 99 % of what flows now: 50 % is half.")
         now, sure = _amps(typed, together(sense))
         led = catalogue()[_WHITE]
-        ways = _ways(sense, wanted, now, led)
+        rules = _rules(sense, now, led)
+        ways = _ways(sense, wanted, now, led, chosen)
         best = picked(ways, chosen)
         after = now.value * (best.share.value if best is not None else 1.0)
         return Worked(
             line=_line(best),
             figures=_figures(typed, now, after, best),
             ways=ways,
+            rules=rules,
+            faults=_faults(typed, sense),
             judged=(*against(typed, after, now.value), *_judged(typed, now, best, sure)),
             spice=_deck(typed, sense, now.value, led),
         )
@@ -110,7 +116,56 @@ def _amps(typed: Details, ohm: float) -> tuple[Shown, bool]:
     return shown(usual, AMPERE, origin, Source.ASSUMED), False
 
 
-def _ways(sense: tuple[float, ...], wanted: float, now: Shown, led: Led) -> tuple[Way, ...]:
+def _raised(sense: tuple[float, ...], k: int) -> list[float]:
+    """Values that one of them may have in its place, from its own upwards."""
+    return [sense[k], *preferred.values(_SERIES, sense[k] * 1.02, sense[k] * _RULE_REACH).tolist()]
+
+
+def _named(value: float, ohm: float) -> str:
+    return f"{show(value, OHM)} for the {show(ohm, OHM)}"
+
+
+def _rules(sense: tuple[float, ...], now: Shown, led: Led) -> tuple[PartRule, ...]:
+    """Of each sense resistor, what every larger value in its place leaves: I ∝ 1/R (Ohm)."""
+    r0, out = together(sense), []
+    for k, ohm in enumerate(sense):
+        if ohm in sense[:k]:
+            continue
+        points = []
+        for value in _raised(sense, k):
+            share = r0 / together((*sense[:k], value, *sense[k + 1 :]))
+            bars = "" if share >= 1 / MOST_RATIO * (1 - 1e-3) else _TOO_MUCH
+            left = Shown(share, f"{share * 100:.0f}", "%", Source.COMPUTED, f"with {show(value, OHM)} there")
+            light = as_seen(led, now.value, now.value * share) if value != ohm else "As it is."
+            points.append(RulePoint(show(value, OHM), left, light, bars, _named(value, ohm)))
+        out.append(PartRule(f"The {show(ohm, OHM)}", tuple(points), 0))
+    return tuple(out)
+
+
+def _faults(typed: Details, sense: tuple[float, ...]) -> tuple[Fault, ...]:
+    """What a fault of the board leaves: the chip holds its reference over whatever is there."""
+    out, r0 = [], together(sense)
+    for k, ohm in enumerate(sense):
+        rest = sense[:k] + sense[k + 1 :]
+        if ohm not in sense[:k]:
+            left = (
+                f"{r0 / together(rest) * 100:.0f} % of the current." if rest else "No current at all: dark."
+            )
+            out.append(Fault(f"The {show(ohm, OHM)} open, or its joint", left))
+    gives_all = "The chip never sees its reference and gives all it can: LEDs die."
+    out.append(Fault("Solder across a sense resistor", gives_all))
+    count = typed.count(COUNT.id, 500)
+    if count > 1:
+        share = (count - 1) / count * 100
+        shorted = f"The same current in the others, {share:.0f} % of the power; the chip takes the volts that are over."
+        out.append(Fault("An LED is a short", shorted))
+        out.append(
+            Fault("An LED is open", "All of its string is dark; the chip stands at the whole of its volts.")
+        )
+    return tuple(out)
+
+
+def _ways(sense: tuple[float, ...], wanted: float, now: Shown, led: Led, chosen: str) -> tuple[Way, ...]:
     r0 = together(sense)
     found: list[tuple[str, str, tuple[float, ...], float]] = []
     if len(sense) > 1:
@@ -125,18 +180,21 @@ def _ways(sense: tuple[float, ...], wanted: float, now: Shown, led: Led) -> tupl
         value = preferred.prefer(1 / left, _SERIES, "nearest")
         if value > ohm * 1.02:
             changed = (*sense[:k], value, *sense[k + 1 :])
-            found.append((f"{show(value, OHM)} for the {show(ohm, OHM)}", "one part changed", changed, 0.0))
+            found.append((_named(value, ohm), "one part changed", changed, 0.0))
     added = preferred.prefer(r0 * (1 / wanted - 1), _SERIES, "nearest")
     found.append((f"Add {show(added, OHM)} in series", "in the way of all the sense resistors", sense, added))
+    for k, ohm in enumerate(sense):
+        # One that was picked on the rule stands among the ways.
+        for value in _raised(sense, k)[1:]:
+            if _named(value, ohm) == chosen and chosen not in {label for label, *_ in found}:
+                found.append((chosen, "one part changed", (*sense[:k], value, *sense[k + 1 :]), 0.0))
     shares = [r0 / (together(parts) + more) for _, _, parts, more in found]
     allowed = [s for s in shares if s >= 1 / MOST_RATIO * (1 - 1e-3)]
     # The nearest to what is wanted, by ratio, of those the chip stands; of equal ones the one that changes least.
     aim = min(allowed, key=lambda s: abs(math.log(s / wanted)), default=None)
     out = []
     for (label, what, parts, more), share in zip(found, shares, strict=True):
-        bars = (
-            "" if share >= 1 / MOST_RATIO * (1 - 1e-3) else "More than double: the chip may no longer hold."
-        )
+        bars = "" if share >= 1 / MOST_RATIO * (1 - 1e-3) else _TOO_MUCH
         texts = (show(together(parts) + more, OHM, 4),) if more else tuple(show(p, OHM, 4) for p in parts)
         out.append(
             Way(

@@ -123,7 +123,7 @@ class Strobed(FittedKind):
             ),
             figures=_figures(led, duty, peak, after),
             ways=ways if ohm is not None else (),
-            faults=_ghosts(typed, volts, led, diode, duty, fitted),
+            faults=(*_ghosts(typed, volts, led, diode, duty, fitted), *_stuck(led, peak)),
             judged=_judged(typed, volts, led, duty, peak),
             spice=_deck(typed, volts, led, diode, fitted, duty),
         )
@@ -221,6 +221,15 @@ def _ghosts(
         lit = f"The next row's lamps light for {share * 100:.2g} % of this one's light{cure}"
         out.append(Fault("Slow to switch off", lit))
     return tuple(out)
+
+
+def _stuck(led: Led, peak: float) -> tuple[Fault, ...]:
+    """A feed that stays on carries its peak for good."""
+    over = f", over its rated {show(led.rated_a, AMPERE)}" if peak > led.rated_a else ": within its rating"
+    return (
+        Fault("Its switch stays on", f"{show(peak, AMPERE)} all the time{over}."),
+        Fault("Its switch stays off, or its diode is open", "Dark; nothing else changes."),
+    )
 
 
 def _judged(typed: Details, volts: float, led: Led, duty: float, peak: float) -> tuple[Judged, ...]:

@@ -76,6 +76,56 @@ class Judged:
 
 
 @dataclass(frozen=True)
+class Row:
+    """One line of a table: its cells stand under the table's heads."""
+
+    label: str
+    cells: tuple[Shown, ...]
+    words: str = ""
+
+
+@dataclass(frozen=True)
+class Table:
+    """Figures that belong side by side: settings of a knob, lamps of a matrix."""
+
+    label: str
+    heads: tuple[str, ...]
+    rows: tuple[Row, ...]
+
+
+@dataclass(frozen=True)
+class PinRow:
+    """A package as it stands before one: its pins from left to right, seen from one face."""
+
+    package: str
+    face: str
+    pins: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class RulePoint:
+    """A part at one value, and what flows with it."""
+
+    value: str
+    share: Shown
+    light: str
+    bars: str
+    label: str
+
+
+@dataclass(frozen=True)
+class PartRule:
+    """Values that one part may have, in order; ``fitted`` is the place of the one that is there.
+
+    A point's label is that of the way it is: whoever chooses it decides on that.
+    """
+
+    label: str
+    points: tuple[RulePoint, ...]
+    fitted: int
+
+
+@dataclass(frozen=True)
 class Worked:
     """What it comes to.
 
@@ -83,6 +133,9 @@ class Worked:
         line: the answer, in one line.
         figures: what flows and warms, now and after what is meant.
         stairs: branches side by side.
+        tables: figures that belong side by side.
+        rules: of each part that may be changed, what each value of it leaves.
+        pins: packages as they stand, from both faces.
         ways: what may be done, the advised first.
         faults: what a fault does to the others.
         judged: judgements, the gravest first.
@@ -92,6 +145,9 @@ class Worked:
     line: str
     figures: tuple[Figure, ...] = ()
     stairs: tuple[BranchStair, ...] = ()
+    tables: tuple[Table, ...] = ()
+    rules: tuple[PartRule, ...] = ()
+    pins: tuple[PinRow, ...] = ()
     ways: tuple[Way, ...] = ()
     faults: tuple[Fault, ...] = ()
     judged: tuple[Judged, ...] = ()
