@@ -27,10 +27,9 @@ def fill(app, label, text):
 def add(app, served, item, kind):
     app.goto(f"{served}/equipment/{item}")
     app.get_by_role("button", name="Add a circuit").click()
-    picker = app.get_by_role("combobox", name="What it is")
-    picker.fill(kind)
-    app.keyboard.press("Enter")
-    expect(picker).to_have_value(re.compile(kind))
+    # What it is is found by looking: each kind says how it looks.
+    app.get_by_role("button", name=f"It is this: {kind}").click()
+    expect(app.get_by_role("combobox", name="What it is")).to_have_value(re.compile(kind))
 
 
 def kept(item):
@@ -129,3 +128,59 @@ def test_what_cannot_be_read_stands_at_its_field(item, app, served):
     expect(app.get_by_text(re.compile(r"^About 2\d.mA flow; the rule of 2πfCV says 34.mA"))).to_be_visible()
     expect(app.get_by_text("Nothing is to be done to it here.")).to_be_visible()
     expect(app.get_by_role("list", name="What may be done")).to_have_count(0)
+
+
+def test_which_resistor_is_found_on_the_rule_by_keyboard_and_done(item, app, served):
+    """22 ‖ 33 Ω: 68 for the 22 leaves 13.2/22.2 of the current (Ohm); done, that is what stands there."""
+    add(app, served, item, "Driver board")
+    fill(app, "Sense resistors", "22 ‖ 33")
+    rule = app.get_by_role("slider", name="Value of the 22 Ω")
+    rule.focus()
+    for _ in range(40):
+        if (rule.get_attribute("aria-valuetext") or "").startswith("68"):
+            break
+        app.keyboard.press("ArrowRight")
+    assert re.match(r"68.Ω: 59 %\. 0\.\d+ × the light", rule.get_attribute("aria-valuetext"))
+    app.get_by_role("button", name=re.compile("^Choose this: 68.Ω for the 22")).click()
+    expect(app.get_by_text(re.compile("^68.Ω for the 22.Ω: 59 % of the current"))).to_be_visible()
+    app.reload()
+    expect(app.get_by_role("slider", name="Value of the 22 Ω")).to_have_attribute(
+        "aria-valuetext", re.compile("^68")
+    )
+    app.get_by_role("button", name="It is done: it is so now").click()
+    expect(app.get_by_role("textbox", name="Sense resistors", exact=True)).to_have_value(
+        "68\u00a0Ω ‖ 33\u00a0Ω"
+    )
+    expect(app.get_by_role("button", name="Chosen: put back")).to_have_count(0)
+    app.get_by_role("button", name=re.compile("^Undo edit")).click()
+    expect(app.get_by_role("textbox", name="Sense resistors", exact=True)).to_have_value("22 ‖ 33")
+    expect(app.get_by_role("button", name="Chosen: put back")).to_be_visible()
+    assert axe(app) == []
+
+
+def test_a_matrix_and_a_regulator_are_found_by_looking(item, app, served):
+    add(app, served, item, "Matrix")
+    fill(app, "Volts of a row while it is on", "15V")
+    fill(app, "Rows, switched one after another", "3")
+    fill(app, "Columns", "4")
+    fill(app, "Each of them", "680R")
+    fill(app, "Resistance past an open switch", "27k")
+    table = app.get_by_role("table").filter(has_text="Brightest that should be dark")
+    expect(table.get_by_role("row")).to_have_count(4)
+    expect(app.get_by_text(re.compile("^A lamp in the same .* glows on what leaks"))).to_be_visible()
+    expect(
+        app.get_by_text(re.compile("from each row to ground and from each column to the feed"))
+    ).to_be_visible()
+    app.set_viewport_size({"width": 390, "height": 844})
+    assert app.evaluate("document.documentElement.scrollWidth") <= 390
+    assert axe(app) == []
+    app.set_viewport_size({"width": 1280, "height": 800})
+    add(app, served, item, "A regulator")
+    fill(app, "Lowest volts before it", "9.6V")
+    fill(app, "Highest volts before it", "15.2V")
+    front = app.get_by_role("img", name="From left to right: adjust, out, in")
+    expect(front).to_be_visible()
+    expect(app.get_by_role("img", name="From left to right: in, out, adjust")).to_be_visible()
+    app.get_by_role("button", name=re.compile("^Choose: 5.V regulator TO-92")).click()
+    expect(app.get_by_role("img", name="From left to right: out, ground, in")).to_be_visible()
+    assert axe(app) == []

@@ -507,7 +507,7 @@ def test_ghosts_are_told_by_leakage_and_slow_switches():
         ({"ohm": "220R"}, "67", "stop"),
         ({"diode": "no"}, "No diode in series", "mind"),
         ({"feed": "phase", "least": "25W"}, "It takes", "mind"),
-        ({"feed": "phase"}, "What the dimmer makes of it while it dims is not worked out", "note"),
+        ({"feed": "phase"}, "What the dimmer makes of it while it dims is another kind here", "note"),
         ({"hertz": "2kHz"}, "It goes out 2", "note"),
         ({"hertz": "90Hz"}, "It goes out 90", "mind"),
     ],

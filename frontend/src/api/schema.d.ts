@@ -3489,7 +3489,7 @@ export interface components {
              * @default sense_board
              * @enum {string}
              */
-            kind: "sense_board" | "chip_bank" | "light_string" | "dropper" | "power_led" | "strobed";
+            kind: "sense_board" | "converter_board" | "dropper" | "chip_bank" | "light_string" | "power_led" | "regulator_pick" | "strobed" | "lamp_matrix" | "phase_dimmer" | "new_light";
             /** Details */
             details?: {
                 [key: string]: components["schemas"]["DriverDetail"];
@@ -3584,6 +3584,20 @@ export interface components {
             price: string;
         };
         /**
+         * PartRule
+         * @description Values that one part may have, in order; ``fitted`` is the place of the one that is there.
+         *
+         *     A point's label is that of the way it is: whoever chooses it decides on that.
+         */
+        PartRule: {
+            /** Label */
+            label: string;
+            /** Points */
+            points: components["schemas"]["RulePoint"][];
+            /** Fitted */
+            fitted: number;
+        };
+        /**
          * PhotoOut
          * @description A photograph; the picture itself is at /api/photos/{id}/picture.jpg.
          */
@@ -3595,6 +3609,18 @@ export interface components {
             id: string;
             /** Caption */
             caption: string;
+        };
+        /**
+         * PinRow
+         * @description A package as it stands before one: its pins from left to right, seen from one face.
+         */
+        PinRow: {
+            /** Package */
+            package: string;
+            /** Face */
+            face: string;
+            /** Pins */
+            pins: string[];
         };
         /**
          * RailAnswer
@@ -3679,6 +3705,48 @@ export interface components {
             };
             /** Reads */
             reads: string;
+        };
+        /**
+         * Row
+         * @description One line of a table: its cells stand under the table's heads.
+         */
+        Row: {
+            /** Label */
+            label: string;
+            /** Cells */
+            cells: components["schemas"]["Shown"][];
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
+         * RulePoint
+         * @description A part at one value, and what flows with it.
+         */
+        RulePoint: {
+            /** Value */
+            value: string;
+            share: components["schemas"]["Shown"];
+            /** Light */
+            light: string;
+            /** Bars */
+            bars: string;
+            /** Label */
+            label: string;
+        };
+        /**
+         * Table
+         * @description Figures that belong side by side: settings of a knob, lamps of a matrix.
+         */
+        Table: {
+            /** Label */
+            label: string;
+            /** Heads */
+            heads: string[];
+            /** Rows */
+            rows: components["schemas"]["Row"][];
         };
         /**
          * TakeInInput
@@ -3819,6 +3887,9 @@ export interface components {
          *         line: the answer, in one line.
          *         figures: what flows and warms, now and after what is meant.
          *         stairs: branches side by side.
+         *         tables: figures that belong side by side.
+         *         rules: of each part that may be changed, what each value of it leaves.
+         *         pins: packages as they stand, from both faces.
          *         ways: what may be done, the advised first.
          *         faults: what a fault does to the others.
          *         judged: judgements, the gravest first.
@@ -3837,6 +3908,21 @@ export interface components {
              * @default []
              */
             stairs: components["schemas"]["BranchStair"][];
+            /**
+             * Tables
+             * @default []
+             */
+            tables: components["schemas"]["Table"][];
+            /**
+             * Rules
+             * @default []
+             */
+            rules: components["schemas"]["PartRule"][];
+            /**
+             * Pins
+             * @default []
+             */
+            pins: components["schemas"]["PinRow"][];
             /**
              * Ways
              * @default []

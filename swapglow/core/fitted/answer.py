@@ -3,8 +3,9 @@
 from dataclasses import dataclass, replace
 
 from swapglow.core.engine.netlist import CircuitError
+from swapglow.core.fitted.afterwards import AFTER
 from swapglow.core.fitted.kind import FittedKind
-from swapglow.core.fitted.worked import Judged, Worked
+from swapglow.core.fitted.worked import Judged, Way, Worked
 from swapglow.core.kinds.detail import Details
 from swapglow.core.quantities import InputError
 
@@ -30,6 +31,7 @@ def answer(kind: FittedKind, typed: Details, chosen: str) -> FittedAnswer:
     """
     try:
         worked = kind.work(typed, chosen)
+        worked = replace(worked, ways=tuple(_once_done(kind, typed, w) for w in worked.ways))
         if chosen and not any(w.label == chosen for w in worked.ways):
             why = "Something typed has changed since: what stands afterwards follows ours. Choose again."
             gone = Judged("mind", f"What was chosen, {chosen}, is none of these any more.", why)
@@ -37,3 +39,11 @@ def answer(kind: FittedKind, typed: Details, chosen: str) -> FittedAnswer:
         return FittedAnswer("", worked)
     except (InputError, CircuitError) as problem:
         return FittedAnswer(str(problem), None)
+
+
+def _once_done(kind: FittedKind, typed: Details, way: Way) -> Way:
+    """A way whose changes are all that is so once it is done: what was read afterwards is then what is read now."""
+    if not way.changes or not typed.asks(AFTER.id):
+        return way
+    read = {kind.read_now: typed.text(AFTER.id)} if kind.read_now else {}
+    return replace(way, changes={**way.changes, **read, AFTER.id: ""})

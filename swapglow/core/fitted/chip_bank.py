@@ -92,7 +92,7 @@ class ChipBank(FittedKind):
     """Chips behind keys, a display or a panel."""
 
     id = "chip_bank"
-    order = 1
+    order = 3
     label = "Banks of LED chips"
     looks = (
         "LED chips of one or several colours, each with a small resistor beside it, or one resistor before a whole "

@@ -65,7 +65,7 @@ class Dropper(FittedKind):
     """A film capacitor in the feed, a bridge, a string of LEDs."""
 
     id = "dropper"
-    order = 3
+    order = 2
     label = "Dropper capacitor in the feed"
     looks = (
         "A box-shaped film capacitor in one mains wire, often with a resistor of some hundred kiloohms across it, "

@@ -18,6 +18,7 @@ class FittedKind:
         looks: how it is known by looking.
         never: what must not be done to it; shown before anything else.
         details: what it asks for.
+        read_now: the detail that is a current read as it is now; empty where none is asked for.
     """
 
     id: ClassVar[str]
@@ -26,6 +27,7 @@ class FittedKind:
     looks: ClassVar[str]
     never: ClassVar[str]
     details: ClassVar[tuple[Detail, ...]]
+    read_now: ClassVar[str] = ""
 
     def read(self, inputs: Mapping[str, Input]) -> Details:
         """What was typed, by what the kind asks for.

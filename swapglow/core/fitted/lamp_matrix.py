@@ -39,8 +39,8 @@ FloatArray = NDArray[np.float64]
 Where = Literal["column", "lamp", "row"]
 
 VOLTS = Detail("volts", "Volts of a row while it is on", VOLT, "18V, from behind the switches")
-ROWS = Detail("rows", "Rows, switched one after another", None, "8")
-COLUMNS = Detail("columns", "Columns", None, "8")
+ROWS = Detail("rows", "Rows, switched one after another", None, "How many")
+COLUMNS = Detail("columns", "Columns", None, "How many")
 LED = Detail("led", "LED", None, "", tuple((k, v.label) for k, v in catalogue().items()))
 WHERE = Detail("where", "Where its resistors are", None, "", (
     ("column", "One in each column"), ("lamp", "One beside each lamp"), ("row", "One in each row"),
@@ -164,8 +164,8 @@ class LampMatrix(FittedKind):
     """Displays, pinball panels, crosspoint boards: many lamps on few wires."""
 
     id = "lamp_matrix"
-    order = 6
-    label = "Lamp matrix, rows and columns"
+    order = 8
+    label = "Matrix of rows and columns"
     looks = (
         "Many lamps on few wires: one side of each goes to a row, the other to a column, with a diode beside it. "
         "A meter shows a lamp's volts far under the supply's, for each row has only its turn."

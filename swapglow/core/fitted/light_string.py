@@ -116,7 +116,7 @@ class LightString(FittedKind):
     """A string of lights, whole or cut to length."""
 
     id = "light_string"
-    order = 2
+    order = 4
     label = "String of LEDs, cut to length"
     looks = (
         "LEDs one after another on one wire, with or without a resistor in it; other wires pass by to the next "

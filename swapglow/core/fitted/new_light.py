@@ -91,7 +91,7 @@ class NewLight(FittedKind):
     """Indicators added: a power light, a busy light, a lit dial."""
 
     id = "new_light"
-    order = 9
+    order = 10
     label = "A light where none was"
     looks = (
         "Nothing yet: a panel without a lamp, a signal somebody wants to see. Find a supply that is there when the "

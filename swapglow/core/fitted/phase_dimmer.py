@@ -14,7 +14,6 @@ from swapglow.core.engine.netlist import (
     DiodeModel,
     Element,
     Resistor,
-    Sine,
     VoltageSource,
 )
 from swapglow.core.engine.operating_point import operating_point
@@ -22,6 +21,7 @@ from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.worked import Fault, Figure, Judged, Row, Table, Way, Worked, picked
 from swapglow.core.kinds.detail import Detail, Details
+from swapglow.core.network.sources import sine
 from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import LIGHT_EXPONENT
 from swapglow.core.parts.led import MOST_IN_SERIES, Led, catalogue
@@ -50,7 +50,7 @@ WAY = Detail("way", "What rectifies", None, "", (
     ("bridge", "Bridge"), ("half", "One diode"), ("capacitor", "Bridge and capacitor"),
 ))  # fmt: skip
 LED = Detail("led", "LED", None, "", tuple((k, v.label) for k, v in catalogue().items()))
-SERIES = Detail("series", "LEDs in series", None, "1")
+SERIES = Detail("series", "LEDs in series", None, "How many; empty: one")
 OHM_ = Detail("ohm", "Its resistor", OHM, "1k; empty sizes one")
 MEAN = Detail("mean", "Mean current wanted, knob right up", AMPERE, "8mA; empty takes half its rating")
 LEAST = Detail("least", "Least load of the dimmer", WATT, "20W, as marked on it; empty: not known")
@@ -87,8 +87,8 @@ class PhaseDimmer(FittedKind):
     """Stage and wall dimmers, triac speed knobs, chopped lighting circuits."""
 
     id = "phase_dimmer"
-    order = 7
-    label = "LED behind a dimmer that cuts the phase"
+    order = 9
+    label = "LED behind a phase dimmer"
     looks = (
         "A knob or a desk on alternating current, a triac or thyristors on a sink, a choke beside them. With a "
         "filament it hums as it dims. An RMS meter follows the knob, an averaging one does not."
@@ -330,12 +330,11 @@ def _judged(typed: Details, behind: Behind, full: Dimmed) -> tuple[Judged, ...]:
 
 
 def _deck(behind: Behind, hertz: float) -> str:
-    """The string on the whole sine, knob right up."""
-    parts = [
-        VoltageSource(e.name, e.plus, e.minus, Sine(0.0, behind.crest, hertz))
-        if isinstance(e, VoltageSource)
-        else e
+    """The string on the whole cycle, knob right up."""
+    wave = sine(behind.crest, hertz, folded=behind.bridge)
+    parts = tuple(
+        VoltageSource(e.name, e.plus, e.minus, wave) if isinstance(e, VoltageSource) else e
         for e in _circuit(behind, 0.0).elements
-    ]
-    made = Circuit(tuple(parts), celsius=REFERENCE_C, title="behind a dimmer")
+    )
+    made = Circuit(parts, celsius=REFERENCE_C, title="behind a dimmer")
     return write_deck(made, (f".tran {1 / hertz / 500:.6g} {3 / hertz:.6g}",))

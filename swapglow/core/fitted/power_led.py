@@ -58,7 +58,7 @@ class PowerLed(FittedKind):
     """One large die, several on one board, or a COB."""
 
     id = "power_led"
-    order = 4
+    order = 5
     label = "Power LED on a heat sink"
     looks = (
         "A yellow field or several dice on a metal or ceramic plate, two solder pads with + and −, screw holes: it "

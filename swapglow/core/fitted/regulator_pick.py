@@ -17,7 +17,7 @@ from swapglow.core.engine.operating_point import operating_point
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.findings.regulators import MOST_C
 from swapglow.core.fitted.kind import FittedKind
-from swapglow.core.fitted.worked import Fault, Figure, Judged, PinRow, Row, Table, Way, Worked
+from swapglow.core.fitted.worked import Fault, Figure, Judged, PinRow, Way, Worked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts import preferred
 from swapglow.core.parts.led import MOST_IN_SERIES, Led, catalogue
@@ -28,8 +28,8 @@ from swapglow.core.quantities import AMPERE, CELSIUS, OHM, VOLT, WATT, InputErro
 LOW = Detail("low", "Lowest volts before it", VOLT, "10.5V, at the worst moment")
 HIGH = Detail("high", "Highest volts before it", VOLT, "15V")
 LED = Detail("led", "LED", None, "", tuple((k, v.label) for k, v in catalogue().items()))
-SERIES = Detail("series", "LEDs in series", None, "1")
-STRINGS = Detail("strings", "Strings side by side on it", None, "1")
+SERIES = Detail("series", "LEDs in series", None, "How many; empty: one")
+STRINGS = Detail("strings", "Strings side by side on it", None, "How many; empty: one")
 AMPS = Detail("amps", "Current of a string", AMPERE, "12mA; empty takes half the LED's rating")
 AIR = Detail("air", "Air around it", CELSIUS, "45°C; empty takes 40°C")
 SINK = Detail("sink", "Heat sink", None, "", (("no", "None"), ("yes", "A small one")))
@@ -70,7 +70,7 @@ class RegulatorPick(FittedKind):
     """Lamps on a rail that wanders: vehicles, dynamos, batteries."""
 
     id = "regulator_pick"
-    order = 8
+    order = 6
     label = "A regulator for LEDs, picked"
     looks = (
         "A rail that wanders too far for a resistor, or light that must not change. A part with three legs, printed or "
@@ -99,7 +99,7 @@ class RegulatorPick(FittedKind):
                  f"{show(low, VOLT)} to {show(high, VOLT)}."
         )  # fmt: skip
         return Worked(
-            line=line, figures=() if taken is None else _figures(taken, strings), tables=(_table(ordered),),
+            line=line, figures=() if taken is None else _figures(taken, strings),
             pins=() if taken is None else _pins(taken.part), ways=ways,
             faults=() if taken is None else _faults(taken.part, low),
             judged=(*_over(led, amps), *_judged(typed, taken, sink, strings)),
@@ -222,7 +222,8 @@ def _set_by(t: Tried) -> str:
 
 
 def _way(t: Tried, advised: bool) -> Way:
-    what = f"{show(t.ohm, OHM)} {_set_by(t)}; {show(t.watts, WATT)} in it at the highest volts"
+    own = f", {show(t.part.quiescent, AMPERE)} for itself" if t.part.quiescent else ""
+    what = f"{show(t.ohm, OHM)} {_set_by(t)}; {show(t.watts, WATT)} in it at the highest volts{own}"
     hot = Shown(t.junction, f"{t.junction:.0f}", "°C", Source.COMPUTED, "its junction at the highest volts")
     light = f"{show(t.head, VOLT)} to spare at the lowest." if t.head >= 0 else ""
     return Way(_label(t), what, hot, light, t.bars, advised, {})
@@ -238,18 +239,6 @@ def _figures(t: Tried, strings: int) -> tuple[Figure, ...]:
         Figure("Heat in the regulator", shown(t.watts, WATT, "volts over it times its current, and its own")),
         Figure("Its junction", hot),
     )  # fmt: skip
-
-
-def _table(ordered: list[Tried]) -> Table:
-    rows = []
-    for t in (t for t in ordered if t.watts > 0):
-        r = t.part
-        rows.append(Row(r.label, (
-            shown(t.head, VOLT, "over what it needs, at the lowest"), shown(t.watts, WATT, "at the highest"),
-            Shown(t.junction, f"{t.junction:.0f}", "°C", Source.COMPUTED, "at the highest"),
-            shown(r.quiescent, AMPERE, "what it takes for itself (data sheets, from memory)"),
-        )))  # fmt: skip
-    return Table("Side by side", ("To spare", "Heat", "Junction", "Own current"), tuple(rows))
 
 
 def pin_names(part: RegulatorPart) -> tuple[str, ...]:

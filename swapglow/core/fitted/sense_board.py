@@ -63,7 +63,7 @@ class SenseBoard(FittedKind):
 
     id = "sense_board"
     order = 0
-    label = "Driver board with sense resistors"
+    label = "Driver board, sense resistors"
     looks = (
         "A small chip, and one or two chip resistors of a few ohms to some tens beside it, often marked 6R8 or 680. "
         "They set the current. A board with a large film capacitor in its feed, or with a coil, is another kind."
@@ -73,6 +73,7 @@ class SenseBoard(FittedKind):
         "live. An altered lamp has lost its approval. Local codes come first."
     )
     details = (SENSE, WANTED, VREF, READ, COUNT, EACH, BOARD, ROOM, AFTER)
+    read_now = READ.id
 
     def work(self, typed: Details, chosen: str = "") -> Worked:
         """The current, and what each change of a resistor leaves of it."""

@@ -81,8 +81,8 @@ class Strobed(FittedKind):
     """Displays, pinball and crosspoint panels, pulse dimmers, lighting desks."""
 
     id = "strobed"
-    order = 5
-    label = "LED on a strobed or dimmed feed"
+    order = 7
+    label = "LED on pulses or a strobe"
     looks = (
         "Many lamps on few wires, rows one way and columns the other, a diode beside each; or a feed that a meter "
         "shows at half its volts and a test lamp as a dim glow. A slow meter reads the mean: read the peak with a "
@@ -239,7 +239,7 @@ def _judged(typed: Details, volts: float, led: Led, duty: float, peak: float) ->
         why = "An LED is a diode, but stands only some 5 V in reverse: keep the lamp's own diode."
         out.append(Judged("mind", message, why))
     if typed.choice(FEED.id) == "phase":
-        message = "What the dimmer makes of it while it dims is not worked out."
+        message = "What the dimmer makes of it while it dims is another kind here: LED behind a phase dimmer."
         out.append(
             Judged(
                 "note",

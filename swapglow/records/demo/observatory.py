@@ -116,6 +116,33 @@ EQUIPMENT: list[dict[str, Any]] = [
                 "sink": quantity("5.6K/W", "assumed"), "room": quantity("38°C", "measured"),
                 "lumens": quantity("2200lm", "marked"), "accept": quantity("25 %", "assumed"),
                 "old": quantity("1600lm", "marked"), "old_accept": quantity("30 %", "assumed")}},
+            "corridor": {"name": "Corridor panel", "place": 4, "kind": "converter_board", "details": {
+                "string": quantity("42V", "marked"), "read": quantity("250mA", "measured"),
+                "wanted": quantity("40 %", "marked")}},
+            "gate": {"name": "Gate lamp", "place": 5, "kind": "dropper", "details": {
+                "volts": quantity("230V", "marked"), "drop": quantity("330nF", "marked"),
+                "string": quantity("84V", "marked"), "bleed": quantity("470k", "marked")}},
+            "stars": {"name": "Star panel", "place": 6, "kind": "lamp_matrix", "details": {
+                "volts": quantity("14V", "measured"), "rows": quantity("6", "marked"),
+                "columns": quantity("9", "marked"), "led": quantity("warm-5-clear", "marked"),
+                "ohm": quantity("390R", "marked"), "leak": quantity("33k", "measured"),
+                "hertz": quantity("160Hz", "measured"), "fall": quantity("15us", "measured")}},
+            "clock": {"name": "Sidereal clock's digits", "place": 7, "kind": "strobed", "details": {
+                "feed": quantity("pwm", "marked"), "volts": quantity("9V", "measured"),
+                "duty": quantity("35 %", "measured"), "hertz": quantity("400Hz", "measured"),
+                "ohm": quantity("180R", "marked"), "led": quantity("red-3-diffused", "marked")}},
+            "dome": {"name": "Dome's dimmed rail", "place": 8, "kind": "phase_dimmer", "details": {
+                "volts": quantity("28Vac", "measured"), "led": quantity("warm-5-clear", "marked"),
+                "series": quantity("5", "marked"), "ohm": quantity("820R", "marked"),
+                "least": quantity("15W", "marked"), "hold": quantity("20mA", "marked")}},
+            "pens": {"name": "Pen scale's regulator", "place": 9, "kind": "regulator_pick", "details": {
+                "low": quantity("16.2V", "measured"), "high": quantity("20.5V", "measured"),
+                "led": quantity("lime-5-diffused", "marked"), "series": quantity("2", "marked"),
+                "amps": quantity("9mA", "marked")}},
+            "busy": {"name": "Busy light for the door", "place": 10, "kind": "new_light", "details": {
+                "feed": quantity("ttl", "marked"), "high": quantity("3.3V", "measured"),
+                "supply": quantity("5V", "measured"), "led": quantity("red-5-diffused", "marked"),
+                "amps": quantity("3mA", "marked")}},
         },
         "rails": [{"name": "Pen supply", "usual": quantity("17-19.5V")}],
         "positions": [

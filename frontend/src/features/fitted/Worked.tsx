@@ -8,6 +8,8 @@ import { Figure } from "../../ui/Figure";
 import { GradeMark } from "../../ui/GradeMark";
 import { useRecord } from "../../ui/record/record";
 import { Branches } from "./Branches";
+import { Pins } from "./Pins";
+import { WhichPart } from "./WhichPart";
 
 const Line = styled.p`
   font-size: 1.35rem;
@@ -43,6 +45,16 @@ const Table = styled.table`
   }
 `;
 
+/* On a phone a table of five columns is moved sideways, and nothing else is. */
+const Wide = styled.div`
+  overflow-x: auto;
+  small {
+    display: block;
+    font-size: 0.9rem;
+    font-weight: 400;
+  }
+`;
+
 const Ways = styled.ol`
   margin: 0;
   padding: 0;
@@ -75,6 +87,11 @@ const Ways = styled.ol`
 const Share = styled.span`
   font-size: 1.35rem;
   text-align: right;
+`;
+
+const Decided = styled.span`
+  display: grid;
+  gap: 6px;
 `;
 
 const Barred = styled.span`
@@ -126,6 +143,21 @@ export function Worked({ worked, chosen }: Props) {
           <Branches stairs={worked.stairs} />
         </Part>
       )}
+      {worked.tables.map((t) => (
+        <SideBySide key={t.label} table={t} />
+      ))}
+      {worked.pins.length > 0 && (
+        <Part>
+          <h2>Its pins</h2>
+          <Pins pins={worked.pins} />
+        </Part>
+      )}
+      {worked.rules.length > 0 && (
+        <Part>
+          <h2>Which part, and to what</h2>
+          <WhichPart rules={worked.rules} chosen={chosen} />
+        </Part>
+      )}
       {worked.ways.length > 0 && <Choices ways={worked.ways} chosen={chosen} />}
       <Judgements judged={rest} />
       {worked.faults.length > 0 && (
@@ -173,6 +205,48 @@ function Figures({ figures }: Pick<Props["worked"], "figures">) {
   );
 }
 
+interface TableProps {
+  /** Figures under their heads. */
+  table: Schemas["Table"];
+}
+
+function SideBySide({ table }: TableProps) {
+  return (
+    <Part aria-label={table.label}>
+      <h2>{table.label}</h2>
+      <Wide>
+        <Table>
+          <thead>
+            <tr>
+              <td />
+              {table.heads.map((h) => (
+                <th key={h} scope="col">
+                  {h}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {table.rows.map((r) => (
+              <tr key={r.label}>
+                <th scope="row">
+                  {r.label}
+                  {r.words && <small>{r.words}</small>}
+                </th>
+                {r.cells.map((c, n) => (
+                  <td key={table.heads[n]}>
+                    <Figure shown={c} />
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      </Wide>
+    </Part>
+  );
+}
+
 function Choices({ ways, chosen }: Pick<Props["worked"], "ways"> & Pick<Props, "chosen">) {
   const { save } = useRecord();
   return (
@@ -192,7 +266,7 @@ function Choices({ ways, chosen }: Pick<Props["worked"], "ways"> & Pick<Props, "
               <Figure shown={w.share} />
             </Share>
             {chosen === w.label ? (
-              <Button onPress={() => inPassing(save({ chosen: "" }))}>Chosen: put back</Button>
+              <Taken way={w} />
             ) : (
               <Button
                 isDisabled={w.bars !== ""}
@@ -206,6 +280,27 @@ function Choices({ ways, chosen }: Pick<Props["worked"], "ways"> & Pick<Props, "
         ))}
       </Ways>
     </Part>
+  );
+}
+
+interface TakenProps {
+  /** The way that was decided on. */
+  way: Schemas["Way"];
+}
+
+/** What was decided on: put back, or done, which makes what it changes what is there. */
+function Taken({ way }: TakenProps) {
+  const { save } = useRecord();
+  const changed = Object.entries(way.changes);
+  const done = () => {
+    const details = changed.map(([id, text]) => [id, { text, source: "marked", note: "" }]);
+    inPassing(save({ chosen: "", details: Object.fromEntries(details) }));
+  };
+  return (
+    <Decided>
+      <Button onPress={() => inPassing(save({ chosen: "" }))}>Chosen: put back</Button>
+      {changed.length > 0 && <Button onPress={done}>It is done: it is so now</Button>}
+    </Decided>
   );
 }
 
