@@ -14,6 +14,7 @@ from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.afterwards import AFTER, against
 from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.light import as_seen, times_the_light
+from swapglow.core.fitted.marks import one_resistor
 from swapglow.core.fitted.worked import (
     BranchStair,
     BranchStep,
@@ -33,14 +34,14 @@ from swapglow.core.parts.resistor import check_resistor, rating_to_fit
 from swapglow.core.photometry.light_law import relative_light
 from swapglow.core.photometry.words import eye_text
 from swapglow.core.quantities import AMPERE, OHM, VOLT, InputError, Shown, Source, show, shown
-from swapglow.core.quantities.inputs import read_share, read_single
+from swapglow.core.quantities.inputs import read_share
 
 RAIL = Detail("rail", "Rail of the banks", VOLT, "5V, read at the board with all lit")
 BANKS = Detail(
     "banks",
     "Banks",
     None,
-    "One a line: keys: 8 white × 330R, with one each; or 8 white on 47R, one for all",
+    "One a line: keys: 8 white × 330R, with one each; or 8 white on mark 470, one for all",
     (),
     True,
 )
@@ -96,7 +97,7 @@ class ChipBank(FittedKind):
     label = "Banks of LED chips"
     looks = (
         "LED chips of one or several colours, each with a small resistor beside it, or one resistor before a whole "
-        "bank. The mark on a resistor is its value: 331 is 330 ohm, 47R0 is 47, 01C is 100."
+        "bank. The mark on a resistor is its value: 331 is 330 ohm, 47R0 is 47, 01A is 100."
     )
     never = (
         "Supply off and unplugged while parts are changed; look for a battery of its own. Follow the revision "
@@ -164,7 +165,7 @@ def read_banks(text: str) -> tuple[Bank, ...]:
         count = int(found["count"])
         if not 1 <= count <= _MOST_LEDS:
             raise InputError(BANKS.id, f'"{line}": a bank has 1 to {_MOST_LEDS} LEDs.')
-        ohm = read_single(BANKS.id, found["ohm"], OHM, above=0)
+        ohm = one_resistor(BANKS.id, found["ohm"])
         check_resistor(BANKS.id, ohm)
         name = (found["name"] or f"bank {n}").strip()
         out.append(Bank(name, count, led, found["how"] in "x×*", ohm))

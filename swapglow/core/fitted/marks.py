@@ -3,6 +3,7 @@
 import re
 
 from swapglow.core.parts.resistor import check_resistor
+from swapglow.core.parts.resistor_marks import MarkError, is_colours, read_bands, read_chip
 from swapglow.core.quantities import OHM, InputError, show
 from swapglow.core.quantities.inputs import read_single
 
@@ -14,7 +15,8 @@ _MOST = 8
 def resistors(field: str, text: str) -> tuple[float, ...]:
     """Resistors side by side, as typed: "68 ‖ 91", "6R8 // 9R1", "1R0".
 
-    A chip's mark of three digits with R in it is its value ("R47", "4R7": IEC 60062).
+    So are a chip's marks ("mark 680" is 68 Ω, "01C" is 10 kΩ) and bands ("blue grey black gold"); three or four
+    digits alone are asked about, for on a chip the last of them is a power of ten.
 
     Args:
         field: for a refusal.
@@ -33,10 +35,47 @@ def resistors(field: str, text: str) -> tuple[float, ...]:
         raise InputError(field, f"{len(parts)} side by side are more than the {_MOST} taken here.")
     out = []
     for part in parts:
-        ohm = read_single(field, part, OHM, above=0)
+        ohm = one_resistor(field, part)
         check_resistor(field, ohm)
         out.append(ohm)
     return tuple(out)
+
+
+_MARK = re.compile(r"(?:mark(?:ed)?|smd|chip)\s+(\S+)", re.IGNORECASE)
+_CODED = re.compile(r"\d\d[ZYXSABHCDEF]")
+
+
+def one_resistor(field: str, text: str) -> float:
+    """One resistor as it is read: a value, a chip's mark, or colour bands.
+
+    Args:
+        field: for a refusal.
+        text: as typed.
+
+    Returns:
+        Ω.
+
+    Raises:
+        InputError: it cannot be read, or may be two things.
+    """
+    text = text.strip()
+    marked = _MARK.fullmatch(text)
+    try:
+        if marked is not None:
+            return read_chip(marked[1]).ohm
+        if is_colours(text):
+            return read_bands(text).ohm
+        if _CODED.fullmatch(text):
+            return read_chip(text).ohm
+        if re.fullmatch(r"\d{3,4}", text):
+            as_mark = read_chip(text).ohm
+            raise InputError(
+                field, f'"{text}" may be {show(float(text), OHM)}, or a chip\'s mark for {show(as_mark, OHM, 4)}: '
+                f"write {text}R, or mark {text}.",
+            )  # fmt: skip
+    except MarkError as wrong:
+        raise InputError(field, str(wrong)) from None
+    return read_single(field, text, OHM, above=0)
 
 
 def together(ohms: tuple[float, ...]) -> float:

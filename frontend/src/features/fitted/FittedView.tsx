@@ -31,6 +31,15 @@ const Facts = styled.div`
   gap: 8px;
 `;
 
+/* The answer stands over what it follows from and what else it means, on a phone too. */
+const Line = styled.p`
+  margin-bottom: 14px;
+  font-size: 1.35rem;
+  font-weight: 650;
+  line-height: 1.3;
+  max-width: 60rem;
+`;
+
 const Work = styled.div`
   min-width: 0;
 `;
@@ -107,6 +116,7 @@ function One({ item, one, name }: Props) {
         <Link to={`/equipment/${item.id}`}>{item.name}</Link>
       </ViewHead>
       <Never>{kind?.never}</Never>
+      <Line role="status">{answer?.worked?.line ?? answer?.problem}</Line>
       <Columns>
         <Facts>
           <SavedChoice field="kind" label="What it is" />
@@ -121,13 +131,7 @@ function One({ item, one, name }: Props) {
             </Button>
           </div>
         </Facts>
-        <Work>
-          {answer?.worked ? (
-            <Worked worked={answer.worked} chosen={one.chosen ?? ""} />
-          ) : (
-            <p role="status">{answer?.problem}</p>
-          )}
-        </Work>
+        <Work>{answer?.worked && <Worked worked={answer.worked} chosen={one.chosen ?? ""} />}</Work>
       </Columns>
     </>
   );

@@ -11,13 +11,6 @@ import { Branches } from "./Branches";
 import { Pins } from "./Pins";
 import { WhichPart } from "./WhichPart";
 
-const Line = styled.p`
-  font-size: 1.35rem;
-  font-weight: 650;
-  line-height: 1.3;
-  max-width: 60rem;
-`;
-
 const Part = styled.section`
   margin-top: 18px;
   h2 {
@@ -134,7 +127,6 @@ export function Worked({ worked, chosen }: Props) {
   const rest = worked.judged.filter((j) => j.grade !== "stop");
   return (
     <>
-      <Line role="status">{worked.line}</Line>
       <Judgements judged={stops} />
       <Figures figures={worked.figures} />
       {worked.stairs.length > 0 && (
