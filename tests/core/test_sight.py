@@ -259,6 +259,13 @@ def test_no_more_comes_through_a_window_than_its_source_gives():
     assert lit(replace(WINDOW, shape="round"), EVEN, 1).lumens < lit(WINDOW, EVEN, 1).lumens
 
 
+def test_leds_that_stand_beside_a_window_light_nothing_of_it():
+    """Two of 20 degrees, 0.7 m apart before 30 mm of window 12 mm away: no number, and no division by it."""
+    found = lit(replace(WINDOW, spacing_m=0.7), beam(8), 2)
+    assert (found.lumens, found.evenness, found.hot) == (0.0, 0.0, 0.0)
+    assert found.grid.max() == 0.0
+
+
 # --- an LED's light
 
 

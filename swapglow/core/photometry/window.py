@@ -35,6 +35,10 @@ class Lit:
     hot: float
 
 
+# Of what one candela sends out, less than so much is nothing, and smaller numbers are no longer numbers.
+_NOTHING = 1e-200
+
+
 @lru_cache(maxsize=256)
 def lit(looks: Looks, beam: Beam, sources: int) -> Lit:
     """Illuminance over a face by the inverse square: E = Σ I(θ)·cosθ/r², each source facing it.
@@ -71,5 +75,8 @@ def lit(looks: Looks, beam: Beam, sources: int) -> Lit:
         missed = max(0.0, beam.lumens_per_candela - lumens) * WHITE
         more = missed * area / (area + (1 - WHITE) * walls)
         grid, lumens = grid + more / area, lumens + more
+    if lumens <= _NOTHING:
+        # All stand so far beside the window, or shine so narrowly past it, that nothing arrives.
+        return Lit(0.0, np.zeros((ROWS, COLUMNS)), 0.0, 0.0)
     shown = np.where(face, grid, 0.0) / (lumens / area)
     return Lit(lumens * beam.kept, shown, float(shown[face].min()), float(shown[face].max()))

@@ -124,7 +124,8 @@ def _levels(grid: FloatArray) -> str:
 def _face(shape: str, wide: float, grid: FloatArray) -> tuple[Face, float]:
     """The face, and its brightest place beside its mean."""
     rows, columns = grid.shape
-    return Face(shape, wide, columns, rows, _levels(grid)), float(grid.max() / grid[grid > 0].mean())
+    lit = grid[grid > 0]
+    return Face(shape, wide, columns, rows, _levels(grid)), float(grid.max() / lit.mean()) if lit.size else 1.0
 
 
 @lru_cache(maxsize=64)

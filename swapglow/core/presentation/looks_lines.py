@@ -53,6 +53,8 @@ def _evenness(p: Position, old: Sight | None) -> str:
     face = sight_of(p).face
     if face is None:
         return ""
+    if face.lumens <= 0:
+        return "None of its light reaches the window: the LEDs stand beside it, or shine past it."
     was = "" if old is None or old.face is None else f" (the old lamp: {percent(old.face.evenness)})"
     return (
         f"Its dimmest place has {percent(face.evenness)} of the mean light{was}, its brightest "
