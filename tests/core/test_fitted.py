@@ -394,6 +394,14 @@ def test_a_junction_is_air_and_every_step_of_the_chain():
     assert Chain((("a", 3.0, 0.1), ("b", 4.0, 0.1))).ends == pytest.approx((6.5, 7.5))
 
 
+def test_heats_way_is_a_circuit_in_the_reference():
+    """Watts as amps, K/W as ohms: its junction's volts are its degrees (ngspice)."""
+    w = worked("power_led", sink="1.5K/W", **COB)
+    (found,) = reference.operating_points([w.spice.lower()])
+    assert found["junction"] == pytest.approx(figure(w, "Junction").now.value, abs=0.01)
+    assert found["sink"] == pytest.approx(40 + figure(w, "Heat in it").now.value * 1.5, abs=0.01)
+
+
 def test_one_that_would_cook_is_saved_by_its_sink_or_by_less_current():
     hot = worked("power_led", sink="4.7K/W", **COB)
     assert judged(hot, "It cooks").grade == "stop"
@@ -416,6 +424,9 @@ def test_one_that_would_cook_is_saved_by_its_sink_or_by_less_current():
         ({"driver_v": "32-42V"}, "The driver begins at 32", "mind"),
         ({"driver_v": ""}, "The driver's current and window", "note"),
         ({"fan": "fan"}, "It lives by the fan", "mind"),
+        ({"dim": "pulses"}, "Dimmed by pulses", "note"),
+        ({"dim": "current"}, "Dimmed to a tenth it wants but some 26", "note"),
+        ({"dim": "current", "driver_v": "27-42V"}, "Dimmed to a tenth it wants but some 26", "mind"),
         ({"old_feed": "transformer"}, "The old transformer has no load left", "mind"),
         ({"switched": ""}, "What switches its supply is not written down", "note"),
     ],

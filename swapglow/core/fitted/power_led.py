@@ -1,5 +1,7 @@
 """An LED that needs a heat sink: its driver, its junction, its light beside the old lamp's."""
 
+from swapglow.core.engine.netlist import Circuit, CurrentSource, Dc, Resistor, VoltageSource
+from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.life import LIGHT_SHARE, LONG_C, MOST_C, Chain
 from swapglow.core.fitted.worked import Fault, Figure, Judged, Way, Worked, picked
@@ -26,6 +28,9 @@ LED_A = Detail("led_a", "Most it is rated for", AMPERE, "900mA")
 AMPS = Detail("amps", "Current it is driven at", AMPERE, "700mA; empty takes the driver's")
 DRIVER_A = Detail("driver_a", "Driver's current", AMPERE, "700mA, or 600-700mA where it is set")
 DRIVER_V = Detail("driver_v", "Driver's window", VOLT, "24-42V; volts it can hold its current at")
+DIM = Detail("dim", "How it is dimmed", None, "", (
+    ("no", "Not at all"), ("pulses", "By pulses"), ("current", "By less current"),
+))  # fmt: skip
 CASE = Detail("case", "Junction to case", KELVIN_PER_WATT, "0.8K/W from its data sheet; empty takes 1")
 PASTE = Detail("paste", "Paste or pad", KELVIN_PER_WATT, "0.1 paste, 0.5 pad; empty takes 0.2")
 SINK = Detail("sink", "Heat sink to air", KELVIN_PER_WATT, "2.2K/W, as it is blown or not")
@@ -52,6 +57,8 @@ _ROOM_C = 40.0
 # A dry joint beside a pasted one, and a blown sink in still air (from memory).
 _DRY, _STILL = 5.0, 3.0
 _LEAST_SHARE = 0.1
+# Of a white die's volts at its current, what a tenth of it leaves (from memory).
+_DIMMED_V = 0.88
 
 
 class PowerLed(FittedKind):
@@ -70,8 +77,8 @@ class PowerLed(FittedKind):
         "stay as they were."
     )
     details = (
-        LED_V, LED_A, DRIVER_A, DRIVER_V, AMPS, CASE, PASTE, SINK, FAN, ROOM, LUMENS, ACCEPT, OLD, OLD_ACCEPT, SWITCHED,
-        OLD_FEED,
+        LED_V, LED_A, DRIVER_A, DRIVER_V, AMPS, DIM, CASE, PASTE, SINK, FAN, ROOM, LUMENS, ACCEPT, OLD, OLD_ACCEPT,
+        SWITCHED, OLD_FEED,
     )  # fmt: skip
 
     def work(self, typed: Details, chosen: str = "") -> Worked:
@@ -102,6 +109,7 @@ class PowerLed(FittedKind):
             ways=ways,
             faults=_faults(typed, chain, room, heat),
             judged=tuple(judged),
+            spice=_deck(heat, chain, room),
         )
 
 
@@ -247,10 +255,36 @@ def _of_driver(typed: Details, window: Parsed, amps: float) -> list[Judged]:
         out.append(Judged("mind", f"The driver begins at {show(volts.low, VOLT)}; the LED may want but "
                                   f"{show(window.low, VOLT)}.",
                           "Under its window it hiccups or lets more through."))  # fmt: skip
+    dim = typed.choice(DIM.id)
+    if dim == "current":
+        # Each decade of current less takes n·Vt·ln 10 of every die (Shockley 1949), and what its series ohms kept.
+        low = window.low * _DIMMED_V
+        fits = volts is None or low >= volts.low
+        message = f"Dimmed to a tenth it wants but some {show(low, VOLT, 2)}" + (
+            "."
+            if volts is None or fits
+            else f": under the driver's {show(volts.low, VOLT)}, where it lets go."
+        )
+        why = "White dice lose a tenth or so of their volts (from memory); their colour hardly moves."
+        out.append(Judged("note" if fits else "mind", message, why))
+    if dim == "pulses":
+        why = "Past some kilohertz nobody tells; the peak stays what the driver gives, and so does its limit."
+        out.append(Judged("note", "Dimmed by pulses: shutters and moving blades see stripes.", why))
     if volts is None or current is None:
         out.append(Judged("note", "The driver's current and window are not both typed.",
                           "Both must match: a right current at too few volts is no match."))  # fmt: skip
     return out
+
+
+def _deck(heat: float, chain: Chain, room: float) -> str:
+    """Heat's way as a circuit: watts are amps, kelvin per watt are ohms, degrees are volts (textbook)."""
+    case, paste, sink = (k for _, k, _ in chain.parts)
+    parts = (
+        VoltageSource("Vair", "air", "0", Dc(room)), CurrentSource("Iheat", "0", "junction", Dc(heat)),
+        Resistor("Rcase", "junction", "case", case), Resistor("Rpaste", "case", "sink", paste),
+        Resistor("Rsink", "sink", "air", sink),
+    )  # fmt: skip
+    return write_deck(Circuit(parts, title="heat from junction to air"))
 
 
 def _of_job(typed: Details) -> list[Judged]:

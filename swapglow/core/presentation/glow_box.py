@@ -125,7 +125,9 @@ def _face(shape: str, wide: float, grid: FloatArray) -> tuple[Face, float]:
     """The face, and its brightest place beside its mean."""
     rows, columns = grid.shape
     lit = grid[grid > 0]
-    return Face(shape, wide, columns, rows, _levels(grid)), float(grid.max() / lit.mean()) if lit.size else 1.0
+    return Face(shape, wide, columns, rows, _levels(grid)), float(
+        grid.max() / lit.mean()
+    ) if lit.size else 1.0
 
 
 @lru_cache(maxsize=64)
