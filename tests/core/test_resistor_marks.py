@@ -8,6 +8,7 @@ from swapglow.core.parts.resistor_marks import (
     COEFFICIENTS,
     TOLERANCES,
     MarkError,
+    marks_of,
     read_bands,
     read_chip,
     write_bands,
@@ -105,6 +106,22 @@ def test_every_code_of_e96_is_written_and_read_again():
     assert write_e96(49.9) == "68X"
     with pytest.raises(MarkError, match="no such code"):
         write_e96(47)
+
+
+@pytest.mark.parametrize(
+    ("ohm", "tolerance", "bands", "chip", "code"),
+    [
+        (4700, 0.05, "yellow violet red gold", "472", ""),
+        (4990, 0.01, "yellow white white brown brown", "4991", "68B"),
+        # A value of three digits at 5 % has five bands; at 3 % there is no colour for it.
+        (4990, 0.05, "yellow white white brown gold", "", "68B"),
+        (4700, 0.03, "", "472", ""),
+        (0.47, 0.05, "yellow violet silver gold", "R47", ""),
+    ],
+)
+def test_a_fitted_resistor_says_how_it_is_marked(ohm, tolerance, bands, chip, code):
+    found = marks_of(ohm, tolerance)
+    assert (" ".join(found.bands), found.chip, found.code) == (bands, chip, code)
 
 
 @pytest.mark.parametrize(

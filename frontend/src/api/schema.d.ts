@@ -1455,6 +1455,23 @@ export interface components {
             line: string;
         };
         /**
+         * Marks
+         * @description How a resistor is marked.
+         *
+         *     Attributes:
+         *         bands: colours from the first to the last; empty where the standard has none for it.
+         *         chip: what stands on a chip of it; empty where nothing does.
+         *         code: the code of a 1 % chip; empty where its value has none.
+         */
+        Marks: {
+            /** Bands */
+            bands: string[];
+            /** Chip */
+            chip: string;
+            /** Code */
+            code: string;
+        };
+        /**
          * Meaning
          * @description What an answer would mean.
          */
@@ -1705,6 +1722,7 @@ export interface components {
          *         preferred: its preferred value, one part.
          *         each, total: what is fitted, one part and all.
          *         rounding: the rule that made it, in words.
+         *         marks: how each part is marked; None where there is no resistor to look at.
          */
         SizingReport: {
             headroom: components["schemas"]["Shown"];
@@ -1714,6 +1732,7 @@ export interface components {
             total: components["schemas"]["Shown"];
             /** Rounding */
             rounding: string;
+            marks: components["schemas"]["Marks"] | null;
         };
         /**
          * SlideRule

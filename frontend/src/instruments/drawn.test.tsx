@@ -7,6 +7,7 @@ import { TakeReading } from "../features/readings/TakeReading";
 import { answer, forget, leave, savedAt, show } from "../test/providers";
 import { cycle, staircase, step } from "../test/report";
 import { stillWide } from "../test/still";
+import { Bands } from "./Bands";
 import { CycleTrace } from "./CycleTrace";
 import { NextThing } from "./NextThing";
 import { SlideRule } from "./SlideRule";
@@ -188,4 +189,21 @@ test("a reading before the swap is sent with its meter and its note", async () =
   expect(savedAt(asked, path)).toMatchObject([
     { function: "dc_amps", text: "44mA", meter: "0.8R", note: "200 mA range" },
   ]);
+});
+
+test("a resistor's bands are drawn in their order and paint, the last one apart, and said in words", () => {
+  show(<Bands marks={{ bands: ["yellow", "violet", "red", "gold"], chip: "472", code: "" }} />);
+  const drawn = screen.getByRole("img", { name: "Bands: yellow, violet, red, gold" });
+  const [, ...bands] = drawn.querySelectorAll("rect");
+  expect(bands.map((b) => b.getAttribute("fill"))).toEqual([
+    "#f2d21a",
+    "#7a3fa0",
+    "#c3241c",
+    "#b8913a",
+  ]);
+  const x = bands.map((b) => number(b, "x"));
+  const gaps = x.slice(1).map((v, n) => v - (x[n] ?? 0));
+  expect(gaps[0]).toBe(gaps[1]);
+  expect(gaps[2]).toBeGreaterThan(gaps[1] ?? 0);
+  expect(screen.getByText("yellow, violet, red, gold; on a chip “472”")).toBeTruthy();
 });

@@ -5,7 +5,9 @@ IEC 60062:2016 for colours, digits and letters (from memory); the two digits of 
 """
 
 import re
+from collections.abc import Callable
 from dataclasses import dataclass
+from typing import TypeVar
 
 from swapglow.core.parts import preferred
 
@@ -47,6 +49,9 @@ _WRITTEN = {-3: "Z", -2: "Y", -1: "X", 0: "A", 1: "B", 2: "C", 3: "D", 4: "E", 5
 _PLACES = {"R": 1.0, "L": 1e-3, "M": 1e6, "K": 1e3, "G": 1e9}
 _LETTERED = re.compile(r"(\d*)([RKMLG])(\d*)", re.IGNORECASE)
 _E96 = re.compile(r"(\d\d)([ZYXSABHCDEF])")
+
+
+T = TypeVar("T")
 
 
 class MarkError(ValueError):
@@ -244,3 +249,43 @@ def write_e96(ohm: float) -> str:
     if number not in every or power not in _WRITTEN:
         raise MarkError(f"{ohm:g} Ω has no such code.")
     return f"{every.index(number) + 1:02d}{_WRITTEN[power]}"
+
+
+@dataclass(frozen=True)
+class Marks:
+    """How a resistor is marked.
+
+    Attributes:
+        bands: colours from the first to the last; empty where the standard has none for it.
+        chip: what stands on a chip of it; empty where nothing does.
+        code: the code of a 1 % chip; empty where its value has none.
+    """
+
+    bands: tuple[str, ...]
+    chip: str
+    code: str
+
+
+def marks_of(ohm: float, tolerance: float) -> Marks:
+    """How a resistor of a value is marked, bands and chip.
+
+    Args:
+        ohm: its value.
+        tolerance: 0.05 for 5 %.
+
+    Returns:
+        Its marks, each empty where there is none.
+    """
+    fine = tolerance <= 0.02
+    bands = _tried(lambda: write_bands(ohm, tolerance, 3 if fine else 2))
+    if bands is None:
+        bands = _tried(lambda: write_bands(ohm, tolerance, 3))
+    chip = _tried(lambda: write_chip(ohm, 4 if fine else 3))
+    return Marks(bands or (), chip or "", _tried(lambda: write_e96(ohm)) or "")
+
+
+def _tried(write: Callable[[], T]) -> T | None:
+    try:
+        return write()
+    except MarkError:
+        return None

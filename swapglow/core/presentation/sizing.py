@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from swapglow.core.analysis.solution import Solution
 from swapglow.core.parts.preferred import ROUNDING_WORDS
+from swapglow.core.parts.resistor_marks import Marks, marks_of
 from swapglow.core.quantities import AMPERE, OHM, VOLT, Shown, Source, show, shown
 
 
@@ -17,6 +18,7 @@ class SizingReport:
         preferred: its preferred value, one part.
         each, total: what is fitted, one part and all.
         rounding: the rule that made it, in words.
+        marks: how each part is marked; None where there is no resistor to look at.
     """
 
     headroom: Shown
@@ -25,6 +27,7 @@ class SizingReport:
     each: Shown
     total: Shown
     rounding: str
+    marks: Marks | None
 
 
 def sizing_section(s: Solution) -> SizingReport:
@@ -50,4 +53,5 @@ def sizing_section(s: Solution) -> SizingReport:
                    p.resistor_source if z.is_own else Source.COMPUTED),
         total=shown(z.total_ohm, OHM, f"{z.parts} × {show(z.each_ohm, OHM)}"),
         rounding=f"{words}, {p.series}",
+        marks=None if p.module is not None and not z.is_own else marks_of(z.each_ohm, p.resistor_tolerance),
     )  # fmt: skip

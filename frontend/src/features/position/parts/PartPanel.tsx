@@ -38,7 +38,7 @@ export function PartPanel({ part, onClose, view, report, onTry }: Props) {
       {part === "rail" && <RailEditor rail={rail} />}
       {part === "driver" && <DriverPart position={position} rail={rail} report={report} />}
       {part === "swaps" && <SwapsPart position={position} onTry={onTry} />}
-      {part === "resistor" && <ResistorPart position={position} />}
+      {part === "resistor" && <ResistorPart position={position} marks={report?.sizing.marks} />}
       {part === "led" && <HolderPart position={position} rail={rail} fit={fit} take={take} />}
       {part === "rectification" && report?.cycle && <RectificationPart cycle={report.cycle} />}
       {part === "lamp" && <OldLampPart position={position} />}

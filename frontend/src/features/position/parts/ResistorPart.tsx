@@ -1,3 +1,5 @@
+import type { Report } from "../../../api/client";
+import { Bands } from "../../../instruments/Bands";
 import { SavedChoice } from "../../../ui/record/SavedChoice";
 import { SavedQuantity } from "../../../ui/record/SavedQuantity";
 import { AddedPart } from "./AddedPart";
@@ -6,10 +8,12 @@ import type { Position } from "./part";
 interface Props {
   /** The lamp position as it is kept. */
   position: Position;
+  /** How each part is marked; nothing where there is none to look at. */
+  marks: Report["sizing"]["marks"] | undefined;
 }
 
 /** The series resistor: what it should pass, how it is rounded, where it stands, what it must stand. */
-export function ResistorPart({ position }: Props) {
+export function ResistorPart({ position, marks }: Props) {
   return (
     <>
       <SavedQuantity field="target" label="Drive wanted" plain />
@@ -18,6 +22,7 @@ export function ResistorPart({ position }: Props) {
         label={position.resistor_parts === 2 ? "Each resistor" : "Resistor"}
         hint="Empty follows the sum; 4k7, 470R to fit your own"
       />
+      {marks && <Bands marks={marks} />}
       <SavedChoice field="series" label="Series" />
       <SavedChoice field="rounding" label="Rounding" />
       <SavedChoice field="resistor_parts" label="Resistors" also={() => ({ resistor: "" })} />
