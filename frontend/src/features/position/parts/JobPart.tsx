@@ -1,4 +1,4 @@
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 
 import { useSave } from "../../../saving/useSave";
 import { Button } from "../../../ui/Button";
@@ -29,6 +29,7 @@ export function JobPart({ position }: Props) {
       <SavedChoice field="lit" label="When is it lit?" />
       <SavedText field="ambient" label="Air around it" hint="25°C; 60°C in a warm case" />
       <SavedText field="notes" label="Notes" lines />
+      <Link to={`/position/${position.id}/card`}>Job card to print</Link>
       <SpiceText id={position.id} />
       <Button isDisabled={remove.busy} onPress={() => void remove.act()}>
         Delete this lamp

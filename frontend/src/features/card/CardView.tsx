@@ -1,0 +1,272 @@
+import { useParams } from "react-router";
+import styled, { createGlobalStyle } from "styled-components";
+
+import type { Report, Schemas } from "../../api/client";
+import { useCatalogue, usePosition, useReport } from "../../api/queries";
+import { Bands } from "../../instruments/Bands";
+import { Missing } from "../../shell/Missing";
+import { Shell } from "../../shell/Shell";
+import { Button } from "../../ui/Button";
+import { say } from "../../ui/say";
+import { StairsDrawn } from "./StairsDrawn";
+
+/* One sheet, A4 or Letter: what fits both. */
+const Sheet = styled.article`
+  max-width: 186mm;
+  margin: 12px auto 40px;
+  padding: 10mm;
+  border: 1.5px solid var(--rule);
+  background: var(--sheet);
+  h2 {
+    margin-top: 4mm;
+    font-size: 1.05rem;
+    border-bottom: 1.5px solid var(--ink);
+  }
+  @media print {
+    max-width: none;
+    margin: 0;
+    padding: 0;
+    border: 0;
+    font-size: 10.5pt;
+    /* Paint of bands is what a card is read by. */
+    print-color-adjust: exact;
+  }
+  @media (max-width: 600px) {
+    padding: 12px;
+  }
+`;
+
+const Head = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 20px;
+  align-items: baseline;
+  justify-content: space-between;
+  border-bottom: 3px solid var(--ink);
+  h1 {
+    font-size: 1.6rem;
+  }
+`;
+
+const Two = styled.div`
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 2mm 8mm;
+  @media (max-width: 600px) {
+    grid-template-columns: 1fr;
+  }
+`;
+
+const Value = styled.p`
+  font: 650 2.1rem/1.15 var(--mono);
+`;
+
+const Led = styled.p`
+  font-size: 1.35rem;
+  font-weight: 650;
+`;
+
+const Table = styled.table`
+  width: 100%;
+  border-collapse: collapse;
+  th {
+    font-weight: 500;
+    text-align: left;
+  }
+  td {
+    font-family: var(--mono);
+    text-align: right;
+    white-space: nowrap;
+  }
+  th,
+  td {
+    padding: 1mm 0;
+    border-bottom: 1px solid var(--rule-soft);
+  }
+`;
+
+const List = styled.ul`
+  margin: 1mm 0 0;
+  padding-left: 5mm;
+`;
+
+const Page = createGlobalStyle`@page { margin: 12mm; }`;
+const GRADES: Record<string, string> = { stop: "Stop", mind: "Mind", note: "Note" };
+
+/** A lamp's job card: one printed page that the next person works from. */
+export default function CardView() {
+  const { id = "" } = useParams();
+  const view = usePosition(id);
+  const answer = useReport(id, {});
+  if (view.isError && !view.data) {
+    return (
+      <Shell>
+        <Missing problem={view.error} />
+      </Shell>
+    );
+  }
+  if (!view.data || (!answer.data && !answer.isError)) return <Shell>{null}</Shell>;
+  const { position, equipment_name } = view.data;
+  return (
+    <Shell
+      title={`Job card, ${position.name}, ${equipment_name}`}
+      steps={view.data.steps}
+      up={`/position/${id}`}
+    >
+      <Page />
+      <p data-print="no">
+        <Button onPress={() => window.print()}>Print, or save as PDF</Button>
+      </p>
+      {answer.data ? (
+        <Card view={view.data} report={answer.data.report} />
+      ) : (
+        <p role="status">{answer.error?.message}</p>
+      )}
+    </Shell>
+  );
+}
+
+interface Props {
+  /** What the server answers for this view. */
+  view: Schemas["PositionView"];
+  /** The position's report. */
+  report: Report;
+}
+
+function Card({ view, report }: Props) {
+  const { position, rail, equipment_name } = view;
+  const first = report.snapshots[0];
+  return (
+    <Sheet aria-label="Job card">
+      <Head>
+        <h1>{position.name}</h1>
+        <span>{equipment_name}</span>
+        <span>{new Date().toISOString().slice(0, 10)}</span>
+      </Head>
+      <Parts view={view} report={report} />
+      {first && (
+        <>
+          <h2>
+            {rail.name}, {report.supply.label}: {first.label.toLowerCase()}
+          </h2>
+          <StairsDrawn stairs={first.staircase.stairs} most={first.staircase.top_v} />
+        </>
+      )}
+      <Two>
+        <Figures report={report} />
+        <Read report={report} />
+      </Two>
+      <h2>To mind</h2>
+      {report.findings.length === 0 && <p>Nothing.</p>}
+      <List>
+        {report.findings.map((f) => (
+          <li key={f.id}>
+            <strong>{GRADES[f.grade]}:</strong> {f.message}
+          </li>
+        ))}
+      </List>
+      <Back position={position} />
+    </Sheet>
+  );
+}
+
+/** The rating that is fitted, or the one to fit. */
+function power(fitted: number | null | undefined, toFit: Report["power"]["to_fit"]): string {
+  if (fitted) return `${fitted} W fitted`;
+  return toFit ? `${say(toFit)} to fit` : "no leaded part takes its heat";
+}
+
+function Parts({ view, report }: Props) {
+  const { position } = view;
+  const catalogue = useCatalogue().data;
+  const led = catalogue?.leds.find((l) => l.id === position.led_id)?.label ?? "";
+  const lead = catalogue?.choices["position.lead"]?.find((l) => l.id === position.lead)?.label;
+  const halves = position.resistor_parts === 2;
+  const strings = position.branches > 1 ? `, ${position.branches} strings side by side` : "";
+  return (
+    <Two>
+      <div>
+        <h2>{halves ? "Two resistors, one in each lead" : "Resistor"}</h2>
+        <Value>{say(report.sizing.each)}</Value>
+        {report.sizing.marks && <Bands marks={report.sizing.marks} />}
+        <p>
+          {power(position.rating_w, report.power.to_fit)}
+          {!halves && lead && `; in the ${lead.replace(", ours", "").toLowerCase()} lead`}
+        </p>
+      </div>
+      <div>
+        <h2>LED</h2>
+        <Led>{led}</Led>
+        <p>
+          {position.in_series > 1 ? `${position.in_series} in series` : "One"}
+          {strings}. Long leg to plus.
+        </p>
+      </div>
+    </Two>
+  );
+}
+
+function Figures({ report }: Pick<Props, "report">) {
+  const { current, power } = report;
+  const usual = report.glow.lamps.find((g) => g.id === "usual");
+  const rows: [string, string][] = [
+    ["At the lowest", say(current.low)],
+    ["Usual", say(current.usual)],
+    ["At the highest", say(current.high)],
+    ["Heat in each resistor", say(power.each)],
+    ["From the supply, at most", say(current.supply)],
+  ];
+  if (usual?.ratio_text) {
+    rows.push(["Light, beside the old lamp", usual.ratio_text.replace(" the old lamp", "")]);
+  }
+  return (
+    <div>
+      <h2>Currents, typical LED</h2>
+      <Table>
+        <tbody>
+          {rows.map(([label, text]) => (
+            <tr key={label}>
+              <th scope="row">{label}</th>
+              <td>{text}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+    </div>
+  );
+}
+
+function Read({ report }: Pick<Props, "report">) {
+  return (
+    <div>
+      <h2>Read</h2>
+      {report.diagnoses.length === 0 && <p>Nothing has been read with the LED in it yet.</p>}
+      <List>
+        {report.diagnoses.map((d) => (
+          <li key={d.id}>{d.line}</li>
+        ))}
+      </List>
+      {report.next_step.act && (
+        <p>
+          Next: {report.next_step.act}
+          {report.next_step.expect && `; expect ${report.next_step.expect}`}.
+        </p>
+      )}
+    </div>
+  );
+}
+
+function Back({ position }: { position: Schemas["PositionAnswer"] }) {
+  const lamps = useCatalogue().data?.lamps ?? [];
+  const known = lamps.find((l) => l.id === position.lamp_id)?.label;
+  const own = [position.lamp_volts, position.lamp_amps].filter(Boolean).join(" ");
+  return (
+    <>
+      <h2>To put it back</h2>
+      <p>
+        LED and resistor out; old lamp in: {known ?? (own || "not written down")}
+        {position.lamp_base && `, ${position.lamp_base}`}. {position.notes}
+      </p>
+    </>
+  );
+}
