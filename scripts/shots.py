@@ -106,6 +106,12 @@ def _fitted(page: Page) -> None:
     page.get_by_text("Branches side by side").wait_for()
 
 
+def _card(page: Page) -> None:
+    _lamp("Wind hold")(page)
+    page.goto(f"{page.url}/card")
+    page.get_by_role("article", name="Job card").wait_for()
+
+
 # name, what to do from the bench, look, width, height
 VIEWS: list[tuple[str, Callable[[Page], None], str, int, int]] = [
     ("bench", _bench, "day", 1280, 800),
@@ -118,6 +124,7 @@ VIEWS: list[tuple[str, Callable[[Page], None], str, int, int]] = [
     ("match", _match, "day", 1280, 800),
     ("dimming", _dimming, "day", 1280, 800),
     ("fitted", _fitted, "day", 1280, 800),
+    ("job-card", _card, "day", 1280, 1120),
     ("drawer", _drawer, "day", 1280, 800),
     ("take-in", _take_in, "day", 1280, 800),
     ("readings", _readings("Left bracket"), "day", 1280, 800),
