@@ -159,7 +159,8 @@ def test_a_resistor_that_is_empty_is_sized_for_the_mean_wanted():
 
 @pytest.mark.parametrize(
     ("typed", "field"),
-    [({"rows": "17"}, "rows"), ({"rows": "16", "columns": "9"}, "rows"), ({"volts": ""}, "volts"),
+    [({"rows": "17"}, "rows"), ({"columns": ""}, "columns"),
+     ({"rows": "16", "columns": "9"}, "rows"), ({"volts": ""}, "volts"),
      ({"volts": "1.5V"}, "mean")],
 )  # fmt: skip
 def test_what_no_matrix_is_is_refused_at_its_field(typed, field):

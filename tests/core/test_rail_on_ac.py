@@ -8,6 +8,7 @@ import pytest
 from scripts import reference
 from swapglow.core.analysis.budget import Member, budget
 from swapglow.core.analysis.rail_on_ac import _bare, _Rail, rail_cycle
+from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.solution import solve
 from swapglow.core.engine.netlist import Capacitor, Sine
 from swapglow.core.engine.spice import write_deck
@@ -29,12 +30,13 @@ HELD, HALF, BRIDGE = hung("bridge_cap", "1k1"), hung("half_wave", "430R"), hung(
 def test_unlike_lamps_together_agree_with_the_reference_simulator():
     """A held crest, a half-wave and a bare bridge behind 6.6 Ω: each one's average within 0.5 % (ngspice)."""
     r = rail_cycle(HELD.rail, [HELD, HALF, BRIDGE, BRIDGE], "after")
-    made = _Rail(HELD.rail, ((_bare(HELD), 1), (_bare(HALF), 1), (_bare(BRIDGE), 2)), "after")
+    lamps = ((HELD, 1), (HALF, 1), (BRIDGE, 2))
+    made = _Rail(HELD.rail, tuple((_bare(p), n) for p, n in lamps), "after", [size(p) for p, _ in lamps])
     peak = np.array(made.peak[1:2])
     circuit = made._circuit(Sine(0.0, float(peak[0]), 50.0), peak, np.ones(1), {})
     deck = write_deck(_plain(circuit), (".tran 5e-5 0.8 0 5e-5",))
     found = reference.averages(_metered(deck), [f"vled{k}#branch" for k in range(3)], 0.76, 0.8)
-    for k, (p, count) in enumerate(((HELD, 1), (HALF, 1), (BRIDGE, 2))):
+    for k, (p, count) in enumerate(lamps):
         assert r.led[p][1] == pytest.approx(found[f"vled{k}#branch"] / count, rel=5e-3)
         assert r.led[p][1] < 0.995 * solve(p, rule=False).usual[1]
 
@@ -63,7 +65,12 @@ def _metered(deck):
     return "\n".join(out) + "\n"
 
 
-@pytest.mark.parametrize("p", [HELD, HALF, BRIDGE], ids=["held", "half-wave", "bridge"])
+SIZED = hung("bridge_cap", "", supply={**TOWER, "load": "0.05A"})
+
+
+@pytest.mark.parametrize(
+    "p", [HELD, HALF, BRIDGE, SIZED], ids=["held", "half-wave", "bridge", "sized by the sum"]
+)
 def test_a_lamp_alone_is_what_it_is_by_itself(p):
     r, s = rail_cycle(p.rail, [p], "after"), solve(p, rule=False)
     assert r.led[p] == pytest.approx(s.usual, rel=2e-4)

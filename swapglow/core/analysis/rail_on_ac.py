@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 
 from swapglow.core.analysis.ac_cycle import CLOCK_HZ, folded, levels, rms_over, settled_cycles
 from swapglow.core.analysis.original_lamp import in_its_place
-from swapglow.core.analysis.sizing import size, with_strings
+from swapglow.core.analysis.sizing import Sizing, size, with_strings
 from swapglow.core.analysis.solution import ac_cases
 from swapglow.core.design.position import Position
 from swapglow.core.engine.netlist import Circuit, CircuitError, Dc, Element, Param, Resistor, Wave
@@ -92,7 +92,9 @@ def _solved(rail: Rail, counted: tuple[tuple[Position, int], ...], when: When) -
             own["Rold"] = filament(p.lamp)
         # So many filaments side by side have so many times less ohms at the same volts.
         laws |= {f"{n}_{k}": _shared_out(law, count) for n, law in own.items()}
-    made = _Rail(rail, tuple(zip(kinds, (n for _, n in counted), strict=True)), when)
+    # Each is sized on the rail as it is: its resistor and capacitor are those of the lamp by itself.
+    sizes = [size(p) for p, _ in counted] if when == "after" else []
+    made = _Rail(rail, tuple(zip(kinds, (n for _, n in counted), strict=True)), when, sizes)
     held = when == "after" and any(p.rectification.reservoir for p in kinds)
     try:
         point: OperatingPoint | SteadyStates
@@ -128,8 +130,10 @@ def _bare(position: Position) -> Position:
 class _Rail:
     """A rail's circuit at its three levels."""
 
-    def __init__(self, rail: Rail, kinds: tuple[tuple[Position, int], ...], when: When) -> None:
-        self.rail, self.kinds, self.when = rail, kinds, when
+    def __init__(
+        self, rail: Rail, kinds: tuple[tuple[Position, int], ...], when: When, sizes: list[Sizing]
+    ) -> None:
+        self.rail, self.kinds, self.when, self.sizes = rail, kinds, when, sizes
         first = kinds[0][0]
         at = ac_cases(first, Cases(np.array(rail.volts), first.led.vf_typ, 1.0))
         self.peak, self.speed = at.peak, at.speed
@@ -139,8 +143,6 @@ class _Rail:
         self.share, self.weight = levels(rail.supply.waveform, self.folded)
         # What else hangs on it is known by its current at the usual volts, and taken for a plain resistance.
         self.others = rail.volts[1] / rail.others_a if rail.others_a > 0 else None
-        # Sized on the rail as it is, the capacitor and resistor are those of the lamp by itself.
-        self.sizes = [size(p) for p, _ in kinds] if when == "after" else []
 
     def cycles(self, ohms: Ohms) -> SteadyStates:
         """The settled cycles of the three levels."""

@@ -204,6 +204,9 @@ def _grid(typed: Details) -> tuple[Grid, float | None, float]:
     volts = typed.value(VOLTS.id)
     if volts is None:
         raise InputError(VOLTS.id, f"Type the {VOLTS.label.lower()}: {VOLTS.hint}.")
+    for side in (ROWS, COLUMNS):
+        if not typed.text(side.id):
+            raise InputError(side.id, "Type how many rows and how many columns it has.")
     rows, columns = typed.count(ROWS.id, _MOST_SIDE), typed.count(COLUMNS.id, _MOST_SIDE)
     if rows * columns > _MOST_LAMPS:
         raise InputError(ROWS.id, f"{rows} × {columns} lamps are more than the {_MOST_LAMPS} taken here.")

@@ -58,6 +58,7 @@ _LEAST_SHARE = 0.5
 # What a pin gives and what it swallows while its volts are still good for logic (data sheets, from memory).
 _PINS = {"cmos": (4e-3, 4e-3), "ttl": (0.4e-3, 8e-3)}
 _TTL_MOST_V = 5.5
+_ABOVE = 1.05
 # A small NPN transistor as a switch: a twentieth of its current into the base (common practice).
 _FORCED, _BE_V = 20.0, 0.7
 _NPN = BjtModel(i_s=1e-14, b_f=200.0)
@@ -108,7 +109,7 @@ class NewLight(FittedKind):
         high = typed.value(HIGH.id)
         if high is None:
             raise InputError(HIGH.id, f"Type the {HIGH.label[0].lower()}{HIGH.label[1:]}: {HIGH.hint}.")
-        most = typed.value(MOST.id) or high * 1.05
+        most = typed.value(MOST.id) or high * _ABOVE
         if most < high:
             raise InputError(MOST.id, f"The most, {show(most, VOLT)}, is under {show(high, VOLT)}.")
         led, wanted = catalogue()[typed.choice(LED.id)], typed.value(AMPS.id) or _USUAL_A
@@ -186,15 +187,17 @@ def _hung(typed: Details, high: float, most: float, led: Led, wanted: float) -> 
         what = f"{show(ohm, OHM)}: lights while the pin is high"
         out.append(Hung(label, what, _plain(high, led, led.vf_typ, ohm, label), ohm, gives, "Vfeed"))
     supply = typed.value(SUPPLY.id) or high
+    # A supply that was typed may stand a twentieth higher, as the pin's own volts may.
+    top = max(supply * _ABOVE, most)
     low = typed.value(LOW.id, above=None)
     low = _LOW_V if low is None else low
-    sinks = _sized(max(supply, most) - low, led, wanted)
+    sinks = _sized(top - low, led, wanted)
     if sinks is not None:
         label = "From the supply into the pin"
         what = f"{show(sinks, OHM)}: lights while the pin is low"
         made = _plain(supply - low, led, led.vf_typ, sinks, label)
         out.append(Hung(label, what, made, sinks, swallows, "Vfeed", _into(kind, supply, high, led, sinks)))
-    driven = _sized(max(supply, most) - 0.1, led, wanted)
+    driven = _sized(top - 0.1, led, wanted)
     if driven is not None and high > _BE_V * 1.5:
         base = preferred.prefer((high - _BE_V) / (wanted / _FORCED), "E24", "down")
         what = f"{show(driven, OHM)} at the LED, {show(base, OHM)} to a small NPN's base: lights while the pin is high"

@@ -259,13 +259,13 @@ function Read({ report }: Pick<Props, "report">) {
 function Back({ position }: { position: Schemas["PositionAnswer"] }) {
   const lamps = useCatalogue().data?.lamps ?? [];
   const known = lamps.find((l) => l.id === position.lamp_id)?.label;
-  const own = [position.lamp_volts, position.lamp_amps].filter(Boolean).join(" ");
+  const typed = [position.lamp_volts, position.lamp_amps, position.lamp_base];
   return (
     <>
       <h2>To put it back</h2>
       <p>
-        LED and resistor out; old lamp in: {known ?? (own || "not written down")}
-        {position.lamp_base && `, ${position.lamp_base}`}. {position.notes}
+        LED and resistor out; old lamp in:{" "}
+        {known ?? (typed.filter(Boolean).join(", ") || "not written down")}. {position.notes}
       </p>
     </>
   );
