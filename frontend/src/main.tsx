@@ -6,7 +6,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 
 import { App } from "./App";
-import { Refused } from "./api/client";
+import { askedAgain } from "./api/askedAgain";
 import { openDrafts } from "./saving/drafts";
 import { openSaves } from "./saving/saves";
 import { openStore } from "./saving/store";
@@ -19,7 +19,7 @@ const queries = new QueryClient({
       // The server is on this machine: whether the browser thinks itself online is beside the point.
       networkMode: "always",
       refetchOnWindowFocus: false,
-      retry: (count, problem) => !(problem instanceof Refused) && count < 30,
+      retry: askedAgain,
       retryDelay: 1500,
     },
   },

@@ -24,7 +24,6 @@ export const useBudget = (rail: string) =>
     queryFn: () =>
       unwrap(client.GET("/api/rails/{key}/budget", { params: { path: { key: rail } } })),
     placeholderData: keepPreviousData,
-    retry: false,
   });
 
 /** How soon lamps that are being worked out anew are asked for again. */
