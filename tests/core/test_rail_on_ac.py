@@ -120,6 +120,18 @@ def test_old_lamps_pull_each_other_down_by_their_filaments(others):
     assert b.unjoined == ""
 
 
+@pytest.mark.parametrize("others", [0.0, 0.04])
+def test_what_a_lamp_has_alone_is_its_own_circuit_with_what_else_hangs_on_it(others):
+    """Volts behind the resistance by the lamp's own cycle, or with the others', within 0.3 %."""
+    rail = replace(HELD.rail, others_a=others)
+    for d in budget(rail, (Member("a", "A", HELD), Member("b", "B", HALF), Member("c", "C", BRIDGE))).draws:
+        p = {"a": HELD, "b": HALF, "c": BRIDGE}[d.id]
+        alone = rail_cycle(rail, [p], "after")
+        assert d.alone_v == pytest.approx(alone.bus_rms[1], rel=3e-3)
+        together = rail_cycle(rail, [HELD, HALF, BRIDGE], "after")
+        assert d.light == pytest.approx(together.led[p][1] / alone.led[p][1], rel=1e-3)
+
+
 def test_of_lamps_lit_one_at_a_time_the_thirstiest_counts():
     one_by_one = [
         Member("a", "A", BRIDGE, "single"),

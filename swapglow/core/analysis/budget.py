@@ -18,7 +18,7 @@ from swapglow.core.analysis.battery_life import discharge
 from swapglow.core.analysis.original_lamp import original_cycle, original_point
 from swapglow.core.analysis.rail_on_ac import RailCycle, rail_cycle
 from swapglow.core.analysis.sizing import size, with_strings
-from swapglow.core.analysis.solution import solve
+from swapglow.core.analysis.solution import Solution, solve
 from swapglow.core.design.position import Position
 from swapglow.core.engine.operating_point import NotConverged
 from swapglow.core.network.builder import CannotBuild
@@ -270,18 +270,28 @@ def _joined(rail: Rail, members: tuple[Member, ...]) -> Budget:
         here = (
             after if m.id in lit_after else rail_cycle(rail, _in_place(members, own, lit_after, m), "after")
         )
-        single = rail_cycle(rail, [p], "after") if rail.others_a or len(lit_after) > 1 else here
+        own_v, own_a = _alone(rail, p, alone[m.id])
         was = before
         if before is not None and m.id not in lit_before:
             was = rail_cycle(rail, _in_place(members, own, lit_before, m), "before")
-        sags = rail.supply.source_ohm.value > 0 and single.led[p][1] > 0
+        sags = rail.supply.source_ohm.value > 0 and own_a > 0
         draws.append(Draw(
             m.id, m.name, m.lit, None if was is None else _three(was.each_rms[p]), _three(here.each_rms[p]),
-            float(single.bus_rms[1]), float(here.bus_rms[1]),
-            float(here.led[p][1] / single.led[p][1]) if sags else None,
+            own_v, float(here.bus_rms[1]), float(here.led[p][1] / own_a) if sags else None,
         ))  # fmt: skip
     return Budget(rail, tuple(draws), rail.others_a, None if before is None else _three(before.total_rms),
                   _three(after.total_rms), None, None)  # fmt: skip
+
+
+def _alone(rail: Rail, position: Position, solved: Solution) -> tuple[float, float]:
+    """RMS volts behind the source resistance and the string's current with this lamp alone, usual level."""
+    if rail.others_a:
+        with_others = rail_cycle(rail, [position], "after")
+        return float(with_others.bus_rms[1]), float(with_others.led[position][1])
+    # With nothing else on it that is the lamp's own circuit, which is solved already.
+    assert solved.ac is not None
+    behind = solved.ac.drawn.way.get("loaded", solved.ac.drawn.source)[1]
+    return float(np.sqrt((behind**2).mean())), float(solved.usual[1])
 
 
 def _in_place(
