@@ -181,31 +181,12 @@ def rms_over(values: FloatArray, weight: FloatArray, *, either_way: bool) -> Flo
 S = TypeVar("S", OperatingPoint, SteadyStates)
 
 
-def _with_filaments(position: Position, count: int, solved: Callable[[Ohms], S],
-                    rms: Callable[[S, str], FloatArray]) -> S:  # fmt: skip
-    """A cycle with every filament at rest at its volts' root mean square.
-
-    A filament is slow beside a half-cycle, so that its resistance stands still over the cycle (common
-    practice from some 20 Hz on).
-
-    Args:
-        position: the swap.
-        count: how many cases.
-        solved: solves the cycles with each filament's ohms, (cases,).
-        rms: of the volts over one of them, (cases,).
-
-    Returns:
-        The solved cycles.
-
-    Raises:
-        NotConverged: a case has no answer.
-    """
-    return settled_cycles(laws_of(position), count, solved, rms)
-
-
 def settled_cycles(laws: Mapping[str, Law], count: int, solved: Callable[[Ohms], S],
                    rms: Callable[[S, str], FloatArray]) -> S:  # fmt: skip
     """Cycles with every filament at rest at its volts' root mean square.
+
+    A filament is slow beside a half-cycle, so that its resistance stands still over the cycle (common
+    practice from some 20 Hz on).
 
     Args:
         laws: the filaments by the name of their resistor.
@@ -386,7 +367,7 @@ def _at_instants(position: Position, cases: AcCases, share: FloatArray, weight: 
     def rms(point: OperatingPoint, name: str) -> FloatArray:
         return rms_over(point.across(name).reshape(shape), weight, either_way=either_way)
 
-    return _with_filaments(position, count, solved, rms)
+    return settled_cycles(laws_of(position), count, solved, rms)
 
 
 def _let(position: Position, cases: AcCases) -> FloatArray | None:
@@ -493,7 +474,7 @@ def _settled(position: Position, cases: AcCases, farads: float) -> SteadyStates:
     def rms(s: SteadyStates, name: str) -> FloatArray:
         return np.asarray(np.sqrt(s.averages(s.across(name) ** 2)))
 
-    return _with_filaments(position, len(cases.peak), solved, rms)
+    return settled_cycles(laws_of(position), len(cases.peak), solved, rms)
 
 
 def _clocked(position: Position, farads: float) -> float:

@@ -10,7 +10,7 @@ from swapglow.core.fitted.light import as_seen, times_the_light
 from swapglow.core.fitted.worked import Fault, Figure, Judged, Worked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts.led import Led, catalogue
-from swapglow.core.quantities import AMPERE, VOLT, WATT, InputError, Source, show, shown
+from swapglow.core.quantities import AMPERE, VOLT, WATT, InputError, show, shown
 from swapglow.core.quantities.inputs import read_share
 
 STRING = Detail("string", "Volts over all LEDs, lit", VOLT, "36V, as marked or as read on its low side")
@@ -57,7 +57,7 @@ class ConverterBoard(FittedKind):
             ),
             figures=(
                 Figure(
-                    "Through the LEDs", shown(amps, AMPERE, "as typed", Source.MEASURED),
+                    "Through the LEDs", shown(amps, AMPERE, "as typed", typed.input(READ.id).source),
                     shown(less, AMPERE, "by the light law of white LEDs", digits=2),
                 ),
                 Figure("Power in the LEDs", shown(volts * amps, WATT, watts), shown(volts * less, WATT, watts)),

@@ -11,7 +11,7 @@ from swapglow.core.engine.netlist import Circuit, Dc, Diode, DiodeModel, Element
 from swapglow.core.engine.operating_point import operating_point
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
-from swapglow.core.fitted.worked import Fault, Figure, Judged, Row, Table, Way, Worked, picked
+from swapglow.core.fitted.worked import Fault, Figure, Judged, Row, Table, Way, Worked, gravest_first, picked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts import preferred
 from swapglow.core.parts.led import Led, catalogue
@@ -392,5 +392,4 @@ def _judged(typed: Details, grid: Grid, one: FloatArray, some: FloatArray) -> tu
             else "Not seen."
         )
         out.append(Judged("mind" if lingers > _SEEN_SHARE else "note", message, why))
-    order = {"stop": 0, "mind": 1, "note": 2}
-    return tuple(sorted(out, key=lambda j: order[j.grade]))
+    return gravest_first(out)

@@ -19,7 +19,7 @@ from swapglow.core.engine.netlist import (
 from swapglow.core.engine.operating_point import operating_point
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
-from swapglow.core.fitted.worked import Fault, Figure, Judged, Row, Table, Way, Worked, picked
+from swapglow.core.fitted.worked import Fault, Figure, Judged, Row, Table, Way, Worked, gravest_first, picked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.network.sources import sine
 from swapglow.core.parts import preferred
@@ -325,8 +325,7 @@ def _judged(typed: Details, behind: Behind, full: Dimmed) -> tuple[Judged, ...]:
         "at once where the volts left stay under its own."
     )
     out.append(Judged("note", message, why))
-    order = {"stop": 0, "mind": 1, "note": 2}
-    return tuple(sorted(out, key=lambda j: order[j.grade]))
+    return gravest_first(out)
 
 
 def _deck(behind: Behind, hertz: float) -> str:

@@ -4,7 +4,7 @@ from swapglow.core.engine.netlist import Circuit, CurrentSource, Dc, Resistor, V
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.life import LIGHT_SHARE, LONG_C, MOST_C, Chain
-from swapglow.core.fitted.worked import Fault, Figure, Judged, Way, Worked, picked
+from swapglow.core.fitted.worked import Fault, Figure, Judged, Way, Worked, gravest_first, picked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.photometry.words import eye_text
 from swapglow.core.quantities import (
@@ -100,15 +100,13 @@ class PowerLed(FittedKind):
         ends = (room + least * chain.ends[0], room + most * chain.ends[1])
         junction = room + heat * chain.k_w
         judged = [*_of_heat(junction, ends), *_of_driver(typed, window, amps), *_of_job(typed)]
-        order = {"stop": 0, "mind": 1, "note": 2}
-        judged.sort(key=lambda j: order[j.grade])
         ways = _ways(typed, window, amps, chain, room, ends[1])
         return Worked(
             line=f"Junction {junction:.0f} °C, between {ends[0]:.0f} and {ends[1]:.0f} °C, at {show(amps, AMPERE)}.",
             figures=_figures(typed, window, amps, heat, junction, chain, picked(ways, chosen)),
             ways=ways,
             faults=_faults(typed, chain, room, heat),
-            judged=tuple(judged),
+            judged=gravest_first(judged),
             spice=_deck(heat, chain, room),
         )
 

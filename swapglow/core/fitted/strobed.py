@@ -23,7 +23,7 @@ from swapglow.core.engine.netlist import (
 from swapglow.core.engine.operating_point import operating_point
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
-from swapglow.core.fitted.worked import Fault, Figure, Judged, Way, Worked, picked
+from swapglow.core.fitted.worked import Fault, Figure, Judged, Way, Worked, gravest_first, picked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts import preferred
 from swapglow.core.parts.led import Led, catalogue
@@ -260,8 +260,7 @@ def _judged(typed: Details, volts: float, led: Led, duty: float, peak: float) ->
             "dimmer made for LEDs is the cool way."
         )
         out.append(Judged("mind", message, why))
-    order = {"stop": 0, "mind": 1, "note": 2}
-    return tuple(sorted(out, key=lambda j: order[j.grade]))
+    return gravest_first(out)
 
 
 def _over(led: Led, duty: float, peak: float) -> list[Judged]:

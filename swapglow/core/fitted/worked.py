@@ -1,9 +1,9 @@
 """What working out LEDs that are there already comes to: the same shape for boards, strings, banks and power LEDs."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
-from swapglow.core.findings.finding import Grade
+from swapglow.core.findings.finding import GRADES, Grade
 from swapglow.core.quantities import Shown
 
 
@@ -73,6 +73,11 @@ class Judged:
     grade: Grade
     message: str
     why: str
+
+
+def gravest_first(judged: Iterable[Judged]) -> tuple[Judged, ...]:
+    """Judgements in the order they are shown."""
+    return tuple(sorted(judged, key=lambda j: GRADES.index(j.grade)))
 
 
 @dataclass(frozen=True)
