@@ -10,12 +10,33 @@ import pytest
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
 
 
+@pytest.fixture(scope="session")
+def loaded(tmp_path_factory):
+    """A copy of the database with the demo in it, made when it is first asked for."""
+    return tmp_path_factory.mktemp("demo") / "demo.sqlite3"
+
+
 @pytest.fixture
-def demo(transactional_db):
-    """The demo's records."""
+def demo(transactional_db, loaded):
+    """The demo's records: made once, and copied row by row from then on."""
+    from django.db import connection, transaction
+
     from swapglow.records import demo as records
 
-    records.load()
+    with connection.cursor() as db:
+        if not loaded.exists():
+            records.load()
+            db.execute("VACUUM INTO %s", [str(loaded)])
+            return records
+        db.execute("ATTACH DATABASE %s AS kept", [str(loaded)])
+        try:
+            with transaction.atomic():
+                db.execute("PRAGMA defer_foreign_keys=ON")
+                for table in connection.introspection.table_names(db):
+                    if table != "django_migrations":
+                        db.execute(f'INSERT INTO main."{table}" SELECT * FROM kept."{table}"')
+        finally:
+            db.execute("DETACH DATABASE kept")
     return records
 
 
@@ -30,8 +51,8 @@ def collected(tmp_path_factory, django_db_setup):
     return settings.STATIC_ROOT
 
 
-@pytest.fixture
-def served(transactional_db, collected):
+@pytest.fixture(scope="session")
+def server(collected):
     """The whole app as users get it: WSGI, WhiteNoise and policy, through waitress on loopback."""
     from django.core.wsgi import get_wsgi_application
     from waitress import create_server
@@ -49,11 +70,16 @@ def served(transactional_db, collected):
 
     thread = threading.Thread(target=run, daemon=True)
     thread.start()
-    yield f"http://127.0.0.1:{server.effective_port}"
+    yield server
     closing.set()
-    # The loop sleeps until its next turn and ends there; nothing of the next test waits for it.
+    # The loop sleeps until its next turn and ends there.
     server.close()
-    # What a page asked for last is answered before the database is taken away from under it.
+
+
+@pytest.fixture
+def served(transactional_db, server):
+    """The app's address. What was asked last is answered before the database is emptied under it."""
+    yield f"http://127.0.0.1:{server.effective_port}"
     working, until = server.task_dispatcher, time.monotonic() + 60
     while (working.active_count or working.queue) and time.monotonic() < until:
         time.sleep(0.005)

@@ -12,6 +12,7 @@ from swapglow.core.drivers import DRIVERS
 from swapglow.core.fitted import FITTED
 from swapglow.core.kinds.detail import Detail
 from swapglow.core.measurement.leads import LEADS
+from swapglow.core.measurement.reading_after import KINDS, POWER_OFF
 from swapglow.core.parts import lamp, led
 from swapglow.core.parts.catalogue import source
 from swapglow.core.parts.ready_made import ready_made
@@ -83,7 +84,10 @@ def catalogue(request: HttpRequest) -> dict[str, Any]:
         "holders": {key: asdict(holder) for key, holder in HOLDERS.items()},
         "leads": {what: asdict(leads) for what, leads in LEADS.items()},
         "choices": {field: _options(labels.items()) for field, labels in choices().items()}
-        | {"bench_reading.what": _options((what, leads.label) for what, leads in _ANY_TIME.items())},
+        | {
+            "bench_reading.what": _options((what, leads.label) for what, leads in _ANY_TIME.items()),
+            "bench_reading.power_off": _options((k, KINDS[k]) for k in KINDS if k in POWER_OFF),
+        },
         "units": units(),
         "led_source": source("leds"),
         "lamp_source": source("lamps"),

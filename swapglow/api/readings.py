@@ -41,7 +41,9 @@ def bench_reading(request: HttpRequest, key: UUID, data: BenchReading) -> Status
     p = find(key)
     if data.what in KINDS:
         typed = with_its_unit(
-            ReadingAfterInput(kind=data.what, text=data.text, burden=data.burden, note=data.note)
+            ReadingAfterInput(
+                kind=data.what, text=data.text, burden=data.burden, note=data.note, state=data.state
+            )
         )
         _record(p, data.id, typed)
         return Status(204, None)

@@ -338,6 +338,7 @@ class BenchReading(Schema):
     text: Short
     burden: Short = ""
     note: Line = ""
+    state: Short = "on"
 
 
 UnitName = Literal["V", "A", "Ω", "cd", "Hz", "F", "Ah", "s", "°C", "m", "°", "lm", "K/W", "W"]
@@ -501,7 +502,7 @@ class LeadsOut(Schema):
     red: str
     black: str
     meter: str
-    unit: Literal["V", "mA"]
+    unit: Literal["V", "mA", "Ω"]
     line: str
 
 

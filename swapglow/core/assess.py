@@ -9,10 +9,11 @@ from swapglow.core.analysis.trials import Tried
 from swapglow.core.design.position import Position
 from swapglow.core.design.trial import Trial
 from swapglow.core.engine.netlist import CircuitError
+from swapglow.core.faults.diagnosis import diagnose
+from swapglow.core.faults.trouble import chase, trouble
 from swapglow.core.findings import context_of, judge, solvable
 from swapglow.core.findings.finding import Finding, gravity
 from swapglow.core.measurement import plan as plans
-from swapglow.core.measurement.diagnosis import diagnose
 from swapglow.core.measurement.fast_flash import fast_flash
 from swapglow.core.measurement.next_step import Standing, next_step
 from swapglow.core.measurement.reading_after import ReadingAfter
@@ -83,6 +84,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
     states = state_solutions(s)
     rests_on = uncertain.uncertainty(s, figures)
     diagnoses = tuple(diagnose(s, r) for r in bench.readings_after)
+    wrong = trouble(s, bench.readings_after, diagnoses)
     asked = (*fast_flash(position, states[0] if states else None), *plans.plan(s, rests_on))
     before = survey(position, bench.readings_before, asked)
     found = tuple(sorted([*judge(context_of(s, states)), *_of_the_rail(position, bench)], key=gravity))
@@ -101,9 +103,16 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         findings=found,
         uncertainty=rests_on,
         next_step=next_step(
-            s, asked, diagnoses, before.contradictions, closed=bench.closed, stop=_standing(found)
+            s,
+            asked,
+            bool(diagnoses),
+            before.contradictions,
+            chase=None if wrong is None else chase(diagnoses, wrong),
+            closed=bench.closed,
+            stop=_standing(found),
         ),
         diagnoses=diagnoses,
+        trouble=None if wrong is None else wrong.trouble,
         survey=before,
         trials=trials_section(s, bench.trials, bench.drawer_ohm, _solvable(bench.others_tried)),
     )

@@ -30,7 +30,7 @@ COLUMNS = (
     Column("reading", "text", "text"),
     Column("points", "points"),
     Column("old lamp", "lamp"),
-    Column("switch", "state"),
+    Column("switch", "state", "state"),
     Column("meter", "meter", "burden"),
     Column("true rms", "true_rms"),
     Column("note", "note", "note"),
@@ -164,7 +164,7 @@ def _line(cells: Mapping[str, str], lamps: Sequence[Lamp]) -> Line:
             said = _short(cells["function"])
             raise InputError("function", f'"{said}" is no reading after the swap: {", ".join(KINDS)}.')
         after: ReadingAfterInput = _shaped(ReadingAfterInput, cells, "after")
-        _under_its_heading("after", lambda: check_after(after, alternates=lamp.alternates))
+        _under_its_heading("after", lambda: check_after(after, alternates=lamp.alternates, mains=lamp.mains))
         return Line(lamp.key, reading, after)
     before: ReadingBeforeInput = _shaped(ReadingBeforeInput, cells, "before")
     _under_its_heading("before", lambda: check_before(before, mains=lamp.mains))

@@ -3,6 +3,7 @@
 from typing import TypeVar
 
 from swapglow.core.measurement.leads import LEADS
+from swapglow.core.measurement.reading_after import ON_AC, POWER_OFF
 from swapglow.core.quantities import InputError
 from swapglow.core.quantities.bare import with_unit
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
@@ -38,21 +39,30 @@ def bench_text(what: str, text: str) -> str:
     return with_unit(text, "mA") if leads is not None and leads.unit == "mA" else text
 
 
-def check_after(typed: ReadingAfterInput, *, alternates: bool) -> None:
-    """Refuse a reading after the swap that cannot be read or compared.
+def check_after(typed: ReadingAfterInput, *, alternates: bool, mains: bool = False) -> None:
+    """Refuse a reading after the swap that cannot be read or compared, or that nobody should have taken.
 
     Args:
         typed: the reading.
         alternates: whether the lamp's supply does.
+        mains: whether the lamp is connected with the mains.
 
     Raises:
-        InputError: ``kind``, ``text`` or ``burden``.
+        InputError: ``position`` where it is; ``kind``, ``state``, ``text`` or ``burden``.
     """
     reading_after_of("", typed)
-    if alternates and typed.kind != "current":
+    if typed.kind in POWER_OFF:
+        return
+    if mains:
+        raise InputError("position", "This lamp is marked as mains-connected: only what is read with the power off is "
+                         "kept of it.")  # fmt: skip
+    if alternates and typed.kind not in ON_AC:
         raise InputError(
-            "kind", "On a supply that alternates the LED's average current is compared, not volts."
-        )
+            "kind", "On a supply that alternates the LED's average current is compared, its volts on the DC range, and "
+            "the volts at the lamp's wires on the AC range.",
+        )  # fmt: skip
+    if alternates and typed.state != "on":
+        raise InputError("state", "On a supply that alternates readings are compared lit only.")
 
 
 def check_before(typed: ReadingBeforeInput, *, mains: bool) -> None:

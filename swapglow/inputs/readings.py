@@ -2,7 +2,7 @@
 
 from typing import Annotated
 
-from swapglow.core.measurement.reading_after import KINDS
+from swapglow.core.measurement.reading_after import KINDS, STATES
 from swapglow.core.measurement.reading_before import FUNCTION_LABELS, LAMP, POINT_LABELS
 from swapglow.inputs.quantity import Line, Short
 from swapglow.inputs.shape import OneOf, Shape, Suggests
@@ -17,6 +17,7 @@ class ReadingAfterInput(Shape):
     text: Short = ""
     burden: Short = ""
     note: Line = ""
+    state: Annotated[str, OneOf(STATES)] = "on"
 
 
 class ReadingBeforeInput(Shape):

@@ -16,7 +16,7 @@ def new_after(p: Position, key: UUID, typed: ReadingAfterInput) -> ReadingAfter:
     Raises:
         InputError: as :func:`check_after`, or there is no room.
     """
-    check_after(typed, alternates=SUPPLIES[p.rail.input.kind].waveform.alternates)
+    check_after(typed, alternates=SUPPLIES[p.rail.input.kind].waveform.alternates, mains=p.input.mains)
     made = ReadingAfter(
         id=key, position=p, order=order.last(p.readings_after), inputs=typed.model_dump(mode="json")
     )

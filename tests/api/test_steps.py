@@ -371,7 +371,8 @@ def test_the_demo_loads_once_and_reads(demo):
     [diagnosis] = found["Shutter open"].diagnoses
     assert diagnosis.agrees
     [diagnosis] = found["Dial, left"].diagnoses
-    assert diagnosis.causes[0].id == "wrong-decade"
+    assert not diagnosis.agrees
+    assert [c.id for c in found["Dial, left"].trouble.causes] == ["wrong-decade"]
 
 
 def test_a_string_of_other_leds_is_added_written_and_struck_in_steps_of_its_own(bench):

@@ -2,6 +2,7 @@
 
 import shutil
 from pathlib import Path
+from urllib.parse import urlsplit
 
 import pytest
 from playwright.sync_api import Page, expect
@@ -30,6 +31,56 @@ def browser_type_launch_args(browser_type_launch_args):
 @pytest.fixture(scope="session")
 def browser_context_args(browser_context_args):
     return {**browser_context_args, "viewport": {"width": 1280, "height": 800}, "color_scheme": "light"}
+
+
+@pytest.fixture(scope="session")
+def rooms(browser, browser_context_args):
+    """Browser contexts kept over all tests, by name: what one page has fetched and parsed, the next need not.
+
+    ``rooms(name, ...)`` gives one; :func:`leave` makes it as new.
+    """
+    made = {}
+
+    def room(name="bench", **more):
+        if name not in made:
+            made[name] = browser.new_context(**{**browser_context_args, **more})
+            # A page that stays keeps the context's process warm, and is the way to its storage.
+            made[name].new_page()
+        return made[name]
+
+    yield room
+    for context in made.values():
+        context.close()
+
+
+def leave(context) -> None:
+    """Leave a context as if nobody had been there: no page, nothing kept for any address."""
+    porter, *pages = context.pages
+    urls = [urlsplit(page.url) for page in pages]
+    origins = {f"{url.scheme}://{url.netloc}" for url in urls if url.scheme == "http"}
+    context.set_offline(False)
+    for page in pages:
+        page.close()
+    context.unroute_all()
+    context.clear_cookies()
+    storage = context.new_cdp_session(porter)
+    for origin in origins:
+        kinds = "local_storage,indexeddb,service_workers,cache_storage"
+        storage.send("Storage.clearDataForOrigin", {"origin": origin, "storageTypes": kinds})
+    storage.detach()
+
+
+@pytest.fixture
+def context(rooms, served):
+    """The bench's context, as new for each test; left before the database is emptied."""
+    yield rooms()
+    leave(rooms())
+
+
+@pytest.fixture
+def page(context):
+    """A new page in it."""
+    return context.new_page()
 
 
 @pytest.fixture

@@ -16,12 +16,19 @@ from tests.browser.line import Line
 from tests.browser.test_bench_to_reading import saved, until
 
 
-@pytest.fixture
-def line(demo, served):
-    """The served app behind a line that can be spoilt."""
-    made = Line(int(served.rsplit(":", 1)[1]))
+@pytest.fixture(scope="module")
+def cable(server):
+    made = Line(server.effective_port)
     yield made
     made.close()
+
+
+@pytest.fixture
+def line(demo, served, cable, context):
+    """The served app behind a line that can be spoilt; whole again before the pages of a test are left."""
+    cable.delay = 0.0
+    cable.mend()
+    return cable
 
 
 @pytest.fixture

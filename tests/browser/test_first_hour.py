@@ -8,6 +8,7 @@ from playwright.sync_api import Page, expect
 from swapglow.records.models import Equipment, Position
 from tests.api.page import Bench
 from tests.api.test_take_in import with_exif
+from tests.browser.conftest import leave
 from tests.browser.hands import PHONE, Keys, Mouse, Thumb, drag
 from tests.browser.test_bench_to_reading import saved, until
 
@@ -15,10 +16,10 @@ HANDS = {"mouse": Mouse, "keys": Keys, "thumb": Thumb}
 
 
 @pytest.fixture(params=HANDS)
-def hand(request, served, browser, browser_context_args):
+def hand(request, served, rooms):
     """One of the three, on the bench; a script error fails the test."""
     kind = request.param
-    context = browser.new_context(**{**browser_context_args, **(PHONE if kind == "thumb" else {})})
+    context = rooms("phone", **PHONE) if kind == "thumb" else rooms()
     page = context.new_page()
     faults: list[str] = []
     page.on("pageerror", lambda e: faults.append(str(e)))
@@ -27,7 +28,7 @@ def hand(request, served, browser, browser_context_args):
     hand = HANDS[kind](page)
     hand.kind = kind
     yield hand
-    context.close()
+    leave(context)
     assert faults == []
 
 
@@ -281,9 +282,8 @@ def test_10_yesterdays_values(demo, hand):
     within(hand, 3, 24)
 
 
-def test_a_swipe_past_the_slide_rule_scrolls_and_moves_nothing(demo, served, browser, browser_context_args):
-    context = browser.new_context(**{**browser_context_args, **PHONE})
-    page = context.new_page()
+def test_a_swipe_past_the_slide_rule_scrolls_and_moves_nothing(demo, served, rooms):
+    page = rooms("phone", **PHONE).new_page()
     page.goto(served + "/")
     hand = Thumb(page)
     hand.kind = "thumb"
@@ -312,4 +312,4 @@ def test_a_swipe_past_the_slide_rule_scrolls_and_moves_nothing(demo, served, bro
     at = (grip["x"] + grip["width"] / 2, grip["y"] + 10)
     drag(page, at, (at[0] + 60, at[1]))
     expect(rule(page)).not_to_have_attribute("aria-valuetext", was)
-    context.close()
+    leave(page.context)

@@ -1048,7 +1048,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "V" | "mA";
+            unit: "V" | "mA" | "Ω";
             /** Line */
             line: string;
         };
@@ -1155,20 +1155,26 @@ export interface components {
         };
         /**
          * Cause
-         * @description A fault that would produce the reading taken.
+         * @description A fault that would produce the readings taken.
          *
-         *     ``at`` are the kinds of step of the staircase where it would sit; none where it is the meter's.
+         *     Attributes:
+         *         id, message: which, and of what size.
+         *         share: how likely, beside all others; ``share_text`` the same as printed.
+         *         reads: what each reading that is off would read with it, in the order of the diagnoses.
+         *         at: the kinds of step of the staircase where it would sit; none where it is the meter's.
          */
         Cause: {
             /** Id */
             id: string;
             /** Message */
             message: string;
-            predicted: components["schemas"]["Shown"];
-            /**
-             * At
-             * @default []
-             */
+            /** Share */
+            share: number;
+            /** Share Text */
+            share_text: string;
+            /** Reads */
+            reads: components["schemas"]["Shown"][];
+            /** At */
             at: string[];
         };
         /**
@@ -1272,12 +1278,22 @@ export interface components {
         /**
          * Diagnosis
          * @description A reading after the swap against the expected band.
+         *
+         *     Attributes:
+         *         id, kind, state: of the reading.
+         *         reading: what was read.
+         *         expected, low, high: the band.
+         *         agrees: whether it lies in it.
+         *         line: the same in words.
+         *         cannot: why no fault of the lamp can make such a reading; "" where one can.
          */
         Diagnosis: {
             /** Id */
             id: string;
             /** Kind */
             kind: string;
+            /** State */
+            state: string;
             reading: components["schemas"]["Shown"];
             expected: components["schemas"]["Shown"];
             low: components["schemas"]["Shown"];
@@ -1286,8 +1302,8 @@ export interface components {
             agrees: boolean;
             /** Line */
             line: string;
-            /** Causes */
-            causes: components["schemas"]["Cause"][];
+            /** Cannot */
+            cannot: string;
         };
         /**
          * Face
@@ -1634,6 +1650,7 @@ export interface components {
             next_step: components["schemas"]["NextStep"];
             /** Diagnoses */
             diagnoses: components["schemas"]["Diagnosis"][];
+            trouble: components["schemas"]["Trouble"] | null;
             survey: components["schemas"]["Survey"];
             trials: components["schemas"]["Trials"] | null;
         };
@@ -1952,6 +1969,20 @@ export interface components {
             step: string;
             /** Proposals */
             proposals: components["schemas"]["Proposal"][];
+        };
+        /**
+         * Trouble
+         * @description Readings that are off, weighed together.
+         *
+         *     Attributes:
+         *         causes: the likeliest first; empty where nothing known explains them.
+         *         line: how sure that is.
+         */
+        Trouble: {
+            /** Causes */
+            causes: components["schemas"]["Cause"][];
+            /** Line */
+            line: string;
         };
         /**
          * Truth
@@ -5594,6 +5625,11 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * State
+             * @default on
+             */
+            state: string;
         };
         /**
          * ReadingBeforeAnswer
@@ -5715,7 +5751,7 @@ export interface components {
              * @default current
              * @enum {string}
              */
-            kind: "current" | "resistor_volts" | "led_volts";
+            kind: "current" | "resistor_volts" | "led_volts" | "supply_volts" | "plus_volts" | "minus_volts" | "lamp_volts" | "resistor_ohms" | "led_straight" | "led_turned";
             /**
              * Text
              * @default
@@ -5731,6 +5767,12 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * State
+             * @default on
+             * @enum {string}
+             */
+            state: "on" | "off" | "closed";
             /**
              * Id
              * Format: uuid
@@ -5749,7 +5791,7 @@ export interface components {
              * @default current
              * @enum {string}
              */
-            kind: "current" | "resistor_volts" | "led_volts";
+            kind: "current" | "resistor_volts" | "led_volts" | "supply_volts" | "plus_volts" | "minus_volts" | "lamp_volts" | "resistor_ohms" | "led_straight" | "led_turned";
             /**
              * Text
              * @default
@@ -5765,6 +5807,12 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * State
+             * @default on
+             * @enum {string}
+             */
+            state: "on" | "off" | "closed";
             /**
              * Position
              * Format: uuid

@@ -83,6 +83,8 @@ interface Props {
   findings: Finding[];
   /** What each reading after the swap says; the newest stands first. */
   diagnoses: Report["diagnoses"];
+  /** What is wrong by all readings that are off. */
+  trouble?: Report["trouble"];
   /** Preview a remedy on all instruments until it is used or put back. */
   onTry?: (label: string, changes: Changes) => void;
   /** Delete the newest reading. */
@@ -90,7 +92,7 @@ interface Props {
 }
 
 /** Judgements with figure, limit, reason and remedies; the newest reading's diagnosis comes first. */
-export function Findings({ findings, diagnoses, onTry, onStrike }: Props) {
+export function Findings({ findings, diagnoses, trouble = null, onTry, onStrike }: Props) {
   const latest = diagnoses[diagnoses.length - 1];
   return (
     <Wrap aria-label="Findings" tabIndex={0} role="region">
@@ -98,7 +100,9 @@ export function Findings({ findings, diagnoses, onTry, onStrike }: Props) {
       <Announce findings={findings} />
       {!latest && findings.length === 0 && <Message>Nothing to mind with these figures.</Message>}
       <List>
-        {latest && <Diagnosis diagnosis={latest} {...(onStrike ? { onStrike } : {})} />}
+        {latest && (
+          <Diagnosis diagnosis={latest} trouble={trouble} {...(onStrike ? { onStrike } : {})} />
+        )}
         {findings.map((f) => (
           <Item key={f.id} data-finding={f.id}>
             <Disclosure>
@@ -134,6 +138,8 @@ export function Findings({ findings, diagnoses, onTry, onStrike }: Props) {
 interface DiagnosisProps {
   /** What the reading says. */
   diagnosis: Report["diagnoses"][number];
+  /** What is wrong by all readings together. */
+  trouble: Report["trouble"];
   /** Delete the newest reading. */
   onStrike?: (readingId: string) => void;
 }
@@ -144,7 +150,15 @@ const Causes = styled.ol`
   font-size: 0.95rem;
 `;
 
-function Diagnosis({ diagnosis, onStrike }: DiagnosisProps) {
+/* How likely a cause is beside the others, seen before it is read. */
+const Share = styled.span`
+  display: block;
+  height: 5px;
+  margin-top: 5px;
+  background: var(--stop);
+`;
+
+function Diagnosis({ diagnosis, trouble, onStrike }: DiagnosisProps) {
   return (
     <Item data-diagnosis={diagnosis.agrees ? "agrees" : "off"}>
       <Head>
@@ -159,11 +173,14 @@ function Diagnosis({ diagnosis, onStrike }: DiagnosisProps) {
           from <Figure shown={diagnosis.low} /> to <Figure shown={diagnosis.high} />.
         </Message>
       )}
-      {diagnosis.causes.length > 0 && (
+      {diagnosis.cannot && <Message>{diagnosis.cannot}</Message>}
+      {trouble && <Message>{trouble.line}</Message>}
+      {trouble && trouble.causes.length > 0 && (
         <Causes aria-label="Likely causes">
-          {diagnosis.causes.map((c) => (
+          {trouble.causes.map((c) => (
             <li key={c.id}>
-              {c.message} It would read {say(c.predicted)}.
+              <Share aria-hidden="true" style={{ width: `${c.share * 100}%` }} />
+              <b>{c.share_text}</b> {c.message} It would read {c.reads.map(say).join(", ")}.
             </li>
           ))}
         </Causes>

@@ -165,7 +165,7 @@ function Because({ step }: Pick<Props, "step">) {
       {step.meanings.length > 0 && (
         <Means>
           {step.meanings.map((m) => (
-            <li key={m.answer}>
+            <li key={m.means}>
               <b>{m.answer}</b>: {m.means}
             </li>
           ))}

@@ -34,6 +34,8 @@ interface Props {
   kind: string;
   /** What the meter is set to; kept as a note. */
   meter: string;
+  /** The state of the driver it is read in; lit where none is named. */
+  state?: string;
   /** How such a reading is written. */
   example: string;
   /** Keep a reading; its refusal comes back to the field. */
@@ -41,7 +43,7 @@ interface Props {
 }
 
 /** Where a reading is typed: it says what it took before it is kept. */
-export function ReadingEntry({ positionId, kind, meter, example, onRead }: Props) {
+export function ReadingEntry({ positionId, kind, meter, state = "on", example, onRead }: Props) {
   const draft = useDraft(`reading.${positionId}.${kind}`, "", "Reading");
   const burden = useDraft(`burden.${positionId}`, "5R", "Meter adds");
   const leads = useCatalogue().data?.leads[kind];
@@ -65,6 +67,7 @@ export function ReadingEntry({ positionId, kind, meter, example, onRead }: Props
       text,
       burden: isCurrent ? burden.value : "",
       note: meter,
+      state,
     };
     onRead(reading, field);
   };

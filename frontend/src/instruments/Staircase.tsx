@@ -151,7 +151,7 @@ interface Props {
   /** How long a battery lasts. */
   runtime: Report["runtime"];
   /** What would explain a reading that is off, the likeliest first. */
-  causes?: Report["diagnoses"][number]["causes"];
+  causes?: NonNullable<Report["trouble"]>["causes"];
   /** What is chosen to be seen; the other instruments follow it. */
   chosen: string | undefined;
   /** Told which picture is chosen. */

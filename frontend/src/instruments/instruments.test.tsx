@@ -5,7 +5,7 @@ import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { Figure } from "../ui/Figure";
 import { GradeMark } from "../ui/GradeMark";
 import { press, show } from "../test/providers";
-import { cycle, finding, off, shown, staircase, step, uncertainty } from "../test/report";
+import { cycle, finding, off, shown, staircase, step, trouble, uncertainty } from "../test/report";
 import { Findings } from "./Findings";
 import { LifeTrace } from "./LifeTrace";
 import { NextThing } from "./NextThing";
@@ -36,22 +36,22 @@ test("without a way to try, no remedy is offered", () => {
 
 test("a reading that is off stands first with its causes in order, and can be struck", () => {
   const onStrike = vi.fn();
-  show(<Findings findings={[finding]} diagnoses={[off]} onStrike={onStrike} />);
+  show(<Findings findings={[finding]} diagnoses={[off]} trouble={trouble} onStrike={onStrike} />);
   const first = screen.getAllByRole("listitem")[0];
   expect(first?.textContent).toContain("Read 400µA. Expected 4mA, from 3.5mA to 4.5mA.");
   const causes = within(screen.getByRole("list", { name: "Likely causes" })).getAllByRole(
     "listitem",
   );
   expect(causes.map((c) => c.textContent)).toEqual([
-    "One multiplier band off. It would read 400 µA.",
-    "The rail is at 5 V. It would read 400 µA.",
+    "70 % One multiplier band off. It would read 400 µA.",
+    "30 % The rail is at 5 V. It would read 400 µA.",
   ]);
   press(screen.getByRole("button", { name: "delete this reading" }));
   expect(onStrike).toHaveBeenCalledWith("r1");
 });
 
 test("only the newest reading is judged", () => {
-  const newer = { ...off, id: "r2", agrees: true, line: "4 mA agrees.", causes: [] };
+  const newer = { ...off, id: "r2", agrees: true, line: "4 mA agrees." };
   show(<Findings findings={[]} diagnoses={[off, newer]} />);
   expect(screen.getByText("4 mA agrees.")).toBeTruthy();
   expect(screen.queryByText(/400 µA/)).toBeNull();

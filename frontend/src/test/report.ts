@@ -23,27 +23,38 @@ export const finding: Finding = {
 
 type Diagnosis = Report["diagnoses"][number];
 
-/** A reading that is off, with two causes. */
+/** A reading that is off. */
 export const off: Diagnosis = {
   id: "r1",
   kind: "current",
+  state: "on",
   reading: shown(0.0004, "400", "µA", "measured"),
   expected: shown(0.004, "4", "mA"),
   low: shown(0.0035, "3.5", "mA"),
   high: shown(0.0045, "4.5", "mA"),
   agrees: false,
   line: "400 µA is under the expected 4 mA.",
+  cannot: "",
+};
+
+/** Two causes of it. */
+export const trouble: NonNullable<Report["trouble"]> = {
+  line: "2 causes would read so.",
   causes: [
     {
       id: "wrong-decade",
       message: "One multiplier band off.",
-      predicted: shown(0.0004, "400", "µA"),
+      share: 0.7,
+      share_text: "70 %",
+      reads: [shown(0.0004, "400", "µA")],
       at: ["resistor"],
     },
     {
       id: "other-rail",
       message: "The rail is at 5 V.",
-      predicted: shown(0.0004, "400", "µA"),
+      share: 0.3,
+      share_text: "30 %",
+      reads: [shown(0.0004, "400", "µA")],
       at: ["rail"],
     },
   ],

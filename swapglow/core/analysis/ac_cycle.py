@@ -19,6 +19,7 @@ from swapglow.core.engine.operating_point import OperatingPoint, operating_point
 from swapglow.core.engine.periodic import SteadyStates, steady_states
 from swapglow.core.network.builder import build, laws_of, steady_parts
 from swapglow.core.network.cases import Cases
+from swapglow.core.network.fault import Fault
 from swapglow.core.network.filaments import Law, Ohms, at_rest, cold_start
 from swapglow.core.network.regimes import let_through
 from swapglow.core.network.solve import lamp_watts, string_amps
@@ -45,6 +46,7 @@ class AcCases:
         vf, ohms, source: as in :class:`Cases`.
         speed: frequency over the usual one.
         held: what a fixed regulator holds, V; None takes its nominal volts.
+        fault: what is wrong in it, its resistances (cases,) each or plain numbers; None where nothing is.
     """
 
     peak: FloatArray
@@ -53,12 +55,14 @@ class AcCases:
     source: FloatArray
     speed: FloatArray
     held: FloatArray | None = None
+    fault: Fault | None = None
 
     def pick(self, index: "NDArray[np.intp] | list[int]") -> "AcCases":
         """Some of the cases."""
         held = None if self.held is None else self.held[index]
         return AcCases(
-            self.peak[index], self.vf[index], self.ohms[index], self.source[index], self.speed[index], held
+            self.peak[index], self.vf[index], self.ohms[index], self.source[index], self.speed[index], held,
+            None if self.fault is None else self.fault.each(lambda v: np.asarray(v[index])),
         )  # fmt: skip
 
 
@@ -358,6 +362,7 @@ def _at_instants(position: Position, cases: AcCases, share: FloatArray, weight: 
     at = Cases(
         spread(cases.peak), spread(cases.vf), spread(cases.ohms), source=spread(cases.source),
         let=None if let is None else spread(let),
+        fault=None if cases.fault is None else cases.fault.each(spread),
     )  # fmt: skip
 
     def solved(ohms: Ohms) -> OperatingPoint:
@@ -465,6 +470,7 @@ def _settled(position: Position, cases: AcCases, farads: float) -> SteadyStates:
     at = Cases(
         _same(cases.peak), _same(cases.vf), _same(cases.ohms), source=_same(cases.source),
         let=None if let is None else _same(let),
+        fault=None if cases.fault is None else cases.fault.each(_same),
     )  # fmt: skip
 
     def solved(ohms: Ohms) -> SteadyStates:
@@ -489,6 +495,32 @@ def _same(values: FloatArray) -> Param:
 
 def _wide(values: FloatArray, cases: AcCases) -> FloatArray:
     return np.asarray(np.broadcast_to(values, (len(cases.peak),)))
+
+
+def meter_volts(position: Position, cases: AcCases, farads: float) -> tuple[FloatArray, FloatArray]:
+    """What volts ranges show over a cycle.
+
+    Args:
+        position: the swap.
+        cases: what to solve, arrays (cases,).
+        farads: the reservoir capacitor, F; 0 for none.
+
+    Returns:
+        True RMS at the lamp's contacts, and the mean over the first string, which a DC range shows; (cases,) each.
+
+    Raises:
+        NotConverged: a case has no answer.
+    """
+    if position.rectification.reservoir:
+        s = _settled(position, cases, farads)
+        rms = np.sqrt(s.averages(_contacts(position, s) ** 2))
+        return _wide(rms, cases), _wide(s.averages(s.across("D1")), cases)
+    share, weight = levels(position.rail.supply.waveform, folded(position))
+    point = _at_instants(position, cases, share, weight)
+    shape = (len(cases.peak), len(share))
+    either_way = position.rail.supply.waveform is Waveform.EITHER_WAY
+    rms = rms_over(_contacts(position, point).reshape(shape), weight, either_way=either_way)
+    return rms, np.asarray((point.across("D1").reshape(shape) * weight).sum(axis=1))
 
 
 def solve_and_draw(position: Position, cases: AcCases, farads: float,

@@ -300,7 +300,7 @@ def ac_cases(position: Position, cases: Cases) -> AcCases:
     else:
         speed = np.ones(shape)
     held = None if cases.held is None else np.broadcast_to(np.asarray(cases.held, dtype=float), shape)
-    return AcCases(np.maximum(peak, 1e-6), vf, ohms, source, speed, held)
+    return AcCases(np.maximum(peak, 1e-6), vf, ohms, source, speed, held, cases.fault)
 
 
 def _ac_blocks(position: Position, sizing: Sizing) -> dict[str, Block]:

@@ -3,6 +3,8 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from swapglow.core.measurement.reading_after import KINDS
+
 Node = Literal["rail", "after_driver", "after_resistor", "ground"]
 
 
@@ -23,8 +25,8 @@ class Leads:
     mode: Literal["across", "series"]
     red: Node
     black: Node
-    meter: Literal["V", "A"]
-    unit: Literal["V", "mA"]
+    meter: Literal["V", "A", "Ω"]
+    unit: Literal["V", "mA", "Ω"]
     line: str
 
 
@@ -38,12 +40,29 @@ _LED = "Red lead between resistor and LED, black on the LED's other side"
 # By what is read, as a bench reading names it (common practice).
 LEADS: dict[str, Leads] = {
     "current": Leads(
-        "Current", "series", "after_resistor", "after_resistor", "A", "mA",
+        KINDS["current"], "series", "after_resistor", "after_resistor", "A", "mA",
         "Loop opened between resistor and LED, the meter in the gap",
     ),
-    "resistor_volts": _volts("Volts across the resistor", "after_driver", "after_resistor",
+    "resistor_volts": _volts(KINDS["resistor_volts"], "after_driver", "after_resistor",
                              "Red lead before the resistor, black behind it"),
-    "led_volts": _volts("Volts across the LEDs", "after_resistor", "ground", _LED),
+    "led_volts": _volts(KINDS["led_volts"], "after_resistor", "ground", _LED),
+    "lamp_volts": _volts(KINDS["lamp_volts"], "after_driver", "ground",
+                         "Red lead on the wire that comes to the lamp, black on the one that leaves it, lit"),
+    "supply_volts": _volts(KINDS["supply_volts"], "rail", "ground", "As the rail is read, while the LED is on it"),
+    "plus_volts": _volts(KINDS["plus_volts"], "after_driver", "ground",
+                         "Black lead stays on ground, red on the wire that comes to the lamp, lit"),
+    "minus_volts": _volts(KINDS["minus_volts"], "ground", "ground",
+                          "Black lead stays on ground, red on the wire that leaves the lamp, lit"),
+    "resistor_ohms": Leads(
+        KINDS["resistor_ohms"], "across", "after_driver", "after_resistor", "Ω", "Ω",
+        "Power off, one of its leads lifted",
+    ),
+    "led_straight": _volts(KINDS["led_straight"], "after_resistor", "ground",
+                           "Power off, diode range, red lead on the side that should be positive; each LED in turn. "
+                           "OL for none"),
+    "led_turned": _volts(KINDS["led_turned"], "ground", "after_resistor",
+                         "Power off, diode range, red lead on the side that should be negative; each LED in turn. "
+                         "OL for none"),
     "rail_usual": _volts("Rail, usual", "rail", "ground", _RAIL),
     "rail_low": _volts("Rail, lowest", "rail", "ground", _RAIL),
     "rail_high": _volts("Rail, highest", "rail", "ground", _RAIL),

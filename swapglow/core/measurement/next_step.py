@@ -4,9 +4,8 @@ from dataclasses import dataclass
 
 from swapglow.core.analysis.solution import Solution
 from swapglow.core.kinds.step import NextStep
-from swapglow.core.measurement.diagnosis import Diagnosis
 from swapglow.core.measurement.inference import Contradiction
-from swapglow.core.parts.meter import amp_range, volt_range
+from swapglow.core.parts.meter import amp_range
 from swapglow.core.quantities import AMPERE, OHM, show
 
 
@@ -28,9 +27,10 @@ class Standing:
 def next_step(
     s: Solution,
     asked: tuple[NextStep, ...],
-    diagnoses: tuple[Diagnosis, ...],
+    read: bool,
     contradictions: tuple[Contradiction, ...] = (),
     *,
+    chase: NextStep | None = None,
     closed: bool = False,
     stop: Standing | None = None,
 ) -> NextStep:
@@ -39,8 +39,9 @@ def next_step(
     Args:
         s: the solved position.
         asked: readings still worth taking, the weightiest first.
-        diagnoses: of the readings after the swap, the newest last.
+        read: whether anything was read after the swap.
         contradictions: among the readings before it.
+        chase: what to do about readings that are off, where any is.
         closed: whether the job is done.
         stop: what forbids the swap as it stands.
 
@@ -51,13 +52,13 @@ def next_step(
         return _hands_off()
     if stop is not None and stop.first:
         return _keep_off(stop)
-    if diagnoses and not diagnoses[-1].agrees:
-        return _chase(diagnoses[-1])
-    if stop is not None and (closed or diagnoses):
+    if chase is not None:
+        return chase
+    if stop is not None and (closed or read):
         return _mend(stop)
     if closed:
         return _look_again(s)
-    if diagnoses:
+    if read:
         return _close_up(s)
     if contradictions:
         return _sort_out(contradictions[0])
@@ -117,20 +118,6 @@ def _expect(s: Solution) -> str:
         show(float(a), AMPERE) for a in (s.usual[1], s.string_current_min, s.string_current_max)
     )
     return f"{usual} ({least} to {most})"
-
-
-def _chase(v: Diagnosis) -> NextStep:
-    cause = v.causes[0].message if v.causes else "Nothing simple explains it: read the rail again."
-    if v.kind == "current":
-        meter, points = amp_range(v.high.value * 1.2), "in series with the LED"
-    else:
-        meter = volt_range(v.high.value * 1.2)
-        points = "across the resistor" if v.kind == "resistor_volts" else "across the LEDs"
-    return NextStep(
-        "chase", "Find out why the reading is off", meter, points, "one thing changed",
-        f"{v.expected.text} ({v.low.text} to {v.high.text})", v.kind, f"First look: {cause}",
-        "Supply off while parts are changed.",
-    )  # fmt: skip
 
 
 def _close_up(s: Solution) -> NextStep:

@@ -4,17 +4,35 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
-from swapglow.core.quantities import AMPERE, OHM, VOLT, InputError, Unit
+from swapglow.core.drivers.driver import State
+from swapglow.core.quantities import AMPERE, OHM, VOLT, InputError, Unit, show
 from swapglow.core.quantities.inputs import read_single
 
-ReadingKind = Literal["current", "resistor_volts", "led_volts"]
+ReadingKind = Literal[
+    "current", "resistor_volts", "led_volts", "supply_volts", "plus_volts", "minus_volts", "lamp_volts",
+    "resistor_ohms", "led_straight", "led_turned",
+]  # fmt: skip
 ReadingOf = Literal["one", "all"]
 # What a reading is of, where several strings stand side by side.
 READS: dict[ReadingOf, str] = {"one": "One string", "all": "All of them together"}
 # What is read after the swap, as it is called.
 KINDS: dict[ReadingKind, str] = {
     "current": "Current", "resistor_volts": "Volts across the resistor", "led_volts": "Volts across the LEDs",
+    "supply_volts": "The rail with the LED in", "plus_volts": "The lamp's plus wire to ground",
+    "minus_volts": "The lamp's minus wire to ground", "lamp_volts": "Volts at the lamp's wires",
+    "resistor_ohms": "The resistor's ohms, power off", "led_straight": "An LED on the diode range",
+    "led_turned": "The same, leads turned round",
 }  # fmt: skip
+# What is compared on a supply that alternates besides what is taken with the power off: averages, as a DC range
+# shows them, and the volts at the lamp's wires as an AC range does.
+ON_AC: frozenset[ReadingKind] = frozenset({"current", "led_volts", "lamp_volts"})
+# Taken with the power off, one part at a time.
+POWER_OFF: frozenset[ReadingKind] = frozenset({"resistor_ohms", "led_straight", "led_turned"})
+# The states a fitted lamp is read in, as they are called.
+STATES: dict[State, str] = {"on": "Lit", "off": "Switched off", "closed": "Its line closed"}
+# What a meter writes where nothing flows; it is kept as this many ohms or volts.
+NO_END = ("OL", "0L", "O.L", "INF")
+ENDLESS = 1e9
 
 
 @dataclass(frozen=True)
@@ -23,11 +41,12 @@ class ReadingAfter:
 
     Attributes:
         id: the record's own.
-        kind: current in the string, volts across the resistor, or volts across the LEDs.
+        kind: one of :data:`KINDS`.
         value: SI units.
         burden_ohm: what the meter put in series, Ω; 0 for volts.
         of: whether a current is one string's, or all of the lamp's.
         note: meter, range, condition.
+        state: the driver's state it was read in.
     """
 
     id: str
@@ -36,6 +55,7 @@ class ReadingAfter:
     burden_ohm: float = 0.0
     note: str = ""
     of: ReadingOf = "one"
+    state: State = "on"
 
     def __post_init__(self) -> None:
         if not math.isfinite(self.value):
@@ -46,11 +66,21 @@ class ReadingAfter:
     @property
     def unit(self) -> Unit:
         """The reading's unit."""
-        return AMPERE if self.kind == "current" else VOLT
+        return unit_of(self.kind)
+
+    @property
+    def text(self) -> str:
+        """The reading as printed; a meter that shows no end says so."""
+        return "OL" if self.value >= ENDLESS else show(self.value, self.unit)
+
+
+def unit_of(kind: ReadingKind) -> Unit:
+    """The unit of a kind of reading."""
+    return AMPERE if kind == "current" else OHM if kind == "resistor_ohms" else VOLT
 
 
 def read_after(id_: str, kind: ReadingKind, text: str, burden: str, note: str,
-               of: ReadingOf = "one") -> ReadingAfter:  # fmt: skip
+               of: ReadingOf = "one", state: State = "on") -> ReadingAfter:  # fmt: skip
     """A reading after the swap from its texts.
 
     Args:
@@ -60,6 +90,7 @@ def read_after(id_: str, kind: ReadingKind, text: str, burden: str, note: str,
         burden: what the meter adds as typed; counts for a current only.
         note: meter, range, condition.
         of: whether a current is one string's or all of the lamp's.
+        state: the driver's state it was read in.
 
     Returns:
         The reading in SI units.
@@ -67,6 +98,8 @@ def read_after(id_: str, kind: ReadingKind, text: str, burden: str, note: str,
     Raises:
         InputError: for ``text`` or ``burden``.
     """
-    value = read_single("text", text, AMPERE if kind == "current" else VOLT, minimum=0)
+    if kind in POWER_OFF and text.strip().upper() in NO_END:
+        return ReadingAfter(id_, kind, ENDLESS, 0.0, note, of, state)
+    value = read_single("text", text, unit_of(kind), minimum=0)
     ohm = read_single("burden", burden, OHM, minimum=0) if burden.strip() else 0.0
-    return ReadingAfter(id_, kind, value, ohm if kind == "current" else 0.0, note, of)
+    return ReadingAfter(id_, kind, value, ohm if kind == "current" else 0.0, note, of, state)

@@ -8,6 +8,8 @@ contacts):
     behind to the supply's other leg: what else the dropping resistor feeds
     plus to minus: a shunt or load resistor, a closed contact that the line's equipment reads
     dc to 0: a reservoir; across the LEDs: a shunt, a capacitor, what guards them
+    with a fault: Rcontact and Rreturn in the lamp's wires, Racross between them, Rjoint before R1, and the
+    meter that reads it (Rm...)
 
 With a bridge the supply's other leg is ``legb``, and 0 is the bridge's negative. A bridge of four equal
 diodes may be folded: the source is then what the bridge hands on, and two diodes stand in series.
@@ -33,6 +35,7 @@ from swapglow.core.engine.netlist import (
     Wave,
 )
 from swapglow.core.network.cases import Cases
+from swapglow.core.network.fault import OPEN_OHM, SHORT_OHM, Fault, LedState
 from swapglow.core.network.filaments import Law, Ohms, filament, steady_load
 from swapglow.core.parts.led import Led
 from swapglow.core.parts.rectifier import rectifier
@@ -193,6 +196,7 @@ class _Builder:
             plus, minus = (node, "minus") if low_side else ("plus", self.back)
         else:
             plus, minus = self._driver_on(node, low_side)
+        plus, minus = self._wires(node, plus, minus, low_side)
         if self.state == "closed":
             self.elements.append(Resistor("Rcontact", plus, minus, CONTACT_OHM))
         if lamp_in is not None:
@@ -211,6 +215,35 @@ class _Builder:
         elif self.wave is not None:
             title += ", check pulses"
         return Network(Circuit(tuple(self.elements), celsius=p.celsius, title=title), plus, minus)
+
+    def _extra(self, name: str, a: str, b: str, ohm: Param | None) -> str:
+        """A resistance that does not belong there, in series; returns the node behind it."""
+        if ohm is None:
+            return a
+        self.elements.append(Resistor(name, a, b, ohm))
+        return b
+
+    def _over(self, name: str, a: str, b: str, ohm: Param | None) -> None:
+        """Something across two nodes that does not belong there, or a meter."""
+        if ohm is not None and a != b:
+            self.elements.append(Resistor(name, a, b, ohm))
+
+    def _wires(self, node: str, plus: str, minus: str, low_side: bool) -> tuple[str, str]:
+        """What is wrong in the lamp's own wires, and the meters there; returns the lamp's contacts."""
+        fault = self.cases.fault
+        if fault is None:
+            return plus, minus
+        back = self.back
+        if self.state == "off":
+            self._over("Rwarm", *((minus, back) if low_side else (node, plus)), fault.past)
+        plus = self._extra("Rcontact", plus, "atplus", fault.plus)
+        minus = self._extra("Rreturn", minus, "atminus", fault.minus)
+        self._over("Racross", plus, minus, fault.across)
+        self._over("Rmlamp", plus, minus, fault.over_lamp)
+        self._over("Rmsupply", node, back, fault.over_supply)
+        self._over("Rmplus", plus, back, fault.over_plus)
+        self._over("Rmminus", minus, back, fault.over_minus)
+        return plus, minus
 
     def _feed(self) -> str:
         """From the supply down to what the driver switches; returns the node reached."""
@@ -305,6 +338,10 @@ class _Builder:
         p, cases = self.p, self.cases
         node = self._regulator(node, last)
         self._beside(node, last)
+        fault = cases.fault or Fault()
+        node = self._extra(
+            "Rjoint", node, "jointed", None if fault.string is None else fault.string / p.branches
+        )
         if not p.set_by_ohms:
             node, last = self._resistor(node, last)
         shunt = cases.shunt_of(p)
@@ -314,17 +351,21 @@ class _Builder:
             self.elements.append(Capacitor("C1", node, last, p.capacitor_f))
         self._guard(node, last, (p.led, cases.vf, p.second_led, p.in_series, p.branches))
         if p.module is not None:
+            # Inside a ready-made lamp no meter gets at its LEDs: it reads the lamp's two ends.
+            self._over("Rmleds", node, last, fault.over_leds)
             node = self._inside(node)
         if p.series_diodes:
             chain = rectifier("signal").chain(p.series_diodes, p.celsius)
             self.elements.append(Diode("Dseries", node, "blocked", side_by_side(chain, p.branches)))
             node = "blocked"
+        if p.module is None:
+            self._over("Rmleds", node, last, fault.over_leds)
         # Equal branches are one of their sum: exact, for each carries the same current.
         lit = 1 if self.stacked else p.in_series
         model = side_by_side(led_model(p.led, cases.vf, p.in_series // lit, p.celsius), p.branches)
         for k in range(1, lit + 1):
             after = last if k == lit else f"led{k}"
-            self.elements.append(Diode(f"D{k}", node, after, model))
+            self.elements.append(_standing(f"D{k}", node, after, model, fault.led))
             node = after
 
     def _regulator(self, node: str, last: str) -> str:
@@ -447,6 +488,13 @@ class _Builder:
             CurrentSource(f"I{name}", at, after, Dc(amps - _SHARP.i_s)),
             Diode(f"D{name}", after, at, replace(_SHARP, nominal_c=self.p.celsius)),
         ]
+
+
+def _standing(name: str, node: str, after: str, model: DiodeModel, how: LedState) -> Element:
+    """LEDs as they stand: right, turned round, open or shorted."""
+    if how in ("open", "short"):
+        return Resistor(name, node, after, OPEN_OHM if how == "open" else SHORT_OHM)
+    return Diode(name, after, node, model) if how == "turned" else Diode(name, node, after, model)
 
 
 def held_amps(position: Position, cases: Cases) -> Param:

@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 
 from swapglow.core.design.position import Position
 from swapglow.core.engine.netlist import Param
+from swapglow.core.network.fault import Fault
 
 FloatArray = NDArray[np.float64]
 
@@ -27,6 +28,7 @@ class Cases:
         held: what a fixed regulator holds; None takes its nominal volts.
         kept: what a regulator or current source keeps, by :func:`regimes.regulated`; None is its dropout.
         let: on a wave, what a regulator lets through where it has the head, by :func:`regimes.let_through`, A.
+        fault: what is wrong in it, and the meter that reads it; None where nothing is.
     """
 
     rail: Param
@@ -38,6 +40,7 @@ class Cases:
     held: Param | None = None
     kept: Param | None = None
     let: Param | None = None
+    fault: Fault | None = None
 
     def source_of(self, position: Position) -> Param:
         """Resistance behind the rail, Ω."""
@@ -51,7 +54,8 @@ class Cases:
     def samples(self) -> int:
         """How many."""
         every = (self.rail, self.vf, self.ohms, self.drop, self.source, self.shunt)
-        return max(np.asarray(v).size for v in every if v is not None)
+        told = 1 if self.fault is None else self.fault.samples
+        return max(told, *(np.asarray(v).size for v in every if v is not None))
 
 
 @dataclass(frozen=True)

@@ -109,5 +109,6 @@ def _on_held(position: Position, cases: Cases) -> FloatArray:
     volts = np.full(cases.samples, 1.0) * (p.regulator.volts if cases.held is None else cases.held)
     held = replace(
         cases, held=None, rail=volts, drop=0.0, source=0.0, shunt=cases.shunt if inside else None,
+        fault=None if cases.fault is None else cases.fault.of_string,
     )  # fmt: skip
     return -operating_point(build(bare, held, stacked=True).circuit).require().current("Vrail")

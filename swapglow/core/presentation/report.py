@@ -2,9 +2,10 @@
 
 from dataclasses import dataclass
 
+from swapglow.core.faults.diagnosis import Diagnosis
+from swapglow.core.faults.trouble import Trouble
 from swapglow.core.findings.finding import Finding
 from swapglow.core.kinds.step import NextStep
-from swapglow.core.measurement.diagnosis import Diagnosis
 from swapglow.core.measurement.survey import Survey
 from swapglow.core.presentation.battery_life import Runtime
 from swapglow.core.presentation.current import CurrentReport
@@ -38,5 +39,6 @@ class Report:
     uncertainty: Uncertainty
     next_step: NextStep
     diagnoses: tuple[Diagnosis, ...]
+    trouble: Trouble | None
     survey: Survey
     trials: Trials | None

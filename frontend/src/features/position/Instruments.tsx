@@ -124,14 +124,13 @@ export function Instruments(props: Props) {
   const record = useRecord();
   const snapshot = report.snapshots.find((s) => s.id === chosen);
   const rule = snapshot?.rule;
-  const latest = report.diagnoses[report.diagnoses.length - 1];
   const places: Record<Where, ReactNode> = {
     stairs: (
       <Staircase
         snapshots={report.snapshots}
         cycle={report.cycle}
         runtime={report.runtime}
-        causes={latest && !latest.agrees ? latest.causes : []}
+        causes={report.trouble?.causes ?? []}
         chosen={chosen}
         onChoose={setChosen}
         onEdit={(kind) => kind !== "ground" && onEdit(PANEL_OF_STAIR[kind])}
@@ -154,6 +153,7 @@ export function Instruments(props: Props) {
       <Findings
         findings={report.findings}
         diagnoses={report.diagnoses}
+        trouble={report.trouble}
         onTry={trying.tryOut}
         onStrike={(reading) => {
           const more = { label: "Delete a reading", done: "Deleted the reading." };

@@ -131,6 +131,7 @@ function report(ohm: number) {
     uncertainty,
     next_step: step,
     diagnoses: [],
+    trouble: null,
   };
 }
 

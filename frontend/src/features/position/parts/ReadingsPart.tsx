@@ -36,9 +36,18 @@ interface Props {
 
 /** Any reading at any time: what was read, where the leads went, and what it says. */
 export function ReadingsPart({ position, report }: Props) {
-  const kinds = useCatalogue().data?.choices["bench_reading.what"] ?? [];
+  const choices = useCatalogue().data?.choices;
+  const every = choices?.["bench_reading.what"] ?? [];
+  const dead = choices?.["bench_reading.power_off"] ?? [];
+  const kinds = position.mains ? dead : every;
+  const has = report?.snapshots.map((s) => s.id) ?? [];
+  const states = (choices?.["reading_after.state"] ?? []).filter(
+    (s) => s.id === "on" || has.includes(s.id),
+  );
   const save = useSave();
-  const [what, setWhat] = useState("current");
+  const [chosen, setChosen] = useState("current");
+  const [state, setState] = useState("on");
+  const what = kinds.some((k) => k.id === chosen) ? chosen : (kinds[0]?.id ?? chosen);
   const taken = [...(report?.diagnoses ?? [])].reverse();
   const { list, gone } = useListFocus<HTMLUListElement>(taken.length);
   const strike = (reading: string) => {
@@ -52,37 +61,43 @@ export function ReadingsPart({ position, report }: Props) {
   };
   return (
     <>
-      {position.mains ? (
-        <p>This lamp is marked as connected with the mains. No live readings are kept here.</p>
-      ) : (
-        <>
-          <OneOfSome label="What did you read?" value={what} options={kinds} onChange={setWhat} />
-          <Leads what={what} />
-          <ReadingEntry
-            key={what}
-            positionId={position.id}
-            kind={what}
-            meter=""
-            example=""
-            onRead={(reading, field) =>
-              inPassing(
-                save("POST", `/api/positions/${position.id}/reading`, reading, {
-                  field,
-                  label: "A reading",
-                  done: "Kept the reading.",
-                }),
-              )
-            }
-          />
-        </>
+      {position.mains && (
+        <p>
+          This lamp is marked as connected with the mains. Only what is read with the plug out is
+          kept here.
+        </p>
       )}
+      <OneOfSome label="What did you read?" value={what} options={kinds} onChange={setChosen} />
+      {states.length > 1 && !dead.some((k) => k.id === what) && (
+        <OneOfSome label="In which state?" value={state} options={states} onChange={setState} />
+      )}
+      <Leads what={what} />
+      <ReadingEntry
+        key={what}
+        positionId={position.id}
+        kind={what}
+        meter=""
+        state={state}
+        example=""
+        onRead={(reading, field) =>
+          inPassing(
+            save("POST", `/api/positions/${position.id}/reading`, reading, {
+              field,
+              label: "A reading",
+              done: "Kept the reading.",
+            }),
+          )
+        }
+      />
       <Link to={`/position/${position.id}/readings`}>Readings before the swap</Link>
       {taken.length > 0 && (
         <Taken ref={list} aria-label="Readings after the swap">
           {taken.map((d) => (
             <li key={d.id}>
               <span>
-                {kinds.find((k) => k.id === d.kind)?.label ?? d.kind}: {say(d.reading)},{" "}
+                {every.find((k) => k.id === d.kind)?.label ?? d.kind}
+                {d.state !== "on" &&
+                  `, ${states.find((s) => s.id === d.state)?.label ?? d.state}`}: {say(d.reading)},{" "}
                 {d.agrees ? "agrees" : "off"}
               </span>
               <SmallButton aria-label={`Delete ${say(d.reading)}`} onPress={() => strike(d.id)}>

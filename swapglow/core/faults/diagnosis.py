@@ -1,0 +1,166 @@
+"""A reading after the swap against what was expected."""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from swapglow.core.analysis.solution import CORNERS, Solution
+from swapglow.core.faults.metered import OL_V, metered
+from swapglow.core.measurement.reading_after import ENDLESS, POWER_OFF, ReadingAfter
+from swapglow.core.network.cases import Batch, Block, Cases
+from swapglow.core.parts.meter import ACCURACY
+from swapglow.core.quantities import AMPERE, OHM, VOLT, Shown, Unit, show, shown
+
+
+@dataclass(frozen=True)
+class Diagnosis:
+    """A reading after the swap against the expected band.
+
+    Attributes:
+        id, kind, state: of the reading.
+        reading: what was read.
+        expected, low, high: the band.
+        agrees: whether it lies in it.
+        line: the same in words.
+        cannot: why no fault of the lamp can make such a reading; "" where one can.
+    """
+
+    id: str
+    kind: str
+    state: str
+    reading: Shown
+    expected: Shown
+    low: Shown
+    high: Shown
+    agrees: bool
+    line: str
+    cannot: str
+
+
+def band(s: Solution, reading: ReadingAfter) -> tuple[float, float, float]:
+    """Lowest, usual and highest expected reading over all corners, meter included.
+
+    Args:
+        s: the solved position.
+        reading: what is read, with what the meter adds; its value does not matter.
+
+    Returns:
+        A, V or Ω; :data:`OL_V` stands for a meter that shows no end.
+
+    Raises:
+        NotConverged: a case has no answer.
+    """
+    p = s.position
+    tol = p.ohm_spread
+    low, usual, high = p.rail.volts
+    state = next((t for t in p.rail.supply.kind.states() if t.id == reading.state), None)
+    most = high if state is None or state.most_v is None else state.most_v
+    more = p.driver.drop.value if reading.state == "off" and p.rail.read_at == "lamp" else 0.0
+    rail = np.minimum(np.array([low, usual, high]), most) + more
+    vf = np.array([p.led.vf_high, p.led.vf_typ, p.led.vf_low])
+    ohms = s.sizing.total_ohm * np.array([1 + tol, 1.0, 1 - tol])
+    if p.rail.supply.alternates and reading.kind not in POWER_OFF:
+        # A cycle is dear: the ends and the middle, between which the current only rises.
+        batch = Batch({"band": Block({"end": ("least", "usual", "most")}, rail, vf, ohms)}, p.drop_v, 0.0)
+        middle = batch.index("band", end="usual")
+        made = batch.cases()
+        cases = Cases(made.rail, made.vf, made.ohms, p.drop_v)
+    else:
+        grid = np.meshgrid(rail, vf, ohms, indexing="ij")
+        drops = np.repeat(np.array(p.drops)[::-1] if p.drops[0] != p.drops[2] else np.full(3, p.drop_v), 9)
+        batch = Batch({"band": Block(CORNERS, *grid)}, p.drop_v, 0.0)
+        middle = batch.index("band", rail="usual", led="typical", ohms="nominal")
+        made = batch.cases()
+        cases = Cases(made.rail, made.vf, made.ohms, drops)
+    read = metered(p, reading, cases)
+    counts = 0.0 if reading.kind != "led_turned" else OL_V / 100
+    return (
+        float(read.min()) * (1 - ACCURACY) - counts,
+        float(read[middle[0]]),
+        float(read.max()) * (1 + ACCURACY),
+    )
+
+
+def diagnose(s: Solution, reading: ReadingAfter) -> Diagnosis:
+    """Does the reading agree.
+
+    Args:
+        s: the solved position.
+        reading: as taken, the meter in.
+
+    Returns:
+        The reading against its expected band.
+
+    Raises:
+        NotConverged: a case has no answer.
+    """
+    low, usual, high = band(s, reading)
+    unit = reading.unit
+    value = min(reading.value, OL_V) if reading.kind in ("led_straight", "led_turned") else reading.value
+    # A digit of nothing is nothing.
+    agrees = low <= value <= high or (high < _nothing(unit) and value < _nothing(unit))
+    origin = "all corners of rail, LED and resistor with the meter in, and 1.5 % of meter"
+    ends = [_shows(v, unit, reading) for v in (usual, low, high)]
+    if agrees:
+        line = f"{reading.text} agrees: expected {ends[0]}, {ends[1]} to {ends[2]}."
+    else:
+        side = "under" if value < low else "over"
+        line = f"{reading.text} is {side} the expected {ends[0]}, {ends[1]} to {ends[2]}."
+    return Diagnosis(
+        reading.id, reading.kind, reading.state, _as_read(reading),
+        _shown(usual, unit, reading, "usual rail, typical LED, with the meter in"),
+        _shown(low, unit, reading, origin), _shown(high, unit, reading, origin), agrees, line,
+        "" if agrees else _cannot(s, reading),
+    )  # fmt: skip
+
+
+def _nothing(unit: Unit) -> float:
+    """What a hand meter's last digit is, about."""
+    return 2e-6 if unit is AMPERE else 2e-3
+
+
+def _shows(value: float, unit: Unit, reading: ReadingAfter) -> str:
+    """A prediction as the meter would write it."""
+    none = reading.kind in ("led_straight", "led_turned") and value >= OL_V * 0.9
+    return "OL" if none else show(value, unit)
+
+
+def _as_read(reading: ReadingAfter) -> Shown:
+    made = shown(reading.value, reading.unit, reading.note or "read at the bench")
+    return no_end(made) if reading.value >= ENDLESS else made
+
+
+def no_end(made: Shown) -> Shown:
+    """A figure as a meter writes it where nothing flows."""
+    return replace(made, number="OL", unit="")
+
+
+def _shown(value: float, unit: Unit, reading: ReadingAfter, origin: str) -> Shown:
+    made = shown(value, unit, origin)
+    return no_end(made) if _shows(value, unit, reading) == "OL" else made
+
+
+def _cannot(s: Solution, reading: ReadingAfter) -> str:
+    """Why no fault in the lamp can make a reading: more than the rail can drive through what is fitted."""
+    p, unit = s.position, reading.unit
+    highest = p.rail.peaks[2]
+    if reading.kind in POWER_OFF:
+        return ""
+    if reading.kind != "current":
+        if reading.value <= highest * 1.1:
+            return ""
+        return (
+            f"{show(reading.value, unit)} is more than the rail's {show(highest, VOLT)}: another range, or another "
+            "rail. Read the rail itself."
+        )
+    if p.module is not None or p.set_by_ohms:
+        return ""
+    strings = p.branches if reading.of == "all" else 1
+    needs = reading.value / strings * s.sizing.total_ohm * (1 - p.ohm_spread)
+    if needs <= highest * 1.1 or p.shunt_ohm is not None or p.beside:
+        return ""
+    fitted, rail = show(s.sizing.total_ohm, OHM), show(highest, VOLT)
+    return (
+        f"{show(reading.value, AMPERE)} through {fitted} takes {show(needs, VOLT)}, and the rail reaches {rail}: it is "
+        "not that resistor, or the meter stands on another range. Read the resistor's ohms, power off."
+    )

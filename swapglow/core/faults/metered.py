@@ -1,0 +1,129 @@
+"""What a meter shows at a fitted lamp: each figure its own part's, the meter in the circuit."""
+
+from dataclasses import replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from swapglow.core.analysis.ac_cycle import meter_volts
+from swapglow.core.analysis.sizing import size
+from swapglow.core.analysis.solution import ac_cases, current
+from swapglow.core.design.position import Position
+from swapglow.core.engine.netlist import Param
+from swapglow.core.engine.operating_point import OperatingPoint
+from swapglow.core.measurement.reading_after import ReadingAfter, ReadingKind
+from swapglow.core.network.cases import Cases
+from swapglow.core.network.fault import Fault, LedState
+from swapglow.core.network.solve import lamp_amps, point_of, resistor_amps, string_amps
+from swapglow.core.parts.meter import USUAL_INPUT_OHM
+
+FloatArray = NDArray[np.float64]
+
+# A meter's diode range drives about a milliamp and shows nothing from some three volts on (common practice).
+DIODE_RANGE_A = 1e-3
+DIODE_RANGE_V = 3.0
+# Where a diode range's "OL" stands among volts, to be compared.
+OL_V = 6.0
+# Across which parts each volts reading is taken; none needs no meter of its own there.
+_OVER: dict[ReadingKind, str] = {
+    "led_volts": "leds", "lamp_volts": "lamp", "supply_volts": "supply", "plus_volts": "plus", "minus_volts": "minus",
+}  # fmt: skip
+
+
+def metered(position: Position, reading: ReadingAfter, cases: Cases, kind: ReadingKind | None = None,
+            burden: Param | None = None) -> FloatArray:  # fmt: skip
+    """What the meter would show in each case.
+
+    On a steady supply each figure is its own part's in the solved circuit: a resistor's volts carry what a
+    shunt beyond it draws, and a volts range draws its own little. On one that alternates a DC range shows
+    averages, and the volts at the lamp are their RMS.
+
+    Args:
+        position: the swap, as it stands.
+        reading: what is read, with what the meter adds.
+        cases: what to solve, (samples,) each; their resistance is the string's own.
+        kind: read in place of the reading's own kind, where the probes sit wrong.
+        burden: what the meter adds to a current's loop, Ω; None takes what was typed.
+
+    Returns:
+        A, V or Ω by the kind, (samples,).
+
+    Raises:
+        NotConverged: a case has no answer.
+    """
+    p, kind = position, kind or reading.kind
+    added = reading.burden_ohm if burden is None else burden
+    fault = cases.fault or Fault()
+    if kind == "resistor_ohms":
+        return np.asarray(cases.ohms / p.resistor_parts * np.ones(cases.samples))
+    if kind in ("led_straight", "led_turned"):
+        return _on_diode_range(p, cases, fault.led, turned=kind == "led_turned")
+    if p.rail.supply.alternates:
+        if kind != "current":
+            met = replace(cases, fault=_with_meter(fault, reading, kind, added))
+            at_lamp, over_leds = meter_volts(p, ac_cases(p, met), size(p).farads)
+            return at_lamp if kind == "lamp_volts" else np.abs(over_leds)
+        met = replace(cases, ohms=cases.ohms + added)
+        amps = current(p, met)
+        return np.asarray(amps * p.branches if reading.of == "all" else amps)
+    point = point_of(p, replace(cases, fault=_with_meter(fault, reading, kind, added)), reading.state)
+    if kind == "current":
+        return through(p, point, reading)
+    if kind == "resistor_volts":
+        return np.asarray(resistor_amps(p, point) * cases.ohms)
+    return _across(point, f"Rm{_OVER[kind]}")
+
+
+def through(position: Position, point: OperatingPoint, reading: ReadingAfter) -> FloatArray:
+    """The current a meter in series shows: one string's, or what flows in the lamp's wires.
+
+    Args:
+        position: the swap.
+        point: its network solved.
+        reading: which of the two.
+
+    Returns:
+        Amps, (samples,).
+    """
+    if reading.of == "one":
+        return string_amps(position, point)
+    beside = point.current("Racross") if _has(point, "Racross") else 0.0
+    return np.asarray(lamp_amps(position, point) + beside)
+
+
+def _with_meter(fault: Fault, reading: ReadingAfter, kind: ReadingKind, added: Param) -> Fault:
+    """The fault with the meter in the circuit."""
+    if kind == "current":
+        if not np.any(added):
+            return fault
+        more = np.maximum(added, _LEAD_OHM)
+        if reading.of == "all":
+            return replace(fault, plus=more + (0.0 if fault.plus is None else fault.plus))
+        return replace(fault, string=more + (0.0 if fault.string is None else fault.string))
+    over = {f"over_{_OVER[kind]}": USUAL_INPUT_OHM} if kind in _OVER else {}
+    return replace(fault, **over)  # type: ignore[arg-type]  # a resistance by its name
+
+
+# Leads of a meter that adds nothing.
+_LEAD_OHM = 1e-6
+
+
+def _has(point: OperatingPoint, name: str) -> bool:
+    return any(e.name == name for e in point.circuit.elements)
+
+
+def _across(point: OperatingPoint, name: str) -> FloatArray:
+    """Volts over a part; none where its two ends are one node."""
+    if not _has(point, name):
+        return np.zeros_like(point.across("Vrail"))
+    return np.asarray(np.abs(point.across(name)))
+
+
+def _on_diode_range(p: Position, cases: Cases, led: LedState, *, turned: bool) -> FloatArray:
+    """One LED on the meter's diode range, or the one of a string that reads otherwise than the rest."""
+    lights = led == ("turned" if turned else "")
+    volts = np.full(cases.samples, 0.0 if led == "short" else OL_V)
+    if lights:
+        vf = p.led.junction(cases.vf, p.celsius).volts(DIODE_RANGE_A)
+        volts = np.where(np.asarray(vf) <= DIODE_RANGE_V, vf, OL_V) * np.ones(cases.samples)
+    return np.asarray(volts)

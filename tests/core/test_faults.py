@@ -1,0 +1,285 @@
+"""What is wrong by what was read: each fault in the circuit, several readings together, and what to read next.
+
+Meters are taken as they are commonly made: 10 MΩ on volts, a milliamp and three volts on the diode range (common
+practice). Figures beside the checks are Ohm's and Kirchhoff's laws, or the reference simulator's.
+"""
+
+import re
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from swapglow.core.analysis.solution import solve
+from swapglow.core.assess import Bench, assess
+from swapglow.core.faults.diagnosis import diagnose
+from swapglow.core.faults.metered import metered
+from swapglow.core.faults.suspect import AT, PRIOR, suspects
+from swapglow.core.faults.trouble import trouble
+from swapglow.core.measurement.reading_after import KINDS, POWER_OFF, ReadingAfter, read_after
+from swapglow.core.network.cases import Cases
+from swapglow.core.network.fault import Fault
+from swapglow.core.quantities import InputError
+from tests.core.supplies import lamp, on
+from tests.core.test_whole_loads import driven, through
+
+ONE = on("regulated", "12V", low="11.8V", high="12.2V", resistor="1k", vf="2V")
+
+
+def shows(p, kind, fault=None, *, of="one", **case):
+    """What the meter shows at the usual rail, typical LED."""
+    s = solve(p)
+    given = {"rail": p.rail.volts[1], "vf": p.led.vf_typ, "ohms": s.sizing.total_ohm, **case}
+    cases = Cases(np.array([given["rail"]]), given["vf"], given["ohms"], p.drop_v, fault=fault)
+    return float(metered(s.position, ReadingAfter("r", kind, 0.0, of=of), cases)[0])
+
+
+def wrong(p, *taken):
+    """What is wrong by readings typed as "kind text"."""
+    s = solve(p)
+    readings = tuple(
+        read_after(f"r{n}", kind, text, "", "")
+        for n, (kind, text) in enumerate(t.split(" ", 1) for t in taken)
+    )
+    return trouble(s, readings, [diagnose(s, r) for r in readings])
+
+
+def ids(found):
+    return [c.id for c in found.trouble.causes]
+
+
+@pytest.mark.parametrize(("fault", "kind", "volts"), [
+    # A turned or open LED keeps the whole rail off its resistor; the meter's 10 MΩ draw 1.2 µA through 1 kΩ.
+    (Fault(led="turned"), "led_volts", 12.0 * 10e6 / (10e6 + 1e3)),
+    (Fault(led="open"), "led_volts", 12.0 * 10e6 / (10e6 + 1e3)),
+    # Behind a joint of 10 GΩ a meter of 10 MΩ reads a thousandth of what is left.
+    (Fault(string=1e10), "led_volts", 12.0 * 10e6 / (1e10 + 10e6)),
+    (Fault(led="short"), "led_volts", 12.0 * 0.1 / 1000.1),
+    (Fault(led="short"), "resistor_volts", 12.0 * 1000 / 1000.1),
+    # Contact and ground in series with all: each takes its share of what flows.
+    (Fault(plus=470.0), "plus_volts", 12 - 470 * through(12, 1470)),
+    (Fault(plus=470.0), "supply_volts", 12.0),
+    (Fault(minus=470.0), "minus_volts", 470 * through(12, 1470)),
+    (Fault(minus=470.0), "plus_volts", 12.0),
+    (Fault(minus=470.0), "lamp_volts", 12 - 470 * through(12, 1470)),
+    (Fault(string=470.0), "lamp_volts", 12.0),
+    (Fault(string=470.0), "resistor_volts", 1000 * through(12, 1470)),
+    # Something beside the lamp on a stiff rail takes nothing from it.
+    (Fault(across=240.0), "led_volts", 12 - 1000 * through(12, 1000)),
+])  # fmt: skip
+def test_a_fault_in_the_circuit_reads_as_the_laws_say(fault, kind, volts):
+    assert shows(ONE, kind, fault) == pytest.approx(volts, rel=2e-3, abs=2e-3)
+
+
+def test_what_hangs_beside_a_lamp_is_in_its_feed_and_pulls_down_a_weak_one():
+    """600 Ω beside a lamp of 1 kΩ behind (14 V − 12 V)/20 mA: current dividers by halving (Kirchhoff)."""
+    assert shows(ONE, "current", Fault(across=600.0), of="all") == pytest.approx(
+        through(12, 1000) + 0.02, rel=1e-3
+    )
+    weak = on(
+        "unregulated", "12V", {"open": "14V", "load": "20mA"}, low="12V", high="12V", resistor="1k", vf="2V"
+    )
+    low, high = 0.0, weak.rail.volts[1]
+    for _ in range(60):
+        middle = (low + high) / 2
+        drawn = through(middle, 1000) + middle / 600
+        low, high = (middle, high) if middle + 100 * drawn < weak.rail.volts[1] else (low, middle)
+    assert shows(weak, "plus_volts", Fault(across=600.0)) == pytest.approx(low, rel=1e-3)
+
+
+def test_a_meters_burden_sits_where_the_meter_does():
+    p = replace(ONE, branches=4)
+    s = solve(p)
+    case = Cases(np.array([12.0]), 2.0, s.sizing.total_ohm, 0.0)
+    one = metered(p, ReadingAfter("r", "current", 0.0, 100.0), case)
+    every = metered(p, ReadingAfter("r", "current", 0.0, 100.0, of="all"), case)
+    assert float(one[0]) == pytest.approx(through(12, 1100), rel=2e-3)
+    # In all four at once 100 Ω are as 400 Ω in each.
+    assert float(every[0]) == pytest.approx(4 * through(12, 1400), rel=2e-3)
+
+
+def test_a_diode_range_reads_one_led_at_a_milliamp_and_nothing_of_what_is_open():
+    red, white = ONE, on("regulated", "12V", resistor="1k", led_id="white-5-clear", vf="3.6V")
+    at_one = float(red.led.junction(2.0).volts(1e-3))
+    assert shows(red, "led_straight") == pytest.approx(at_one, rel=1e-6)
+    assert shows(red, "led_turned") > 3
+    assert shows(red, "led_turned", Fault(led="turned")) == pytest.approx(at_one, rel=1e-6)
+    assert shows(red, "led_straight", Fault(led="turned")) > 3
+    assert shows(red, "led_straight", Fault(led="short")) == 0.0
+    # More than three volts are more than the range gives.
+    assert shows(white, "led_straight") > 3
+    assert shows(replace(ONE, resistor_parts=2), "resistor_ohms") == pytest.approx(1000.0)
+
+
+def test_over_a_cycle_a_dc_range_averages_and_an_ac_range_takes_the_root_mean_square():
+    """A reversing-proof track of 15 V behind a bridge: flat, so that mean and RMS follow from Kirchhoff's sum."""
+    p = on("digital", "15V", low="15V", high="15V", resistor="1k", vf="2V", rectification="bridge")
+    assert shows(p, "lamp_volts") == pytest.approx(15.0, rel=1e-3)
+    assert shows(p, "led_volts") == pytest.approx(1.95, abs=0.06)
+    # A turned LED behind the bridge carries nothing: two dark diodes and it share the track's volts.
+    assert shows(p, "led_volts", Fault(led="turned")) > 13
+    assert shows(p, "led_volts", Fault(string=1e10)) < 0.1
+    winding = on("winding", "12Vac", low="12V", high="12V", resistor="1k", rectification="half_wave")
+    assert shows(winding, "lamp_volts") == pytest.approx(12.0, rel=2e-3)
+
+
+@pytest.mark.parametrize(("taken", "first"), [
+    # 12 V − 2 V over a tenth of the resistor, ten times it, or the next value.
+    (["current 0A", "led_volts 12V"], "led-reversed"),
+    (["current 0A", "led_turned 1.75V"], "led-reversed"),
+    (["current 0A", "led_volts 12V", "led_turned OL", "led_straight OL"], "led-open"),
+    (["current 0A", "led_volts 1.96V"], "meter-fuse"),
+    (["current 0A", "supply_volts 0V"], "other-rail"),
+    (["current 0A", "supply_volts 12V", "plus_volts 0.01V"], "contact"),
+    (["current 0A", "supply_volts 12V", "plus_volts 12V", "led_volts 0V"], "joint"),
+    (["current 1.02mA"], "wrong-decade"),
+    (["current 8.4mA", "resistor_ohms 1k2"], "wrong-value"),
+    (["current 6.85mA", "plus_volts 8.8V", "minus_volts 0V", "supply_volts 12V"], "contact"),
+    (["current 6.85mA", "plus_volts 12V", "minus_volts 3.2V"], "ground"),
+    (["current 6.85mA", "resistor_ohms 1k", "plus_volts 12V", "minus_volts 0V", "resistor_volts 6.85V"], "joint"),
+    (["current 9.2mA", "resistor_volts 10.1V"], "meter-burden"),
+    (["current 5.4mA", "supply_volts 7.4V"], "other-rail"),
+    (["resistor_volts 12V", "current 10.1mA"], "probe-side"),
+    (["led_volts 10V", "current 10.1mA"], "probe-side"),
+    (["led_volts 0V", "resistor_volts 12V"], "led-short"),
+])  # fmt: skip
+def test_readings_together_name_the_cause(taken, first):
+    found = wrong(ONE, *taken)
+    assert ids(found)[0] == first
+    assert found.trouble.causes[0].share > 0.5
+
+
+def test_a_cause_comes_with_its_size():
+    """470 Ω more in the string: 12 V − 2 V over 1.47 kΩ; read twice, the size is what makes both (Ohm)."""
+    amps = through(12, 1470)
+    found = wrong(ONE, f"current {amps:.6f}A", f"resistor_volts {1000 * amps:.5f}V", "plus_volts 12V",
+                  "resistor_ohms 1k", "minus_volts 0V")  # fmt: skip
+    cause = found.trouble.causes[0]
+    assert cause.id == "joint"
+    ohm = float(re.search(r"about (\d+)\s", cause.message).group(1))
+    assert ohm == pytest.approx(470, rel=0.05)
+    assert cause.reads[0].value == pytest.approx(amps, rel=0.01)
+
+
+def test_where_the_readings_hold_several_causes_several_are_named():
+    found = wrong(ONE, "current 0A")
+    assert {"led-reversed", "led-open", "joint", "contact", "other-rail", "meter-fuse"} == set(ids(found))
+    assert sum(c.share for c in found.trouble.causes) == pytest.approx(1.0, abs=0.02)
+    assert found.trouble.line == "6 causes would read so."
+    # Turned or open: both keep the rail, and both stay.
+    assert ids(wrong(ONE, "current 0A", "led_volts 12V")) == ["led-reversed", "led-open"]
+
+
+def test_a_high_rail_explains_two_readings_only_together():
+    """At the rail's own end current and volts are both up; one up and one down is no rail."""
+    high = wrong(
+        ONE, f"current {through(13.2, 1000):.5f}A", f"resistor_volts {1000 * through(13.2, 1000):.4f}V"
+    )
+    assert ids(high)[0] == "other-rail"
+    apart = wrong(ONE, f"current {through(13.2, 1000):.5f}A", "supply_volts 12V")
+    assert "other-rail" not in ids(apart)
+
+
+def test_what_explains_nothing_is_said_to():
+    found = wrong(ONE, "resistor_volts 40V")
+    assert found.trouble.causes == () and found.trouble.line.startswith(
+        "Nothing simple explains these readings together"
+    )
+
+
+def test_the_newest_reading_of_a_kind_counts():
+    assert wrong(ONE, "current 0A", "current 10.1mA") is None
+    assert ids(wrong(ONE, "current 10.1mA", "current 1.02mA"))[0] == "wrong-decade"
+
+
+def test_the_next_reading_tells_what_is_left_apart():
+    """Four volts along the loop part six causes of a dark lamp; a turned LED conducts the other way round."""
+    step = wrong(ONE, "current 0A").next
+    assert step.act.startswith("Walk the loop: the rail with the LED in; the lamp's plus wire")
+    assert step.reading == "supply_volts"
+    said = {m.means: m.answer.replace("\u00a0", " ") for m in step.meanings}
+    assert said["The LED is turned round."].startswith("12 V, 12 V, 12 V, 0")
+    assert said["A contact that only touches with the covers off."].startswith("12 V, 12 mV")
+    step = wrong(
+        ONE, "current 0A", "led_volts 12V", "supply_volts 12V", "plus_volts 12V", "minus_volts 0V"
+    ).next
+    assert step.reading in ("led_turned", "led_straight")
+    assert step.caution == "Power off, capacitors empty."
+    assert {m.answer.replace("\u00a0", " ") for m in step.meanings} >= {"OL"}
+    # Nothing is asked where one cause is left.
+    assert wrong(ONE, "current 0A", "led_turned 1.8V", "led_volts 12V").next is None
+
+
+def test_it_is_the_next_thing_on_the_bench():
+    taken = (read_after("r", "current", "0A", "", ""),)
+    report = assess(ONE, Bench(readings_after=taken))
+    assert report.next_step == wrong(ONE, "current 0A").next
+
+
+def test_nothing_live_is_asked_where_it_could_kill():
+    p = on("regulated", "12V", resistor="1k", mains=True)
+    step = wrong(p, "current 0A").next
+    assert step is not None and step.reading in POWER_OFF
+
+
+def test_one_string_of_several_is_told_from_all():
+    """One of four strings open: three quarters of the current, and the string itself none."""
+    p = on("regulated", "12V", low="12V", high="12V", resistor="1k", vf="2V", branches=4)
+    s = solve(p)
+    amps = 3 * through(12, 1000)
+    reading = (read_after("r", "current", f"{amps:.6f}A", "", "", "all"),)
+    found = trouble(s, reading, [diagnose(s, reading[0])])
+    cause = next(c for c in found.trouble.causes if c.id == "led-reversed")
+    assert cause.reads[0].value == pytest.approx(amps, rel=0.01)
+
+
+def test_a_keep_warm_that_was_left_in_is_found_by_the_off_state():
+    """1 kΩ across an open switch, 1 kΩ and a red LED: 12 V over 2 kΩ (Kirchhoff)."""
+    p = driven("high_side", "12V", "0V", keep_warm="", resistor="1k", vf="2V", low="12V", high="12V")
+    s = solve(p)
+    dark = read_after("r", "current", "0A", "", "", state="off")
+    assert diagnose(s, dark).agrees
+    glows = read_after("r", "current", f"{through(12, 2000):.6f}A", "", "", state="off")
+    verdict = diagnose(s, glows)
+    assert not verdict.agrees and verdict.state == "off"
+    found = trouble(s, (glows,), [verdict])
+    cause = next(c for c in found.trouble.causes if c.id == "keep-warm")
+    assert float(re.search(r"about ([\d.]+)", cause.message).group(1)) == pytest.approx(1000, rel=0.1)
+
+
+def test_an_old_lamp_beside_the_led_is_told_by_its_own_cold_resistance():
+    """12 V 0.1 A is 120 Ω hot; behind (14 V − 12 V)/20 mA it pulls the LED down, and its size is its own (Ohm)."""
+    p = on("unregulated", "12V", {"open": "14V", "load": "20mA"}, low="12V", high="12V", resistor="1k", vf="2V",
+           lamp=lamp("12V", "0.1A"))  # fmt: skip
+    s = solve(p)
+    read = shows(p, "plus_volts", Fault(across=48.0))
+    reading = (read_after("r", "plus_volts", f"{read:.4f}V", "", ""),)
+    found = trouble(s, reading, [diagnose(s, reading[0])])
+    assert "lamp-in" in ids(found)
+
+
+def test_every_suspect_has_a_weight_and_says_what_it_is():
+    found = suspects(
+        solve(ONE), (read_after("r", "current", "0A", "", ""), read_after("v", "led_volts", "0V", "", ""))
+    )
+    assert found[0].id == "fine"
+    assert {m.id for m in found[1:]} <= PRIOR.keys()
+    assert set(AT) <= PRIOR.keys()
+    assert all(m.message and m.weight > 0 for m in found)
+    assert all(("{}" in m.message) == (m.unit is not None) for m in found)
+
+
+@pytest.mark.parametrize(("kind", "text", "value"), [
+    ("resistor_ohms", "1k02", 1020.0), ("led_straight", "OL", 1e9), ("led_turned", "0L", 1e9),
+    ("plus_volts", "11.9", 11.9), ("current", "9.8mA", 9.8e-3),
+])  # fmt: skip
+def test_each_kind_is_read_in_its_own_unit(kind, text, value):
+    assert read_after("r", kind, text, "", "").value == pytest.approx(value)
+    assert kind in KINDS
+
+
+def test_a_meter_shows_no_end_only_where_power_is_off():
+    with pytest.raises(InputError) as refused:
+        read_after("r", "led_volts", "OL", "", "")
+    assert refused.value.field == "text"
+    assert read_after("r", "led_turned", "ol", "", "").text == "OL"
