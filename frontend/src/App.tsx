@@ -13,6 +13,7 @@ const ReadingsView = lazy(() => import("./features/readings/ReadingsView"));
 const DimView = lazy(() => import("./features/dim/DimView"));
 const FittedView = lazy(() => import("./features/fitted/FittedView"));
 const MatchView = lazy(() => import("./features/match/MatchView"));
+const BuildView = lazy(() => import("./features/build/BuildView"));
 const CardView = lazy(() => import("./features/card/CardView"));
 const DrawerView = lazy(() => import("./features/drawer/DrawerView"));
 
@@ -49,6 +50,7 @@ function Views() {
         <Route path="/equipment/:id/match" element={<MatchView />} />
         <Route path="/position/:id" element={<PositionView />} />
         <Route path="/position/:id/readings" element={<ReadingsView />} />
+        <Route path="/position/:id/build" element={<BuildView />} />
         <Route path="/position/:id/card" element={<CardView />} />
         <Route path="/drawer" element={<DrawerView />} />
         <Route path="*" element={away(undefined)} />

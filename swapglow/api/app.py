@@ -22,6 +22,7 @@ from swapglow.api import (
     positions,
     quick,
     readings,
+    shop,
     take_in,
     transfer,
 )
@@ -85,6 +86,7 @@ api.add_router("", quick.router)
 api.add_router("", bench.router)
 api.add_router("", equipment.router)
 api.add_router("", leds.router)
+api.add_router("", shop.router)
 api.add_router("", match.router)
 api.add_router("", photographs.router)
 api.add_router("", positions.router)

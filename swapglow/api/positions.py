@@ -30,6 +30,7 @@ from swapglow.core.analysis.spice_text import spice_text
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.drivers.driver import State
 from swapglow.core.parts.sweep import SweepReport, sweep_report
+from swapglow.core.presentation.schematic import schematic
 from swapglow.core.quantities import InputError
 from swapglow.core.search import Swaps, search
 from swapglow.inputs.named import check_named
@@ -175,6 +176,14 @@ def spice(request: HttpRequest, key: UUID, state: State = "on") -> SpiceText:
     core = reports.core_of(find(key))
     sized = size(core)
     return SpiceText(text=spice_text(core, sized.total_ohm, sized.farads, state))
+
+
+@router.get("/positions/{key}/schematic.svg", include_in_schema=False)
+def drawn(request: HttpRequest, key: UUID) -> HttpResponse:
+    """The fitted circuit drawn, as a picture to look at or to keep."""
+    answer = HttpResponse(schematic(reports.core_of(find(key))), content_type="image/svg+xml")
+    answer["Cache-Control"] = "no-store"
+    return answer
 
 
 @router.post("/positions/{key}/take", response={200: PositionAnswer, 404: Problems, 422: Problems})

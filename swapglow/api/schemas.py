@@ -26,12 +26,13 @@ from swapglow.inputs.equipment import (
 )
 from swapglow.inputs.led import LedInput
 from swapglow.inputs.limits import MOST_DRAWER_VALUES
-from swapglow.inputs.position import Beside, PositionInput, TrialInput
+from swapglow.inputs.position import Beside, FunctionCheck, PositionInput, StepDone, TrialInput
 from swapglow.inputs.quantity import Line, Name, Short
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
 from swapglow.inputs.rows import Key
 from swapglow.inputs.shape import Shape
+from swapglow.inputs.shop import ShopInput
 
 # What each text was taken for, by field.
 Took = dict[str, str]
@@ -113,12 +114,14 @@ class PositionPatch(PositionInput, Seen):
     """Fields to change; those not sent stay, and so do the details and parts not named.
 
     What is weighed is said by yes or no; a string of other LEDs or a trial under its
-    key, or null to strike it.
+    key, a step or a check likewise, or null to strike it.
     """
 
     rail: UUID | None = None
     beside: dict[Key, Beside | None] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
     trials: dict[Key, TrialInput | None] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
+    steps: dict[Key, StepDone | None] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
+    checks: dict[Key, FunctionCheck | None] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
     weigh: dict[Short, bool] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
 
 
@@ -411,6 +414,10 @@ class DrawerOut(Schema):
 
 class BenchLedPatch(LedInput, Seen):
     """Figures of a bench's own LED to change; those not sent stay."""
+
+
+class ShopPatch(ShopInput, Seen):
+    """The shop's habits to change; those not sent stay."""
 
 
 class BenchLedAnswer(LedInput):

@@ -3,6 +3,7 @@
 import re
 from uuid import UUID
 
+import segno
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import File, Form, Router
@@ -11,12 +12,16 @@ from ninja.files import UploadedFile
 from swapglow.api.schemas import Imported, Intent, Problems
 from swapglow.core.quantities import InputError
 from swapglow.document import readings_csv as csv_files
+from swapglow.document.compact import compact
 from swapglow.document.read import LARGEST_BYTES
 from swapglow.records import readings_csv, transfer
-from swapglow.records.models import Equipment
+from swapglow.records.models import Equipment, Position
 from swapglow.records.summaries import after_saving
 
 router = Router(tags=["transfer"])
+
+# What a code of the largest kind carries at its least correction (ISO/IEC 18004, table 7, from memory).
+MOST_LETTERS = 2953
 
 
 def _attached(content: bytes, kind: str, name: str) -> HttpResponse:
@@ -36,6 +41,20 @@ def document(request: HttpRequest, key: UUID, photographs: bool = True) -> HttpR
     e = get_object_or_404(Equipment, pk=key)
     made = transfer.to_document(e, photographs=photographs)
     return _attached(made.model_dump_json(indent=1).encode(), "application/json", f"{e.input.name}.json")
+
+
+@router.get("/positions/{key}/code.svg", include_in_schema=False)
+def code(request: HttpRequest, key: UUID) -> HttpResponse:
+    """A lamp's figures as a printed code; without its readings where they are too many for one."""
+    p = get_object_or_404(Position.objects.select_related("equipment"), pk=key)
+    whole = transfer.to_document(p.equipment, photographs=False)
+    for readings in (True, False):
+        text = compact(whole, key, readings=readings)
+        if len(text) <= MOST_LETTERS:
+            drawn = segno.make_qr(text, error="l", boost_error=True).svg_inline(scale=2, border=4)
+            head = drawn.replace("<svg ", '<svg xmlns="http://www.w3.org/2000/svg" ', 1)
+            return HttpResponse(head, "image/svg+xml", headers={"Cache-Control": "no-store"})
+    raise InputError("code", "This lamp holds more than one code carries: take its file instead.")
 
 
 @router.post("/import/look", response={200: Intent, 422: Problems})

@@ -1,10 +1,10 @@
 """One function at the top: a position in, a report out."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from swapglow.core.analysis.budget import Lit, Member
 from swapglow.core.analysis.solution import solve
-from swapglow.core.analysis.states import state_solutions
+from swapglow.core.analysis.states import state_solutions, states_of
 from swapglow.core.analysis.trials import Tried
 from swapglow.core.design.position import Position
 from swapglow.core.design.trial import Trial
@@ -13,6 +13,9 @@ from swapglow.core.faults.diagnosis import diagnose
 from swapglow.core.faults.trouble import chase, trouble
 from swapglow.core.findings import context_of, judge, solvable
 from swapglow.core.findings.finding import Finding, gravity
+from swapglow.core.handwork.before_after import Check, differences, summed_up
+from swapglow.core.handwork.steps import Site, build_steps
+from swapglow.core.handwork.warmth import warmth
 from swapglow.core.measurement import plan as plans
 from swapglow.core.measurement.fast_flash import fast_flash
 from swapglow.core.measurement.next_step import Standing, next_step
@@ -49,6 +52,8 @@ class Bench:
         lit: when this one is lit among them.
         trials: looks at it with a part in it, in the order they were made.
         others_tried: the item's other lamps that were looked at, with their looks.
+        site: what the take-in sheet says of working in the item, and the shop's habits.
+        checks: what is done and looked at before and after.
     """
 
     readings_after: tuple[ReadingAfter, ...] = ()
@@ -59,6 +64,8 @@ class Bench:
     lit: Lit = "always"
     trials: tuple[Trial, ...] = ()
     others_tried: tuple[Tried, ...] = ()
+    site: Site = field(default_factory=Site)
+    checks: tuple[Check, ...] = ()
 
 
 def assess(position: Position, bench: Bench | None = None) -> Report:
@@ -88,6 +95,8 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
     asked = (*fast_flash(position, states[0] if states else None), *plans.plan(s, rests_on))
     before = survey(position, bench.readings_before, asked)
     found = tuple(sorted([*judge(context_of(s, states)), *_of_the_rail(position, bench)], key=gravity))
+    warm = warmth(s)
+    named = tuple((t.id, t.label) for t in states_of(position))
     usual = (float(s.usual[0]), float(s.usual[1]), float(s.usual[2]))
     return Report(
         sizing=sizing_section(s),
@@ -114,6 +123,10 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         diagnoses=diagnoses,
         trouble=None if wrong is None else wrong.trouble,
         survey=before,
+        build=build_steps(s, named, warm, found, bench.site),
+        warmth=warm,
+        checks=differences(bench.checks),
+        checks_line=summed_up(differences(bench.checks)),
         trials=trials_section(s, bench.trials, bench.drawer_ohm, _solvable(bench.others_tried)),
     )
 

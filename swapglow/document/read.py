@@ -7,6 +7,7 @@ from pydantic import ValidationError
 
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.quantities import InputError
+from swapglow.document.compact import expanded, is_compact
 from swapglow.document.model import FORMAT, VERSION, Document, Equipment, Position, Rail
 from swapglow.document.versions import upgraded
 from swapglow.inputs.to_core import position_of, reading_after_of, reading_before_of
@@ -36,6 +37,11 @@ def read_document(text: bytes | str) -> Document:
     """
     if len(text) > LARGEST_BYTES:
         raise DocumentError([("document", f"It is over {LARGEST_BYTES // 2**20} MB.")])
+    if is_compact(text):
+        try:
+            text = json.dumps(expanded(text))
+        except ValueError as problem:
+            raise DocumentError([("code", str(problem))]) from None
     try:
         plain = text.decode("utf-8-sig") if isinstance(text, bytes) else text.removeprefix("\ufeff")
         data = json.loads(plain, parse_constant=_no_constant)

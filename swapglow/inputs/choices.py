@@ -13,11 +13,12 @@ from swapglow.inputs.equipment import (
     Wire,
 )
 from swapglow.inputs.led import LedInput
-from swapglow.inputs.position import LooksInput, PositionInput, ReadyMade, TrialInput
+from swapglow.inputs.position import FunctionCheck, LooksInput, PositionInput, ReadyMade, TrialInput
 from swapglow.inputs.quantity import Quantity
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
 from swapglow.inputs.shape import OneOf, Reads, Suggests, marked, marks
+from swapglow.inputs.shop import ShopInput
 
 # The shapes that have choices, by the name that stands before their fields.
 SHAPES: Mapping[str, type[BaseModel]] = {
@@ -26,7 +27,7 @@ SHAPES: Mapping[str, type[BaseModel]] = {
     "rail": RailInput, "quantity": Quantity,
     "wire": Wire,
     "reading_before": ReadingBeforeInput, "reading_after": ReadingAfterInput,
-    "feasibility": FeasibilityInput, "take_in": TakeInInput,
+    "feasibility": FeasibilityInput, "take_in": TakeInInput, "check": FunctionCheck, "shop": ShopInput,
 }  # fmt: skip
 
 

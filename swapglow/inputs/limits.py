@@ -20,3 +20,8 @@ MOST_TRIALS = 100
 MOST_DIMS = 60
 # Boards, strings, banks and power LEDs of one item.
 MOST_FITTED = 60
+# Steps of one lamp's build that somebody wrote at, and checks before and after.
+MOST_STEPS = 100
+MOST_CHECKS = 60
+# Checks of the house, a line each.
+MOST_HOUSE_CHECKS = 20

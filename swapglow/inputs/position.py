@@ -14,6 +14,7 @@ from swapglow.core.design.branch import MOST_BESIDE, MOST_BRANCHES
 from swapglow.core.design.rectification import RECTIFICATIONS
 from swapglow.core.design.trial import VERDICTS
 from swapglow.core.drivers import DRIVERS
+from swapglow.core.handwork.before_after import RESULTS
 from swapglow.core.intake.stages import STAGES
 from swapglow.core.measurement.reading_after import READS
 from swapglow.core.parts import preferred
@@ -34,7 +35,7 @@ from swapglow.core.quantities import (
 )
 from swapglow.core.search import WEIGHTS
 from swapglow.inputs.led import LedInput
-from swapglow.inputs.limits import MOST_DETAILS, MOST_TRIALS
+from swapglow.inputs.limits import MOST_CHECKS, MOST_DETAILS, MOST_STEPS, MOST_TRIALS
 from swapglow.inputs.quantity import DriverDetail, Line, Long, Name, Quantity, Short, SourceName
 from swapglow.inputs.rows import Key, Row
 from swapglow.inputs.shape import OneOf, Reads, Sets, Shape, Suggests
@@ -127,6 +128,25 @@ class TrialInput(Row):
     photo_doubt: Annotated[Annotated[float, Field(ge=1, le=100)] | None, Sets("photo_doubt", "trial")] = None
 
 
+class StepDone(Row):
+    """A step of the build, as far as somebody did it: ticked, with a note, a photograph's key and minutes."""
+
+    done: bool = False
+    note: Line = ""
+    minutes: Short = ""
+    photo: Short = ""
+    at: Short = ""
+
+
+class FunctionCheck(Row):
+    """Something that is done and looked at, before the swap and after it."""
+
+    what: Line = ""
+    should: Line = ""
+    before: Annotated[str, OneOf(RESULTS)] = ""
+    after: Annotated[str, OneOf(RESULTS)] = ""
+
+
 class PositionInput(LedInput):
     """A lamp position and the swap meant for it."""
 
@@ -177,6 +197,11 @@ class PositionInput(LedInput):
     beside: Annotated[dict[Key, Beside], Field(max_length=MOST_BESIDE)] = Field(default_factory=dict)
     looks: LooksInput = LooksInput()
     trials: Annotated[dict[Key, TrialInput], Field(max_length=MOST_TRIALS)] = Field(default_factory=dict)
+    steps: Annotated[dict[Key, StepDone], Field(max_length=MOST_STEPS)] = Field(default_factory=dict)
+    checks: Annotated[dict[Key, FunctionCheck], Field(max_length=MOST_CHECKS)] = Field(default_factory=dict)
+    look_again: Annotated[str, Field(pattern=r"^(\d{4}-\d\d-\d\d)?$")] = ""
+    hours: Short = ""
+    cost: Short = ""
     one_batch: Annotated[bool, Suggests(_BATCH), Sets("one_batch")] = True
     ambient: Annotated[Short, Reads(CELSIUS, "celsius", "air", above=None)] = ""
     lit: Annotated[str, OneOf(core.LIT)] = "always"

@@ -20,6 +20,8 @@ from swapglow.core.design.trial import Photographed, Trial
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.drivers.driver import Driver
 from swapglow.core.fitted import FITTED
+from swapglow.core.handwork.before_after import Check
+from swapglow.core.handwork.steps import Habits, Site
 from swapglow.core.intake.feasibility import Feasibility, read_hours, read_money
 from swapglow.core.kinds.detail import Details
 from swapglow.core.measurement.reading_after import ReadingAfter, read_after
@@ -35,14 +37,16 @@ from swapglow.core.quantities.bare import is_bare
 from swapglow.core.quantities.inputs import check_unit, read_quantity, read_share, read_single
 from swapglow.core.supplies import SUPPLIES
 from swapglow.core.supplies.rail import Rail, read_rail
-from swapglow.inputs.equipment import DimInput, DimTrialInput, FeasibilityInput, FittedInput
+from swapglow.inputs.equipment import DimInput, DimTrialInput, FeasibilityInput, FittedInput, TakeInInput
 from swapglow.inputs.led import LedInput
+from swapglow.inputs.limits import MOST_HOUSE_CHECKS
 from swapglow.inputs.position import LooksInput, PositionInput, ReadyMade, TrialInput
 from swapglow.inputs.quantity import Quantity
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
 from swapglow.inputs.rows import in_order
 from swapglow.inputs.shape import Reads, Sets, marked
+from swapglow.inputs.shop import ShopInput
 
 
 @lru_cache
@@ -446,3 +450,34 @@ def feasibility_of(w: FeasibilityInput) -> Feasibility:
         read_money("hour_price", w.hour_price) or 0.0,
         tuple((what, cost) for what, cost in priced if cost is not None),
     )  # fmt: skip
+
+
+def site_of(sheet: TakeInInput, shop: ShopInput) -> Site:
+    """What is known of working in an item, and the shop's habits.
+
+    Args:
+        sheet: the take-in sheet.
+        shop: the habits as typed.
+
+    Returns:
+        Both as the core's value.
+    """
+    f = sheet.feasibility
+    once = f.serviceable == "no" or f.access in ("sealed", "welded")
+    checks = tuple(line.strip() for line in shop.checks.splitlines() if line.strip())
+    habits = Habits(
+        shop.lead, shop.sleeve_plus.strip() or "red", shop.sleeve_minus.strip() or "black",  # type: ignore[arg-type]  # one of its options
+        checks[:MOST_HOUSE_CHECKS],
+    )  # fmt: skip
+    opening = tuple(step.text for step in in_order(sheet.opening) if step.text.strip())
+    return Site(once, f.brittle == "brittle", opening, habits)
+
+
+def checks_of(p: PositionInput) -> tuple[Check, ...]:
+    """What is done and looked at before and after, in its order; a line without words is none yet."""
+    rows = sorted(p.checks.items(), key=lambda item: (item[1].place, item[0]))
+    return tuple(
+        Check(key, row.what, row.should, row.before, row.after)  # type: ignore[arg-type]  # each one of its options
+        for key, row in rows
+        if row.what.strip()
+    )

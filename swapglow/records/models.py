@@ -21,6 +21,7 @@ from swapglow.inputs.position import PositionInput
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
 from swapglow.inputs.shape import Shape
+from swapglow.inputs.shop import ShopInput
 
 
 class Step(models.Model):
@@ -228,6 +229,25 @@ class BenchLed(Typed):
         return LedInput.model_validate(self.inputs)
 
 
+class Shop(Typed):
+    """The shop's habits; there is one."""
+
+    shape = ShopInput
+    KEY = uuid.UUID("6d9f1c52-3c7b-4f0e-9a41-7c0b6f0f7a10")
+
+    @classmethod
+    def own(cls) -> "Shop":
+        """The one, kept or not yet."""
+        return cls.objects.filter(pk=cls.KEY).first() or cls(
+            id=cls.KEY, inputs=ShopInput().model_dump(mode="json")
+        )
+
+    @property
+    def input(self) -> ShopInput:
+        """What was typed."""
+        return ShopInput.model_validate(self.inputs)
+
+
 class DrawerValue(Kept):
     """A resistor value at hand."""
 
@@ -262,4 +282,5 @@ KEPT: tuple[type[Kept], ...] = (
     Photo,
     DrawerValue,
     BenchLed,
+    Shop,
 )

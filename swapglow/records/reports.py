@@ -22,6 +22,7 @@ from swapglow.core.quantities import InputError
 from swapglow.document.report import remembered
 from swapglow.inputs.equipment import DimInput, FittedInput
 from swapglow.inputs.to_core import (
+    checks_of,
     dim_trials_of,
     fitted_details,
     fitted_of,
@@ -29,9 +30,10 @@ from swapglow.inputs.to_core import (
     rail_of,
     reading_after_of,
     reading_before_of,
+    site_of,
     trials_of,
 )
-from swapglow.records.models import Equipment, Position, Rail
+from swapglow.records.models import Equipment, Position, Rail, Shop
 
 # Asked with its item at every look at that.
 _remembered_dimming = lru_cache(maxsize=256)(dimming)
@@ -69,7 +71,7 @@ def report(p: Position, changes: Changes | None, at_hand: frozenset[float]) -> R
     others, _ = members_of(p.rail, without=p)
     bench = Bench(
         after, at_hand, p.input.stage == DONE, before, others, p.input.lit,  # type: ignore[arg-type]  # one of its options
-        trials_of(p.input), _others_tried(p),
+        trials_of(p.input), _others_tried(p), site_of(p.equipment.sheet, Shop.own().input), checks_of(p.input),
     )  # fmt: skip
     return remembered(core, bench)
 

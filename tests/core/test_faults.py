@@ -195,7 +195,7 @@ def test_the_newest_reading_of_a_kind_counts():
 def test_the_next_reading_tells_what_is_left_apart():
     """Four volts along the loop part six causes of a dark lamp; a turned LED conducts the other way round."""
     step = wrong(ONE, "current 0A").next
-    assert step.act.startswith("Walk the loop: the rail with the LED in; the lamp's plus wire")
+    assert step.act == "Walk the loop: rail, plus wire, across the LEDs, minus wire"
     assert step.reading == "supply_volts"
     said = {m.means: m.answer.replace("\u00a0", " ") for m in step.meanings}
     assert said["The LED is turned round."].startswith("12 V, 12 V, 12 V, 0")

@@ -72,6 +72,10 @@ export const useRow = (id: string) =>
 export const useLeds = () =>
   useQuery({ queryKey: ["leds"], queryFn: () => unwrap(client.GET("/api/leds")) });
 
+/** The shop's habits. */
+export const useShop = () =>
+  useQuery({ queryKey: ["shop"], queryFn: () => unwrap(client.GET("/api/shop")) });
+
 export const usePosition = (id: string) =>
   useQuery({
     queryKey: keys.position(id),

@@ -356,6 +356,30 @@ export interface paths {
         patch: operations["swapglow_api_leds_change"];
         trace?: never;
     };
+    "/api/shop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description The habits as they stand.
+         */
+        get: operations["swapglow_api_shop_read"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Change
+         * @description Change the habits sent; every lamp's steps follow them.
+         */
+        patch: operations["swapglow_api_shop_change"];
+        trace?: never;
+    };
     "/api/equipment/{key}/match": {
         parameters: {
             query?: never;
@@ -1154,6 +1178,63 @@ export interface components {
             high: number;
         };
         /**
+         * BuildStep
+         * @description One step.
+         *
+         *     Attributes:
+         *         id, phase, phase_label: which, and the part of the work it belongs to.
+         *         act: what to do.
+         *         why: the reason or what to mind, "" for none.
+         *         facts: its own figures.
+         *         tick: whether one must stop here and look; the rest is read.
+         *         reading, state: what to read here, "" for nothing, and in which state.
+         *         picture: what is drawn beside it.
+         */
+        BuildStep: {
+            /** Id */
+            id: string;
+            /**
+             * Phase
+             * @enum {string}
+             */
+            phase: "try" | "prepare" | "fit" | "prove" | "close";
+            /** Phase Label */
+            phase_label: string;
+            /** Act */
+            act: string;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+            /**
+             * Facts
+             * @default []
+             */
+            facts: components["schemas"]["Fact"][];
+            /**
+             * Tick
+             * @default false
+             */
+            tick: boolean;
+            /**
+             * Reading
+             * @default
+             */
+            reading: string;
+            /**
+             * State
+             * @default on
+             */
+            state: string;
+            /**
+             * Picture
+             * @default
+             * @enum {string}
+             */
+            picture: "" | "bands" | "polarity";
+        };
+        /**
          * Cause
          * @description A fault that would produce the readings taken.
          *
@@ -1306,6 +1387,21 @@ export interface components {
             cannot: string;
         };
         /**
+         * Difference
+         * @description A check before and after.
+         */
+        Difference: {
+            /** Id */
+            id: string;
+            /**
+             * Judged
+             * @enum {string}
+             */
+            judged: "open" | "same" | "worse" | "better" | "changed";
+            /** Line */
+            line: string;
+        };
+        /**
          * Face
          * @description What of a lamp is looked at, and how its light lies there.
          *
@@ -1327,6 +1423,16 @@ export interface components {
             rows: number;
             /** Levels */
             levels: string;
+        };
+        /**
+         * Fact
+         * @description A figure of a step.
+         */
+        Fact: {
+            /** Label */
+            label: string;
+            /** Text */
+            text: string;
         };
         /**
          * Finding
@@ -1653,6 +1759,14 @@ export interface components {
             trouble: components["schemas"]["Trouble"] | null;
             survey: components["schemas"]["Survey"];
             trials: components["schemas"]["Trials"] | null;
+            /** Build */
+            build: components["schemas"]["BuildStep"][];
+            /** Warmth */
+            warmth: components["schemas"]["Warmth"][];
+            /** Checks */
+            checks: components["schemas"]["Difference"][];
+            /** Checks Line */
+            checks_line: string;
         };
         /**
          * ReportAnswer
@@ -2021,6 +2135,34 @@ export interface components {
             line: string;
         };
         /**
+         * Warmth
+         * @description A part after half an hour.
+         *
+         *     Attributes:
+         *         part, label: which.
+         *         usual, low, high: its temperature, with the band a reading should lie in.
+         *         finger: what a finger should find.
+         *         hotter, cooler: what it means when it does not.
+         */
+        Warmth: {
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "resistor" | "led" | "regulator";
+            /** Label */
+            label: string;
+            usual: components["schemas"]["Shown"];
+            low: components["schemas"]["Shown"];
+            high: components["schemas"]["Shown"];
+            /** Finger */
+            finger: string;
+            /** Hotter */
+            hotter: string;
+            /** Cooler */
+            cooler: string;
+        };
+        /**
          * Zone
          * @description A stretch of the slide rule with one verdict.
          */
@@ -2104,6 +2246,39 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * FunctionCheck
+         * @description Something that is done and looked at, before the swap and after it.
+         */
+        FunctionCheck: {
+            /**
+             * Place
+             * @default 0
+             */
+            place: number;
+            /**
+             * What
+             * @default
+             */
+            what: string;
+            /**
+             * Should
+             * @default
+             */
+            should: string;
+            /**
+             * Before
+             * @default
+             * @enum {string}
+             */
+            before: "" | "works" | "dark" | "glows" | "flickers" | "otherwise";
+            /**
+             * After
+             * @default
+             * @enum {string}
+             */
+            after: "" | "works" | "dark" | "glows" | "flickers" | "otherwise";
         };
         /**
          * LooksInput
@@ -2466,6 +2641,29 @@ export interface components {
             trials?: {
                 [key: string]: components["schemas"]["TrialInput"];
             };
+            /** Steps */
+            steps?: {
+                [key: string]: components["schemas"]["StepDone"];
+            };
+            /** Checks */
+            checks?: {
+                [key: string]: components["schemas"]["FunctionCheck"];
+            };
+            /**
+             * Look Again
+             * @default
+             */
+            look_again: string;
+            /**
+             * Hours
+             * @default
+             */
+            hours: string;
+            /**
+             * Cost
+             * @default
+             */
+            cost: string;
             /**
              * One Batch
              * @default true
@@ -2599,6 +2797,42 @@ export interface components {
              * @default
              */
             candela: string;
+        };
+        /**
+         * StepDone
+         * @description A step of the build, as far as somebody did it: ticked, with a note, a photograph's key and minutes.
+         */
+        StepDone: {
+            /**
+             * Place
+             * @default 0
+             */
+            place: number;
+            /**
+             * Done
+             * @default false
+             */
+            done: boolean;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Minutes
+             * @default
+             */
+            minutes: string;
+            /**
+             * Photo
+             * @default
+             */
+            photo: string;
+            /**
+             * At
+             * @default
+             */
+            at: string;
         };
         /**
          * TrialInput
@@ -2940,6 +3174,29 @@ export interface components {
             trials?: {
                 [key: string]: components["schemas"]["TrialInput"];
             };
+            /** Steps */
+            steps?: {
+                [key: string]: components["schemas"]["StepDone"];
+            };
+            /** Checks */
+            checks?: {
+                [key: string]: components["schemas"]["FunctionCheck"];
+            };
+            /**
+             * Look Again
+             * @default
+             */
+            look_again: string;
+            /**
+             * Hours
+             * @default
+             */
+            hours: string;
+            /**
+             * Cost
+             * @default
+             */
+            cost: string;
             /**
              * One Batch
              * @default true
@@ -4509,6 +4766,64 @@ export interface components {
             led_output: "" | "old" | "standard" | "high";
         };
         /**
+         * ShopInput
+         * @description The shop's habits; ``checks`` are its own, a line each.
+         */
+        ShopInput: {
+            /**
+             * Lead
+             * @default positive
+             * @enum {string}
+             */
+            lead: "positive" | "negative";
+            /**
+             * Sleeve Plus
+             * @default red
+             */
+            sleeve_plus: string;
+            /**
+             * Sleeve Minus
+             * @default black
+             */
+            sleeve_minus: string;
+            /**
+             * Checks
+             * @default
+             */
+            checks: string;
+        };
+        /**
+         * ShopPatch
+         * @description The shop's habits to change; those not sent stay.
+         */
+        ShopPatch: {
+            /** Was */
+            was?: {
+                [key: string]: unknown;
+            };
+            /**
+             * Lead
+             * @default positive
+             * @enum {string}
+             */
+            lead: "positive" | "negative";
+            /**
+             * Sleeve Plus
+             * @default red
+             */
+            sleeve_plus: string;
+            /**
+             * Sleeve Minus
+             * @default black
+             */
+            sleeve_minus: string;
+            /**
+             * Checks
+             * @default
+             */
+            checks: string;
+        };
+        /**
          * MatchLevel
          * @description One light for all: which value each lamp takes, and what does not reach it.
          */
@@ -5029,6 +5344,29 @@ export interface components {
             trials?: {
                 [key: string]: components["schemas"]["TrialInput"];
             };
+            /** Steps */
+            steps?: {
+                [key: string]: components["schemas"]["StepDone"];
+            };
+            /** Checks */
+            checks?: {
+                [key: string]: components["schemas"]["FunctionCheck"];
+            };
+            /**
+             * Look Again
+             * @default
+             */
+            look_again: string;
+            /**
+             * Hours
+             * @default
+             */
+            hours: string;
+            /**
+             * Cost
+             * @default
+             */
+            cost: string;
             /**
              * One Batch
              * @default true
@@ -5086,7 +5424,7 @@ export interface components {
          * @description Fields to change; those not sent stay, and so do the details and parts not named.
          *
          *     What is weighed is said by yes or no; a string of other LEDs or a trial under its
-         *     key, or null to strike it.
+         *     key, a step or a check likewise, or null to strike it.
          */
         PositionPatch: {
             /** Was */
@@ -5373,6 +5711,29 @@ export interface components {
             trials?: {
                 [key: string]: components["schemas"]["TrialInput"] | null;
             };
+            /** Steps */
+            steps?: {
+                [key: string]: components["schemas"]["StepDone"] | null;
+            };
+            /** Checks */
+            checks?: {
+                [key: string]: components["schemas"]["FunctionCheck"] | null;
+            };
+            /**
+             * Look Again
+             * @default
+             */
+            look_again: string;
+            /**
+             * Hours
+             * @default
+             */
+            hours: string;
+            /**
+             * Cost
+             * @default
+             */
+            cost: string;
             /**
              * One Batch
              * @default true
@@ -7712,6 +8073,131 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_shop_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopInput"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_shop_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShopPatch"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopInput"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

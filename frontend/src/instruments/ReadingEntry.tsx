@@ -36,6 +36,8 @@ interface Props {
   meter: string;
   /** The state of the driver it is read in; lit where none is named. */
   state?: string;
+  /** Where else the same is typed on this page: names the draft apart. */
+  at?: string;
   /** How such a reading is written. */
   example: string;
   /** Keep a reading; its refusal comes back to the field. */
@@ -43,8 +45,16 @@ interface Props {
 }
 
 /** Where a reading is typed: it says what it took before it is kept. */
-export function ReadingEntry({ positionId, kind, meter, state = "on", example, onRead }: Props) {
-  const draft = useDraft(`reading.${positionId}.${kind}`, "", "Reading");
+export function ReadingEntry({
+  positionId,
+  kind,
+  meter,
+  state = "on",
+  at = "",
+  example,
+  onRead,
+}: Props) {
+  const draft = useDraft(`reading.${positionId}.${kind}${at}`, "", "Reading");
   const burden = useDraft(`burden.${positionId}`, "5R", "Meter adds");
   const leads = useCatalogue().data?.leads[kind];
   const asked = leads ? draft.value : "";

@@ -258,7 +258,7 @@ function FaultsAt({ kind, causes }: FaultsProps) {
   if (here.length === 0) return null;
   return (
     <Faults>
-      {here.length > 1 ? "causes " : "cause "}
+      <Unseen>{here.length > 1 ? "causes " : "cause "}</Unseen>
       {here.join(", ")}
     </Faults>
   );

@@ -26,6 +26,11 @@ FloatArray = NDArray[np.float64]
 _WORTH_SAYING = 0.05
 _MOST_CAUSES = 6
 _ONLY = 0.95
+# What is read on a walk along the loop, in a word or two.
+_ON_THE_WAY: dict[ReadingKind, str] = {
+    "supply_volts": "rail", "plus_volts": "plus wire", "led_volts": "across the LEDs", "minus_volts": "minus wire",
+    "lamp_volts": "lamp's wires",
+}  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -176,8 +181,8 @@ def _step(asked: Asked, causes: tuple[Cause, ...]) -> NextStep:
     if len(kinds) == 1:
         act, points = f"Read next: {KINDS[first][0].lower()}{KINDS[first][1:]}", LEADS[first].line
     else:
-        act = "Walk the loop: " + "; ".join(KINDS[k][0].lower() + KINDS[k][1:] for k in kinds)
-        points = "Black lead stays on ground, red walks from the rail to the LED and on; across the LEDs last"
+        act = "Walk the loop: " + ", ".join(_ON_THE_WAY[k] for k in kinds)
+        points = f"first {LEADS[first].line[0].lower()}{LEADS[first].line[1:]}"
     return NextStep(
         "tell-apart", act, meter, points, "power off" if dead else "as it is lit", texts(asked.usual), first,
         f"It tells the causes apart: {percent(asked.gain)} surer with it than without.",

@@ -5,6 +5,9 @@ from dataclasses import dataclass
 from swapglow.core.faults.diagnosis import Diagnosis
 from swapglow.core.faults.trouble import Trouble
 from swapglow.core.findings.finding import Finding
+from swapglow.core.handwork.before_after import Difference
+from swapglow.core.handwork.steps import BuildStep
+from swapglow.core.handwork.warmth import Warmth
 from swapglow.core.kinds.step import NextStep
 from swapglow.core.measurement.survey import Survey
 from swapglow.core.presentation.battery_life import Runtime
@@ -42,3 +45,7 @@ class Report:
     trouble: Trouble | None
     survey: Survey
     trials: Trials | None
+    build: tuple[BuildStep, ...]
+    warmth: tuple[Warmth, ...]
+    checks: tuple[Difference, ...]
+    checks_line: str

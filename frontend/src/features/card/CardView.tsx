@@ -2,7 +2,7 @@ import { useParams } from "react-router";
 import styled, { createGlobalStyle } from "styled-components";
 
 import type { Report, Schemas } from "../../api/client";
-import { useCatalogue, usePosition, useReport } from "../../api/queries";
+import { useCatalogue, useEquipment, usePosition, useReport } from "../../api/queries";
 import { Bands } from "../../instruments/Bands";
 import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
@@ -27,7 +27,13 @@ const Sheet = styled.article`
     margin: 0;
     padding: 0;
     border: 0;
-    font-size: 10.5pt;
+    font-size: 9.5pt;
+    h2 {
+      margin-top: 2.5mm;
+    }
+    [data-wide="true"] {
+      font-size: 8.5pt;
+    }
     /* Paint of bands is what a card is read by. */
     print-color-adjust: exact;
   }
@@ -80,7 +86,7 @@ const Table = styled.table`
   }
   th,
   td {
-    padding: 1mm 0;
+    padding: 0.4mm 0;
     border-bottom: 1px solid var(--rule-soft);
   }
 `;
@@ -90,7 +96,13 @@ const List = styled.ul`
   padding-left: 5mm;
 `;
 
-const Page = createGlobalStyle`@page { margin: 12mm; }`;
+const Page = createGlobalStyle`
+  @page { margin: 10mm 12mm; }
+  @media print {
+    html { font-size: 14px; }
+    body, #root, main { min-height: 0; padding: 0; margin: 0; }
+  }
+`;
 const GRADES: Record<string, string> = { stop: "Stop", mind: "Mind", note: "Note" };
 
 /** A lamp's job card: one printed page that the next person works from. */
@@ -143,7 +155,10 @@ function Card({ view, report }: Props) {
         <span>{equipment_name}</span>
         <span>{new Date().toISOString().slice(0, 10)}</span>
       </Head>
-      <Parts view={view} report={report} />
+      <Top>
+        <Parts view={view} report={report} />
+        <Code id={position.id} />
+      </Top>
       {first && (
         <>
           <h2>
@@ -152,21 +167,81 @@ function Card({ view, report }: Props) {
           <StairsDrawn stairs={first.staircase.stairs} most={first.staircase.top_v} />
         </>
       )}
+      <Circuit id={position.id} />
       <Two>
         <Figures report={report} />
         <Read report={report} />
       </Two>
-      <h2>To mind</h2>
-      {report.findings.length === 0 && <p>Nothing.</p>}
-      <List>
-        {report.findings.map((f) => (
-          <li key={f.id}>
-            <strong>{GRADES[f.grade]}:</strong> {f.message}
-          </li>
-        ))}
-      </List>
-      <Back position={position} />
+      <Two data-wide={report.findings.length > 5}>
+        <div>
+          <h2>To mind</h2>
+          {report.findings.length === 0 && <p>Nothing.</p>}
+          <List>
+            {report.findings.map((f) => (
+              <li key={f.id}>
+                <strong>{GRADES[f.grade]}:</strong> {f.message}
+              </li>
+            ))}
+          </List>
+        </div>
+        <Back position={position} report={report} />
+      </Two>
     </Sheet>
+  );
+}
+
+const Drawing = styled.img`
+  display: block;
+  max-width: 100%;
+  max-height: 32mm;
+  margin: 1mm auto;
+  background: #fff;
+`;
+
+/** The fitted circuit, as it would be drawn on paper in any look. */
+function Circuit({ id }: { id: string }) {
+  return (
+    <>
+      <h2>Circuit as fitted</h2>
+      <Drawing src={`/api/positions/${id}/schematic.svg`} alt="Circuit as fitted" />
+    </>
+  );
+}
+
+const Square = styled.figure`
+  margin: 3mm 0 0;
+  img {
+    display: block;
+    width: 40mm;
+    height: 40mm;
+    background: #fff;
+  }
+  figcaption {
+    font-size: 0.8rem;
+    line-height: 1.2;
+  }
+`;
+
+/* The parts, and the code beside them. */
+const Top = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 40mm;
+  gap: 2mm 8mm;
+  @media (max-width: 600px) {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
+
+/** All of it in a code, which carries the figures themselves: no address lives as long as paper. */
+function Code({ id }: { id: string }) {
+  return (
+    <Square>
+      <img src={`/api/positions/${id}/code.svg`} alt="Code with this lamp's figures" />
+      <figcaption>
+        Holds every figure of this lamp: read it, and paste its text where the bench brings in a
+        file.
+      </figcaption>
+    </Square>
   );
 }
 
@@ -256,17 +331,38 @@ function Read({ report }: Pick<Props, "report">) {
   );
 }
 
-function Back({ position }: { position: Schemas["PositionAnswer"] }) {
+function Back({ position, report }: { position: Schemas["PositionAnswer"]; report: Report }) {
   const lamps = useCatalogue().data?.lamps ?? [];
+  const item = useEquipment(position.equipment).data;
   const known = lamps.find((l) => l.id === position.lamp_id)?.label;
   const typed = [position.lamp_volts, position.lamp_amps, position.lamp_base];
+  const kept = Object.values(item?.take_in.sheet.originals ?? {}).filter((o) => o.what);
+  const took = [
+    position.hours && `${position.hours} of work`,
+    position.cost && `parts ${position.cost}`,
+  ];
   return (
-    <>
+    <div>
       <h2>To put it back</h2>
       <p>
         LED and resistor out; old lamp in:{" "}
         {known ?? (typed.filter(Boolean).join(", ") || "not written down")}. {position.notes}
       </p>
-    </>
+      {kept.map((o) => (
+        <p key={o.what}>
+          {o.what}: {o.where || "where it is was not written down"}.
+        </p>
+      ))}
+      {item?.take_in.cautions.map((c) => (
+        <p key={c}>
+          <strong>{c}</strong>
+        </p>
+      ))}
+      <p>
+        Before and after: {report.checks_line}
+        {took.some(Boolean) && ` It took ${took.filter(Boolean).join(", ")}.`}
+        {position.look_again && ` Look again on ${position.look_again}.`}
+      </p>
+    </div>
   );
 }

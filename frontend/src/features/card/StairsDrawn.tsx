@@ -17,7 +17,7 @@ const Draw = styled.svg`
 `;
 
 const W = 680;
-const H = 150;
+const H = 104;
 const TOP = 10;
 
 interface Props {

@@ -4,7 +4,7 @@ import type { Schemas } from "../../api/client";
 import { SavedChoice } from "../../ui/record/SavedChoice";
 import { SavedText } from "../../ui/record/SavedText";
 import { RecordContext, useRecord, within } from "../../ui/record/record";
-import { Lines } from "./Lines";
+import { Lines } from "../../ui/record/Lines";
 
 const Verdict = styled.p`
   font-size: 1.35rem;

@@ -6,7 +6,7 @@ import { inPassing } from "../../saving/useSave";
 import { SmallButton } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import type { SaveFields } from "../../ui/record/record";
-import { inOrder, Lines } from "./Lines";
+import { inOrder, Lines } from "../../ui/record/Lines";
 
 const Step = styled.li`
   display: flex;

@@ -11,7 +11,7 @@ import { SavedText } from "../../ui/record/SavedText";
 import { useSaveFields } from "../../ui/record/useSaveFields";
 import { ViewHead, ViewTitle } from "../../ui/ViewHead";
 import { Feasibility } from "./Feasibility";
-import { Lines } from "./Lines";
+import { Lines } from "../../ui/record/Lines";
 import { Opening } from "./Opening";
 import { Photos } from "./Photos";
 

@@ -5,7 +5,7 @@ import type { Schemas } from "../../api/client";
 import { Flags } from "../../ui/Flags";
 import { answer, catalogue, forget, leave, show } from "../../test/providers";
 import { BringIn, TakeOut } from "../equipment/Files";
-import { Lines } from "./Lines";
+import { Lines } from "../../ui/record/Lines";
 import { RailEditor } from "../equipment/RailEditor";
 
 const empty = { text: "", source: "assumed" as const, note: "" };

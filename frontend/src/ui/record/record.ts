@@ -14,7 +14,8 @@ type Shapes = Schemas["PositionInput"] &
   Schemas["LooksInput"] &
   Schemas["DimInput"] &
   Schemas["FittedInput"] &
-  Schemas["PhotoOut"];
+  Schemas["PhotoOut"] &
+  Schemas["ShopInput"];
 
 /** A field of any of the shapes of input. */
 export type FieldName = keyof Shapes & string;

@@ -29,7 +29,12 @@ export function JobPart({ position }: Props) {
       <SavedChoice field="lit" label="When is it lit?" />
       <SavedText field="ambient" label="Air around it" hint="25°C; 60°C in a warm case" />
       <SavedText field="notes" label="Notes" lines />
-      <Link to={`/position/${position.id}/card`}>Job card to print</Link>
+      <p>
+        <Link to={`/position/${position.id}/build`}>Build it, step by step</Link>
+      </p>
+      <p>
+        <Link to={`/position/${position.id}/card`}>Job card to print</Link>
+      </p>
       <SpiceText id={position.id} />
       <Button isDisabled={remove.busy} onPress={() => void remove.act()}>
         Delete this lamp

@@ -2,13 +2,13 @@ import { useState } from "react";
 import styled from "styled-components";
 
 import { inPassing } from "../../saving/useSave";
-import { Button, SmallButton } from "../../ui/Button";
-import { Choice } from "../../ui/Choice";
-import type { SaveFields } from "../../ui/record/record";
-import { TextControl } from "../../ui/record/TextControl";
-import { useListFocus } from "../../ui/useListFocus";
-import { Unsaved } from "../../ui/record/Unsaved";
-import { useKept, type SaveValue } from "../../ui/record/useKept";
+import { Button, SmallButton } from "../Button";
+import { Choice } from "../Choice";
+import type { SaveFields } from "./record";
+import { TextControl } from "./TextControl";
+import { useListFocus } from "../useListFocus";
+import { Unsaved } from "./Unsaved";
+import { useKept, type SaveValue } from "./useKept";
 
 const Item = styled.li`
   display: grid;

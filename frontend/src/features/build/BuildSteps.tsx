@@ -1,0 +1,290 @@
+import { useState } from "react";
+import { FileTrigger, ToggleButton } from "react-aria-components";
+import styled from "styled-components";
+
+import { Refused, type Report, type Schemas } from "../../api/client";
+import { upload } from "../../api/upload";
+import { Bands } from "../../instruments/Bands";
+import { ReadingEntry } from "../../instruments/ReadingEntry";
+import { LedWayRound } from "../../instruments/WayRound";
+import { inPassing, useSave } from "../../saving/useSave";
+import { SmallButton } from "../../ui/Button";
+import { option } from "../../ui/option";
+import { Refusal } from "../../ui/Refusal";
+import { TextControl } from "../../ui/record/TextControl";
+import { useRecord } from "../../ui/record/record";
+
+const List = styled.ol`
+  margin: 0;
+  padding: 0;
+  list-style: none;
+`;
+
+const Row = styled.li`
+  display: grid;
+  grid-template-columns: 2.2ch minmax(0, 1fr) auto;
+  gap: 2px 12px;
+  padding: 10px 0;
+  border-bottom: 1px solid var(--rule-soft);
+  & > b {
+    font: 650 1.1rem var(--mono);
+    color: var(--ink-soft);
+  }
+  form {
+    max-width: 380px;
+  }
+  &[data-done="true"] > div > strong {
+    color: var(--ink-soft);
+    text-decoration: line-through;
+  }
+`;
+
+const Act = styled.strong`
+  display: block;
+  font-size: 1.15rem;
+  line-height: 1.3;
+`;
+
+const Why = styled.p`
+  color: var(--ink-soft);
+`;
+
+const Facts = styled.dl`
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr);
+  gap: 0 14px;
+  margin: 4px 0 0;
+  dt {
+    color: var(--ink-soft);
+  }
+  dd {
+    margin: 0;
+    font: 600 1.1rem var(--mono);
+  }
+`;
+
+const Tick = styled(ToggleButton)`
+  ${option}
+  align-self: start;
+  min-width: 92px;
+  min-height: 48px;
+`;
+
+/* Every step has these: they are there, and say no more than that. */
+const Quiet = styled(SmallButton)`
+  padding: 0 4px;
+  border-color: transparent;
+  background: none;
+  font-weight: 500;
+  text-decoration: underline;
+  text-underline-offset: 0.2em;
+`;
+
+const Written = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 12px;
+  align-items: end;
+  margin-top: 6px;
+  img {
+    height: 56px;
+    border: 1.5px solid var(--rule);
+    border-radius: 4px;
+  }
+`;
+
+const Note = styled.div`
+  display: grid;
+  flex: 1 1 100%;
+  grid-template-columns: minmax(0, 1fr) 110px;
+  gap: 0 10px;
+`;
+
+type Step = Report["build"][number];
+type Position = Schemas["PositionAnswer"];
+
+interface Props {
+  /** The lamp position as it is kept. */
+  position: Position;
+  report: Report;
+}
+
+/** The steps by phase; where one must stop and look there is something to tick, the rest is read. */
+export function BuildSteps({ position, report }: Props) {
+  const phases = [...new Set(report.build.map((s) => s.phase))];
+  const ticks = report.build.filter((s) => s.tick);
+  const done = ticks.filter((s) => position.steps?.[s.id]?.done).length;
+  return (
+    <>
+      <p role="status">
+        {done} of {ticks.length} looked at and ticked.
+      </p>
+      {phases.map((phase) => {
+        const steps = report.build.filter((s) => s.phase === phase);
+        return (
+          <section key={phase} aria-label={steps[0]?.phase_label ?? ""}>
+            <h2>{steps[0]?.phase_label}</h2>
+            <List>
+              {steps.map((s) => (
+                <BuildStep
+                  key={s.id}
+                  step={s}
+                  number={report.build.indexOf(s) + 1}
+                  position={position}
+                  marks={report.sizing.marks}
+                />
+              ))}
+            </List>
+          </section>
+        );
+      })}
+    </>
+  );
+}
+
+interface StepProps {
+  step: Step;
+  number: number;
+  position: Position;
+  /** How the resistor is marked. */
+  marks: Report["sizing"]["marks"];
+}
+
+function BuildStep({ step, number, position, marks }: StepProps) {
+  const { save } = useRecord();
+  const send = useSave();
+  const kept = position.steps?.[step.id];
+  const put = (fields: Record<string, unknown>) => save({ steps: { [step.id]: fields } });
+  return (
+    <Row data-done={kept?.done ?? false}>
+      <b>{number}</b>
+      <div>
+        <Act>{step.act}</Act>
+        {step.why && <Why>{step.why}</Why>}
+        {step.facts.length > 0 && (
+          <Facts>
+            {step.facts.map((f) => (
+              <div key={f.label} style={{ display: "contents" }}>
+                <dt>{f.label}</dt>
+                <dd>{f.text}</dd>
+              </div>
+            ))}
+          </Facts>
+        )}
+        {step.picture === "bands" && marks && <Bands marks={marks} />}
+        {step.picture === "polarity" && <LedWayRound />}
+        {step.reading && (
+          <ReadingEntry
+            at={`.${step.id}`}
+            positionId={position.id}
+            kind={step.reading}
+            meter=""
+            state={step.state}
+            example=""
+            onRead={(reading, field) =>
+              inPassing(
+                send("POST", `/api/positions/${position.id}/reading`, reading, {
+                  field,
+                  label: "A reading",
+                  done: "Kept the reading.",
+                }),
+              )
+            }
+          />
+        )}
+        <Noted number={number} id={step.id} position={position} onPut={put} />
+      </div>
+      {step.tick && (
+        <Tick
+          isSelected={kept?.done ?? false}
+          aria-label={`${kept?.done ? "Looked" : "Look"}: ${step.act}`}
+          onChange={(done) => inPassing(put({ done, at: done ? new Date().toISOString() : "" }))}
+        >
+          {kept?.done ? "Looked" : "Look"}
+        </Tick>
+      )}
+    </Row>
+  );
+}
+
+interface NotedProps {
+  number: number;
+  /** The step's key. */
+  id: string;
+  position: Position;
+  onPut: (fields: Record<string, unknown>) => Promise<unknown>;
+}
+
+/** A step's note, minutes and photograph; the field opens where something is to be written. */
+function Noted({ number, id, position, onPut }: NotedProps) {
+  const [writing, setWriting] = useState(false);
+  const kept = position.steps?.[id];
+  const noted = Boolean(kept?.note || kept?.minutes || kept?.photo);
+  return (
+    <Written>
+      {writing || noted ? (
+        <Note>
+          <TextControl
+            id={`position.${position.id}.steps.${id}.note`}
+            names={[`steps.${id}.note`]}
+            label={`Note on ${number}`}
+            saved={kept?.note ?? ""}
+            long
+            onSave={(note) => onPut({ note })}
+          />
+          <TextControl
+            id={`position.${position.id}.steps.${id}.minutes`}
+            names={[`steps.${id}.minutes`]}
+            label="Minutes"
+            saved={kept?.minutes ?? ""}
+            onSave={(minutes) => onPut({ minutes })}
+          />
+        </Note>
+      ) : (
+        <Quiet aria-label={`Note on step ${number}`} onPress={() => setWriting(true)}>
+          Note
+        </Quiet>
+      )}
+      <Picture number={number} position={position} photo={kept?.photo ?? ""} onTaken={onPut} />
+    </Written>
+  );
+}
+
+interface PictureProps {
+  number: number;
+  position: Position;
+  /** The key of the photograph that belongs to the step. */
+  photo: string;
+  onTaken: (fields: Record<string, unknown>) => Promise<unknown>;
+}
+
+/** A photograph of a step: taken with the phone, kept with the item's. */
+function Picture({ number, position, photo, onTaken }: PictureProps) {
+  const [wrong, setWrong] = useState("");
+  const add = async (file: File) => {
+    const key = crypto.randomUUID();
+    try {
+      await upload(`/api/equipment/${position.equipment}/photos/${key}`, file);
+      setWrong("");
+      await onTaken({ photo: key });
+    } catch (problem) {
+      setWrong(
+        problem instanceof Refused
+          ? problem.message
+          : "The connection dropped: the photograph is not in yet. Take it in again.",
+      );
+    }
+  };
+  return (
+    <>
+      {photo && <img src={`/api/photos/${photo}/picture.jpg`} alt={`Step ${number}`} />}
+      <FileTrigger
+        acceptedFileTypes={["image/*"]}
+        onSelect={(files) => files?.[0] && void add(files[0])}
+      >
+        <Quiet aria-label={`Photograph of step ${number}`}>Photograph</Quiet>
+      </FileTrigger>
+      <Refusal why={wrong || undefined} />
+    </>
+  );
+}

@@ -1,0 +1,30 @@
+import { Button } from "../../ui/Button";
+import { SavedText } from "../../ui/record/SavedText";
+import { useRecord } from "../../ui/record/record";
+import { inPassing } from "../../saving/useSave";
+
+/** A day a month from now, as a date is kept. */
+function inAMonth(): string {
+  const day = new Date();
+  day.setUTCMonth(day.getUTCMonth() + 1);
+  return day.toISOString().slice(0, 10);
+}
+
+/** When to look at it again: on that day it comes back by itself, on the bench. */
+export function LookAgain({ date }: { date: string }) {
+  const { save } = useRecord();
+  return (
+    <>
+      <SavedText
+        field="look_again"
+        label="Look again on"
+        hint="2031-05-20; it then comes back on the bench"
+      />
+      {!date && (
+        <Button onPress={() => inPassing(save({ look_again: inAMonth() }, { look_again: date }))}>
+          Look again in a month
+        </Button>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,33 @@
+import { useState } from "react";
+
+import { useShop } from "../../api/queries";
+import { Button } from "../../ui/Button";
+import { Sheet } from "../../ui/Sheet";
+import { RecordContext } from "../../ui/record/record";
+import { SavedChoice } from "../../ui/record/SavedChoice";
+import { SavedText } from "../../ui/record/SavedText";
+import { useSaveFields } from "../../ui/record/useSaveFields";
+
+/** How this shop does it: every lamp's steps follow. */
+export function ShopHabits() {
+  const [open, setOpen] = useState(false);
+  const shop = useShop().data;
+  const save = useSaveFields("/api/shop");
+  return (
+    <>
+      <p>
+        <Button onPress={() => setOpen(true)}>The shop&apos;s habits</Button>
+      </p>
+      <Sheet title="The shop's habits" open={open} onClose={() => setOpen(false)}>
+        {shop && (
+          <RecordContext value={{ id: "shop", shape: "shop", values: shop, save }}>
+            <SavedChoice field="lead" label="A resistor goes in the lead that is" />
+            <SavedText field="sleeve_plus" label="Sleeve on plus" />
+            <SavedText field="sleeve_minus" label="Sleeve on minus" />
+            <SavedText field="checks" label="Checks of the house, a line each" lines />
+          </RecordContext>
+        )}
+      </Sheet>
+    </>
+  );
+}

@@ -1,0 +1,292 @@
+"""The steps of a build, from the position's own facts: what to do, with which figures, and where to stop and look."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Literal
+
+from swapglow.core.analysis.solution import Solution
+from swapglow.core.engine.netlist import CircuitError
+from swapglow.core.faults.diagnosis import band
+from swapglow.core.findings.finding import Finding
+from swapglow.core.handwork.sleeves import LEG_MM, WIRE_MM, sleeve_over
+from swapglow.core.handwork.warmth import Warmth
+from swapglow.core.measurement.reading_after import STATES, ReadingAfter, ReadingKind
+from swapglow.core.parts.meter import amp_range, volt_range
+from swapglow.core.parts.resistor import body_of, rating_text, rating_to_fit
+from swapglow.core.quantities import OHM, show
+
+Phase = Literal["try", "prepare", "fit", "prove", "close"]
+PHASES: dict[Phase, str] = {
+    "try": "Try on clips", "prepare": "Prepare", "fit": "Fit", "prove": "Prove", "close": "Close",
+}  # fmt: skip
+# What a step has drawn beside it.
+Picture = Literal["", "bands", "polarity"]
+
+
+@dataclass(frozen=True)
+class Habits:
+    """How a shop does it.
+
+    Attributes:
+        lead: the lead a resistor goes in where the lamp does not say.
+        plus, minus: sleeve colours.
+        checks: the house's own, a line each.
+    """
+
+    lead: Literal["positive", "negative"] = "positive"
+    plus: str = "red"
+    minus: str = "black"
+    checks: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class Site:
+    """What the item's take-in sheet says of working in it.
+
+    Attributes:
+        once: whether it will not be opened again, or only dearly.
+        brittle: whether its plastic or glass breaks.
+        opening: the steps it was opened in, in order.
+        habits: the shop's.
+    """
+
+    once: bool = False
+    brittle: bool = False
+    opening: tuple[str, ...] = ()
+    habits: Habits = Habits()
+
+
+@dataclass(frozen=True)
+class Fact:
+    """A figure of a step."""
+
+    label: str
+    text: str
+
+
+@dataclass(frozen=True)
+class BuildStep:
+    """One step.
+
+    Attributes:
+        id, phase, phase_label: which, and the part of the work it belongs to.
+        act: what to do.
+        why: the reason or what to mind, "" for none.
+        facts: its own figures.
+        tick: whether one must stop here and look; the rest is read.
+        reading, state: what to read here, "" for nothing, and in which state.
+        picture: what is drawn beside it.
+    """
+
+    id: str
+    phase: Phase
+    phase_label: str
+    act: str
+    why: str = ""
+    facts: tuple[Fact, ...] = ()
+    tick: bool = False
+    reading: str = ""
+    state: str = "on"
+    picture: Picture = ""
+
+
+def _step(id_: str, phase: Phase, act: str, why: str = "", facts: tuple[Fact, ...] = (), *, tick: bool = False,
+          reading: str = "", state: str = "on", picture: Picture = "") -> BuildStep:  # fmt: skip
+    return BuildStep(id_, phase, PHASES[phase], act, why, facts, tick, reading, state, picture)
+
+
+def build_steps(s: Solution, states: tuple[tuple[str, str], ...], warm: tuple[Warmth, ...], found: tuple[Finding, ...],
+                site: Site) -> tuple[BuildStep, ...]:  # fmt: skip
+    """The steps in order; one that does not apply is not there.
+
+    Args:
+        s: the solved position.
+        states: the states it has, with their names, the lit one first.
+        warm: what its parts feel like after half an hour.
+        found: its judgements; a stop comes before any step.
+        site: what is known of the item, and of the shop.
+
+    Returns:
+        The steps.
+    """
+    stops = [f for f in found if f.grade == "stop"]
+    if stops:
+        return (_step("stop", "try", "Fit nothing yet: something forbids it.", stops[0].message, tick=True),)
+    if s.position.live_danger:
+        return (
+            _step("mains", "try", "This is for someone qualified. No step is given for work on it.",
+                  "Mains, or volts past extra-low. Local codes and licensed practice come first.", tick=True),
+        )  # fmt: skip
+    return (
+        *_trial(s, states, site), *_preparing(s, site), *_fitting(s, site), *_proving(s, states, warm, site),
+        *_closing(site),
+    )  # fmt: skip
+
+
+def _trial(s: Solution, states: tuple[tuple[str, str], ...], site: Site) -> Iterable[BuildStep]:
+    if site.once:
+        yield _step(
+            "bold", "try", "Lead two test wires out before it closes, or prove it whole in one go.",
+            "It will not be opened again, or only dearly: the trial is this one.",
+        )  # fmt: skip
+    yield _step("clips", "try", "Old lamp out, supply off. LED and resistor in on clips.",
+                "Clips before solder: what is wrong now costs a minute.", _what_goes_in(s))  # fmt: skip
+    for state, label in states:
+        # A supply's own states are named there; the lit one is the trial itself.
+        yield _reading(s, f"try-{state}", "try", state, label)
+    yield _step("works", "try", "Work every state once: what worked with the old lamp must work with this.",
+                "The before and after check is below the steps.", tick=True)  # fmt: skip
+
+
+def _what_goes_in(s: Solution) -> tuple[Fact, ...]:
+    p = s.position
+    led = p.led.label if p.module is None else "the ready-made lamp"
+    count = f"{p.in_series} × {led}" if p.in_series > 1 else led
+    facts = [Fact("LED", count)]
+    if _has_resistor(s):
+        facts.append(
+            Fact("Resistor" + (", each" if s.sizing.parts == 2 else ""), show(s.sizing.each_ohm, OHM))
+        )
+    return tuple(facts)
+
+
+def _has_resistor(s: Solution) -> bool:
+    return s.position.module is None or s.position.resistor_ohm is not None
+
+
+def _reading(s: Solution, id_: str, phase: Phase, state: str, label: str) -> BuildStep:
+    """What to read in a state, with its band and the meter's range."""
+    alternates = s.position.rail.supply.alternates
+    # Across the resistor nothing is opened; a part that is not there is read in the loop.
+    kind: ReadingKind = "current" if alternates or not _has_resistor(s) else "resistor_volts"
+    known = next((k for k in STATES if k == state), None)
+    if known is None:
+        return _step(id_, phase, f"{label}: look that it does what it should.", state=state)
+    blank = ReadingAfter("", kind, 0.0, 5.0 if kind == "current" else 0.0, state=known)
+    try:
+        low, usual, high = band(s, blank)
+    except CircuitError:
+        return _step(id_, phase, f"{label}: look that it does what it should.", state=state)
+    unit = blank.unit
+    span = f"{show(low, unit)} to {show(high, unit)}"
+    meter = amp_range(high * 1.2) if kind == "current" else volt_range(high * 1.2)
+    what = "current in the loop" if kind == "current" else "volts across the resistor"
+    return _step(
+        id_, phase, f"{label}: read the {what}.", "Supply off while clips and leads go on.",
+        (Fact("Expect", f"{show(usual, unit)}, {span}"), Fact("Meter", meter)), reading=kind, state=state,
+    )  # fmt: skip
+
+
+def _preparing(s: Solution, site: Site) -> Iterable[BuildStep]:
+    p = s.position
+    if _has_resistor(s):
+        rating = p.rating_w or rating_to_fit(s.power_w, s.resistor_v, p.celsius)
+        facts = [Fact("Value", show(s.sizing.each_ohm, OHM))]
+        if rating is not None:
+            facts.append(Fact("Body", rating_text(rating)))
+        yield _step("resistor", "prepare", "Read the resistor with the meter before it goes in.",
+                    "Bands are misread by a decade more often than by a step.",
+                    (*facts, Fact("Meter", f"{show(s.sizing.each_ohm * (1 - p.resistor_tolerance), OHM)} to "
+                                  f"{show(s.sizing.each_ohm * (1 + p.resistor_tolerance), OHM)}")),
+                    reading="resistor_ohms", picture="bands")  # fmt: skip
+        if rating is not None and (piece := sleeve_over(body_of(rating).body_mm, body_of(rating).length_mm)):
+            colour = site.habits.plus if _lead(s, site) == "positive" else site.habits.minus
+            yield _step("sleeve", "prepare", "Sleeve over wire or leg before the joint is made.",
+                        "A sleeve that was forgotten is a joint made twice.",
+                        (Fact("Over the resistor", piece.text), Fact("Over a leg", _over_leg(site)),
+                         Fact("Colour", colour)))  # fmt: skip
+    elif p.module is None:
+        yield _step("sleeve", "prepare", "Sleeve over wire or leg before the joint is made.", "",
+                    (Fact("Over a leg", _over_leg(site)),))  # fmt: skip
+    if p.module is None and "chip" not in p.led.id:
+        yield _step("legs", "prepare", "Bend the legs with pliers between bend and body; leave 3 mm to the body.",
+                    "Force on a leg breaks the bond inside.")  # fmt: skip
+    if p.module is None and p.lamp is not None:
+        yield _step("height", "prepare", "Set the LED's chip where the filament stood, or a little lower.",
+                    "Lens and reflector were made for the filament's place: a tip higher or off its middle is what "
+                    "looks wrong from the front.")  # fmt: skip
+    if p.looks.optics != "as-is":
+        yield _step("optics", "prepare", "Frost, dome or diffuser on before it is fitted.",
+                    "Once it stands in the holder nobody gets at it.")  # fmt: skip
+
+
+def _over_leg(site: Site) -> str:
+    piece = sleeve_over(max(LEG_MM, WIRE_MM), 8.0)
+    assert piece is not None
+    return f"{piece.text}, {site.habits.plus} for plus, {site.habits.minus} for minus"
+
+
+def _lead(s: Solution, site: Site) -> str:
+    p = s.position
+    # A lead that was said there, or a wire shared with others, goes before the shop's habit.
+    return p.lead if p.lead != "positive" or p.common != "none" else site.habits.lead
+
+
+def _fitting(s: Solution, site: Site) -> Iterable[BuildStep]:
+    p = s.position
+    if p.module is None or p.module.polarised:
+        alternates = p.rail.supply.alternates
+        if not alternates or p.rectification.topology == "bridge":
+            yield _step("polarity", "fit", "Plus to the long leg; the flat, and the larger part inside, are minus.",
+                        "Seen from the side you solder, left and right change places.",
+                        tick=True, picture="polarity")  # fmt: skip
+    if _has_resistor(s):
+        if s.sizing.parts == 2:
+            yield _step("lead", "fit", "One resistor in each lead.",
+                        "Whichever of the two touches the frame, the other still stands before the LED.")  # fmt: skip
+        else:
+            own = "Where a wire is shared, in the lead that is this lamp's own." if p.common != "none" else ""
+            yield _step("lead", "fit", f"The resistor in the {_lead(s, site)} lead.", own)
+    if p.capacitor_f is not None or (p.rail.supply.alternates and p.rectification.reservoir):
+        yield _step("capacitor", "fit", "The capacitor's stripe to minus, behind the rectifier.",
+                    "Turned round it swells or bursts.", tick=True)  # fmt: skip
+    if p.regulator is not None:
+        yield _step("regulator", "fit", f"Regulator: {p.regulator.pins}, seen {p.regulator.view}.",
+                    "Its pins from the solder side read the other way round.",
+                    (Fact("Capacitors", p.regulator.capacitors),))  # fmt: skip
+    if p.shunt_ohm is not None and p.shunt_w is not None and p.shunt_w >= 5:
+        yield _step("load", "fit", "Load resistor on bare metal, clear of wire, foam and plastic.",
+                    "It gets as hot as the lamp it stands in for.",
+                    (Fact("Value", show(p.shunt_ohm, OHM)),))  # fmt: skip
+    yield _step(
+        "wires", "fit", "Thread what must be threaded before it is soldered: nut, grommet, ring, shade."
+    )
+    yield _step("solder", "fit", "Two seconds a joint, three millimetres from the body; let it cool between.",
+                "Heat goes up the leg into the chip.")  # fmt: skip
+    if site.brittle:
+        yield _step("brittle", "fit", "Hands warm, plastic warm: no clip is bent cold.",
+                    "Aged plastic breaks at its clips.")  # fmt: skip
+
+
+def _proving(s: Solution, states: tuple[tuple[str, str], ...], warm: tuple[Warmth, ...],
+             site: Site) -> Iterable[BuildStep]:  # fmt: skip
+    first, *others = states
+    yield _reading(s, "prove-on", "prove", *first)
+    for state, label in others:
+        yield _reading(s, f"prove-{state}", "prove", state, label)
+    hot = max(warm, key=lambda w: w.usual.value, default=None)
+    yield _step(
+        "soak", "prove", "Covers on, lit for half an hour. Then read again, and feel.",
+        "Contacts that touched with the lid off may not touch with it on; what drifts with heat shows now.",
+        tuple(Fact(w.label, f"{w.usual.text}: {w.finger}") for w in warm), tick=hot is not None,
+    )  # fmt: skip
+    yield _step("glue", "prove", "Glue only now, and never on a part that gets hot.",
+                "What is glued is not tried again.")  # fmt: skip
+    for k, check in enumerate(site.habits.checks):
+        yield _step(f"house-{k}", "prove", check, "A check of the house.", tick=True)
+
+
+def _closing(site: Site) -> Iterable[BuildStep]:
+    back = list(reversed(site.opening))
+    if back:
+        yield _step("reverse", "close", "Close in the reverse of the opening record.", "",
+                    tuple(Fact(str(k), text) for k, text in enumerate(back, 1)), tick=True)  # fmt: skip
+    else:
+        yield _step("reverse", "close", "Close in the reverse of the way it opened; nothing left over on the bench.",
+                    tick=True)  # fmt: skip
+    yield _step(
+        "after", "close", "Do the before and after check again, with the same hands in the same order."
+    )
+    yield _step(
+        "originals", "close", "The old lamp in a bag with the item's name, and where it lies written down."
+    )

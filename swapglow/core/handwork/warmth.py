@@ -1,0 +1,140 @@
+"""What each part should feel like after half an hour: its temperature from its heat and its body."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+from swapglow.core.analysis.solution import Solution
+from swapglow.core.engine.netlist import nodes_of
+from swapglow.core.network.solve import resistor_amps, string_amps
+from swapglow.core.parts.resistor import body_celsius, rating_to_fit
+from swapglow.core.quantities import CELSIUS, Shown, shown
+
+FloatArray = NDArray[np.float64]
+
+WarmPart = Literal["resistor", "led", "regulator"]
+LABELS: dict[WarmPart, str] = {"resistor": "Each resistor", "led": "Each LED", "regulator": "The regulator"}
+# A body's rise is known no better than this, either way; still air, leads and neighbours differ (common practice).
+DOUBT = 0.35
+# What a thermocouple or the air's own figure may be off.
+ALLOWED_K = 4.0
+# An LED's junction over the air, K/W: leaded parts on wires, and chips on a small board (data sheets, from memory).
+LED_K_W, CHIP_K_W = 300.0, 400.0
+# Up to these, in order, a finger says so (common practice; from 60 °C on skin is hurt within seconds).
+FINGER = (
+    (35.0, "no warmer than the hand"), (45.0, "warm"), (52.0, "hot, and can be held"), (60.0, "held for a few seconds"),
+)  # fmt: skip
+HOTTER = (
+    "Hotter: it carries more than it should, sits in still air, or is a smaller part than it was sized for. Read the "
+    "volts across it."
+)
+COOLER = "Cooler: it carries less than it should, or has not been lit for half an hour. Read the current."
+TOO_HOT = "too hot to touch: use a thermocouple, never a finger"
+
+
+@dataclass(frozen=True)
+class Warmth:
+    """A part after half an hour.
+
+    Attributes:
+        part, label: which.
+        usual, low, high: its temperature, with the band a reading should lie in.
+        finger: what a finger should find.
+        hotter, cooler: what it means when it does not.
+    """
+
+    part: WarmPart
+    label: str
+    usual: Shown
+    low: Shown
+    high: Shown
+    finger: str
+    hotter: str
+    cooler: str
+
+
+def finger(celsius: float) -> str:
+    """What a finger finds at a temperature."""
+    return next((words for most, words in FINGER if celsius < most), TOO_HOT)
+
+
+def warmth(s: Solution) -> tuple[Warmth, ...]:
+    """Every part's temperature after half an hour at the usual rail.
+
+    Args:
+        s: the solved position.
+
+    Returns:
+        A row for each part that has a body to feel.
+    """
+    return tuple(_row(s, part, rise) for part, rise in _rises(s))
+
+
+def _row(s: Solution, part: WarmPart, rise: tuple[float, float, float, str]) -> Warmth:
+    least, usual, most, origin = rise
+    air = s.position.celsius
+    low, high = air + least * (1 - DOUBT) - ALLOWED_K, air + most * (1 + DOUBT) + ALLOWED_K
+    ends = (
+        f"{origin}; lowest to highest rail, the rise within {DOUBT:.0%}, and {ALLOWED_K:g} K of thermometer"
+    )
+    return Warmth(
+        part, LABELS[part], shown(air + usual, CELSIUS, origin), shown(low, CELSIUS, ends), shown(high, CELSIUS, ends),
+        finger(air + usual), HOTTER, COOLER,
+    )  # fmt: skip
+
+
+def _rises(s: Solution) -> Iterable[tuple[WarmPart, tuple[float, float, float, str]]]:
+    """Kelvin over the air at the low, usual and high rail, and how they were found."""
+    p = s.position
+    through, leds = _amps(s)
+    bare = p.module is not None and p.resistor_ohm is None
+    if not bare:
+        watts = through**2 * s.sizing.each_ohm
+        rating = p.rating_w or rating_to_fit(s.power_w, s.resistor_v, p.celsius)
+        if rating is not None:
+            low, usual, high = (body_celsius(float(w), rating, 0.0) for w in watts)
+            yield "resistor", (low, usual, high, f"its heat in a {rating:g} W body, 85 K over its rating")
+    if p.module is None:
+        k_w = CHIP_K_W if "chip" in p.led.id else LED_K_W
+        volts = p.led.junction(p.led.vf_typ, p.celsius).volts(np.maximum(leds, 1e-9))
+        low, usual, high = (float(x) for x in leds * volts * k_w)
+        yield (
+            "led",
+            (low, usual, high, f"its junction, by its volts times its current and {k_w:g} K/W to the air"),
+        )
+    if p.regulator is not None:
+        k_w = p.regulator.sink_k_w if p.sink else p.regulator.heat_k_w
+        low, usual, high = (float(max(w, 0.0)) * k_w for w in _regulator_watts(s))
+        yield (
+            "regulator",
+            (low, usual, high, f"the volts it keeps times its current, and {k_w:g} K/W to the air"),
+        )
+
+
+def _regulator_watts(s: Solution) -> FloatArray:
+    """Heat in the regulator at the three rails, its own working current with it, its set resistor not."""
+    p = s.position
+    r = p.regulator
+    assert r is not None
+    if s.ac is not None:
+        assert s.ac.typical.regulator is not None
+        whole = s.ac.typical.regulator.watts
+        own = np.zeros(3)
+    else:
+        assert s.point is not None and s.typical is not None
+        before = s.point.voltage(nodes_of(s.point.circuit.element("Vkept"))[0])[s.typical]
+        whole = (s.point.across("Vkept") * s.point.current("Vkept"))[s.typical]
+        own = np.zeros(3) if p.set_by_ohms else before * r.quiescent
+    in_resistor = s.usual * p.branches * r.volts if p.set_by_ohms else 0.0
+    return np.asarray(whole + own - in_resistor)
+
+
+def _amps(s: Solution) -> tuple[FloatArray, FloatArray]:
+    """Current of one resistor and of one LED at the three rails; RMS and mean over a cycle."""
+    if s.ac is not None:
+        return s.ac.typical.rms, s.ac.typical.average
+    assert s.point is not None and s.typical is not None
+    return resistor_amps(s.position, s.point)[s.typical], string_amps(s.position, s.point)[s.typical]

@@ -1,0 +1,16 @@
+"""How a shop does it: its habits, as typed."""
+
+from typing import Annotated
+
+from swapglow.core.design.position import LEADS
+from swapglow.inputs.quantity import Line, Long
+from swapglow.inputs.shape import OneOf, Shape
+
+
+class ShopInput(Shape):
+    """The shop's habits; ``checks`` are its own, a line each."""
+
+    lead: Annotated[str, OneOf(LEADS)] = "positive"
+    sleeve_plus: Line = "red"
+    sleeve_minus: Line = "black"
+    checks: Long = ""
