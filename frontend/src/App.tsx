@@ -14,6 +14,7 @@ const DimView = lazy(() => import("./features/dim/DimView"));
 const FittedView = lazy(() => import("./features/fitted/FittedView"));
 const MatchView = lazy(() => import("./features/match/MatchView"));
 const BuildView = lazy(() => import("./features/build/BuildView"));
+const CoverView = lazy(() => import("./features/card/CoverView"));
 const CardView = lazy(() => import("./features/card/CardView"));
 const DrawerView = lazy(() => import("./features/drawer/DrawerView"));
 
@@ -47,6 +48,7 @@ function Views() {
         <Route path="/equipment/:id/take-in" element={<TakeInView />} />
         <Route path="/equipment/:id/dim/:dim" element={<DimView />} />
         <Route path="/equipment/:id/fitted/:fitted" element={<FittedView />} />
+        <Route path="/equipment/:id/card" element={<CoverView />} />
         <Route path="/equipment/:id/match" element={<MatchView />} />
         <Route path="/position/:id" element={<PositionView />} />
         <Route path="/position/:id/readings" element={<ReadingsView />} />

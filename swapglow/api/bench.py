@@ -12,6 +12,7 @@ from swapglow.api.schemas import (
     Done,
     DrawerOut,
     DrawerPatch,
+    DueOut,
     Move,
     Problems,
     StepIn,
@@ -19,6 +20,7 @@ from swapglow.api.schemas import (
 from swapglow.api.serializers import steps, summary
 from swapglow.core.quantities import OHM, show
 from swapglow.records import drawer, order, undo
+from swapglow.records.due import due
 from swapglow.records.models import Equipment
 
 router = Router(tags=["bench"])
@@ -29,6 +31,10 @@ def bench(request: HttpRequest) -> BenchOut:
     """All equipment with its positions as they stand."""
     items = Equipment.objects.prefetch_related("positions__rail", "positions__summary")
     return BenchOut(
+        due=[
+            DueOut(id=p.pk, name=p.input.name, item=p.equipment.input.name, on=p.input.look_again)
+            for p in due()
+        ],
         equipment=[
             BenchItem(
                 id=e.id,

@@ -1,6 +1,7 @@
 """Lamp positions: records, reports, remedies, the search, circuits."""
 
 from collections.abc import Mapping
+from dataclasses import asdict
 from typing import Any
 from uuid import UUID, uuid5
 
@@ -14,6 +15,7 @@ from swapglow.api.saving import saving
 from swapglow.api.schemas import (
     AssessIn,
     BackTo,
+    ComparedOut,
     NewPosition,
     Past,
     PositionAnswer,
@@ -201,7 +203,13 @@ def take(request: HttpRequest, key: UUID, data: AssessIn) -> PositionAnswer:
 def earlier(request: HttpRequest, key: UUID) -> Past:
     """The lamp's earlier states, by date and step."""
     found = past.states(find(key))
-    return Past(states=[StateOut(step=s.step, label=s.label, at=s.at.isoformat(), now=s.now) for s in found])
+    return Past(states=[StateOut(**{**asdict(s), "at": s.at.isoformat()}) for s in found])
+
+
+@router.get("/positions/{key}/compare", response={200: ComparedOut, 404: Problems, 422: Problems})
+def compare(request: HttpRequest, key: UUID, first: int, second: int | None = None) -> ComparedOut:
+    """Two moments of a lamp beside each other; without a second, one and now."""
+    return ComparedOut(**asdict(past.compared(find(key), first, second)))
 
 
 @router.post("/positions/{key}/back", response={200: PositionAnswer, 404: Problems, 422: Problems})

@@ -249,26 +249,53 @@ class BenchItem(Schema):
     positions: list[Summary]
 
 
+class DueOut(Schema):
+    """A lamp that is to be looked at again, and since when."""
+
+    id: UUID
+    name: str
+    item: str
+    on: str
+
+
 class BenchOut(Schema):
     """The bench."""
 
+    due: list[DueOut]
     equipment: list[BenchItem]
     steps: Steps
 
 
 class StateOut(Schema):
-    """A lamp as it stood after a step; ``now`` where it stands so."""
+    """What was done at a lamp, and when; ``now`` where it stands as it did then."""
 
     step: int
     label: str
     at: str
     now: bool
+    kind: Literal["change", "rail", "reading", "trial", "build", "photograph"]
 
 
 class Past(Schema):
     """A lamp's earlier states, the newest first."""
 
     states: list[StateOut]
+
+
+class ChangedOut(Schema):
+    """A field or a figure at two moments."""
+
+    what: str
+    was: str
+    now: str
+
+
+class ComparedOut(Schema):
+    """Two moments of a lamp: what differs, and what that did to its figures."""
+
+    changes: list[ChangedOut]
+    figures: list[ChangedOut]
+    refused: str
 
 
 class BackTo(Schema):

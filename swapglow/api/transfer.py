@@ -10,11 +10,13 @@ from ninja import File, Form, Router
 from ninja.files import UploadedFile
 
 from swapglow.api.schemas import Imported, Intent, Problems
+from swapglow.core.analysis.sizing import size
+from swapglow.core.analysis.spice_text import spice_text
 from swapglow.core.quantities import InputError
 from swapglow.document import readings_csv as csv_files
 from swapglow.document.compact import compact
 from swapglow.document.read import LARGEST_BYTES
-from swapglow.records import readings_csv, transfer
+from swapglow.records import readings_csv, reports, transfer
 from swapglow.records.models import Equipment, Position
 from swapglow.records.summaries import after_saving
 
@@ -41,6 +43,16 @@ def document(request: HttpRequest, key: UUID, photographs: bool = True) -> HttpR
     e = get_object_or_404(Equipment, pk=key)
     made = transfer.to_document(e, photographs=photographs)
     return _attached(made.model_dump_json(indent=1).encode(), "application/json", f"{e.input.name}.json")
+
+
+@router.get("/positions/{key}/circuit.cir", include_in_schema=False)
+def circuit(request: HttpRequest, key: UUID) -> HttpResponse:
+    """A lamp's circuit as a file for a simulator."""
+    p = get_object_or_404(Position.objects.select_related("rail"), pk=key)
+    core = reports.core_of(p)
+    sized = size(core)
+    text = spice_text(core, sized.total_ohm, sized.farads)
+    return _attached(text.encode(), "text/plain; charset=utf-8", f"{p.input.name}.cir")
 
 
 @router.get("/positions/{key}/code.svg", include_in_schema=False)

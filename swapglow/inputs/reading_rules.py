@@ -59,7 +59,7 @@ def check_after(typed: ReadingAfterInput, *, alternates: bool, mains: bool = Fal
     if alternates and typed.kind not in ON_AC:
         raise InputError(
             "kind", "On a supply that alternates the LED's average current is compared, its volts on the DC range, and "
-            "the volts at the lamp's wires on the AC range.",
+            "the volts of the rail and at the lamp's wires on the AC range.",
         )  # fmt: skip
     if alternates and typed.state != "on":
         raise InputError("state", "On a supply that alternates readings are compared lit only.")

@@ -1,11 +1,19 @@
-"""Earlier states of a lamp, by date and step, and the way back to one of them."""
+"""A lamp's log: what was done, read, tried and built, in time; any moment looked at, compared, or gone back to."""
 
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
+from django.db import models
+
+from swapglow.core.engine.netlist import CircuitError
+from swapglow.core.presentation.figures import figures_of
 from swapglow.core.quantities import InputError
-from swapglow.records.models import Position, Rail, ReadingAfter, ReadingBefore, Step
+from swapglow.inputs.position import PositionInput
+from swapglow.inputs.rail import RailInput
+from swapglow.inputs.to_core import position_of
+from swapglow.records.fields import differing, flat, in_words, value_in_words
+from swapglow.records.models import Photo, Position, Rail, ReadingAfter, ReadingBefore, Step
 
 # As many as one would ever look through.
 _MOST = 100
@@ -20,27 +28,140 @@ class State:
         label: what was done.
         at: when.
         now: whether it stands so now.
+        kind: what it was: "change", "rail", "reading", "trial", "build", "photograph".
     """
 
     step: int
     label: str
     at: datetime
     now: bool
+    kind: str
 
 
 def states(p: Position) -> list[State]:
-    """The states of a lamp's own fields that are known, the newest first."""
+    """What was done at a lamp, the newest first: its own changes, its rail's, its readings and its photographs."""
+    kinds = _kinds(p)
+    current = _row_at(p, None)
     out: list[State] = []
-    seen: set[int] = set()
-    rows = p.history.exclude(step=None).exclude(history_type="-").select_related("step")
-    for row in rows.order_by("-history_id")[: 4 * _MOST]:
-        # The last row of a step is what it came to.
-        if row.step_id in seen or len(out) == _MOST:
-            continue
-        seen.add(row.step_id)
-        now = row.inputs == p.inputs and row.rail_id == p.rail_id
-        out.append(State(row.step_id, row.step.label, row.step.at, now))
+    for step in Step.objects.filter(pk__in=kinds).order_by("-pk")[:_MOST]:
+        row = _row_at(p, step.pk)
+        now = row is not None and current is not None and row.history_id == current.history_id
+        out.append(
+            State(step.pk, step.label, step.at, now and kinds[step.pk] not in _ELSEWHERE, kinds[step.pk])
+        )
     return out
+
+
+# Kinds of moments that are not the lamp's own fields.
+_ELSEWHERE = ("rail", "reading", "photograph")
+
+
+def _kinds(p: Position) -> dict[int, str]:
+    """What each step of a lamp was, by its key."""
+    out: dict[int, str] = {}
+    pictures = {s.get("photo") for s in p.inputs.get("steps", {}).values()}
+    elsewhere: tuple[tuple[str, Any], ...] = (
+        ("photograph", Photo.history.filter(id__in=[k for k in pictures if k])),
+        ("rail", Rail.history.filter(id=p.rail_id).exclude(history_type="+")),
+        ("reading", ReadingAfter.history.filter(position_id=p.pk)),
+        ("reading", ReadingBefore.history.filter(position_id=p.pk)),
+    )
+    for kind, rows in elsewhere:
+        out |= dict.fromkeys(rows.exclude(step=None).values_list("step", flat=True), kind)
+    before: Any = None
+    for row in p.history.order_by("history_id"):
+        if row.step_id is not None and row.history_type != "-":
+            out[row.step_id] = _own_kind(before, row.inputs)
+        before = row.inputs
+    return out
+
+
+def _own_kind(before: Any, after: Any) -> str:
+    """Whether a change was a trial, a step of the build, or any other."""
+    if before is None:
+        return "change"
+    for field, kind in (("trials", "trial"), ("steps", "build"), ("checks", "build")):
+        if before.get(field, {}) != after.get(field, {}):
+            return kind
+    return "change"
+
+
+def _row_at(p: Any, step: int | None) -> Any:
+    """The record's row as it stood after a step; None where it was not there yet."""
+    rows = p.history.exclude(history_type="-")
+    if step is not None:
+        # What is of no step was there before there were any.
+        rows = rows.filter(models.Q(step__lte=step) | models.Q(step=None))
+    return rows.order_by("history_id").last()
+
+
+@dataclass(frozen=True)
+class Changed:
+    """A field, or a figure, at two moments."""
+
+    what: str
+    was: str
+    now: str
+
+
+@dataclass(frozen=True)
+class Compared:
+    """Two moments of a lamp.
+
+    Attributes:
+        changes: the fields that differ.
+        figures: what that did to resistor, current, light and heat.
+        refused: why figures are missing, "" where none are.
+    """
+
+    changes: tuple[Changed, ...]
+    figures: tuple[Changed, ...]
+    refused: str
+
+
+def compared(p: Position, first: int | None, second: int | None) -> Compared:
+    """What differs between two moments, and what that did.
+
+    Args:
+        p: the record.
+        first, second: steps after which it is looked at; None is now.
+
+    Returns:
+        The differences.
+
+    Raises:
+        InputError: a moment is not known any more.
+    """
+    one, other = _moment(p, first), _moment(p, second)
+    changes = []
+    for of, model, a, b in (("", Position, one[0], other[0]), ("rail: ", Rail, one[1], other[1])):
+        for path, (was, now) in differing(flat(model, a), flat(model, b)).items():
+            if path[0] != "order":
+                changes.append(Changed(of + in_words(path), value_in_words(was), value_in_words(now)))
+    try:
+        was, now = (figures_of(position_of(_lamp(m[0]), _feed(m[1]))) for m in (one, other))
+    except (InputError, CircuitError) as problem:
+        return Compared(tuple(changes), (), str(problem))
+    figures = tuple(Changed(label, was[label], now[label]) for label in was)
+    return Compared(tuple(changes), figures, "")
+
+
+def _lamp(row: Any) -> PositionInput:
+    return PositionInput.model_validate(row.inputs)
+
+
+def _feed(row: Any) -> RailInput:
+    return RailInput.model_validate(row.inputs)
+
+
+def _moment(p: Position, step: int | None) -> tuple[Any, Any]:
+    """The lamp's row and its rail's at a moment."""
+    row = _row_at(p, step)
+    rail = None if row is None else Rail.objects.filter(pk=row.rail_id).first()
+    feed = None if rail is None else (_row_at(rail, step) or rail)
+    if row is None or feed is None:
+        raise InputError("step", "That moment is not known any more, or the rail that it was on is gone.")
+    return row, feed
 
 
 def put_back(p: Position, step: int) -> str:

@@ -139,6 +139,22 @@ export const usePast = (id: string) =>
     placeholderData: keepPreviousData,
   });
 
+/** Two moments of a lamp beside each other; without a second, one and now. */
+export const useCompared = (id: string, first: number, second: number | undefined) =>
+  useQuery({
+    queryKey: ["past", id, "compared", first, second ?? null],
+    queryFn: () =>
+      unwrap(
+        client.GET("/api/positions/{key}/compare", {
+          params: {
+            path: { key: id },
+            query: second === undefined ? { first } : { first, second },
+          },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+
 export const useDrawer = () =>
   useQuery({ queryKey: ["drawer"], queryFn: () => unwrap(client.GET("/api/drawer")) });
 

@@ -632,6 +632,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/positions/{key}/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare
+         * @description Two moments of a lamp beside each other; without a second, one and now.
+         */
+        get: operations["swapglow_api_positions_compare"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/positions/{key}/back": {
         parameters: {
             query?: never;
@@ -3316,9 +3336,28 @@ export interface components {
          * @description The bench.
          */
         BenchOut: {
+            /** Due */
+            due: components["schemas"]["DueOut"][];
             /** Equipment */
             equipment: components["schemas"]["BenchItem"][];
             steps: components["schemas"]["Steps"];
+        };
+        /**
+         * DueOut
+         * @description A lamp that is to be looked at again, and since when.
+         */
+        DueOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Item */
+            item: string;
+            /** On */
+            on: string;
         };
         /**
          * StepOut
@@ -5939,7 +5978,7 @@ export interface components {
         };
         /**
          * StateOut
-         * @description A lamp as it stood after a step; ``now`` where it stands so.
+         * @description What was done at a lamp, and when; ``now`` where it stands as it did then.
          */
         StateOut: {
             /** Step */
@@ -5950,6 +5989,35 @@ export interface components {
             at: string;
             /** Now */
             now: boolean;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "change" | "rail" | "reading" | "trial" | "build" | "photograph";
+        };
+        /**
+         * ChangedOut
+         * @description A field or a figure at two moments.
+         */
+        ChangedOut: {
+            /** What */
+            what: string;
+            /** Was */
+            was: string;
+            /** Now */
+            now: string;
+        };
+        /**
+         * ComparedOut
+         * @description Two moments of a lamp: what differs, and what that did to its figures.
+         */
+        ComparedOut: {
+            /** Changes */
+            changes: components["schemas"]["ChangedOut"][];
+            /** Figures */
+            figures: components["schemas"]["ChangedOut"][];
+            /** Refused */
+            refused: string;
         };
         /**
          * BackTo
@@ -9359,6 +9427,58 @@ export interface operations {
                 };
             };
             /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_positions_compare: {
+        parameters: {
+            query: {
+                first: number;
+                second?: number | null;
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparedOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -497,7 +497,9 @@ def _wide(values: FloatArray, cases: AcCases) -> FloatArray:
     return np.asarray(np.broadcast_to(values, (len(cases.peak),)))
 
 
-def meter_volts(position: Position, cases: AcCases, farads: float) -> tuple[FloatArray, FloatArray]:
+def meter_volts(
+    position: Position, cases: AcCases, farads: float
+) -> tuple[FloatArray, FloatArray, FloatArray]:
     """What volts ranges show over a cycle.
 
     Args:
@@ -506,21 +508,32 @@ def meter_volts(position: Position, cases: AcCases, farads: float) -> tuple[Floa
         farads: the reservoir capacitor, F; 0 for none.
 
     Returns:
-        True RMS at the lamp's contacts, and the mean over the first string, which a DC range shows; (cases,) each.
+        True RMS of the feed before the lamp's wires, and at its contacts; and the mean over the first string, which a
+        DC range shows; (cases,) each.
 
     Raises:
         NotConverged: a case has no answer.
     """
     if position.rectification.reservoir:
         s = _settled(position, cases, farads)
-        rms = np.sqrt(s.averages(_contacts(position, s) ** 2))
-        return _wide(rms, cases), _wide(s.averages(s.across("D1")), cases)
+        feed, lamp = (
+            np.sqrt(s.averages(v**2)) for v in (_contacts(position, s), _behind_its_wire(position, s))
+        )
+        return _wide(feed, cases), _wide(lamp, cases), _wide(s.averages(s.across("D1")), cases)
     share, weight = levels(position.rail.supply.waveform, folded(position))
     point = _at_instants(position, cases, share, weight)
     shape = (len(cases.peak), len(share))
     either_way = position.rail.supply.waveform is Waveform.EITHER_WAY
-    rms = rms_over(_contacts(position, point).reshape(shape), weight, either_way=either_way)
-    return rms, np.asarray((point.across("D1").reshape(shape) * weight).sum(axis=1))
+    feed, lamp = (
+        rms_over(v.reshape(shape), weight, either_way=either_way)
+        for v in (_contacts(position, point), _behind_its_wire(position, point))
+    )
+    return feed, lamp, np.asarray((point.across("D1").reshape(shape) * weight).sum(axis=1))
+
+
+def _behind_its_wire(position: Position, at: "OperatingPoint | SteadyStates") -> FloatArray:
+    """Volts at the lamp's contacts, behind whatever is wrong in its wire."""
+    return _against_back(at, "atplus") if "atplus" in at.nodes else _contacts(position, at)
 
 
 def solve_and_draw(position: Position, cases: AcCases, farads: float,

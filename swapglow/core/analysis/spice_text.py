@@ -42,23 +42,6 @@ def steady_circuit(position: Position, cases: Cases, state: State = "on") -> Cir
     return build(position, kept, state=state, filaments=plain).circuit
 
 
-def deck_of(position: Position, cases: Cases, state: State = "on") -> str:
-    """One case in a state as SPICE text, its filaments as the resistors they are there.
-
-    Args:
-        position: the swap on a steady supply.
-        cases: one case.
-        state: what the driver does.
-
-    Returns:
-        The deck.
-
-    Raises:
-        NotConverged: it has no answer.
-    """
-    return write_deck(steady_circuit(position, cases, state))
-
-
 def fitted_circuit(position: Position, ohms: float, farads: float = 0.0, state: State = "on") -> Circuit:
     """The position at its usual rail with typical LEDs, as a circuit.
 

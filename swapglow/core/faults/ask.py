@@ -22,7 +22,7 @@ _COST: dict[ReadingKind, float] = {
 _PROBES = 0.01
 # One lead stays on ground, the other walks along the loop (common practice): four volts in one go.
 WALK: tuple[ReadingKind, ...] = ("supply_volts", "plus_volts", "led_volts", "minus_volts")
-WALK_ON_AC: tuple[ReadingKind, ...] = ("lamp_volts", "led_volts")
+WALK_ON_AC: tuple[ReadingKind, ...] = ("supply_volts", "lamp_volts", "led_volts")
 # Less than this is no reason to take a reading.
 _LEAST_GAIN = 0.02
 # Suspects of less are not asked about.
@@ -64,8 +64,6 @@ def candidates(s: Solution, taken: Sequence[ReadingAfter]) -> list[ReadingKind]:
         if kind in had:
             continue
         if kind not in POWER_OFF and (p.live_danger or (p.rail.supply.alternates and kind not in ON_AC)):
-            continue
-        if kind == "lamp_volts" and p.rail.supply.alternates and p.driver.dropper_ohm:
             continue
         if kind in ("led_straight", "led_turned") and p.module is not None:
             continue

@@ -61,8 +61,8 @@ def metered(position: Position, reading: ReadingAfter, cases: Cases, kind: Readi
     if p.rail.supply.alternates:
         if kind != "current":
             met = replace(cases, fault=_with_meter(fault, reading, kind, added))
-            at_lamp, over_leds = meter_volts(p, ac_cases(p, met), size(p).farads)
-            return at_lamp if kind == "lamp_volts" else np.abs(over_leds)
+            feed, at_lamp, over_leds = meter_volts(p, ac_cases(p, met), size(p).farads)
+            return {"supply_volts": feed, "lamp_volts": at_lamp}.get(kind, np.abs(over_leds))
         met = replace(cases, ohms=cases.ohms + added)
         amps = current(p, met)
         return np.asarray(amps * p.branches if reading.of == "all" else amps)

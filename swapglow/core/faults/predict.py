@@ -105,7 +105,8 @@ def _group(s: Solution, suspect: Suspect, reading: ReadingAfter) -> tuple[str, H
 
 def _over_a_cycle(s: Solution, fault: Fault) -> Fault:
     """What of a fault is no plain addition to the string's own resistance, or to what stands behind the rail."""
-    return replace(fault, string=None, plus=fault.plus if s.position.driver.dropper_ohm else None)
+    behind = _dear(s) and not s.position.driver.dropper_ohm
+    return replace(fault, string=None, plus=None if behind else fault.plus)
 
 
 def _solved(
@@ -169,7 +170,7 @@ def _cases(
         fault = _over_a_cycle(s, members[0].fault)
         ohms = ohms + _in_series(members, "string", size)
         behind = p.rail.supply.source_ohm.value
-        if fault.plus is None:
+        if _dear(s) and fault.plus is None:
             source = (behind + _in_series(members, "plus", size)).ravel()[pick]
     else:
         fault = _together(members, size).each(lambda v: v[pick])

@@ -24,8 +24,8 @@ KINDS: dict[ReadingKind, str] = {
     "led_turned": "The same, leads turned round",
 }  # fmt: skip
 # What is compared on a supply that alternates besides what is taken with the power off: averages, as a DC range
-# shows them, and the volts at the lamp's wires as an AC range does.
-ON_AC: frozenset[ReadingKind] = frozenset({"current", "led_volts", "lamp_volts"})
+# shows them, and the volts of the feed and at the lamp's wires as an AC range does.
+ON_AC: frozenset[ReadingKind] = frozenset({"current", "led_volts", "supply_volts", "lamp_volts"})
 # Taken with the power off, one part at a time.
 POWER_OFF: frozenset[ReadingKind] = frozenset({"resistor_ohms", "led_straight", "led_turned"})
 # The states a fitted lamp is read in, as they are called.

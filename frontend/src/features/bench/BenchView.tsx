@@ -14,7 +14,7 @@ import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
 import { useOnce } from "../../ui/useOnce";
 import { useRoving } from "../../ui/useRoving";
-import { QuickSum } from "./QuickSum";
+import { Above } from "./Above";
 
 const Head = styled.div`
   display: flex;
@@ -187,7 +187,7 @@ export function BenchView() {
 
   return (
     <Shell title="Bench" steps={bench.data?.steps}>
-      <QuickSum equipment={items} />
+      <Above equipment={items} due={bench.data?.due} />
       <Head>
         <Title>On the bench</Title>
         <Find value={asked} onChange={setAsked} onSubmit={toFound}>

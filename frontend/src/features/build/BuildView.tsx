@@ -4,6 +4,7 @@ import styled from "styled-components";
 import { useCatalogue, usePosition, useReport } from "../../api/queries";
 import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
+import { GradeMark } from "../../ui/GradeMark";
 import { RecordContext } from "../../ui/record/record";
 import { Lines } from "../../ui/record/Lines";
 import { SavedText } from "../../ui/record/SavedText";
@@ -80,7 +81,12 @@ export default function BuildView() {
           <div>
             <section aria-label="Before and after">
               <h2>Before and after</h2>
-              <Judged>{report?.checks_line}</Judged>
+              <Judged>
+                {report?.checks.some((c) => c.judged === "worse" || c.judged === "changed") && (
+                  <GradeMark grade="stop" />
+                )}{" "}
+                {report?.checks_line}
+              </Judged>
               <Lines
                 id={`position.${id}.checks`}
                 label="Check"

@@ -92,7 +92,7 @@ function Item({ item }: Props) {
             <Button onPress={() => void go(`/equipment/${item.id}/match`)}>Match</Button>
           )}
           <Button onPress={() => void go(`/equipment/${item.id}/take-in`)}>Take-in sheet</Button>
-          <TakeOut id={item.id} />
+          <TakeOut id={item.id} lamps={item.positions} />
         </Acts>
       </Top>
       <Columns>

@@ -1,12 +1,13 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import styled from "styled-components";
 
 import { Refused, type Schemas } from "../../api/client";
 import { upload } from "../../api/upload";
 import { Button, MainButton } from "../../ui/Button";
+import { Field } from "../../ui/Field";
 import { Sheet } from "../../ui/Sheet";
 
 const Wrong = styled.p`
@@ -19,6 +20,19 @@ const Out = styled.a`
   align-items: center;
   min-height: 44px;
   text-underline-offset: 0.2em;
+`;
+
+const PrintOut = styled(Link)`
+  display: inline-flex;
+  align-items: center;
+  min-height: 44px;
+  text-underline-offset: 0.2em;
+`;
+
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 18px;
 `;
 
 type Intent = Schemas["Intent"];
@@ -70,6 +84,17 @@ function Problems({ wrong }: { wrong: string[] }) {
   );
 }
 
+/** What a reader of codes shows, pasted: a card's code carries its lamp. */
+function PastedCode({ onRead }: { onRead: (text: string) => void }) {
+  const [text, setText] = useState("");
+  return (
+    <>
+      <Field label="Or paste what a card's code says" value={text} onChange={setText} long words />
+      {text.trim() && <Button onPress={() => onRead(text)}>Look at it</Button>}
+    </>
+  );
+}
+
 /** Bring in an item from its document: first what would happen, then the act. */
 export function BringIn() {
   const [open, setOpen] = useState(false);
@@ -96,6 +121,7 @@ export function BringIn() {
         >
           <Button>Choose a file</Button>
         </FileTrigger>
+        <PastedCode onRead={(text) => void look(new File([text], "code.txt"))} />
         <Problems wrong={wrong} />
         {intent && (
           <>
@@ -116,8 +142,15 @@ export function BringIn() {
   );
 }
 
-/** Take an item out as a document or its readings as CSV, and bring readings in. */
-export function TakeOut({ id }: { id: string }) {
+interface TakeOutProps {
+  /** The equipment's key. */
+  id: string;
+  /** Its lamps. */
+  lamps: readonly { id: string; name: string }[];
+}
+
+/** Take an item out as a document, its readings as CSV, its lamps as circuits and cards, and bring readings in. */
+export function TakeOut({ id, lamps }: TakeOutProps) {
   const [open, setOpen] = useState(false);
   const { intent, wrong, look, bring } = useBringIn(`/api/equipment/${id}/readings`);
   return (
@@ -134,6 +167,24 @@ export function TakeOut({ id }: { id: string }) {
         <Out href={`/api/equipment/${id}/readings.csv`} download>
           Readings (CSV)
         </Out>
+        <PrintOut to={`/equipment/${id}/card`}>Cover with all lamps, to print or as PDF</PrintOut>
+        {lamps.map((lamp) => (
+          <section key={lamp.id} aria-label={lamp.name}>
+            <h4>{lamp.name}</h4>
+            <Row>
+              <PrintOut to={`/position/${lamp.id}/card`}>Card (print, PDF)</PrintOut>
+              <Out href={`/api/positions/${lamp.id}/schematic.svg`} download={`${lamp.name}.svg`}>
+                Circuit (SVG)
+              </Out>
+              <Out href={`/api/positions/${lamp.id}/circuit.cir`} download>
+                Circuit (SPICE)
+              </Out>
+              <Out href={`/api/positions/${lamp.id}/code.svg`} download={`${lamp.name}-code.svg`}>
+                Code (SVG)
+              </Out>
+            </Row>
+          </section>
+        ))}
         <h3>In</h3>
         <p>Readings in the same columns as they go out. They come in whole or not at all.</p>
         <FileTrigger

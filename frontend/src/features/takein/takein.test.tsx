@@ -217,7 +217,7 @@ test("a dropped connection brings in nothing and says so", async () => {
     "fetch",
     vi.fn(() => Promise.reject(new TypeError("down"))),
   );
-  show(<TakeOut id="e1" />);
+  show(<TakeOut id="e1" lamps={[{ id: "p1", name: "Dial" }]} />);
   fireEvent.click(screen.getByRole("button", { name: "Files" }));
   choose(new File(["lamp"], "a.csv"));
   expect(await screen.findByText(/The connection dropped/)).toBeTruthy();
@@ -225,7 +225,7 @@ test("a dropped connection brings in nothing and says so", async () => {
 
 test("documents and readings are links that need no script", () => {
   answer({});
-  show(<TakeOut id="e1" />);
+  show(<TakeOut id="e1" lamps={[{ id: "p1", name: "Dial" }]} />);
   fireEvent.click(screen.getByRole("button", { name: "Files" }));
   const link = screen.getByRole<HTMLAnchorElement>("link", { name: "Readings (CSV)" });
   expect(link.getAttribute("href")).toBe("/api/equipment/e1/readings.csv");

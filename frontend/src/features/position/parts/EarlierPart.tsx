@@ -1,16 +1,19 @@
+import { useState } from "react";
+import { ToggleButton } from "react-aria-components";
 import styled from "styled-components";
 
-import { usePast } from "../../../api/queries";
+import { useCompared, usePast } from "../../../api/queries";
 import { inPassing, useSave } from "../../../saving/useSave";
 import { SmallButton } from "../../../ui/Button";
+import { option } from "../../../ui/option";
 
 const Steps = styled.ol`
   margin: 0;
   padding: 0;
   list-style: none;
-  li {
+  & > li {
     display: grid;
-    grid-template-columns: 1fr auto;
+    grid-template-columns: minmax(0, 1fr) auto;
     gap: 2px 12px;
     align-items: center;
     padding: 6px 0;
@@ -23,12 +26,51 @@ const Steps = styled.ol`
   }
 `;
 
-const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
+const Acts = styled.div`
+  display: flex;
+  gap: 6px;
+  align-items: center;
+`;
 
-/** The lamp's earlier states by date and step; one of them is gone back to as a step of its own. */
+const Pick = styled(ToggleButton)`
+  ${option}
+  min-height: 36px;
+  padding: 0 10px;
+`;
+
+const Table = styled.table`
+  width: 100%;
+  border-collapse: collapse;
+  th {
+    font-weight: 500;
+    text-align: left;
+  }
+  td {
+    font-family: var(--mono);
+    text-align: right;
+    overflow-wrap: anywhere;
+  }
+  th,
+  td {
+    padding: 4px 0 4px 8px;
+    border-bottom: 1px solid var(--rule-soft);
+  }
+`;
+
+const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
+const KINDS: Record<string, string> = {
+  rail: "rail",
+  reading: "reading",
+  trial: "trial",
+  build: "build",
+  photograph: "photograph",
+};
+
+/** The lamp's log: what was done, read, tried and built; two moments are compared, and one gone back to. */
 export function EarlierPart({ id }: { id: string }) {
   const past = usePast(id);
   const save = useSave();
+  const [picked, setPicked] = useState<readonly number[]>([]);
   if (past.isError && !past.data) return <p role="alert">{past.error.message}</p>;
   if (!past.data) return <p role="status">Looking them up.</p>;
   const back = (step: number) =>
@@ -40,30 +82,88 @@ export function EarlierPart({ id }: { id: string }) {
         { label: "Go back", done: "Went back to an earlier state." },
       ),
     );
+  const pick = (step: number, on: boolean) =>
+    setPicked((old) => (on ? [...old.slice(-1), step] : old.filter((s) => s !== step)));
   return (
     <>
-      <p>The lamp as it stood after each step. Readings stay as they are.</p>
+      <p>All that was done at this lamp. Mark one moment to see what changed since, or two.</p>
       {past.data.states.length === 0 && <p>Nothing was changed yet.</p>}
+      {picked.length > 0 && <Comparison id={id} steps={picked} />}
       <Steps>
         {past.data.states.map((state) => (
           <li key={state.step}>
             <span>
+              {KINDS[state.kind] && `${KINDS[state.kind]}: `}
               {state.label}
               <time dateTime={state.at}>{when.format(new Date(state.at))}</time>
             </span>
-            {state.now ? (
-              <span>as it is now</span>
-            ) : (
-              <SmallButton
-                aria-label={`Go back to: ${state.label}, ${when.format(new Date(state.at))}`}
-                onPress={() => back(state.step)}
+            <Acts>
+              <Pick
+                isSelected={picked.includes(state.step)}
+                aria-label={`Compare: ${state.label}, ${when.format(new Date(state.at))}`}
+                onChange={(on) => pick(state.step, on)}
               >
-                Go back
-              </SmallButton>
-            )}
+                Compare
+              </Pick>
+              <GoBack state={state} onBack={back} />
+            </Acts>
           </li>
         ))}
       </Steps>
     </>
+  );
+}
+
+interface GoBackProps {
+  state: NonNullable<ReturnType<typeof usePast>["data"]>["states"][number];
+  onBack: (step: number) => void;
+}
+
+/** The way back to a moment of the lamp's own fields. */
+function GoBack({ state, onBack }: GoBackProps) {
+  if (state.now) return <span>as it is now</span>;
+  if (["rail", "reading", "photograph"].includes(state.kind)) return null;
+  return (
+    <SmallButton
+      aria-label={`Go back to: ${state.label}, ${when.format(new Date(state.at))}`}
+      onPress={() => onBack(state.step)}
+    >
+      Go back
+    </SmallButton>
+  );
+}
+
+interface ComparisonProps {
+  id: string;
+  /** One moment, or two. */
+  steps: readonly number[];
+}
+
+/** What differs between two moments, and what it did. */
+function Comparison({ id, steps }: ComparisonProps) {
+  const [first = 0, second] = [...steps].sort((a, b) => a - b);
+  const found = useCompared(id, first, second).data;
+  if (!found) return <p role="status">Comparing.</p>;
+  const rows = [...found.changes, ...found.figures.filter((f) => f.was !== f.now)];
+  return (
+    <section aria-label="Compared">
+      <h3>{second === undefined ? "Then and now" : "The earlier and the later"}</h3>
+      {found.refused && <p>{found.refused}</p>}
+      {rows.length === 0 ? (
+        <p>Nothing differs.</p>
+      ) : (
+        <Table>
+          <tbody>
+            {rows.map((r, n) => (
+              <tr key={n}>
+                <th scope="row">{r.what}</th>
+                <td>{r.was}</td>
+                <td>{r.now}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      )}
+    </section>
   );
 }

@@ -1,0 +1,146 @@
+import { Link, useParams } from "react-router";
+import styled, { createGlobalStyle } from "styled-components";
+
+import type { Schemas } from "../../api/client";
+import { useEquipment } from "../../api/queries";
+import { Missing } from "../../shell/Missing";
+import { Shell } from "../../shell/Shell";
+import { Button } from "../../ui/Button";
+import { Glow } from "../../ui/Lamp";
+
+const Page = createGlobalStyle`
+  @page { margin: 12mm; }
+  @media print { html { font-size: 14px; } }
+`;
+
+const Sheet = styled.article`
+  max-width: 186mm;
+  margin: 12px auto 40px;
+  padding: 10mm;
+  border: 1.5px solid var(--rule);
+  background: var(--sheet);
+  h2 {
+    margin-top: 4mm;
+    font-size: 1.1rem;
+    border-bottom: 1.5px solid var(--ink);
+  }
+  @media print {
+    max-width: none;
+    margin: 0;
+    padding: 0;
+    border: 0;
+  }
+  @media (max-width: 600px) {
+    padding: 12px;
+  }
+`;
+
+const Head = styled.div`
+  border-bottom: 3px solid var(--ink);
+  h1 {
+    font-size: 1.9rem;
+  }
+`;
+
+const Lamps = styled.ol`
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  li {
+    display: grid;
+    grid-template-columns: 34px minmax(0, 1fr);
+    gap: 0 12px;
+    padding: 2mm 0;
+    border-bottom: 1px solid var(--rule-soft);
+    break-inside: avoid;
+  }
+  strong {
+    font-size: 1.15rem;
+  }
+`;
+
+/** An item's cover: all its lamps, how it opens and closes, what was taken out, what to mind. */
+export default function CoverView() {
+  const { id = "" } = useParams();
+  const view = useEquipment(id);
+  if (view.isError && !view.data) {
+    return (
+      <Shell>
+        <Missing problem={view.error} />
+      </Shell>
+    );
+  }
+  if (!view.data) return <Shell>{null}</Shell>;
+  const item = view.data;
+  return (
+    <Shell title={`Cover, ${item.name}`} steps={item.steps} up={`/equipment/${id}`}>
+      <Page />
+      <p data-print="no">
+        <Button onPress={() => window.print()}>Print, or save as PDF</Button>
+      </p>
+      <Cover item={item} />
+    </Shell>
+  );
+}
+
+function Cover({ item }: { item: Schemas["EquipmentOut"] }) {
+  const { sheet, cautions } = item.take_in;
+  const opening = byPlace(sheet.opening ?? {});
+  const kept = byPlace(sheet.originals ?? {}).filter((o) => o.what);
+  return (
+    <Sheet aria-label="Cover">
+      <Head>
+        <h1>{item.name}</h1>
+        <p>
+          {[item.maker_model, item.board_revision, item.owner].filter(Boolean).join(", ")}{" "}
+          {new Date().toISOString().slice(0, 10)}
+        </p>
+      </Head>
+      {cautions.map((c) => (
+        <p key={c}>
+          <strong>{c}</strong>
+        </p>
+      ))}
+      <h2>Lamps</h2>
+      <Lamps>
+        {item.positions.map((p) => (
+          <li key={p.id}>
+            <Glow colour={p.glow_colour} lightness={p.glow_lightness} />
+            <div>
+              <strong>
+                <Link to={`/position/${p.id}/card`}>{p.name}</Link>
+              </strong>
+              , {p.stage}. {p.rail}.{p.line && <div>{p.line}</div>}
+            </div>
+          </li>
+        ))}
+      </Lamps>
+      {opening.length > 0 && (
+        <>
+          <h2>How it opens; it closes the other way round</h2>
+          <ol>
+            {opening.map((step) => (
+              <li key={step.text}>{step.text}</li>
+            ))}
+          </ol>
+        </>
+      )}
+      <h2>Originals</h2>
+      {kept.length === 0 && <p>Nothing taken out is written down.</p>}
+      {kept.map((o) => (
+        <p key={o.what}>
+          {o.what}: {o.where || "where it is was not written down"}.
+        </p>
+      ))}
+      {item.notes && (
+        <>
+          <h2>Notes</h2>
+          <p>{item.notes}</p>
+        </>
+      )}
+    </Sheet>
+  );
+}
+
+const byPlace = <L extends { place?: number }>(lines: Record<string, L>): L[] =>
+  Object.values(lines).sort((a, b) => (a.place ?? 0) - (b.place ?? 0));

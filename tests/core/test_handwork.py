@@ -1,0 +1,180 @@
+"""Hands on: the steps of a build from the lamp's own facts, what is warm, and the test before and after.
+
+Bodies, sleeves and fingers are common practice; the arithmetic beside the checks is written out.
+"""
+
+from dataclasses import replace
+
+import pytest
+
+from swapglow.core.analysis.solution import solve
+from swapglow.core.assess import Bench, assess
+from swapglow.core.handwork.before_after import RESULTS, Check, differences, summed_up
+from swapglow.core.handwork.sleeves import BORES_MM, sleeve_over
+from swapglow.core.handwork.steps import Habits, Site
+from swapglow.core.handwork.warmth import TOO_HOT, finger, warmth
+from swapglow.core.parts.resistor import body_celsius
+from tests.core.supplies import lamp, on
+from tests.core.test_whole_loads import driven, through
+
+LAMP = {"lamp": lamp("12V", "0.1A")}
+PLAIN = on("regulated", "12V", low="11.8V", high="12.2V", resistor="1k", vf="2V", rating_w=0.25, **LAMP)
+
+
+def steps(p, site=None):
+    return {s.id: s for s in assess(p, Bench(site=site or Site())).build}
+
+
+def facts(step):
+    return {f.label: f.text.replace("\u00a0", " ") for f in step.facts}
+
+
+def test_each_step_has_its_own_figures():
+    """10.1 mA through 1 kΩ; a quarter-watt body is 2.5 mm by 6.5 mm (common bodies)."""
+    found = steps(PLAIN)
+    assert facts(found["clips"]) == {"LED": "Red 5 mm diffused", "Resistor": "1 kΩ"}
+    expect = facts(found["try-on"])["Expect"]
+    assert expect.startswith(f"{through(12, 1000) * 1000:.3g} V, ")
+    assert found["try-on"].reading == "resistor_volts"
+    assert facts(found["try-on"])["Meter"] == "DC volts, 20 V range"
+    assert facts(found["resistor"]) == {"Value": "1 kΩ", "Body": "¼ W", "Meter": "950 Ω to 1.05 kΩ"}
+    assert facts(found["sleeve"])["Over the resistor"] == "3.2 mm bore, 16 mm long"
+    assert facts(found["sleeve"])["Colour"] == "red"
+    assert found["lead"].act == "The resistor in the positive lead."
+
+
+def test_only_a_few_points_are_ticked_and_they_are_those_where_one_must_look():
+    found = steps(PLAIN)
+    assert [k for k, s in found.items() if s.tick] == ["works", "polarity", "soak", "reverse"]
+    phases = list(dict.fromkeys(s.phase for s in found.values()))
+    assert phases == ["try", "prepare", "fit", "prove", "close"]
+    order = list(found)
+    assert order.index("sleeve") < order.index("solder") < order.index("soak") < order.index("glue")
+
+
+@pytest.mark.parametrize(("p", "there", "not_there"), [
+    (on("regulated", "12V", led_id="white-5-clear", band="10-15V", module={"amps": "20mA"}),
+     set(), {"resistor", "lead", "legs", "sleeve"}),
+    (on("regulated", "12V", resistor="470R", resistor_parts=2), {"lead"}, {"capacitor", "regulator"}),
+    (on("winding", "12Vac", rectification="bridge_cap", resistor="1k"), {"capacitor", "polarity"}, set()),
+    (on("winding", "12Vac", rectification="half_wave", resistor="1k"), set(), {"capacitor", "polarity"}),
+    (on("regulated", "24V", regulator_id="fixed-8-to220", resistor="1k"), {"regulator"}, {"capacitor"}),
+    (on("regulated", "12V", resistor="1k", led_id="red-chip"), set(), {"legs", "height"}),
+    (replace(PLAIN, shunt_ohm=100.0, shunt_w=10.0), {"load"}, set()),
+    (PLAIN, {"height"}, {"load", "bold", "brittle", "optics"}),
+])  # fmt: skip
+def test_steps_that_do_not_apply_are_not_there(p, there, not_there):
+    found = set(steps(p))
+    assert there <= found
+    assert not (not_there & found)
+
+
+def test_two_resistors_go_one_in_each_lead():
+    p = on("regulated", "12V", resistor="470R", resistor_parts=2)
+    assert steps(p)["lead"].act == "One resistor in each lead."
+    assert facts(steps(p)["clips"])["Resistor, each"] == "470 Ω"
+
+
+def test_where_it_will_not_be_opened_again_the_trial_is_the_one():
+    found = steps(PLAIN, Site(once=True, brittle=True))
+    assert next(iter(found)) == "bold"
+    assert "brittle" in found
+
+
+def test_it_closes_in_the_reverse_of_its_opening():
+    found = steps(PLAIN, Site(opening=("Four screws", "Lens ring", "Reflector")))
+    assert [f.text for f in found["reverse"].facts] == ["Reflector", "Lens ring", "Four screws"]
+
+
+def test_the_shops_habits_are_in_the_steps():
+    habits = Habits("negative", "yellow", "blue", ("Tug every joint",))
+    found = steps(PLAIN, Site(habits=habits))
+    assert found["lead"].act == "The resistor in the negative lead."
+    assert facts(found["sleeve"])["Colour"] == "blue"
+    assert facts(found["sleeve"])["Over a leg"].endswith("yellow for plus, blue for minus")
+    assert found["house-0"].act == "Tug every joint" and found["house-0"].tick
+    # A wire that is shared settles the lead, whatever the house does.
+    assert steps(replace(PLAIN, common="negative"), Site(habits=habits))["lead"].act.endswith(
+        "positive lead."
+    )
+
+
+def test_every_state_is_read():
+    p = driven("low_side", "12V", "0.2V", leak="5uA", resistor="1k", vf="2V")
+    found = steps(p)
+    assert found["try-off"].state == "off"
+    assert facts(found["try-off"])["Expect"] != facts(found["try-on"])["Expect"]
+
+
+def test_nothing_is_built_while_a_stop_stands_or_on_the_mains():
+    over = on("regulated", "12V", resistor="100R")
+    assert list(steps(over)) == ["stop"]
+    assert list(steps(replace(PLAIN, mains=True))) in (["mains"], ["stop"])
+
+
+@pytest.mark.parametrize(
+    ("thick", "bore"), [(2.5, 3.2), (1.9, 2.4), (0.6, 1.2), (4.5, 4.8), (4.6, 6.4), (18.0, 19.1)]
+)
+def test_a_sleeve_goes_over_and_shrinks_on(thick, bore):
+    """The next bore that is 0.3 mm wider; shrunk to half it is tighter than what it sits on."""
+    piece = sleeve_over(thick, 6.5)
+    assert piece.bore_mm == bore and piece.bore_mm in BORES_MM
+    assert piece.bore_mm / 2 <= max(thick, 0.6)
+    assert piece.length_mm == pytest.approx(16.5)
+    assert sleeve_over(19.0, 5) is None
+
+
+def test_a_resistors_body_follows_its_derating_line():
+    """Full power in 70 °C stands at 155 °C: half of it in 25 °C at 25 + 85/2 (film resistors' data sheets)."""
+    assert body_celsius(0.125, 0.25, 25.0) == pytest.approx(67.5)
+    assert body_celsius(0.25, 0.25, 70.0) == pytest.approx(155.0)
+    (resistor, led) = warmth(solve(PLAIN))
+    amps = through(12, 1000)
+    assert resistor.usual.value == pytest.approx(25 + amps**2 * 1000 * 85 / 0.25, rel=1e-3)
+    # 300 K/W over the LED's own volts and current.
+    volts = 12 - 1000 * amps
+    assert led.usual.value == pytest.approx(25 + 300 * volts * amps, rel=1e-3)
+    assert resistor.low.value < resistor.usual.value < resistor.high.value
+
+
+def test_a_regulators_heat_is_what_it_keeps():
+    """24 V less 8 V held, times the string's current and its own 5 mA at the input: 16 V·I + 24 V·Iq (Joule)."""
+    p = on("regulated", "24V", low="24V", high="24V", regulator_id="fixed-8-to220", resistor="1k", vf="2V")
+    row = next(w for w in warmth(solve(p)) if w.part == "regulator")
+    watts = 16 * through(8, 1000) + 24 * p.regulator.quiescent
+    assert row.usual.value == pytest.approx(25 + watts * p.regulator.heat_k_w, rel=0.01)
+    sunk = next(w for w in warmth(solve(replace(p, sink=True))) if w.part == "regulator")
+    assert sunk.usual.value == pytest.approx(25 + watts * p.regulator.sink_k_w, rel=0.01)
+
+
+@pytest.mark.parametrize(("celsius", "says"), [
+    (30, "no warmer than the hand"), (44, "warm"), (51, "hot, and can be held"), (59, "held for a few seconds"),
+    (60, TOO_HOT), (120, TOO_HOT),
+])  # fmt: skip
+def test_a_finger_says_how_hot(celsius, says):
+    assert finger(celsius) == says
+
+
+@pytest.mark.parametrize(("before", "after", "judged"), [
+    ("", "", "open"), ("works", "", "open"), ("", "works", "open"), ("works", "works", "same"),
+    ("dark", "dark", "same"),
+    ("works", "glows", "worse"), ("works", "dark", "worse"), ("dark", "works", "better"), ("dark", "glows", "changed"),
+])  # fmt: skip
+def test_what_changed_between_the_two_is_judged(before, after, judged):
+    (found,) = differences([Check("k", "Brake on", "Dark", before, after)])
+    assert found.judged == judged
+    if before and after and before != after:
+        assert RESULTS[before].lower() in found.line.lower() or "as it should be" in found.line
+
+
+def test_all_checks_in_a_line():
+    def line(*pairs):
+        return summed_up(differences([Check(str(k), "x", "", a, b) for k, (a, b) in enumerate(pairs)]))
+
+    assert line().startswith("No check is written down")
+    assert line(("works", "works"), ("works", "")) == "1 of 2 still to do."
+    assert line(("works", "works"), ("dark", "works")) == "All 2 as before, or better."
+    assert (
+        line(("works", "works"), ("works", "glows"))
+        == "1 of 2 came out otherwise than before. Do not close it."
+    )
