@@ -7,7 +7,7 @@ export PYTHONWARNINGS := ignore::DeprecationWarning
 # Small matrices cost more to share among threads than to solve.
 export OPENBLAS_NUM_THREADS := 1
 
-.PHONY: demo test test-core test-web build schema shots bench load fuzz-core mutants approve torture format lock clean lint lint-python lint-web debian
+.PHONY: demo test test-core test-web build schema shots bench load fuzz-core faults mutants approve torture format lock clean lint lint-python lint-web debian
 
 demo: $(STAMP)/run $(STAMP)/built
 	@$(PY) -m swapglow.web.serve
@@ -115,6 +115,11 @@ load: $(STAMP)/dev $(STAMP)/built
 COUNT ?= 20000
 fuzz-core: $(STAMP)/dev
 	$(PY) -m tests.fuzz.run --count $(COUNT)
+
+# A fault put into each of many random fitted lamps: is it named? LAMPS=400 seeds for a taste; about one in seven is one.
+LAMPS ?= 12000
+faults: $(STAMP)/dev
+	$(PY) -m tests.fuzz.faults --count $(LAMPS)
 
 # Small mistakes put into the code, one at a time: do the tests notice? SEED and MISTAKES draw others.
 mutants: $(STAMP)/mutants $(STAMP)/npm debian

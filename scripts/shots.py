@@ -69,10 +69,11 @@ def _at(name: str, when: str) -> Callable[[Page], None]:
     return go
 
 
-def _rectification(page: Page) -> None:
-    _lamp("Middle bracket")(page)
-    page.get_by_role("button", name="Rectification").click()
-    page.locator("[data-panel]").wait_for()
+def _build(page: Page) -> None:
+    _lamp("Shutter closed")(page)
+    page.get_by_role("button", name="Job", exact=True).click()
+    page.get_by_role("link", name="Build it, step by step").click()
+    page.get_by_text("Before and after").first.wait_for()
 
 
 def _swaps(page: Page) -> None:
@@ -130,7 +131,7 @@ VIEWS: list[tuple[str, Callable[[Page], None], str, int, int]] = [
     ("readings", _readings("Left bracket"), "day", 1280, 800),
     ("position-cycle", _at("Panel lamp", "Over the cycle"), "day", 1280, 800),
     ("position-battery", _at("Torch lamp", "Over its life"), "lamp", 1280, 800),
-    ("position-rectification", _rectification, "day", 1280, 800),
+    ("build", _build, "day", 1280, 800),
     ("position-off", _at("Door running", "Off"), "day", 1280, 800),
     ("position-swaps", _swaps, "day", 1280, 800),
 ]

@@ -25,6 +25,16 @@ EQUIPMENT: list[dict[str, Any]] = [
             {"name": "Shutter closed", "stage": "fitted", "lamp_id": "slide-24", "led_id": "red-3-diffused",
              "target": quantity("9mA"), "resistor": "2.7k", "rating_w": 0.5, "series": "E12",
              "driver_drop": reading("0.14V", "across the relay contact and wiring"),
+             "steps": {
+                 "works": {"done": True, "at": "2026-10-02T09:40:00Z"},
+                 "polarity": {"done": True, "at": "2026-10-02T10:05:00Z"},
+                 "solder": {"note": "Upper lug is loose: crimped before soldering", "minutes": "20"}},
+             "checks": {
+                 "limit": {"place": 0, "what": "Shutter run onto its limit", "should": "Lights as it stops",
+                           "before": "works", "after": "works"},
+                 "desk": {"place": 1, "what": "Desk lamp test pressed", "should": "Lights while pressed",
+                          "before": "works"}},
+             "hours": "50 min", "cost": "0.60", "look_again": "2031-11-02",
              "readings_after": [("current", "8.9mA", "5R", "20 mA range, on clips")]},
             {"name": "Wind hold", "stage": "sizing", "lamp_id": "slide-24", "led_id": "amber-5-diffused",
              "in_series": 2, "target": quantity("7mA"), "rating_w": 0.25,

@@ -282,7 +282,7 @@ function Parts({ view, report }: Props) {
 }
 
 function Figures({ report }: Pick<Props, "report">) {
-  const { current, power } = report;
+  const { current, power, heat } = report;
   const usual = report.glow.lamps.find((g) => g.id === "usual");
   const rows: [string, string][] = [
     ["At the lowest", say(current.low)],
@@ -291,6 +291,9 @@ function Figures({ report }: Pick<Props, "report">) {
     ["Heat in each resistor", say(power.each)],
     ["From the supply, at most", say(current.supply)],
   ];
+  if (heat.before) {
+    rows.push(["Heat there, old lamp and now", `${say(heat.before)}, ${say(heat.after)}`]);
+  }
   if (usual?.ratio_text) {
     rows.push(["Light, beside the old lamp", usual.ratio_text.replace(" the old lamp", "")]);
   }
