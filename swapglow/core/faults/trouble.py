@@ -151,7 +151,9 @@ def _shown(value: float, kind: ReadingKind) -> Shown:
 
 def _text(value: float, kind: ReadingKind) -> str:
     none = kind in ("led_straight", "led_turned") and value >= OL_V * 0.9
-    return "OL" if none else show(value, unit_of(kind), 2)
+    # Less than a hand meter's last digit is nothing.
+    least = 1e-6 if kind == "current" else 1e-3
+    return "OL" if none else show(value if abs(value) >= least else 0.0, unit_of(kind), 2)
 
 
 def _line(causes: tuple[Cause, ...], weighed: Weighed) -> str:

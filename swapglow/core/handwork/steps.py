@@ -135,7 +135,7 @@ def _trial(s: Solution, states: tuple[tuple[str, str], ...], site: Site) -> Iter
         # A supply's own states are named there; the lit one is the trial itself.
         yield _reading(s, f"try-{state}", "try", state, label)
     yield _step("works", "try", "Work every state once: what worked with the old lamp must work with this.",
-                "The before and after check is below the steps.", tick=True)  # fmt: skip
+                "Write it down under Before and after.", tick=True)  # fmt: skip
 
 
 def _what_goes_in(s: Solution) -> tuple[Fact, ...]:
