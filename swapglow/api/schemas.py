@@ -12,6 +12,7 @@ from swapglow.core.intake.feasibility import Advice
 from swapglow.core.parts.sweep import SweepReport
 from swapglow.core.presentation.dimming import Dimming
 from swapglow.core.presentation.report import Report
+from swapglow.core.presentation.snapshots import Snapshot
 from swapglow.inputs.equipment import (
     DimInput,
     DimTrialInput,
@@ -295,6 +296,7 @@ class ComparedOut(Schema):
 
     changes: list[ChangedOut]
     figures: list[ChangedOut]
+    then: list[Snapshot]
     refused: str
 
 

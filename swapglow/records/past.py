@@ -7,7 +7,8 @@ from typing import Any
 from django.db import models
 
 from swapglow.core.engine.netlist import CircuitError
-from swapglow.core.presentation.figures import figures_of
+from swapglow.core.presentation.figures import moment_of
+from swapglow.core.presentation.snapshots import Snapshot
 from swapglow.core.quantities import InputError
 from swapglow.inputs.position import PositionInput
 from swapglow.inputs.rail import RailInput
@@ -111,11 +112,13 @@ class Compared:
     Attributes:
         changes: the fields that differ.
         figures: what that did to resistor, current, light and heat.
+        then: the first moment's staircase.
         refused: why figures are missing, "" where none are.
     """
 
     changes: tuple[Changed, ...]
     figures: tuple[Changed, ...]
+    then: tuple[Snapshot, ...]
     refused: str
 
 
@@ -139,11 +142,11 @@ def compared(p: Position, first: int | None, second: int | None) -> Compared:
             if path[0] != "order":
                 changes.append(Changed(of + in_words(path), value_in_words(was), value_in_words(now)))
     try:
-        was, now = (figures_of(position_of(_lamp(m[0]), _feed(m[1]))) for m in (one, other))
+        was, now = (moment_of(position_of(_lamp(m[0]), _feed(m[1]))) for m in (one, other))
     except (InputError, CircuitError) as problem:
-        return Compared(tuple(changes), (), str(problem))
-    figures = tuple(Changed(label, was[label], now[label]) for label in was)
-    return Compared(tuple(changes), figures, "")
+        return Compared(tuple(changes), (), (), str(problem))
+    figures = tuple(Changed(label, was.figures[label], now.figures[label]) for label in was.figures)
+    return Compared(tuple(changes), figures, was.snapshots, "")
 
 
 def _lamp(row: Any) -> PositionInput:

@@ -249,18 +249,27 @@ def test_no_live_reading_of_a_lamp_on_the_mains_comes_in_by_file(bench, loaded):
     p = loaded.positions.first()
     bench("PATCH", f"positions/{p.pk}", {"mains": True})
     head = ",".join(readings_csv.files.HEADING)
-    for when, code in (("before,dc_volts,5V,lamp,in,,,no,,", 422), ("after,current,4mA,,,,,,,", 200)):
+    for when, code in (
+        ("before,dc_volts,5V,lamp,in,,,no,,", 422), ("after,current,4mA,,,,,,,", 422),
+        ("after,resistor_ohms,1k,,,,,,,", 200),
+    ):  # fmt: skip
         content = f"{head}\r\n{p.input.name},{when}\r\n".encode()
         assert bench.send(f"equipment/{loaded.pk}/readings", "a.csv", content)[0] == code
 
 
-def test_volts_after_the_swap_on_an_alternating_supply_do_not_come_in_by_file(bench):
+def test_what_is_not_compared_on_an_alternating_supply_does_not_come_in_by_file(bench):
     keys = bench.made()
     bench("PATCH", f"rails/{keys['rail']}", {"kind": "winding", "usual": {"text": "8Vac"}})
     head = ",".join(readings_csv.files.HEADING)
-    content = f"{head}\r\nReady,after,led_volts,2V,,,,,,,\r\n".encode()
-    status, answer = bench.send(f"equipment/{keys['equipment']}/readings", "a.csv", content)
-    assert (status, answer["errors"][0]["field"]) == (422, "line 2, function")
+    for what, field in (
+        ("plus_volts,2V,,,,,,,", "function"),
+        ("led_volts,2V,,,off,,,,", "switch"),
+        ("led_volts,2V,,,,,,,", ""),
+    ):
+        content = f"{head}\r\nReady,after,{what}\r\n".encode()
+        status, answer = bench.send(f"equipment/{keys['equipment']}/readings", "a.csv", content)
+        assert status == (422 if field else 200)
+        assert not field or answer["errors"][0]["field"] == f"line 2, {field}"
 
 
 def test_an_import_that_leaves_photographs_out_leaves_those_that_are_here(bench, loaded):

@@ -187,6 +187,13 @@ def test_what_explains_nothing_is_said_to():
     )
 
 
+def test_where_no_one_fault_makes_all_readings_that_is_said_with_what_the_newest_says():
+    """A tenth of the current flows, and the whole rail stands over the LED: not both at once."""
+    found = wrong(ONE, "current 1.02mA", "led_volts 12V")
+    assert found.trouble.line.startswith("No one fault makes all these readings. By the newest alone: ")
+    assert ids(found)[0] == "led-reversed"
+
+
 def test_the_newest_reading_of_a_kind_counts():
     assert wrong(ONE, "current 0A", "current 10.1mA") is None
     assert ids(wrong(ONE, "current 10.1mA", "current 1.02mA"))[0] == "wrong-decade"
@@ -283,3 +290,30 @@ def test_a_meter_shows_no_end_only_where_power_is_off():
         read_after("r", "led_volts", "OL", "", "")
     assert refused.value.field == "text"
     assert read_after("r", "led_turned", "ol", "", "").text == "OL"
+
+
+def test_a_regulators_own_spread_is_no_fault():
+    """8 V held within its spread behind 24 V: what the LED draws at either end agrees, just past it does not (Ohm)."""
+    p = on("regulated", "24V", low="24V", high="24V", regulator_id="fixed-8-to220", resistor="1k", vf="2V")
+    s = solve(p)
+    low, _, high = p.held_v
+    for volts, agrees in ((low, True), (high, True), (high * 1.1, False)):
+        amps = through(volts, 1000)
+        assert diagnose(s, read_after("r", "current", f"{amps:.6f}A", "", "")).agrees is agrees
+
+
+def test_of_a_ready_made_lamp_all_insides_count_that_it_may_have():
+    """A 10 to 15 V lamp may have two LEDs inside or three: what either draws agrees."""
+    p = on(
+        "regulated",
+        "12V",
+        low="12V",
+        high="12V",
+        led_id="white-5-clear",
+        band="10-15V",
+        module={"amps": "20mA"},
+    )
+    s = solve(p)
+    assert len(s.position.possible) > 1
+    for amps in s.doubt:
+        assert diagnose(s, read_after("r", "current", f"{amps:.6f}A", "", "")).agrees

@@ -6016,6 +6016,8 @@ export interface components {
             changes: components["schemas"]["ChangedOut"][];
             /** Figures */
             figures: components["schemas"]["ChangedOut"][];
+            /** Then */
+            then: components["schemas"]["Snapshot"][];
             /** Refused */
             refused: string;
         };

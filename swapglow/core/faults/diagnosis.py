@@ -3,13 +3,17 @@
 from dataclasses import dataclass, replace
 
 import numpy as np
+from numpy.typing import NDArray
 
-from swapglow.core.analysis.solution import CORNERS, Solution
+from swapglow.core.analysis.solution import Solution
+from swapglow.core.design.position import Position
 from swapglow.core.faults.metered import OL_V, metered
 from swapglow.core.measurement.reading_after import ENDLESS, POWER_OFF, ReadingAfter
-from swapglow.core.network.cases import Batch, Block, Cases
+from swapglow.core.network.cases import Cases
 from swapglow.core.parts.meter import ACCURACY
 from swapglow.core.quantities import AMPERE, OHM, VOLT, Shown, Unit, show, shown
+
+FloatArray = NDArray[np.float64]
 
 
 @dataclass(frozen=True)
@@ -45,12 +49,23 @@ def band(s: Solution, reading: ReadingAfter) -> tuple[float, float, float]:
         reading: what is read, with what the meter adds; its value does not matter.
 
     Returns:
-        A, V or Ω; :data:`OL_V` stands for a meter that shows no end.
+        A, V or Ω; :data:`OL_V` stands for a meter that shows no end. Of a ready-made lamp all insides count that it
+        may have.
 
     Raises:
         NotConverged: a case has no answer.
     """
-    p = s.position
+    found = [_corners(s, p, reading) for p in s.position.possible]
+    counts = OL_V / 100 if reading.kind == "led_turned" else 0.0
+    return (
+        min(float(read.min()) for read, _ in found) * (1 - ACCURACY) - counts,
+        found[0][1],
+        max(float(read.max()) for read, _ in found) * (1 + ACCURACY),
+    )
+
+
+def _corners(s: Solution, p: Position, reading: ReadingAfter) -> tuple[FloatArray, float]:
+    """What the meter shows at every corner, and usually."""
     tol = p.ohm_spread
     low, usual, high = p.rail.volts
     state = next((t for t in p.rail.supply.kind.states() if t.id == reading.state), None)
@@ -61,24 +76,18 @@ def band(s: Solution, reading: ReadingAfter) -> tuple[float, float, float]:
     ohms = s.sizing.total_ohm * np.array([1 + tol, 1.0, 1 - tol])
     if p.rail.supply.alternates and reading.kind not in POWER_OFF:
         # A cycle is dear: the ends and the middle, between which the current only rises.
-        batch = Batch({"band": Block({"end": ("least", "usual", "most")}, rail, vf, ohms)}, p.drop_v, 0.0)
-        middle = batch.index("band", end="usual")
-        made = batch.cases()
-        cases = Cases(made.rail, made.vf, made.ohms, p.drop_v)
-    else:
-        grid = np.meshgrid(rail, vf, ohms, indexing="ij")
-        drops = np.repeat(np.array(p.drops)[::-1] if p.drops[0] != p.drops[2] else np.full(3, p.drop_v), 9)
-        batch = Batch({"band": Block(CORNERS, *grid)}, p.drop_v, 0.0)
-        middle = batch.index("band", rail="usual", led="typical", ohms="nominal")
-        made = batch.cases()
-        cases = Cases(made.rail, made.vf, made.ohms, drops)
-    read = metered(p, reading, cases)
-    counts = 0.0 if reading.kind != "led_turned" else OL_V / 100
-    return (
-        float(read.min()) * (1 - ACCURACY) - counts,
-        float(read[middle[0]]),
-        float(read.max()) * (1 + ACCURACY),
-    )
+        read = metered(p, reading, Cases(rail, vf, ohms, p.drop_v, held=_held(p, 1)))
+        return read, float(read[1])
+    volts, forward, fitted = (v.ravel() for v in np.meshgrid(rail, vf, ohms, indexing="ij"))
+    spread = p.drops[0] != p.drops[2]
+    drops = np.repeat(np.array(p.drops)[::-1] if spread else np.full(3, p.drop_v), 9)
+    read = metered(p, reading, Cases(volts, forward, fitted, drops, held=_held(p, 9)))
+    return read, float(read[13])
+
+
+def _held(p: Position, times: int) -> FloatArray | None:
+    """What a fixed regulator holds, as lucky as the rail; None without one."""
+    return np.repeat(np.array(p.held_v), times) if p.held_v[1] else None
 
 
 def diagnose(s: Solution, reading: ReadingAfter) -> Diagnosis:

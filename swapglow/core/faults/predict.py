@@ -175,8 +175,14 @@ def _cases(
     else:
         fault = _together(members, size).each(lambda v: v[pick])
     drops = middle if p.rail.supply.alternates else drop.ravel()[pick]
+    held = None
+    if p.held_v[1]:
+        # What a fixed regulator holds is as lucky as the rail before it.
+        volts = np.full((len(members), moves), p.held_v[1])
+        volts[:, 1] += (p.held_v[2] - p.held_v[0]) / _SIGMAS
+        held = volts.ravel()[pick]
     cases = Cases(
-        rails.ravel()[pick], vf.ravel()[pick], ohms.ravel()[pick], drops, source,
+        rails.ravel()[pick], vf.ravel()[pick], ohms.ravel()[pick], drops, source, held=held,
         fault=None if fault.empty else fault,
     )  # fmt: skip
     return cases, burden.ravel()[pick]

@@ -1,7 +1,7 @@
 """What is wrong with a fitted lamp by all its readings together, and what to read next."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -89,6 +89,19 @@ def trouble(s: Solution, readings: Sequence[ReadingAfter], diagnoses: Sequence[D
     off = [d.id for d in diagnoses if not d.agrees and d.id in kept]
     if not off:
         return None
+    found = _weighed(s, taken, off)
+    if found.trouble.causes or len(taken) == 1:
+        return found
+    # No one fault makes all of them: something was changed between, or read wrong. The newest says something still.
+    alone = _weighed(s, taken[-1:], off) if taken[-1].id in off else found
+    if not alone.trouble.causes:
+        return found
+    line = f"No one fault makes all these readings. By the newest alone: {alone.trouble.line}"
+    return replace(alone, trouble=replace(alone.trouble, line=line))
+
+
+def _weighed(s: Solution, taken: tuple[ReadingAfter, ...], off: Sequence[str]) -> Found:
+    """What some readings say is wrong."""
     try:
         every = suspects(s, taken)
         before = predict(s, every, taken)

@@ -7,12 +7,15 @@ import { upload } from "../../api/upload";
 import { Bands } from "../../instruments/Bands";
 import { ReadingEntry } from "../../instruments/ReadingEntry";
 import { LedWayRound } from "../../instruments/WayRound";
+import type { FromField } from "../../saving/saves";
 import { inPassing, useSave } from "../../saving/useSave";
 import { SmallButton } from "../../ui/Button";
 import { option } from "../../ui/option";
 import { Refusal } from "../../ui/Refusal";
 import { TextControl } from "../../ui/record/TextControl";
 import { useRecord } from "../../ui/record/record";
+import { Unsaved } from "../../ui/record/Unsaved";
+import { useKept } from "../../ui/record/useKept";
 
 const List = styled.ol`
   margin: 0;
@@ -153,10 +156,24 @@ interface StepProps {
 function BuildStep({ step, number, position, marks }: StepProps) {
   const { save } = useRecord();
   const send = useSave();
-  const kept = position.steps?.[step.id];
-  const put = (fields: Record<string, unknown>) => save({ steps: { [step.id]: fields } });
+  // Of a step that nobody wrote at there is nothing that could have been seen.
+  const known = position.steps?.[step.id] !== undefined;
+  const put: Put = (fields, was, at) =>
+    save(
+      { steps: { [step.id]: fields } },
+      was && known ? { steps: { [step.id]: was } } : undefined,
+      at,
+    );
+  const done = useKept<boolean>({
+    id: `position.${position.id}.steps.${step.id}.done`,
+    label: step.act,
+    names: [`steps.${step.id}.done`],
+    kept: position.steps?.[step.id]?.done ?? false,
+    save: (value, was, at) =>
+      put({ done: value, at: value ? new Date().toISOString() : "" }, asWas("done", was), at),
+  });
   return (
-    <Row data-done={kept?.done ?? false}>
+    <Row data-done={done.value}>
       <b>{number}</b>
       <div>
         <Act>{step.act}</Act>
@@ -195,24 +212,39 @@ function BuildStep({ step, number, position, marks }: StepProps) {
         <Noted number={number} id={step.id} position={position} onPut={put} />
       </div>
       {step.tick && (
-        <Tick
-          isSelected={kept?.done ?? false}
-          aria-label={`${kept?.done ? "Looked" : "Look"}: ${step.act}`}
-          onChange={(done) => inPassing(put({ done, at: done ? new Date().toISOString() : "" }))}
-        >
-          {kept?.done ? "Looked" : "Look"}
-        </Tick>
+        <div>
+          <Tick
+            isSelected={done.value}
+            aria-label={`${done.value ? "Looked" : "Look"}: ${step.act}`}
+            onChange={(looked) => {
+              done.type(looked);
+              done.commit();
+            }}
+          >
+            {done.value ? "Looked" : "Look"}
+          </Tick>
+          <Unsaved field={done} bare />
+        </div>
       )}
     </Row>
   );
 }
+
+/** Save fields of a step; the others stay. */
+type Put = (
+  fields: Record<string, unknown>,
+  was: Record<string, unknown> | undefined,
+  at: FromField,
+) => Promise<unknown>;
+
+const asWas = (field: string, was: unknown) => (was === undefined ? undefined : { [field]: was });
 
 interface NotedProps {
   number: number;
   /** The step's key. */
   id: string;
   position: Position;
-  onPut: (fields: Record<string, unknown>) => Promise<unknown>;
+  onPut: Put;
 }
 
 /** A step's note, minutes and photograph; the field opens where something is to be written. */
@@ -230,14 +262,14 @@ function Noted({ number, id, position, onPut }: NotedProps) {
             label={`Note on ${number}`}
             saved={kept?.note ?? ""}
             long
-            onSave={(note) => onPut({ note })}
+            onSave={(note, was, at) => onPut({ note }, asWas("note", was), at)}
           />
           <TextControl
             id={`position.${position.id}.steps.${id}.minutes`}
             names={[`steps.${id}.minutes`]}
             label="Minutes"
             saved={kept?.minutes ?? ""}
-            onSave={(minutes) => onPut({ minutes })}
+            onSave={(minutes, was, at) => onPut({ minutes }, asWas("minutes", was), at)}
           />
         </Note>
       ) : (
@@ -245,28 +277,30 @@ function Noted({ number, id, position, onPut }: NotedProps) {
           Note
         </Quiet>
       )}
-      <Picture number={number} position={position} photo={kept?.photo ?? ""} onTaken={onPut} />
+      <Picture id={id} number={number} position={position} photo={kept?.photo ?? ""} />
     </Written>
   );
 }
 
 interface PictureProps {
+  /** The step's key. */
+  id: string;
   number: number;
   position: Position;
   /** The key of the photograph that belongs to the step. */
   photo: string;
-  onTaken: (fields: Record<string, unknown>) => Promise<unknown>;
 }
 
 /** A photograph of a step: taken with the phone, kept with the item's. */
-function Picture({ number, position, photo, onTaken }: PictureProps) {
+function Picture({ id, number, position, photo }: PictureProps) {
+  const { save } = useRecord();
   const [wrong, setWrong] = useState("");
   const add = async (file: File) => {
     const key = crypto.randomUUID();
     try {
       await upload(`/api/equipment/${position.equipment}/photos/${key}`, file);
       setWrong("");
-      await onTaken({ photo: key });
+      await save({ steps: { [id]: { photo: key } } });
     } catch (problem) {
       setWrong(
         problem instanceof Refused

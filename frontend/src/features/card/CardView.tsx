@@ -27,7 +27,7 @@ const Sheet = styled.article`
     margin: 0;
     padding: 0;
     border: 0;
-    font-size: 9.5pt;
+    font-size: 9pt;
     h2 {
       margin-top: 2.5mm;
     }
@@ -99,7 +99,7 @@ const List = styled.ul`
 const Page = createGlobalStyle`
   @page { margin: 10mm 12mm; }
   @media print {
-    html { font-size: 14px; }
+    html { font-size: 13px; }
     body, #root, main { min-height: 0; padding: 0; margin: 0; }
   }
 `;

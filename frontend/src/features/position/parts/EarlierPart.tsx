@@ -3,8 +3,9 @@ import { ToggleButton } from "react-aria-components";
 import styled from "styled-components";
 
 import { useCompared, usePast } from "../../../api/queries";
+import { Staircase } from "../../../instruments/Staircase";
 import { inPassing, useSave } from "../../../saving/useSave";
-import { SmallButton } from "../../../ui/Button";
+import { Mode, SmallButton } from "../../../ui/Button";
 import { option } from "../../../ui/option";
 
 const Steps = styled.ol`
@@ -30,6 +31,14 @@ const Acts = styled.div`
   display: flex;
   gap: 6px;
   align-items: center;
+`;
+
+/* Always in sight, and behind the list for those who tab. */
+const Foot = styled.div`
+  position: sticky;
+  bottom: 0;
+  padding: 6px 0;
+  background: var(--sheet);
 `;
 
 const Pick = styled(ToggleButton)`
@@ -71,6 +80,7 @@ export function EarlierPart({ id }: { id: string }) {
   const past = usePast(id);
   const save = useSave();
   const [picked, setPicked] = useState<readonly number[]>([]);
+  const [comparing, setComparing] = useState(false);
   if (past.isError && !past.data) return <p role="alert">{past.error.message}</p>;
   if (!past.data) return <p role="status">Looking them up.</p>;
   const back = (step: number) =>
@@ -86,9 +96,13 @@ export function EarlierPart({ id }: { id: string }) {
     setPicked((old) => (on ? [...old.slice(-1), step] : old.filter((s) => s !== step)));
   return (
     <>
-      <p>All that was done at this lamp. Mark one moment to see what changed since, or two.</p>
+      <p>
+        {comparing
+          ? "Mark one moment to see what changed since, or two."
+          : "All that was done at this lamp."}
+      </p>
       {past.data.states.length === 0 && <p>Nothing was changed yet.</p>}
-      {picked.length > 0 && <Comparison id={id} steps={picked} />}
+      {comparing && picked.length > 0 && <Comparison id={id} steps={picked} />}
       <Steps>
         {past.data.states.map((state) => (
           <li key={state.step}>
@@ -98,18 +112,27 @@ export function EarlierPart({ id }: { id: string }) {
               <time dateTime={state.at}>{when.format(new Date(state.at))}</time>
             </span>
             <Acts>
-              <Pick
-                isSelected={picked.includes(state.step)}
-                aria-label={`Compare: ${state.label}, ${when.format(new Date(state.at))}`}
-                onChange={(on) => pick(state.step, on)}
-              >
-                Compare
-              </Pick>
+              {comparing && (
+                <Pick
+                  isSelected={picked.includes(state.step)}
+                  aria-label={`Compare: ${state.label}, ${when.format(new Date(state.at))}`}
+                  onChange={(on) => pick(state.step, on)}
+                >
+                  Compare
+                </Pick>
+              )}
               <GoBack state={state} onBack={back} />
             </Acts>
           </li>
         ))}
       </Steps>
+      {past.data.states.length > 0 && (
+        <Foot>
+          <Mode isSelected={comparing} onChange={setComparing}>
+            Compare moments
+          </Mode>
+        </Foot>
+      )}
     </>
   );
 }
@@ -142,6 +165,7 @@ interface ComparisonProps {
 /** What differs between two moments, and what it did. */
 function Comparison({ id, steps }: ComparisonProps) {
   const [first = 0, second] = [...steps].sort((a, b) => a - b);
+  const [chosen, setChosen] = useState<string>();
   const found = useCompared(id, first, second).data;
   if (!found) return <p role="status">Comparing.</p>;
   const rows = [...found.changes, ...found.figures.filter((f) => f.was !== f.now)];
@@ -149,6 +173,16 @@ function Comparison({ id, steps }: ComparisonProps) {
     <section aria-label="Compared">
       <h3>{second === undefined ? "Then and now" : "The earlier and the later"}</h3>
       {found.refused && <p>{found.refused}</p>}
+      {found.then.length > 0 && (
+        <Staircase
+          snapshots={found.then}
+          cycle={null}
+          runtime={null}
+          chosen={chosen}
+          onChoose={setChosen}
+          onEdit={() => undefined}
+        />
+      )}
       {rows.length === 0 ? (
         <p>Nothing differs.</p>
       ) : (
