@@ -2,13 +2,14 @@
 
 from collections.abc import Mapping
 from dataclasses import asdict
-from typing import Any
+from typing import Annotated, Any
 from uuid import UUID, uuid5
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router, Status
 from ninja.decorators import decorate_view
+from pydantic import Field
 
 from swapglow.api.equipment import said
 from swapglow.api.saving import saving
@@ -48,6 +49,8 @@ from swapglow.records.models import Equipment, Position, Rail
 from swapglow.records.steps import keep, recorded
 
 router = Router(tags=["positions"])
+
+StepKey = Annotated[int, Field(ge=1, le=2**62)]
 
 
 def find(key: UUID) -> Position:
@@ -207,7 +210,7 @@ def earlier(request: HttpRequest, key: UUID) -> Past:
 
 
 @router.get("/positions/{key}/compare", response={200: ComparedOut, 404: Problems, 422: Problems})
-def compare(request: HttpRequest, key: UUID, first: int, second: int | None = None) -> ComparedOut:
+def compare(request: HttpRequest, key: UUID, first: StepKey, second: StepKey | None = None) -> ComparedOut:
     """Two moments of a lamp beside each other; without a second, one and now."""
     return ComparedOut(**asdict(past.compared(find(key), first, second)))
 

@@ -317,3 +317,11 @@ def test_of_a_ready_made_lamp_all_insides_count_that_it_may_have():
     assert len(s.position.possible) > 1
     for amps in s.doubt:
         assert diagnose(s, read_after("r", "current", f"{amps:.6f}A", "", "")).agrees
+
+
+def test_what_would_take_minutes_is_said_and_not_begun():
+    p = on("winding", "12Vac", resistor="470R", rectification="bridge", driver_kind="series_lamps",
+           driver_details={"others": {"text": "1"}}, lamp=lamp("12V", "0.1A"))  # fmt: skip
+    found = wrong(p, "current 0A")
+    assert found.trouble.causes == () and found.next is None
+    assert found.trouble.line.startswith("With lamps left in the loop of a supply that alternates")

@@ -42,7 +42,7 @@ LARGEST_BURDEN_OHM = 500.0
 _OFF = 1e-4
 # LEDs that are taken for one another.
 _KINDS = ("red-5-diffused", "lime-5-diffused", "white-5-clear")
-# Where a grid is laid over a size that may be anything, so many places; where each is a cycle to settle, the few.
+# Where a grid is laid over a size that may be anything, so many places; where each is a cycle to solve, the few.
 _PLACES, _FEW = 12, 6
 
 
@@ -134,7 +134,7 @@ def _shared(sizes: Iterable[float]) -> tuple[list[float], float, float]:
 
 
 def _places(p: Position) -> int:
-    return _FEW if p.rail.supply.alternates and p.rectification.reservoir else _PLACES
+    return _FEW if p.rail.supply.alternates else _PLACES
 
 
 def _of_the_led(p: Position) -> Iterable[Suspect]:

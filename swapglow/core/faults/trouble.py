@@ -17,6 +17,7 @@ from swapglow.core.faults.weigh import Weighed, own_size, weigh
 from swapglow.core.kinds.step import Meaning, NextStep
 from swapglow.core.measurement.leads import LEADS
 from swapglow.core.measurement.reading_after import KINDS, POWER_OFF, ReadingAfter, ReadingKind, unit_of
+from swapglow.core.network.builder import laws_of
 from swapglow.core.parts.meter import amp_range, volt_range
 from swapglow.core.quantities import Shown, percent, show, shown
 
@@ -26,6 +27,11 @@ FloatArray = NDArray[np.float64]
 _WORTH_SAYING = 0.05
 _MOST_CAUSES = 6
 _ONLY = 0.95
+# Filaments that must come to rest over a cycle, for each fault: a minute and more.
+_TOO_LONG = (
+    "With lamps left in the loop of a supply that alternates, each fault would take too long to work out: no cause is "
+    "named. Read the rail, then the volts at the lamp's wires."
+)
 # What is read on a walk along the loop, in a word or two.
 _ON_THE_WAY: dict[ReadingKind, str] = {
     "supply_volts": "rail", "plus_volts": "plus wire", "led_volts": "across the LEDs", "minus_volts": "minus wire",
@@ -89,6 +95,8 @@ def trouble(s: Solution, readings: Sequence[ReadingAfter], diagnoses: Sequence[D
     off = [d.id for d in diagnoses if not d.agrees and d.id in kept]
     if not off:
         return None
+    if s.position.rail.supply.alternates and laws_of(s.position):
+        return Found(Trouble((), _TOO_LONG), None)
     found = _weighed(s, taken, off)
     if found.trouble.causes or len(taken) == 1:
         return found
