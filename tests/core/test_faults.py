@@ -139,8 +139,8 @@ def test_over_a_cycle_a_dc_range_averages_and_an_ac_range_takes_the_root_mean_sq
     (["current 6.85mA", "resistor_ohms 1k", "plus_volts 12V", "minus_volts 0V", "resistor_volts 6.85V"], "joint"),
     (["current 9.2mA", "resistor_volts 10.1V"], "meter-burden"),
     (["current 5.4mA", "supply_volts 7.4V"], "other-rail"),
-    (["resistor_volts 12V", "current 10.1mA"], "probe-side"),
-    (["led_volts 10V", "current 10.1mA"], "probe-side"),
+    (["current 10.1mA", "resistor_volts 12V"], "probe-side"),
+    (["current 10.1mA", "led_volts 10V"], "probe-side"),
     (["led_volts 0V", "resistor_volts 12V"], "led-short"),
 ])  # fmt: skip
 def test_readings_together_name_the_cause(taken, first):
@@ -197,6 +197,17 @@ def test_where_no_one_fault_makes_all_readings_that_is_said_with_what_the_newest
 def test_the_newest_reading_of_a_kind_counts():
     assert wrong(ONE, "current 0A", "current 10.1mA") is None
     assert ids(wrong(ONE, "current 10.1mA", "current 1.02mA"))[0] == "wrong-decade"
+
+
+def test_a_current_as_it_should_be_clears_what_was_off_before_it():
+    """It proves LED, resistor and rail in one; what comes after it counts again."""
+    assert wrong(ONE, "led_volts 12V", "resistor_volts 0V", "current 10.1mA") is None
+    assert ids(wrong(ONE, "led_volts 0V", "current 10.1mA", "led_volts 12V"))[0] in (
+        "led-reversed",
+        "probe-side",
+    )
+    # Volts that are right prove only their own place: the walk goes on.
+    assert wrong(ONE, "current 0A", "supply_volts 12V") is not None
 
 
 def test_the_next_reading_tells_what_is_left_apart():

@@ -90,7 +90,7 @@ def trouble(s: Solution, readings: Sequence[ReadingAfter], diagnoses: Sequence[D
     Returns:
         The causes; None where every reading agrees, the newest of its kind.
     """
-    taken = _newest(readings)
+    taken = _newest(_since_it_worked(readings, diagnoses))
     kept = {r.id for r in taken}
     off = [d.id for d in diagnoses if not d.agrees and d.id in kept]
     if not off:
@@ -122,6 +122,19 @@ def _weighed(s: Solution, taken: tuple[ReadingAfter, ...], off: Sequence[str]) -
     causes = _causes(every, before, weighed, taken, off, read)
     step = None if asked is None else _step(asked, causes)
     return Found(Trouble(causes, _line(causes, weighed)), step)
+
+
+def _since_it_worked(readings: Sequence[ReadingAfter], diagnoses: Sequence[Diagnosis]) -> list[ReadingAfter]:
+    """Readings from the last current on that was as it should be, which proves LED, resistor and rail in one.
+
+    What was off before it has been mended, or was read wrong; what was read in other states stays.
+    """
+    right = [
+        k for k, (r, d) in enumerate(zip(readings, diagnoses, strict=True))
+        if d.agrees and r.kind == "current" and r.state == "on"
+    ]  # fmt: skip
+    last = right[-1] if right else 0
+    return [r for k, r in enumerate(readings) if k >= last or r.state != "on"]
 
 
 def _newest(readings: Sequence[ReadingAfter]) -> tuple[ReadingAfter, ...]:
