@@ -1,7 +1,7 @@
 """The steps of a build, from the position's own facts: what to do, with which figures, and where to stop and look."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from swapglow.core.analysis.solution import Solution
@@ -19,6 +19,7 @@ Phase = Literal["try", "prepare", "fit", "prove", "close"]
 PHASES: dict[Phase, str] = {
     "try": "Try on clips", "prepare": "Prepare", "fit": "Fit", "prove": "Prove", "close": "Close",
 }  # fmt: skip
+TRY: Phase = "try"
 # What a step has drawn beside it.
 Picture = Literal["", "bands", "polarity"]
 
@@ -117,13 +118,15 @@ def build_steps(s: Solution, states: tuple[tuple[str, str], ...], warm: tuple[Wa
             _step("mains", "try", "This is for someone qualified. No step is given for work on it.",
                   "Mains, or volts past extra-low. Local codes and licensed practice come first.", tick=True),
         )  # fmt: skip
+    # The same reading is taken on clips and fitted: worked out once.
+    readings = tuple(_reading(s, state, label) for state, label in states)
     return (
-        *_trial(s, states, site), *_preparing(s, site), *_fitting(s, site), *_proving(s, states, warm, site),
+        *_trial(s, readings, site), *_preparing(s, site), *_fitting(s, site), *_proving(readings, warm, site),
         *_closing(site),
     )  # fmt: skip
 
 
-def _trial(s: Solution, states: tuple[tuple[str, str], ...], site: Site) -> Iterable[BuildStep]:
+def _trial(s: Solution, readings: tuple[BuildStep, ...], site: Site) -> Iterable[BuildStep]:
     if site.once:
         yield _step(
             "bold", "try", "Lead two test wires out before it closes, or prove it whole in one go.",
@@ -131,9 +134,7 @@ def _trial(s: Solution, states: tuple[tuple[str, str], ...], site: Site) -> Iter
         )  # fmt: skip
     yield _step("clips", "try", "Old lamp out, supply off. LED and resistor in on clips.",
                 "Clips before solder: what is wrong now costs a minute.", _what_goes_in(s))  # fmt: skip
-    for state, label in states:
-        # A supply's own states are named there; the lit one is the trial itself.
-        yield _reading(s, f"try-{state}", "try", state, label)
+    yield from readings
     yield _step("works", "try", "Work every state once: what worked with the old lamp must work with this.",
                 "Write it down under Before and after.", tick=True)  # fmt: skip
 
@@ -154,8 +155,9 @@ def _has_resistor(s: Solution) -> bool:
     return s.position.module is None or s.position.resistor_ohm is not None
 
 
-def _reading(s: Solution, id_: str, phase: Phase, state: str, label: str) -> BuildStep:
+def _reading(s: Solution, state: str, label: str) -> BuildStep:
     """What to read in a state, with its band and the meter's range."""
+    id_, phase = f"try-{state}", TRY
     alternates = s.position.rail.supply.alternates
     # Across the resistor nothing is opened; a part that is not there is read in the loop.
     kind: ReadingKind = "current" if alternates or not _has_resistor(s) else "resistor_volts"
@@ -258,12 +260,10 @@ def _fitting(s: Solution, site: Site) -> Iterable[BuildStep]:
                     "Aged plastic breaks at its clips.")  # fmt: skip
 
 
-def _proving(s: Solution, states: tuple[tuple[str, str], ...], warm: tuple[Warmth, ...],
-             site: Site) -> Iterable[BuildStep]:  # fmt: skip
-    first, *others = states
-    yield _reading(s, "prove-on", "prove", *first)
-    for state, label in others:
-        yield _reading(s, f"prove-{state}", "prove", state, label)
+def _proving(readings: tuple[BuildStep, ...], warm: tuple[Warmth, ...], site: Site) -> Iterable[BuildStep]:
+    for step in readings:
+        fitted: Phase = "prove"
+        yield replace(step, id=f"prove-{step.state}", phase=fitted, phase_label=PHASES[fitted])
     hot = max(warm, key=lambda w: w.usual.value, default=None)
     yield _step(
         "soak", "prove", "Covers on, lit for half an hour. Then read again, and feel.",
