@@ -178,3 +178,13 @@ def test_all_checks_in_a_line():
         line(("works", "works"), ("works", "glows"))
         == "1 of 2 came out otherwise than before. Do not close it."
     )
+
+
+@pytest.mark.parametrize(("led", "picture", "says"), [
+    ({"led_id": "red-5-diffused"}, "polarity", "the long leg"), ({"led_id": "red-chip"}, "chip", "a cut corner"),
+    ({"led_id": "white-5-clear", "band": "10-15V", "module": {"amps": "20mA"}}, "", "its own mark"),
+])  # fmt: skip
+def test_polarity_is_that_of_this_package(led, picture, says):
+    step = steps(on("regulated", "12V", **led))["polarity"]
+    assert step.picture == picture
+    assert says.replace("its own", "own") in step.act

@@ -1252,7 +1252,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            picture: "" | "bands" | "polarity";
+            picture: "" | "bands" | "polarity" | "chip";
         };
         /**
          * Cause

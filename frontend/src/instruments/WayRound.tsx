@@ -53,6 +53,40 @@ export function LedWayRound() {
   );
 }
 
+/** Which way round a chip LED sits: its mark is at the minus end, on the part and as a rule on the board. */
+export function ChipWayRound() {
+  return (
+    <Draw
+      viewBox="0 0 330 104"
+      role="img"
+      aria-label="Chip LED: the bar, dot or cut corner marks the minus end; on the board the bar of its symbol"
+    >
+      <path className="soft" d="M40 30H106L118 42V74H40z" />
+      <path d="M40 30V74M58 30V74" />
+      <path className="full" d="M98 30V74H102V30z" />
+      <text x="10" y="57">
+        +
+      </text>
+      <text x="126" y="57">
+        −
+      </text>
+      <text x="40" y="98">
+        seen from above
+      </text>
+      <path d="M190 52H214M214 34V70L244 52zM244 34V70M244 52H268" />
+      <text x="174" y="57">
+        +
+      </text>
+      <text x="276" y="57">
+        −
+      </text>
+      <text x="196" y="98">
+        on the board
+      </text>
+    </Draw>
+  );
+}
+
 /** Which way round an electrolytic capacitor sits: the stripe is minus. */
 export function CapacitorWayRound() {
   return (

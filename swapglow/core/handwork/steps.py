@@ -21,7 +21,7 @@ PHASES: dict[Phase, str] = {
 }  # fmt: skip
 TRY: Phase = "try"
 # What a step has drawn beside it.
-Picture = Literal["", "bands", "polarity"]
+Picture = Literal["", "bands", "polarity", "chip"]
 
 
 @dataclass(frozen=True)
@@ -229,9 +229,15 @@ def _fitting(s: Solution, site: Site) -> Iterable[BuildStep]:
     if p.module is None or p.module.polarised:
         alternates = p.rail.supply.alternates
         if not alternates or p.rectification.topology == "bridge":
-            yield _step("polarity", "fit", "Plus to the long leg; the flat, and the larger part inside, are minus.",
-                        "Seen from the side you solder, left and right change places.",
-                        tick=True, picture="polarity")  # fmt: skip
+            chip = p.module is None and "chip" in p.led.id
+            act = "Plus to the long leg; the flat, and the larger part inside, are minus."
+            if chip:
+                act = "Minus to the side of the mark: a bar, a green dot or a cut corner."
+            if p.module is not None:
+                act = "Plus to the lamp's own mark; turned round it stays dark."
+            seen = "Seen from the side you solder, left and right change places."
+            picture: Picture = "chip" if chip else "polarity" if p.module is None else ""
+            yield _step("polarity", "fit", act, seen, tick=True, picture=picture)
     if _has_resistor(s):
         if s.sizing.parts == 2:
             yield _step("lead", "fit", "One resistor in each lead.",

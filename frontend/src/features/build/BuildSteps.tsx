@@ -6,7 +6,7 @@ import { Refused, type Report, type Schemas } from "../../api/client";
 import { upload } from "../../api/upload";
 import { Bands } from "../../instruments/Bands";
 import { ReadingEntry } from "../../instruments/ReadingEntry";
-import { LedWayRound } from "../../instruments/WayRound";
+import { ChipWayRound, LedWayRound } from "../../instruments/WayRound";
 import type { FromField } from "../../saving/saves";
 import { inPassing, useSave } from "../../saving/useSave";
 import { SmallButton } from "../../ui/Button";
@@ -190,6 +190,7 @@ function BuildStep({ step, number, position, marks }: StepProps) {
         )}
         {step.picture === "bands" && marks && <Bands marks={marks} />}
         {step.picture === "polarity" && <LedWayRound />}
+        {step.picture === "chip" && <ChipWayRound />}
         {step.reading && (
           <ReadingEntry
             at={`.${step.id}`}
