@@ -45,7 +45,7 @@ from swapglow.inputs.to_core import sweep_of
 from swapglow.records import meanwhile, order, past, reports
 from swapglow.records.drawer import at_hand
 from swapglow.records.limits import check_room
-from swapglow.records.models import Equipment, Position, Rail
+from swapglow.records.models import Equipment, Position, Rail, Shop
 from swapglow.records.steps import keep, recorded
 
 router = Router(tags=["positions"])
@@ -90,6 +90,8 @@ def create(request: HttpRequest, key: UUID, data: NewPosition) -> PositionAnswer
             raise InputError("rail", "That rail is not in this equipment.")
         first = None if rail else _first_rail(e, key)
         typed = data.model_dump(mode="json", include=set(PositionInput.model_fields))
+        if "lead" not in data.model_fields_set:
+            typed["lead"] = Shop.own().input.lead
         found = Position(id=key, equipment=e, rail=rail or first, order=order.last(e.positions), inputs=typed)
         reports.core_of(found)
         check_room(found)

@@ -268,13 +268,14 @@ class BenchOut(Schema):
 
 
 class StateOut(Schema):
-    """What was done at a lamp, and when; ``now`` where it stands as it did then."""
+    """What was done at a lamp, and when; ``now`` where it stands so, ``own`` where it can be put back."""
 
     step: int
     label: str
     at: str
     now: bool
     kind: Literal["change", "rail", "reading", "trial", "build", "photograph"]
+    own: bool
 
 
 class Past(Schema):

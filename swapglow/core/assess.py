@@ -95,7 +95,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
     asked = (*fast_flash(position, states[0] if states else None), *plans.plan(s, rests_on))
     before = survey(position, bench.readings_before, asked)
     found = tuple(sorted([*judge(context_of(s, states)), *_of_the_rail(position, bench)], key=gravity))
-    warm = warmth(s)
+    warm, checked = warmth(s), differences(bench.checks)
     named = tuple((t.id, t.label) for t in states_of(position))
     usual = (float(s.usual[0]), float(s.usual[1]), float(s.usual[2]))
     return Report(
@@ -125,8 +125,8 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         survey=before,
         build=build_steps(s, named, warm, found, bench.site),
         warmth=warm,
-        checks=differences(bench.checks),
-        checks_line=summed_up(differences(bench.checks)),
+        checks=checked,
+        checks_line=summed_up(checked),
         trials=trials_section(s, bench.trials, bench.drawer_ohm, _solvable(bench.others_tried)),
     )
 

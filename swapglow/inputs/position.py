@@ -4,9 +4,10 @@ A new field is a line here, its physics in the core, and its control in the fron
 records, answers and schema follow from the line.
 """
 
+from datetime import date
 from typing import Annotated
 
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
 from swapglow.core.design import looks as seen
 from swapglow.core.design import position as core
@@ -56,6 +57,16 @@ _WALLS = {False: "Dark or unknown", True: "Painted white"}
 _PARTS = {1: "One", 2: "Half in each lead"}
 
 Watts = Annotated[float, Field(gt=0, le=1000)]
+
+
+def _date(text: str) -> str:
+    """A day as it is kept, so that days sort; empty for none."""
+    try:
+        if not text or date.fromisoformat(text).isoformat() == text:
+            return text
+    except ValueError:
+        pass
+    raise ValueError(f'"{text}" is no date: write it as 2031-05-20.')
 
 
 class ReadyMade(Shape):
@@ -199,7 +210,7 @@ class PositionInput(LedInput):
     trials: Annotated[dict[Key, TrialInput], Field(max_length=MOST_TRIALS)] = Field(default_factory=dict)
     steps: Annotated[dict[Key, StepDone], Field(max_length=MOST_STEPS)] = Field(default_factory=dict)
     checks: Annotated[dict[Key, FunctionCheck], Field(max_length=MOST_CHECKS)] = Field(default_factory=dict)
-    look_again: Annotated[str, Field(pattern=r"^(\d{4}-\d\d-\d\d)?$")] = ""
+    look_again: Annotated[Short, AfterValidator(_date)] = ""
     hours: Short = ""
     cost: Short = ""
     one_batch: Annotated[bool, Suggests(_BATCH), Sets("one_batch")] = True

@@ -8,7 +8,7 @@ from swapglow.inputs.shape import OneOf, Shape
 
 
 class ShopInput(Shape):
-    """The shop's habits; ``checks`` are its own, a line each."""
+    """The shop's habits: ``lead`` is a new lamp's, ``checks`` are the house's own, a line each."""
 
     lead: Annotated[str, OneOf(LEADS)] = "positive"
     sleeve_plus: Line = "red"

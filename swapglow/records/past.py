@@ -30,6 +30,7 @@ class State:
         at: when.
         now: whether it stands so now.
         kind: what it was: "change", "rail", "reading", "trial", "build", "photograph".
+        own: whether it was of the lamp's own fields, which can be put back.
     """
 
     step: int
@@ -37,38 +38,39 @@ class State:
     at: datetime
     now: bool
     kind: str
+    own: bool
 
 
 def states(p: Position) -> list[State]:
     """What was done at a lamp, the newest first: its own changes, its rail's, its readings and its photographs."""
-    kinds = _kinds(p)
-    current = _row_at(p, None)
+    own = {row.step_id: row for row in p.history.exclude(history_type="-").order_by("history_id")}
+    kinds = _elsewhere(p) | _own(p)
     out: list[State] = []
     for step in Step.objects.filter(pk__in=kinds).order_by("-pk")[:_MOST]:
-        row = _row_at(p, step.pk)
-        now = row is not None and current is not None and row.history_id == current.history_id
-        out.append(
-            State(step.pk, step.label, step.at, now and kinds[step.pk] not in _ELSEWHERE, kinds[step.pk])
-        )
+        # The last row of a step is what it came to.
+        row = own.get(step.pk)
+        now = row is not None and row.inputs == p.inputs and row.rail_id == p.rail_id
+        out.append(State(step.pk, step.label, step.at, now, kinds[step.pk], row is not None))
     return out
 
 
-# Kinds of moments that are not the lamp's own fields.
-_ELSEWHERE = ("rail", "reading", "photograph")
-
-
-def _kinds(p: Position) -> dict[int, str]:
-    """What each step of a lamp was, by its key."""
-    out: dict[int, str] = {}
+def _elsewhere(p: Position) -> dict[int, str]:
+    """Steps at a lamp that are not of its own fields, and what they were."""
     pictures = {s.get("photo") for s in p.inputs.get("steps", {}).values()}
-    elsewhere: tuple[tuple[str, Any], ...] = (
+    rows: tuple[tuple[str, Any], ...] = (
         ("photograph", Photo.history.filter(id__in=[k for k in pictures if k])),
         ("rail", Rail.history.filter(id=p.rail_id).exclude(history_type="+")),
         ("reading", ReadingAfter.history.filter(position_id=p.pk)),
         ("reading", ReadingBefore.history.filter(position_id=p.pk)),
     )
-    for kind, rows in elsewhere:
-        out |= dict.fromkeys(rows.exclude(step=None).values_list("step", flat=True), kind)
+    return {
+        step: kind for kind, found in rows for step in found.exclude(step=None).values_list("step", flat=True)
+    }  # fmt: skip
+
+
+def _own(p: Position) -> dict[int, str]:
+    """Steps of a lamp's own fields, and what they were."""
+    out: dict[int, str] = {}
     before: Any = None
     for row in p.history.order_by("history_id"):
         if row.step_id is not None and row.history_type != "-":

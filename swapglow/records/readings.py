@@ -2,10 +2,12 @@
 
 from uuid import UUID
 
+from swapglow.core.analysis.states import states_of
+from swapglow.core.quantities import InputError
 from swapglow.core.supplies import SUPPLIES
 from swapglow.inputs.reading_rules import check_after, check_before
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
-from swapglow.records import order
+from swapglow.records import order, reports
 from swapglow.records.limits import check_room
 from swapglow.records.models import Position, ReadingAfter, ReadingBefore
 
@@ -14,9 +16,15 @@ def new_after(p: Position, key: UUID, typed: ReadingAfterInput) -> ReadingAfter:
     """A reading after the swap, not yet saved.
 
     Raises:
-        InputError: as :func:`check_after`, or there is no room.
+        InputError: as :func:`check_after`, the lamp has no such ``state``, or there is no room.
     """
     check_after(typed, alternates=SUPPLIES[p.rail.input.kind].waveform.alternates, mains=p.input.mains)
+    if typed.state != "on":
+        known = states_of(reports.core_of(p))
+        if typed.state not in {t.id for t in known}:
+            raise InputError(
+                "state", f"This lamp has no such state; it has {', '.join(t.label for t in known)}."
+            )
     made = ReadingAfter(
         id=key, position=p, order=order.last(p.readings_after), inputs=typed.model_dump(mode="json")
     )

@@ -270,6 +270,8 @@ def test_a_reading_is_saved_whole_and_goes_out_and_in_by_file(bench, keys):
     """Field by field, through the readings' own file and through the document."""
     assert set(BEFORE) == set(ReadingBeforeInput.model_fields)
     assert set(AFTER) == set(ReadingAfterInput.model_fields)
+    # A lamp that can be switched off, for the state it is read in.
+    assert bench("PATCH", f"positions/{keys['position']}", {"driver_kind": "low_side"})[0] == 200
     of = {"position": keys["position"]}
     for which, reading in (("before", BEFORE), ("after", AFTER)):
         status, answer = bench("PUT", f"readings/{which}/{uuid.uuid4()}", {**of, **reading})

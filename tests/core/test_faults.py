@@ -336,3 +336,20 @@ def test_what_would_take_minutes_is_said_and_not_begun():
     found = wrong(p, "current 0A")
     assert found.trouble.causes == () and found.next is None
     assert found.trouble.line.startswith("With lamps left in the loop of a supply that alternates")
+
+
+def test_a_pin_that_is_low_is_no_open_switch():
+    """A low pin still gives its 0.4 V: behind it a red LED draws nothing, and its two wires read those 0.4 V."""
+    p = on("logic", "5V", {"pin": "16mA"}, resistor="1k")
+    s = solve(p)
+    low = read_after("r", "plus_volts", "0.4V", "", "", state="off")
+    assert diagnose(s, low).agrees
+    assert diagnose(s, low).expected.value == pytest.approx(0.4, rel=1e-3)
+    assert not diagnose(s, replace(low, value=5.0)).agrees
+
+
+def test_a_reading_in_a_state_that_the_lamp_has_no_more_stops_nothing():
+    assert (
+        assess(ONE, Bench((read_after("r", "current", "0A", "", "", state="closed"),))).diagnoses[0].state
+        == "closed"
+    )

@@ -87,16 +87,12 @@ def test_it_closes_in_the_reverse_of_its_opening():
 
 
 def test_the_shops_habits_are_in_the_steps():
-    habits = Habits("negative", "yellow", "blue", ("Tug every joint",))
-    found = steps(PLAIN, Site(habits=habits))
+    p = replace(PLAIN, lead="negative")
+    found = steps(p, Site(habits=Habits("yellow", "blue", ("Tug every joint",))))
     assert found["lead"].act == "The resistor in the negative lead."
     assert facts(found["sleeve"])["Colour"] == "blue"
     assert facts(found["sleeve"])["Over a leg"].endswith("yellow for plus, blue for minus")
     assert found["house-0"].act == "Tug every joint" and found["house-0"].tick
-    # A wire that is shared settles the lead, whatever the house does.
-    assert steps(replace(PLAIN, common="negative"), Site(habits=habits))["lead"].act.endswith(
-        "positive lead."
-    )
 
 
 def test_every_state_is_read():
@@ -109,7 +105,7 @@ def test_every_state_is_read():
 def test_nothing_is_built_while_a_stop_stands_or_on_the_mains():
     over = on("regulated", "12V", resistor="100R")
     assert list(steps(over)) == ["stop"]
-    assert list(steps(replace(PLAIN, mains=True))) in (["mains"], ["stop"])
+    assert list(steps(replace(PLAIN, mains=True))) == ["mains"]
 
 
 @pytest.mark.parametrize(
@@ -163,8 +159,8 @@ def test_a_finger_says_how_hot(celsius, says):
 def test_what_changed_between_the_two_is_judged(before, after, judged):
     (found,) = differences([Check("k", "Brake on", "Dark", before, after)])
     assert found.judged == judged
-    if before and after and before != after:
-        assert RESULTS[before].lower() in found.line.lower() or "as it should be" in found.line
+    if judged in ("better", "changed"):
+        assert found.line.startswith(f"Before: {RESULTS[before].lower()}. Now")
 
 
 def test_all_checks_in_a_line():
@@ -182,9 +178,9 @@ def test_all_checks_in_a_line():
 
 @pytest.mark.parametrize(("led", "picture", "says"), [
     ({"led_id": "red-5-diffused"}, "polarity", "the long leg"), ({"led_id": "red-chip"}, "chip", "a cut corner"),
-    ({"led_id": "white-5-clear", "band": "10-15V", "module": {"amps": "20mA"}}, "", "its own mark"),
+    ({"led_id": "white-5-clear", "band": "10-15V", "module": {"amps": "20mA"}}, "", "own mark"),
 ])  # fmt: skip
 def test_polarity_is_that_of_this_package(led, picture, says):
     step = steps(on("regulated", "12V", **led))["polarity"]
     assert step.picture == picture
-    assert says.replace("its own", "own") in step.act
+    assert says in step.act

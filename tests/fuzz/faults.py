@@ -19,9 +19,9 @@ import numpy as np
 
 from swapglow.core.analysis.solution import Solution, solve
 from swapglow.core.engine.netlist import CircuitError
-from swapglow.core.faults.ask import ask, comparable
+from swapglow.core.faults.ask import ask
 from swapglow.core.faults.diagnosis import diagnose
-from swapglow.core.faults.metered import OL_V, metered
+from swapglow.core.faults.metered import OL_V, comparable, metered
 from swapglow.core.faults.predict import predict
 from swapglow.core.faults.suspect import Suspect, suspects
 from swapglow.core.faults.trouble import by_fault

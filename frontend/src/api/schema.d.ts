@@ -4806,7 +4806,7 @@ export interface components {
         };
         /**
          * ShopInput
-         * @description The shop's habits; ``checks`` are its own, a line each.
+         * @description The shop's habits: ``lead`` is a new lamp's, ``checks`` are the house's own, a line each.
          */
         ShopInput: {
             /**
@@ -5978,7 +5978,7 @@ export interface components {
         };
         /**
          * StateOut
-         * @description What was done at a lamp, and when; ``now`` where it stands as it did then.
+         * @description What was done at a lamp, and when; ``now`` where it stands so, ``own`` where it can be put back.
          */
         StateOut: {
             /** Step */
@@ -5994,6 +5994,8 @@ export interface components {
              * @enum {string}
              */
             kind: "change" | "rail" | "reading" | "trial" | "build" | "photograph";
+            /** Own */
+            own: boolean;
         };
         /**
          * ChangedOut

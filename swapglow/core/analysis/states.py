@@ -58,6 +58,38 @@ def states_of(position: Position) -> tuple[SupplyState, ...]:
     return own or tuple(SupplyState(state, label, state) for state, label in d.kind.states(d))
 
 
+def state_of(position: Position, id_: State) -> SupplyState:
+    """One of a position's states by its name; a supply's own may be another of its driver's.
+
+    Args:
+        position: the swap.
+        id_: the state's name.
+
+    Returns:
+        The state; one that it had before its supply or driver was changed is its driver's.
+    """
+    return next((t for t in states_of(position) if t.id == id_), SupplyState(id_, "", id_))
+
+
+def rails_in(position: Position, state: SupplyState, rail: FloatArray) -> FloatArray:
+    """The rail in a state.
+
+    Args:
+        position: the swap.
+        state: one of its states.
+        rail: volts as they are lit.
+
+    Returns:
+        Volts, the shape of ``rail``.
+    """
+    if state.most_v is not None:
+        rail = np.minimum(rail, state.most_v)
+    if state.solved == "off" and position.rail.read_at == "lamp":
+        # The volts were read behind the driver: the feed before it is those and what it kept.
+        rail = rail + position.driver.drop.value
+    return np.asarray(rail)
+
+
 @dataclass(frozen=True)
 class _Key:
     """What a state's solution depends on, to be remembered by."""
@@ -72,12 +104,7 @@ class _Key:
 def _solved(key: _Key) -> StateSolution:
     p, state = key.position, key.state
     tol, led = p.ohm_spread, p.led
-    rail = np.array(p.rail.volts)
-    if state.most_v is not None:
-        rail = np.minimum(rail, state.most_v)
-    if state.solved == "off" and p.rail.read_at == "lamp":
-        # The volts were read behind the driver: the feed before it is those and what it kept.
-        rail = rail + p.driver.drop.value
+    rail = rails_in(p, state, np.array(p.rail.volts))
     total = key.each_ohm * p.resistor_parts
     rule = np.array(key.rule_ohm) * p.resistor_parts
     count = len(rule)

@@ -7,10 +7,17 @@ import numpy as np
 from numpy.typing import NDArray
 
 from swapglow.core.analysis.solution import Solution
-from swapglow.core.faults.metered import OL_V
+from swapglow.core.faults.metered import comparable
 from swapglow.core.faults.predict import Predicted, predict
 from swapglow.core.faults.suspect import Suspect
-from swapglow.core.measurement.reading_after import KINDS, ON_AC, POWER_OFF, ReadingAfter, ReadingKind
+from swapglow.core.measurement.reading_after import (
+    DIODE_RANGE,
+    KINDS,
+    ON_AC,
+    POWER_OFF,
+    ReadingAfter,
+    ReadingKind,
+)
 
 FloatArray = NDArray[np.float64]
 
@@ -65,7 +72,7 @@ def candidates(s: Solution, taken: Sequence[ReadingAfter]) -> list[ReadingKind]:
             continue
         if kind not in POWER_OFF and (p.live_danger or (p.rail.supply.alternates and kind not in ON_AC)):
             continue
-        if kind in ("led_straight", "led_turned") and p.module is not None:
+        if kind in DIODE_RANGE and p.module is not None:
             continue
         if kind in ("resistor_ohms", "resistor_volts") and p.module is not None and p.resistor_ohm is None:
             continue
@@ -119,11 +126,6 @@ def ask(s: Solution, every: Sequence[Suspect], shares: FloatArray, taken: Sequen
             usual = tuple(float(v) for v in coming.mean[0, list(way)])
             best, best_score = Asked(tuple(kinds[k] for k in way), answers, usual, gain), score
     return best
-
-
-def comparable(reading: ReadingAfter) -> float:
-    """A reading's value as predictions give it: a meter that shows no end stands above every volt it shows."""
-    return min(reading.value, OL_V) if reading.kind in ("led_straight", "led_turned") else reading.value
 
 
 def _given(before: Predicted, likely: Sequence[int], read: FloatArray, coming: Predicted,

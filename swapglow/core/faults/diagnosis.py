@@ -1,17 +1,18 @@
 """A reading after the swap against what was expected."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
 from swapglow.core.analysis.solution import Solution
+from swapglow.core.analysis.states import rails_in, state_of
 from swapglow.core.design.position import Position
-from swapglow.core.faults.metered import OL_V, metered
+from swapglow.core.faults.metered import OL_V, as_shown, comparable, last_digit, metered, no_end
 from swapglow.core.measurement.reading_after import ENDLESS, POWER_OFF, ReadingAfter
 from swapglow.core.network.cases import Cases
 from swapglow.core.parts.meter import ACCURACY
-from swapglow.core.quantities import AMPERE, OHM, VOLT, Shown, Unit, show, shown
+from swapglow.core.quantities import AMPERE, OHM, VOLT, Shown, show, shown
 
 FloatArray = NDArray[np.float64]
 
@@ -67,11 +68,7 @@ def band(s: Solution, reading: ReadingAfter) -> tuple[float, float, float]:
 def _corners(s: Solution, p: Position, reading: ReadingAfter) -> tuple[FloatArray, float]:
     """What the meter shows at every corner, and usually."""
     tol = p.ohm_spread
-    low, usual, high = p.rail.volts
-    state = next((t for t in p.rail.supply.kind.states() if t.id == reading.state), None)
-    most = high if state is None or state.most_v is None else state.most_v
-    more = p.driver.drop.value if reading.state == "off" and p.rail.read_at == "lamp" else 0.0
-    rail = np.minimum(np.array([low, usual, high]), most) + more
+    rail = rails_in(p, state_of(p, reading.state), np.array(p.rail.volts))
     vf = np.array([p.led.vf_high, p.led.vf_typ, p.led.vf_low])
     ohms = s.sizing.total_ohm * np.array([1 + tol, 1.0, 1 - tol])
     if p.rail.supply.alternates and reading.kind not in POWER_OFF:
@@ -104,49 +101,20 @@ def diagnose(s: Solution, reading: ReadingAfter) -> Diagnosis:
         NotConverged: a case has no answer.
     """
     low, usual, high = band(s, reading)
-    unit = reading.unit
-    value = min(reading.value, OL_V) if reading.kind in ("led_straight", "led_turned") else reading.value
+    value, least = comparable(reading), last_digit(reading.kind)
     # A digit of nothing is nothing.
-    agrees = low <= value <= high or (high < _nothing(unit) and value < _nothing(unit))
-    origin = "all corners of rail, LED and resistor with the meter in, and 1.5 % of meter"
-    ends = [_shows(v, unit, reading) for v in (usual, low, high)]
-    if agrees:
-        line = f"{reading.text} agrees: expected {ends[0]}, {ends[1]} to {ends[2]}."
-    else:
-        side = "under" if value < low else "over"
-        line = f"{reading.text} is {side} the expected {ends[0]}, {ends[1]} to {ends[2]}."
+    agrees = low <= value <= high or (high < least and value < least)
+    corners = "all corners of rail, LED and resistor with the meter in, and 1.5 % of meter"
+    read = shown(reading.value, reading.unit, reading.note or "read at the bench")
+    expected = as_shown(usual, reading.kind, "usual rail, typical LED, with the meter in")
+    ends = as_shown(low, reading.kind, corners), as_shown(high, reading.kind, corners)
+    between = f"expected {expected.text.strip()}, {ends[0].text.strip()} to {ends[1].text.strip()}."
+    side = "under" if value < low else "over"
+    line = f"{reading.text} agrees: {between}" if agrees else f"{reading.text} is {side} the {between}"
     return Diagnosis(
-        reading.id, reading.kind, reading.state, _as_read(reading),
-        _shown(usual, unit, reading, "usual rail, typical LED, with the meter in"),
-        _shown(low, unit, reading, origin), _shown(high, unit, reading, origin), agrees, line,
-        "" if agrees else _cannot(s, reading),
+        reading.id, reading.kind, reading.state, no_end(read) if reading.value >= ENDLESS else read, expected, *ends,
+        agrees, line, "" if agrees else _cannot(s, reading),
     )  # fmt: skip
-
-
-def _nothing(unit: Unit) -> float:
-    """What a hand meter's last digit is, about."""
-    return 2e-6 if unit is AMPERE else 2e-3
-
-
-def _shows(value: float, unit: Unit, reading: ReadingAfter) -> str:
-    """A prediction as the meter would write it."""
-    none = reading.kind in ("led_straight", "led_turned") and value >= OL_V * 0.9
-    return "OL" if none else show(value, unit)
-
-
-def _as_read(reading: ReadingAfter) -> Shown:
-    made = shown(reading.value, reading.unit, reading.note or "read at the bench")
-    return no_end(made) if reading.value >= ENDLESS else made
-
-
-def no_end(made: Shown) -> Shown:
-    """A figure as a meter writes it where nothing flows."""
-    return replace(made, number="OL", unit="")
-
-
-def _shown(value: float, unit: Unit, reading: ReadingAfter, origin: str) -> Shown:
-    made = shown(value, unit, origin)
-    return no_end(made) if _shows(value, unit, reading) == "OL" else made
 
 
 def _cannot(s: Solution, reading: ReadingAfter) -> str:

@@ -8,14 +8,16 @@ from numpy.typing import NDArray
 from swapglow.core.analysis.ac_cycle import meter_volts
 from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.solution import ac_cases, current
+from swapglow.core.analysis.states import state_of
 from swapglow.core.design.position import Position
 from swapglow.core.engine.netlist import Param
 from swapglow.core.engine.operating_point import OperatingPoint
-from swapglow.core.measurement.reading_after import ReadingAfter, ReadingKind
+from swapglow.core.measurement.reading_after import DIODE_RANGE, ReadingAfter, ReadingKind, unit_of
 from swapglow.core.network.cases import Cases
 from swapglow.core.network.fault import Fault, LedState
 from swapglow.core.network.solve import lamp_amps, point_of, resistor_amps, string_amps
 from swapglow.core.parts.meter import USUAL_INPUT_OHM
+from swapglow.core.quantities import Shown, shown
 
 FloatArray = NDArray[np.float64]
 
@@ -56,7 +58,7 @@ def metered(position: Position, reading: ReadingAfter, cases: Cases, kind: Readi
     fault = cases.fault or Fault()
     if kind == "resistor_ohms":
         return np.asarray(cases.ohms / p.resistor_parts * np.ones(cases.samples))
-    if kind in ("led_straight", "led_turned"):
+    if kind in DIODE_RANGE:
         return _on_diode_range(p, cases, fault.led, turned=kind == "led_turned")
     if p.rail.supply.alternates:
         if kind != "current":
@@ -66,12 +68,46 @@ def metered(position: Position, reading: ReadingAfter, cases: Cases, kind: Readi
         met = replace(cases, ohms=cases.ohms + added)
         amps = current(p, met)
         return np.asarray(amps * p.branches if reading.of == "all" else amps)
-    point = point_of(p, replace(cases, fault=_with_meter(fault, reading, kind, added)), reading.state)
+    point = point_of(
+        p, replace(cases, fault=_with_meter(fault, reading, kind, added)), state_of(p, reading.state).solved
+    )
     if kind == "current":
         return through(p, point, reading)
     if kind == "resistor_volts":
         return np.asarray(resistor_amps(p, point) * cases.ohms)
     return _across(point, f"Rm{_OVER[kind]}")
+
+
+def comparable(reading: ReadingAfter) -> float:
+    """A reading's value as predictions give it: a meter that shows no end stands above every volt it shows."""
+    return min(reading.value, OL_V) if reading.kind in DIODE_RANGE else reading.value
+
+
+def as_shown(value: float, kind: ReadingKind, origin: str, digits: int = 3) -> Shown:
+    """A prediction as the meter would write it.
+
+    Args:
+        value: A, V or Ω; :data:`OL_V` for no end.
+        kind: what is read.
+        origin: where it came from, in words.
+        digits: significant figures.
+
+    Returns:
+        The figure; under the meter's last digit it is nothing.
+    """
+    if kind in DIODE_RANGE and value >= OL_V * 0.9:
+        return no_end(shown(value, unit_of(kind), origin))
+    return shown(0.0 if abs(value) < last_digit(kind) else value, unit_of(kind), origin, digits=digits)
+
+
+def no_end(figure: Shown) -> Shown:
+    """A figure as a meter writes it where nothing flows."""
+    return replace(figure, number="OL", unit="")
+
+
+def last_digit(kind: ReadingKind) -> float:
+    """About the least a hand meter shows, A, V or Ω."""
+    return 1e-6 if kind == "current" else 1e-3
 
 
 def through(position: Position, point: OperatingPoint, reading: ReadingAfter) -> FloatArray:

@@ -7,6 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from swapglow.core.analysis.solution import Solution
+from swapglow.core.analysis.states import rails_in, state_of
 from swapglow.core.engine.netlist import Param
 from swapglow.core.faults.metered import metered
 from swapglow.core.faults.suspect import Suspect
@@ -144,11 +145,7 @@ def _cases(
     low, usual, high = p.rail.volts
     moves = len(_MOVES)
     rail = usual * np.array([m.rail for m in members])
-    state = next((t for t in p.rail.supply.kind.states() if t.id == reading.state), None)
-    if state is not None and state.most_v is not None:
-        rail = np.minimum(rail, state.most_v)
-    if reading.state == "off" and p.rail.read_at == "lamp":
-        rail = rail + p.driver.drop.value
+    rail = rails_in(p, state_of(p, reading.state), rail)
     wide = np.array([m.wide for m in members])
     rails = np.repeat(rail[:, None], moves, axis=1)
     rails[:, 1] += wide * np.maximum((high - low) / _SIGMAS / usual, _LEAST_RAIL) * rail

@@ -8,18 +8,18 @@ from numpy.typing import NDArray
 
 from swapglow.core.analysis.solution import Solution
 from swapglow.core.engine.netlist import CircuitError
-from swapglow.core.faults.ask import Asked, ask, comparable
-from swapglow.core.faults.diagnosis import Diagnosis, no_end
-from swapglow.core.faults.metered import OL_V
+from swapglow.core.faults.ask import Asked, ask
+from swapglow.core.faults.diagnosis import Diagnosis
+from swapglow.core.faults.metered import as_shown, comparable
 from swapglow.core.faults.predict import SIZE, Predicted, predict
 from swapglow.core.faults.suspect import AT, Suspect, suspects
 from swapglow.core.faults.weigh import Weighed, own_size, weigh
 from swapglow.core.kinds.step import Meaning, NextStep
 from swapglow.core.measurement.leads import LEADS
-from swapglow.core.measurement.reading_after import KINDS, POWER_OFF, ReadingAfter, ReadingKind, unit_of
+from swapglow.core.measurement.reading_after import KINDS, POWER_OFF, ReadingAfter, ReadingKind
 from swapglow.core.network.builder import laws_of
 from swapglow.core.parts.meter import amp_range, volt_range
-from swapglow.core.quantities import Shown, percent, show, shown
+from swapglow.core.quantities import Shown, percent, show
 
 FloatArray = NDArray[np.float64]
 
@@ -27,6 +27,7 @@ FloatArray = NDArray[np.float64]
 _WORTH_SAYING = 0.05
 _MOST_CAUSES = 6
 _ONLY = 0.95
+_SOLVED = "the lamp solved with this fault"
 # Filaments that must come to rest over a cycle, for each fault: a minute and more.
 _TOO_LONG = (
     "With lamps left in the loop of a supply that alternates, each fault would take too long to work out: no cause is "
@@ -172,22 +173,12 @@ def _causes(every: Sequence[Suspect], before: Predicted, weighed: Weighed, taken
         best = max((i for i, m in enumerate(every) if m.id == name), key=lambda i: float(weighed.shares[i]))
         one, step = every[best], own_size(before, best, read)
         shows = before.mean[best] + step * before.moved[best, :, SIZE]
-        reads = tuple(_shown(float(shows[k]), r.kind) for k, r in enumerate(taken) if r.id in off)
+        reads = tuple(
+            as_shown(float(shows[k]), r.kind, _SOLVED, 2) for k, r in enumerate(taken) if r.id in off
+        )
         of_size = "" if one.unit is None else show(one.size * (1 + one.spread * step), one.unit, 2)
         out.append(Cause(name, one.message.format(of_size), share, percent(share), reads, AT.get(name, ())))
     return tuple(out)
-
-
-def _shown(value: float, kind: ReadingKind) -> Shown:
-    made = shown(value, unit_of(kind), "the lamp solved with this fault", digits=2)
-    return no_end(made) if _text(value, kind) == "OL" else made
-
-
-def _text(value: float, kind: ReadingKind) -> str:
-    none = kind in ("led_straight", "led_turned") and value >= OL_V * 0.9
-    # Less than a hand meter's last digit is nothing.
-    least = 1e-6 if kind == "current" else 1e-3
-    return "OL" if none else show(value if abs(value) >= least else 0.0, unit_of(kind), 2)
 
 
 def _line(causes: tuple[Cause, ...], weighed: Weighed) -> str:
@@ -211,7 +202,9 @@ def _step(asked: Asked, causes: tuple[Cause, ...]) -> NextStep:
     }[LEADS[first].meter]  # fmt: skip
 
     def texts(values: tuple[float, ...]) -> str:
-        return ", ".join(_text(v, kind) for v, kind in zip(values, kinds, strict=True))
+        return ", ".join(
+            as_shown(v, kind, _SOLVED, 2).text.strip() for v, kind in zip(values, kinds, strict=True)
+        )
 
     meanings = tuple(Meaning(texts(asked.answers[c.id]), c.message) for c in causes if c.id in asked.answers)
     if len(kinds) == 1:

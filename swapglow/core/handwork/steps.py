@@ -29,12 +29,10 @@ class Habits:
     """How a shop does it.
 
     Attributes:
-        lead: the lead a resistor goes in where the lamp does not say.
         plus, minus: sleeve colours.
         checks: the house's own, a line each.
     """
 
-    lead: Literal["positive", "negative"] = "positive"
     plus: str = "red"
     minus: str = "black"
     checks: tuple[str, ...] = ()
@@ -192,7 +190,7 @@ def _preparing(s: Solution, site: Site) -> Iterable[BuildStep]:
                                   f"{show(s.sizing.each_ohm * (1 + p.resistor_tolerance), OHM)}")),
                     reading="resistor_ohms", picture="bands")  # fmt: skip
         if rating is not None and (piece := sleeve_over(body_of(rating).body_mm, body_of(rating).length_mm)):
-            colour = site.habits.plus if _lead(s, site) == "positive" else site.habits.minus
+            colour = site.habits.plus if p.lead == "positive" else site.habits.minus
             yield _step("sleeve", "prepare", "Sleeve over wire or leg before the joint is made.",
                         "A sleeve that was forgotten is a joint made twice.",
                         (Fact("Over the resistor", piece.text), Fact("Over a leg", _over_leg(site)),
@@ -218,12 +216,6 @@ def _over_leg(site: Site) -> str:
     return f"{piece.text}, {site.habits.plus} for plus, {site.habits.minus} for minus"
 
 
-def _lead(s: Solution, site: Site) -> str:
-    p = s.position
-    # A lead that was said there, or a wire shared with others, goes before the shop's habit.
-    return p.lead if p.lead != "positive" or p.common != "none" else site.habits.lead
-
-
 def _fitting(s: Solution, site: Site) -> Iterable[BuildStep]:
     p = s.position
     if p.module is None or p.module.polarised:
@@ -244,7 +236,7 @@ def _fitting(s: Solution, site: Site) -> Iterable[BuildStep]:
                         "Whichever of the two touches the frame, the other still stands before the LED.")  # fmt: skip
         else:
             own = "Where a wire is shared, in the lead that is this lamp's own." if p.common != "none" else ""
-            yield _step("lead", "fit", f"The resistor in the {_lead(s, site)} lead.", own)
+            yield _step("lead", "fit", f"The resistor in the {p.lead} lead.", own)
     if p.capacitor_f is not None or (p.rail.supply.alternates and p.rectification.reservoir):
         yield _step("capacitor", "fit", "The capacitor's stripe to minus, behind the rectifier.",
                     "Turned round it swells or bursts.", tick=True)  # fmt: skip

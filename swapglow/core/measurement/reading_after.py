@@ -27,7 +27,8 @@ KINDS: dict[ReadingKind, str] = {
 # shows them, and the volts of the feed and at the lamp's wires as an AC range does.
 ON_AC: frozenset[ReadingKind] = frozenset({"current", "led_volts", "supply_volts", "lamp_volts"})
 # Taken with the power off, one part at a time.
-POWER_OFF: frozenset[ReadingKind] = frozenset({"resistor_ohms", "led_straight", "led_turned"})
+DIODE_RANGE: frozenset[ReadingKind] = frozenset({"led_straight", "led_turned"})
+POWER_OFF: frozenset[ReadingKind] = DIODE_RANGE | {"resistor_ohms"}
 # The states a fitted lamp is read in, as they are called.
 STATES: dict[State, str] = {"on": "Lit", "off": "Switched off", "closed": "Its line closed"}
 # What a meter writes where nothing flows; it is kept as this many ohms or volts.

@@ -21,7 +21,7 @@ export function ShopHabits() {
       <Sheet title="The shop's habits" open={open} onClose={() => setOpen(false)}>
         {shop && (
           <RecordContext value={{ id: "shop", shape: "shop", values: shop, save }}>
-            <SavedChoice field="lead" label="A resistor goes in the lead that is" />
+            <SavedChoice field="lead" label="A new lamp's resistor goes in the lead that is" />
             <SavedText field="sleeve_plus" label="Sleeve on plus" />
             <SavedText field="sleeve_minus" label="Sleeve on minus" />
             <SavedText field="checks" label="Checks of the house, a line each" lines />

@@ -8,25 +8,11 @@ import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
 import { Button } from "../../ui/Button";
 import { say } from "../../ui/say";
+import { Paper } from "./Paper";
 import { StairsDrawn } from "./StairsDrawn";
 
-/* One sheet, A4 or Letter: what fits both. */
-const Sheet = styled.article`
-  max-width: 186mm;
-  margin: 12px auto 40px;
-  padding: 10mm;
-  border: 1.5px solid var(--rule);
-  background: var(--sheet);
-  h2 {
-    margin-top: 4mm;
-    font-size: 1.05rem;
-    border-bottom: 1.5px solid var(--ink);
-  }
+const Sheet = styled(Paper)`
   @media print {
-    max-width: none;
-    margin: 0;
-    padding: 0;
-    border: 0;
     font-size: 9pt;
     h2 {
       margin-top: 2.5mm;
@@ -34,11 +20,6 @@ const Sheet = styled.article`
     [data-wide="true"] {
       font-size: 8.5pt;
     }
-    /* Paint of bands is what a card is read by. */
-    print-color-adjust: exact;
-  }
-  @media (max-width: 600px) {
-    padding: 12px;
   }
 `;
 

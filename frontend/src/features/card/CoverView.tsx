@@ -2,37 +2,16 @@ import { Link, useParams } from "react-router";
 import styled, { createGlobalStyle } from "styled-components";
 
 import type { Schemas } from "../../api/client";
-import { useEquipment } from "../../api/queries";
+import { useCatalogue, useEquipment } from "../../api/queries";
 import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
 import { Button } from "../../ui/Button";
 import { Glow } from "../../ui/Lamp";
+import { Paper } from "./Paper";
 
 const Page = createGlobalStyle`
   @page { margin: 12mm; }
   @media print { html { font-size: 14px; } }
-`;
-
-const Sheet = styled.article`
-  max-width: 186mm;
-  margin: 12px auto 40px;
-  padding: 10mm;
-  border: 1.5px solid var(--rule);
-  background: var(--sheet);
-  h2 {
-    margin-top: 4mm;
-    font-size: 1.1rem;
-    border-bottom: 1.5px solid var(--ink);
-  }
-  @media print {
-    max-width: none;
-    margin: 0;
-    padding: 0;
-    border: 0;
-  }
-  @media (max-width: 600px) {
-    padding: 12px;
-  }
 `;
 
 const Head = styled.div`
@@ -85,10 +64,11 @@ export default function CoverView() {
 
 function Cover({ item }: { item: Schemas["EquipmentOut"] }) {
   const { sheet, cautions } = item.take_in;
+  const stages = useCatalogue().data?.choices["position.stage"] ?? [];
   const opening = byPlace(sheet.opening ?? {});
   const kept = byPlace(sheet.originals ?? {}).filter((o) => o.what);
   return (
-    <Sheet aria-label="Cover">
+    <Paper aria-label="Cover">
       <Head>
         <h1>{item.name}</h1>
         <p>
@@ -110,7 +90,8 @@ function Cover({ item }: { item: Schemas["EquipmentOut"] }) {
               <strong>
                 <Link to={`/position/${p.id}/card`}>{p.name}</Link>
               </strong>
-              , {p.stage}. {p.rail}.{p.line && <div>{p.line}</div>}
+              , {stages.find((s) => s.id === p.stage)?.label ?? p.stage}. {p.rail}.
+              {p.line && <div>{p.line}</div>}
             </div>
           </li>
         ))}
@@ -138,7 +119,7 @@ function Cover({ item }: { item: Schemas["EquipmentOut"] }) {
           <p>{item.notes}</p>
         </>
       )}
-    </Sheet>
+    </Paper>
   );
 }
 

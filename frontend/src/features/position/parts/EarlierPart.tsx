@@ -67,13 +67,6 @@ const Table = styled.table`
 `;
 
 const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
-const KINDS: Record<string, string> = {
-  rail: "rail",
-  reading: "reading",
-  trial: "trial",
-  build: "build",
-  photograph: "photograph",
-};
 
 /** The lamp's log: what was done, read, tried and built; two moments are compared, and one gone back to. */
 export function EarlierPart({ id }: { id: string }) {
@@ -107,7 +100,7 @@ export function EarlierPart({ id }: { id: string }) {
         {past.data.states.map((state) => (
           <li key={state.step}>
             <span>
-              {KINDS[state.kind] && `${KINDS[state.kind]}: `}
+              {state.kind !== "change" && `${state.kind}: `}
               {state.label}
               <time dateTime={state.at}>{when.format(new Date(state.at))}</time>
             </span>
@@ -145,7 +138,7 @@ interface GoBackProps {
 /** The way back to a moment of the lamp's own fields. */
 function GoBack({ state, onBack }: GoBackProps) {
   if (state.now) return <span>as it is now</span>;
-  if (["rail", "reading", "photograph"].includes(state.kind)) return null;
+  if (!state.own) return null;
   return (
     <SmallButton
       aria-label={`Go back to: ${state.label}, ${when.format(new Date(state.at))}`}
