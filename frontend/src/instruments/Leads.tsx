@@ -31,6 +31,8 @@ export function Leads({ what }: Props) {
   const leads = useCatalogue().data?.leads[what];
   if (!leads) return null;
   const series = leads.mode === "series";
+  // Between two points that are one here there is nothing to draw: it is said.
+  if (!series && leads.red === leads.black) return <p>{leads.line}</p>;
   const a = at(leads.red) - (series ? GAP : 0);
   const b = at(leads.black) + (series ? GAP : 0);
   const middle = (a + b) / 2;

@@ -7,6 +7,7 @@ from typing import Literal
 from swapglow.core.analysis.solution import Solution
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.faults.diagnosis import band
+from swapglow.core.faults.metered import as_shown
 from swapglow.core.findings.finding import Finding
 from swapglow.core.handwork.sleeves import LEG_MM, WIRE_MM, sleeve_over
 from swapglow.core.handwork.warmth import Warmth
@@ -167,13 +168,12 @@ def _reading(s: Solution, state: str, label: str) -> BuildStep:
         low, usual, high = band(s, blank)
     except CircuitError:
         return _step(id_, phase, f"{label}: look that it does what it should.", state=state)
-    unit = blank.unit
-    span = f"{show(low, unit)} to {show(high, unit)}"
+    usually, least, most = (as_shown(v, kind, "").text for v in (usual, low, high))
     meter = amp_range(high * 1.2) if kind == "current" else volt_range(high * 1.2)
     what = "current in the loop" if kind == "current" else "volts across the resistor"
     return _step(
         id_, phase, f"{label}: read the {what}.", "Supply off while clips and leads go on.",
-        (Fact("Expect", f"{show(usual, unit)}, {span}"), Fact("Meter", meter)), reading=kind, state=state,
+        (Fact("Expect", f"{usually}, {least} to {most}"), Fact("Meter", meter)), reading=kind, state=state,
     )  # fmt: skip
 
 

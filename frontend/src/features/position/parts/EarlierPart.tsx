@@ -39,12 +39,20 @@ const Foot = styled.div`
   bottom: 0;
   padding: 6px 0;
   background: var(--sheet);
+  /* The panel's own margin under it would let the list show through. */
+  box-shadow: 0 24px 0 var(--sheet);
 `;
 
 const Pick = styled(ToggleButton)`
   ${option}
   min-height: 36px;
   padding: 0 10px;
+`;
+
+/* The staircase as it stood, no taller than it is read. */
+const Then = styled.div`
+  height: 300px;
+  margin-top: 8px;
 `;
 
 const Table = styled.table`
@@ -166,16 +174,6 @@ function Comparison({ id, steps }: ComparisonProps) {
     <section aria-label="Compared">
       <h3>{second === undefined ? "Then and now" : "The earlier and the later"}</h3>
       {found.refused && <p>{found.refused}</p>}
-      {found.then.length > 0 && (
-        <Staircase
-          snapshots={found.then}
-          cycle={null}
-          runtime={null}
-          chosen={chosen}
-          onChoose={setChosen}
-          onEdit={() => undefined}
-        />
-      )}
       {rows.length === 0 ? (
         <p>Nothing differs.</p>
       ) : (
@@ -190,6 +188,18 @@ function Comparison({ id, steps }: ComparisonProps) {
             ))}
           </tbody>
         </Table>
+      )}
+      {found.then.length > 0 && (
+        <Then>
+          <Staircase
+            snapshots={found.then}
+            cycle={null}
+            runtime={null}
+            chosen={chosen}
+            onChoose={setChosen}
+            onEdit={() => undefined}
+          />
+        </Then>
       )}
     </section>
   );
