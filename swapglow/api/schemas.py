@@ -535,11 +535,11 @@ class LeadsOut(Schema):
     """Where the meter's leads go for a reading."""
 
     label: str
-    mode: Literal["across", "series"]
+    mode: Literal["across", "series", "touches"]
     red: str
     black: str
     meter: str
-    unit: Literal["V", "mA", "Ω"]
+    unit: Literal["V", "mA", "Ω", "°C"]
     line: str
 
 

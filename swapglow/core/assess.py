@@ -15,11 +15,11 @@ from swapglow.core.findings import context_of, judge, solvable
 from swapglow.core.findings.finding import Finding, gravity
 from swapglow.core.handwork.before_after import Check, differences, summed_up
 from swapglow.core.handwork.steps import Site, build_steps
-from swapglow.core.handwork.warmth import warmth
+from swapglow.core.handwork.warmth import chase_heat, feel, warmth
 from swapglow.core.measurement import plan as plans
 from swapglow.core.measurement.fast_flash import fast_flash
 from swapglow.core.measurement.next_step import Standing, next_step
-from swapglow.core.measurement.reading_after import ReadingAfter
+from swapglow.core.measurement.reading_after import WARM, ReadingAfter
 from swapglow.core.measurement.reading_before import ReadingBefore
 from swapglow.core.measurement.survey import survey
 from swapglow.core.presentation.battery_life import battery_life_section
@@ -90,12 +90,17 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
     })  # fmt: skip
     states = state_solutions(s)
     rests_on = uncertain.uncertainty(s, figures)
-    diagnoses = tuple(diagnose(s, r) for r in bench.readings_after)
-    wrong = trouble(s, bench.readings_after, diagnoses)
+    warm = warmth(s)
+    felt = feel(warm, bench.readings_after)
+    electric = tuple(r for r in bench.readings_after if r.kind not in WARM)
+    metered = tuple(diagnose(s, r) for r in electric)
+    wrong = trouble(s, electric, metered)
+    order = {r.id: k for k, r in enumerate(bench.readings_after)}
+    diagnoses = tuple(sorted((*metered, *felt), key=lambda d: order[d.id]))
     asked = (*fast_flash(position, states[0] if states else None), *plans.plan(s, rests_on))
     before = survey(position, bench.readings_before, asked)
     found = tuple(sorted([*judge(context_of(s, states)), *_of_the_rail(position, bench)], key=gravity))
-    warm, checked = warmth(s), differences(bench.checks)
+    checked = differences(bench.checks)
     named = tuple((t.id, t.label) for t in states_of(position))
     usual = (float(s.usual[0]), float(s.usual[1]), float(s.usual[2]))
     return Report(
@@ -116,7 +121,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
             asked,
             bool(diagnoses),
             before.contradictions,
-            chase=None if wrong is None else chase(diagnoses, wrong),
+            chase=chase_heat(s, felt) if wrong is None else chase(metered, wrong),
             closed=bench.closed,
             stop=_standing(found),
         ),

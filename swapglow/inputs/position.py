@@ -9,6 +9,7 @@ from typing import Annotated
 
 from pydantic import AfterValidator, Field
 
+from swapglow.core.design import board
 from swapglow.core.design import looks as seen
 from swapglow.core.design import position as core
 from swapglow.core.design.branch import MOST_BESIDE, MOST_BRANCHES
@@ -170,6 +171,9 @@ class PositionInput(LedInput):
     lamp_candela: Annotated[Short, Reads(CANDELA, "candela", "lamp")] = ""
     lamp_kept: Annotated[float, Field(gt=0, le=1), Suggests(_AGES)] = 1.0
     lamp_base: Annotated[Short, Sets("base", "lamp")] = ""
+    bulb_across: Annotated[Short, Reads(METRE, "across_m", "bulb")] = ""
+    bulb_long: Annotated[Short, Reads(METRE, "long_m", "bulb")] = ""
+    filament_below: Annotated[Short, Reads(METRE, "below_m", "bulb")] = ""
     in_series: Annotated[int, Field(ge=1, le=MOST_IN_SERIES), Sets("in_series")] = 1
     driver_drop: Annotated[Quantity, Reads(VOLT, "driver_drop", "driver")] = Quantity()
     target: Annotated[Quantity, Reads(AMPERE, "target")] = Quantity()
@@ -210,6 +214,8 @@ class PositionInput(LedInput):
     trials: Annotated[dict[Key, TrialInput], Field(max_length=MOST_TRIALS)] = Field(default_factory=dict)
     steps: Annotated[dict[Key, StepDone], Field(max_length=MOST_STEPS)] = Field(default_factory=dict)
     checks: Annotated[dict[Key, FunctionCheck], Field(max_length=MOST_CHECKS)] = Field(default_factory=dict)
+    board_mark: Annotated[str, OneOf(board.MARKS), Sets("board_mark")] = ""
+    board_side: Annotated[str, OneOf(board.SIDES), Sets("board_side")] = "left"
     look_again: Annotated[Short, AfterValidator(_date)] = ""
     hours: Short = ""
     cost: Short = ""

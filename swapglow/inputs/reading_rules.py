@@ -3,7 +3,7 @@
 from typing import TypeVar
 
 from swapglow.core.measurement.leads import LEADS
-from swapglow.core.measurement.reading_after import ON_AC, POWER_OFF
+from swapglow.core.measurement.reading_after import ON_AC, POWER_OFF, WARM
 from swapglow.core.quantities import InputError
 from swapglow.core.quantities.bare import with_unit
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
@@ -56,6 +56,10 @@ def check_after(typed: ReadingAfterInput, *, alternates: bool, mains: bool = Fal
     if mains:
         raise InputError("position", "This lamp is marked as mains-connected: only what is read with the power off is "
                          "kept of it.")  # fmt: skip
+    if typed.kind in WARM:
+        if typed.state != "on":
+            raise InputError("state", "A temperature is compared after half an hour lit.")
+        return
     if alternates and typed.kind not in ON_AC:
         raise InputError(
             "kind", "On a supply that alternates the LED's average current is compared, its volts on the DC range, and "

@@ -28,7 +28,7 @@ from swapglow.core.measurement.reading_after import ReadingAfter, read_after
 from swapglow.core.measurement.reading_before import ReadingBefore, read_before
 from swapglow.core.parts import preferred
 from swapglow.core.parts.glass import OWN_GLASS, glasses, own_glass
-from swapglow.core.parts.lamp import OWN, Lamp, choose_lamp, own_lamp
+from swapglow.core.parts.lamp import OWN, Bulb, Lamp, choose_lamp, own_lamp
 from swapglow.core.parts.led import Led
 from swapglow.core.parts.ready_made import Module
 from swapglow.core.parts.sweep import SWEPT, SweepInput, fitted_led
@@ -298,18 +298,19 @@ def lamp_of(p: PositionInput) -> Lamp | None:
     """The original lamp, or None where nothing is known of it.
 
     Raises:
-        InputError: for ``lamp_id``, or one of its own figures.
+        InputError: for ``lamp_id``, one of its own figures, or of its outside.
     """
+    typed = {name: value for name, value in plain(p, "bulb").items() if value is not None}
     if p.lamp_id != OWN:
         lamp = choose_lamp(p.lamp_id)
-        return None if lamp is None else replace(lamp, kept=p.lamp_kept)
+        return None if lamp is None else replace(lamp, kept=p.lamp_kept, bulb=replace(lamp.bulb, **typed))
     figures = plain(p, "lamp")
     for name in ("lamp_volts", "lamp_amps"):
         if not getattr(p, name).strip():
             raise InputError(
                 name, f"Type the lamp's own, like {'6.3V' if name == 'lamp_volts' else '0.15A'}."
             )
-    return replace(own_lamp(**figures), kept=p.lamp_kept)
+    return replace(own_lamp(**figures), kept=p.lamp_kept, bulb=Bulb(**typed))
 
 
 def driver_of(p: PositionInput, lamp: Lamp | None) -> Driver:

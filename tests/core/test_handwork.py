@@ -13,6 +13,7 @@ from swapglow.core.handwork.before_after import RESULTS, Check, differences, sum
 from swapglow.core.handwork.sleeves import BORES_MM, sleeve_over
 from swapglow.core.handwork.steps import Habits, Site
 from swapglow.core.handwork.warmth import TOO_HOT, finger, warmth
+from swapglow.core.measurement.reading_after import read_after
 from swapglow.core.parts.resistor import body_celsius
 from tests.core.supplies import lamp, on
 from tests.core.test_whole_loads import driven, through
@@ -184,3 +185,83 @@ def test_polarity_is_that_of_this_package(led, picture, says):
     step = steps(on("regulated", "12V", **led))["polarity"]
     assert step.picture == picture
     assert says in step.act
+
+
+def test_the_leds_tip_and_bore_stand_beside_the_old_bulbs():
+    """By subtraction: a filament 11 mm under its tip, a 5 mm part's chip 5.2 mm under its own (from memory of data
+    sheets): the tip goes 5.8 mm lower. 10.4 - 5.8 mm leaves 2.3 mm all round."""
+    p = on("regulated", "12V", lamp_id="47", bulb_across="10.4mm", bulb_long="29mm", filament_below="11mm")
+    assert facts(steps(p)["height"]) == {
+        "Old bulb": "10.4 mm across, 29 mm long", "LED": "5.8 mm across, 8.6 mm tall",
+        "Its tip": "5.8 mm under where the bulb's tip stood",
+        "In the old bore": "2.3 mm of play all round: a sleeve or collar centres it",
+    }  # fmt: skip
+
+
+@pytest.mark.parametrize(("across", "below", "bore", "tip"), [
+    ("5.7mm", "3.5mm", "0.1 mm too thick: file the rim, or take a smaller LED",
+     "1.7 mm over where the bulb's tip stood"),
+    ("6.7mm", "5.5mm", "fits as it is", "where the bulb's tip stood"),
+    ("6.9mm", "5.8mm", "0.6 mm of play all round: a sleeve or collar centres it",
+     "0.6 mm under where the bulb's tip stood"),
+])  # fmt: skip
+def test_a_bore_is_too_small_fits_or_leaves_play(across, below, bore, tip):
+    p = on("regulated", "12V", lamp_id="own", lamp_volts="12V", lamp_amps="0.1A", bulb_across=across,
+           filament_below=below)  # fmt: skip
+    found = facts(steps(p)["height"])
+    assert (found["In the old bore"], found["Its tip"]) == (bore, tip)
+
+
+def test_a_bulb_of_the_catalogue_has_its_usual_size_and_what_is_typed_goes_over_it():
+    """A T number is the bulb's diameter in eighths of an inch: 3¼ eighths are 10.3 mm, 1¾ eighths 5.6 mm."""
+    bulb = on("regulated", "12V", lamp_id="47", bulb_long="29mm").lamp.bulb
+    assert bulb.across_m == pytest.approx(3.25 / 8 * 25.4e-3, abs=5e-5)
+    assert bulb.long_m == 0.029
+    small = on("regulated", "12V", lamp_id="74").lamp.bulb
+    assert small.across_m == pytest.approx(1.75 / 8 * 25.4e-3, abs=5e-5)
+    assert facts(steps(on("regulated", "12V", lamp_id="own", lamp_volts="12V", lamp_amps="0.1A"))["height"]) == {
+        "LED": "5.8 mm across, 8.6 mm tall"}  # fmt: skip
+
+
+@pytest.mark.parametrize(("mark", "side", "minus", "below"), [
+    ("plus", "left", "right", "left"), ("minus", "left", "left", "right"), ("square-plus", "right", "left", "right"),
+    ("square-minus", "right", "right", "left"), ("bar", "left", "left", "right"), ("arrow", "right", "right", "left"),
+])  # fmt: skip
+def test_the_boards_own_legend_says_which_pad_is_minus_on_either_face(mark, side, minus, below):
+    """Bar and tip of the arrow are the cathode's, as in the diode's symbol (IEC 60617); faces mirror each other."""
+    step = steps(on("regulated", "12V", resistor="1k", board_mark=mark, board_side=side))["polarity"]
+    assert (step.board.at, step.board.minus, step.board.minus_below) == (side, minus, below)
+    assert facts(step)["Minus"] == f"the {minus} pad; the {below} one from the side you solder"
+    assert steps(PLAIN)["polarity"].board is None
+
+
+@pytest.mark.parametrize(("kind", "text", "agrees", "asks"), [
+    ("resistor_celsius", "58°C", True, ""), ("resistor_celsius", "81°C", False, "resistor_volts"),
+    ("resistor_celsius", "26°C", False, "current"), ("led_celsius", "31°C", True, ""),
+    ("led_celsius", "44", False, "resistor_volts"),
+])  # fmt: skip
+def test_a_thermocouple_is_judged_by_its_part(kind, text, agrees, asks):
+    """10.1 mA in 1 kΩ of a quarter watt: 25 + 34.6 K within 35 % and 4 K; the LED's 20 mW by 300 K/W are 6 K."""
+    report = assess(PLAIN, Bench(readings_after=(read_after("r", kind, text, "", ""),)))
+    (row,) = report.diagnoses
+    assert row.agrees is agrees and row.reading.unit == "°C"
+    assert report.trouble is None
+    if agrees:
+        assert report.next_step.id == "close"
+    else:
+        assert (report.next_step.id, report.next_step.reading) == ("chase-heat", asks)
+        side, why = (
+            ("over", "carries more than it should") if asks == "resistor_volts" else ("under", "carries less")
+        )
+        assert f" is {side} the expected " in row.line and why in row.line
+        again = read_after("s", kind, "31°C" if kind == "led_celsius" else "58°C", "", "")
+        report = assess(PLAIN, Bench(readings_after=(read_after("r", kind, text, "", ""), again)))
+        assert [d.agrees for d in report.diagnoses] == [False, True] and report.next_step.id == "close"
+
+
+def test_a_temperature_of_a_part_that_is_not_there_is_not_judged():
+    """A frost in the van reads below nought, and is a temperature all the same."""
+    assert (
+        assess(PLAIN, Bench(readings_after=(read_after("r", "regulator_celsius", "-3°C", "", ""),))).diagnoses
+        == ()
+    )

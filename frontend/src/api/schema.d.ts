@@ -1081,7 +1081,7 @@ export interface components {
              * Mode
              * @enum {string}
              */
-            mode: "across" | "series";
+            mode: "across" | "series" | "touches";
             /** Red */
             red: string;
             /** Black */
@@ -1092,7 +1092,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "V" | "mA" | "Ω";
+            unit: "V" | "mA" | "Ω" | "°C";
             /** Line */
             line: string;
         };
@@ -1198,6 +1198,41 @@ export interface components {
             high: number;
         };
         /**
+         * Board
+         * @description A board's legend, seen from the parts' side.
+         *
+         *     Attributes:
+         *         mark: what it prints.
+         *         label: the same in words.
+         *         at: the pad it stands at.
+         *         minus: the pad that is minus.
+         *         minus_below: the pad that is minus seen from the side one solders.
+         */
+        Board: {
+            /**
+             * Mark
+             * @enum {string}
+             */
+            mark: "" | "plus" | "minus" | "square-plus" | "square-minus" | "bar" | "arrow";
+            /** Label */
+            label: string;
+            /**
+             * At
+             * @enum {string}
+             */
+            at: "left" | "right";
+            /**
+             * Minus
+             * @enum {string}
+             */
+            minus: "left" | "right";
+            /**
+             * Minus Below
+             * @enum {string}
+             */
+            minus_below: "left" | "right";
+        };
+        /**
          * BuildStep
          * @description One step.
          *
@@ -1209,6 +1244,7 @@ export interface components {
          *         tick: whether one must stop here and look; the rest is read.
          *         reading, state: what to read here, "" for nothing, and in which state.
          *         picture: what is drawn beside it.
+         *         board: the board's own legend, where it was looked at.
          */
         BuildStep: {
             /** Id */
@@ -1253,6 +1289,7 @@ export interface components {
              * @enum {string}
              */
             picture: "" | "bands" | "polarity" | "chip";
+            board?: components["schemas"]["Board"] | null;
         };
         /**
          * Cause
@@ -2163,6 +2200,7 @@ export interface components {
          *         usual, low, high: its temperature, with the band a reading should lie in.
          *         finger: what a finger should find.
          *         hotter, cooler: what it means when it does not.
+         *         reading: the kind of reading a thermocouple takes of it.
          */
         Warmth: {
             /**
@@ -2181,6 +2219,11 @@ export interface components {
             hotter: string;
             /** Cooler */
             cooler: string;
+            /**
+             * Reading
+             * @enum {string}
+             */
+            reading: "current" | "resistor_volts" | "led_volts" | "supply_volts" | "plus_volts" | "minus_volts" | "lamp_volts" | "resistor_ohms" | "led_straight" | "led_turned" | "resistor_celsius" | "led_celsius" | "regulator_celsius";
         };
         /**
          * Zone
@@ -2467,6 +2510,21 @@ export interface components {
              */
             lamp_base: string;
             /**
+             * Bulb Across
+             * @default
+             */
+            bulb_across: string;
+            /**
+             * Bulb Long
+             * @default
+             */
+            bulb_long: string;
+            /**
+             * Filament Below
+             * @default
+             */
+            filament_below: string;
+            /**
              * In Series
              * @default 1
              */
@@ -2669,6 +2727,18 @@ export interface components {
             checks?: {
                 [key: string]: components["schemas"]["FunctionCheck"];
             };
+            /**
+             * Board Mark
+             * @default
+             * @enum {string}
+             */
+            board_mark: "" | "plus" | "minus" | "square-plus" | "square-minus" | "bar" | "arrow";
+            /**
+             * Board Side
+             * @default left
+             * @enum {string}
+             */
+            board_side: "left" | "right";
             /**
              * Look Again
              * @default
@@ -3000,6 +3070,21 @@ export interface components {
              */
             lamp_base: string;
             /**
+             * Bulb Across
+             * @default
+             */
+            bulb_across: string;
+            /**
+             * Bulb Long
+             * @default
+             */
+            bulb_long: string;
+            /**
+             * Filament Below
+             * @default
+             */
+            filament_below: string;
+            /**
              * In Series
              * @default 1
              */
@@ -3202,6 +3287,18 @@ export interface components {
             checks?: {
                 [key: string]: components["schemas"]["FunctionCheck"];
             };
+            /**
+             * Board Mark
+             * @default
+             * @enum {string}
+             */
+            board_mark: "" | "plus" | "minus" | "square-plus" | "square-minus" | "bar" | "arrow";
+            /**
+             * Board Side
+             * @default left
+             * @enum {string}
+             */
+            board_side: "left" | "right";
             /**
              * Look Again
              * @default
@@ -5189,6 +5286,21 @@ export interface components {
              */
             lamp_base: string;
             /**
+             * Bulb Across
+             * @default
+             */
+            bulb_across: string;
+            /**
+             * Bulb Long
+             * @default
+             */
+            bulb_long: string;
+            /**
+             * Filament Below
+             * @default
+             */
+            filament_below: string;
+            /**
              * In Series
              * @default 1
              */
@@ -5392,6 +5504,18 @@ export interface components {
                 [key: string]: components["schemas"]["FunctionCheck"];
             };
             /**
+             * Board Mark
+             * @default
+             * @enum {string}
+             */
+            board_mark: "" | "plus" | "minus" | "square-plus" | "square-minus" | "bar" | "arrow";
+            /**
+             * Board Side
+             * @default left
+             * @enum {string}
+             */
+            board_side: "left" | "right";
+            /**
              * Look Again
              * @default
              */
@@ -5555,6 +5679,21 @@ export interface components {
              * @default
              */
             lamp_base: string;
+            /**
+             * Bulb Across
+             * @default
+             */
+            bulb_across: string;
+            /**
+             * Bulb Long
+             * @default
+             */
+            bulb_long: string;
+            /**
+             * Filament Below
+             * @default
+             */
+            filament_below: string;
             /**
              * In Series
              * @default 1
@@ -5758,6 +5897,18 @@ export interface components {
             checks?: {
                 [key: string]: components["schemas"]["FunctionCheck"] | null;
             };
+            /**
+             * Board Mark
+             * @default
+             * @enum {string}
+             */
+            board_mark: "" | "plus" | "minus" | "square-plus" | "square-minus" | "bar" | "arrow";
+            /**
+             * Board Side
+             * @default left
+             * @enum {string}
+             */
+            board_side: "left" | "right";
             /**
              * Look Again
              * @default
@@ -6184,7 +6335,7 @@ export interface components {
              * @default current
              * @enum {string}
              */
-            kind: "current" | "resistor_volts" | "led_volts" | "supply_volts" | "plus_volts" | "minus_volts" | "lamp_volts" | "resistor_ohms" | "led_straight" | "led_turned";
+            kind: "current" | "resistor_volts" | "led_volts" | "supply_volts" | "plus_volts" | "minus_volts" | "lamp_volts" | "resistor_ohms" | "led_straight" | "led_turned" | "resistor_celsius" | "led_celsius" | "regulator_celsius";
             /**
              * Text
              * @default
@@ -6224,7 +6375,7 @@ export interface components {
              * @default current
              * @enum {string}
              */
-            kind: "current" | "resistor_volts" | "led_volts" | "supply_volts" | "plus_volts" | "minus_volts" | "lamp_volts" | "resistor_ohms" | "led_straight" | "led_turned";
+            kind: "current" | "resistor_volts" | "led_volts" | "supply_volts" | "plus_volts" | "minus_volts" | "lamp_volts" | "resistor_ohms" | "led_straight" | "led_turned" | "resistor_celsius" | "led_celsius" | "regulator_celsius";
             /**
              * Text
              * @default

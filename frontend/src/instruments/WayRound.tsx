@@ -1,5 +1,6 @@
 import styled from "styled-components";
 
+import type { Report } from "../api/client";
 import { Sketch } from "./Sketch";
 
 const Draw = styled(Sketch)`
@@ -26,15 +27,15 @@ export function LedWayRound() {
       role="img"
       aria-label="Round LED: the long leg is plus, the short leg and the flat of its rim are minus"
     >
-      <path className="soft" d="M28 46V30a18 18 0 0 1 36 0v16z" />
-      <path d="M24 46h44M37 46v50M55 46v34" />
-      <text x="4" y="98">
+      <path className="soft" d="M40 46V30a18 18 0 0 1 36 0v16z" />
+      <path d="M36 46h44M49 46v50M67 46v34" />
+      <text x="0" y="98">
         +
       </text>
-      <text x="14" y="98">
+      <text x="10" y="98">
         long
       </text>
-      <text x="62" y="84">
+      <text x="74" y="84">
         − short
       </text>
       <path className="soft" d="M190 24a30 30 0 1 0 0 48z" />
@@ -83,6 +84,69 @@ export function ChipWayRound() {
       <text x="196" y="98">
         on the board
       </text>
+    </Draw>
+  );
+}
+
+type Board = NonNullable<Report["build"][number]["board"]>;
+
+const PAD = { left: 34, right: 94 };
+/** Where the second face stands beside the first. */
+const BELOW = 176;
+
+interface FaceProps {
+  minus: "left" | "right";
+  /** Which pads are square. */
+  square: "left" | "right" | "";
+  words: string;
+  /** How far it stands to the right. */
+  by: number;
+}
+
+/** One face of a board: two pads, plus and minus. */
+function Face({ minus, square, words, by }: FaceProps) {
+  return (
+    <g transform={`translate(${by} 0)`}>
+      <rect x="4" y="6" width="120" height="66" rx="3" />
+      {(["left", "right"] as const).map((side) => (
+        <g key={side}>
+          {side === square ? (
+            <rect className="soft" x={PAD[side] - 9} y="31" width="18" height="18" />
+          ) : (
+            <circle className="soft" cx={PAD[side]} cy="40" r="9" />
+          )}
+          <circle className="full" cx={PAD[side]} cy="40" r="3" />
+          <text x={PAD[side] - 4} y="66">
+            {side === minus ? "−" : "+"}
+          </text>
+        </g>
+      ))}
+      <text x="4" y="98">
+        {words}
+      </text>
+    </g>
+  );
+}
+
+/** A board's own legend: its mark at a pad, and which pad is minus on either face. */
+export function BoardWayRound({ board }: { board: Board }) {
+  const at = PAD[board.at];
+  const square = board.mark.startsWith("square") ? board.at : "";
+  const below = square && (square === "left" ? "right" : "left");
+  return (
+    <Draw
+      viewBox="0 0 330 104"
+      role="img"
+      aria-label={`${board.label} at the ${board.at} pad: the ${board.minus} pad is minus, the ${board.minus_below} one from the side you solder`}
+    >
+      <Face minus={board.minus} square={square} words="parts' side" by={0} />
+      {board.mark === "plus" && <path d={`M${at - 5} 20h10m-5 -5v10`} />}
+      {board.mark === "minus" && <path d={`M${at - 5} 20h10`} />}
+      {board.mark === "bar" && <path className="full" d={`M${at - 11} 18h22v5h-22z`} />}
+      {board.mark === "arrow" && (
+        <path d={board.at === "left" ? "M70 20H44l8 -6v12z" : "M58 20H84l-8 -6v12z"} />
+      )}
+      <Face minus={board.minus_below} square={below} words="the side you solder" by={BELOW} />
     </Draw>
   );
 }

@@ -5,6 +5,7 @@ from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from swapglow.core.constants import REFERENCE_C
+from swapglow.core.design.board import BoardMark, Side
 from swapglow.core.design.branch import MOST_BESIDE, MOST_BRANCHES, Branch
 from swapglow.core.design.looks import Looks
 from swapglow.core.design.rectification import OWN_BRIDGE, RECTIFICATIONS, Rectification, usual_rectification
@@ -85,6 +86,7 @@ class Position:
         beside: strings of other LEDs in the same place.
         looks: how it is looked at.
         one_batch: whether the LEDs of a string are alike, of one batch, or each has its own luck.
+        board_mark, board_side: what the board prints at one of its pads, and at which.
     """
 
     rail: Rail
@@ -124,6 +126,8 @@ class Position:
     inside: int = 0
     beside: tuple[Branch, ...] = ()
     one_batch: bool = True
+    board_mark: BoardMark = ""
+    board_side: Side = "left"
     looks: Looks = field(default_factory=Looks)
 
     def __post_init__(self) -> None:

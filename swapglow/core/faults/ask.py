@@ -15,6 +15,7 @@ from swapglow.core.measurement.reading_after import (
     KINDS,
     ON_AC,
     POWER_OFF,
+    WARM,
     ReadingAfter,
     ReadingKind,
 )
@@ -68,7 +69,7 @@ def candidates(s: Solution, taken: Sequence[ReadingAfter]) -> list[ReadingKind]:
     had = {r.kind for r in taken if r.state == "on"}
     out: list[ReadingKind] = []
     for kind in KINDS:
-        if kind in had:
+        if kind in had or kind in WARM:
             continue
         if kind not in POWER_OFF and (p.live_danger or (p.rail.supply.alternates and kind not in ON_AC)):
             continue

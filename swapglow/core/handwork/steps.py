@@ -5,10 +5,12 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from swapglow.core.analysis.solution import Solution
+from swapglow.core.design.board import Board, board_of
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.faults.diagnosis import band
 from swapglow.core.faults.metered import as_shown
 from swapglow.core.findings.finding import Finding
+from swapglow.core.handwork.place import old_and_new
 from swapglow.core.handwork.sleeves import LEG_MM, WIRE_MM, sleeve_over
 from swapglow.core.handwork.warmth import Warmth
 from swapglow.core.measurement.reading_after import STATES, ReadingAfter, ReadingKind
@@ -76,6 +78,7 @@ class BuildStep:
         tick: whether one must stop here and look; the rest is read.
         reading, state: what to read here, "" for nothing, and in which state.
         picture: what is drawn beside it.
+        board: the board's own legend, where it was looked at.
     """
 
     id: str
@@ -88,11 +91,13 @@ class BuildStep:
     reading: str = ""
     state: str = "on"
     picture: Picture = ""
+    board: Board | None = None
 
 
 def _step(id_: str, phase: Phase, act: str, why: str = "", facts: tuple[Fact, ...] = (), *, tick: bool = False,
-          reading: str = "", state: str = "on", picture: Picture = "") -> BuildStep:  # fmt: skip
-    return BuildStep(id_, phase, PHASES[phase], act, why, facts, tick, reading, state, picture)
+          reading: str = "", state: str = "on", picture: Picture = "",
+          board: Board | None = None) -> BuildStep:  # fmt: skip
+    return BuildStep(id_, phase, PHASES[phase], act, why, facts, tick, reading, state, picture, board)
 
 
 def build_steps(s: Solution, states: tuple[tuple[str, str], ...], warm: tuple[Warmth, ...], found: tuple[Finding, ...],
@@ -204,7 +209,8 @@ def _preparing(s: Solution, site: Site) -> Iterable[BuildStep]:
     if p.module is None and p.lamp is not None:
         yield _step("height", "prepare", "Set the LED's chip where the filament stood, or a little lower.",
                     "Lens and reflector were made for the filament's place: a tip higher or off its middle is what "
-                    "looks wrong from the front.")  # fmt: skip
+                    "looks wrong from the front.",
+                    tuple(Fact(*f) for f in old_and_new(p.lamp.bulb, p.led)))  # fmt: skip
     if p.looks.optics != "as-is":
         yield _step("optics", "prepare", "Frost, dome or diffuser on before it is fitted.",
                     "Once it stands in the holder nobody gets at it.")  # fmt: skip
@@ -229,7 +235,11 @@ def _fitting(s: Solution, site: Site) -> Iterable[BuildStep]:
                 act = "Plus to the lamp's own mark; turned round it stays dark."
             seen = "Seen from the side you solder, left and right change places."
             picture: Picture = "chip" if chip else "polarity" if p.module is None else ""
-            yield _step("polarity", "fit", act, seen, tick=True, picture=picture)
+            board = board_of(p.board_mark, p.board_side)
+            facts = () if board is None else (
+                Fact("Minus", f"the {board.minus} pad; the {board.minus_below} one from the side you solder"),
+            )  # fmt: skip
+            yield _step("polarity", "fit", act, seen, facts, tick=True, picture=picture, board=board)
     if _has_resistor(s):
         if s.sizing.parts == 2:
             yield _step("lead", "fit", "One resistor in each lead.",

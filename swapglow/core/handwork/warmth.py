@@ -1,6 +1,6 @@
 """What each part should feel like after half an hour: its temperature from its heat and its body."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -9,13 +9,22 @@ from numpy.typing import NDArray
 
 from swapglow.core.analysis.solution import Solution
 from swapglow.core.engine.netlist import nodes_of
+from swapglow.core.faults.diagnosis import Diagnosis, band
+from swapglow.core.faults.metered import as_shown
+from swapglow.core.kinds.step import NextStep
+from swapglow.core.measurement.leads import LEADS
+from swapglow.core.measurement.reading_after import ReadingAfter, ReadingKind
 from swapglow.core.network.solve import resistor_amps, string_amps
+from swapglow.core.parts.meter import amp_range, volt_range
 from swapglow.core.parts.resistor import body_celsius, rating_to_fit
 from swapglow.core.quantities import CELSIUS, Shown, shown
 
 FloatArray = NDArray[np.float64]
 
 WarmPart = Literal["resistor", "led", "regulator"]
+READ_AS: dict[WarmPart, ReadingKind] = {
+    "resistor": "resistor_celsius", "led": "led_celsius", "regulator": "regulator_celsius",
+}  # fmt: skip
 LABELS: dict[WarmPart, str] = {"resistor": "Each resistor", "led": "Each LED", "regulator": "The regulator"}
 # A body's rise is known no better than this, either way; still air, leads and neighbours differ (common practice).
 DOUBT = 0.35
@@ -44,6 +53,7 @@ class Warmth:
         usual, low, high: its temperature, with the band a reading should lie in.
         finger: what a finger should find.
         hotter, cooler: what it means when it does not.
+        reading: the kind of reading a thermocouple takes of it.
     """
 
     part: WarmPart
@@ -54,6 +64,7 @@ class Warmth:
     finger: str
     hotter: str
     cooler: str
+    reading: ReadingKind
 
 
 def finger(celsius: float) -> str:
@@ -73,6 +84,59 @@ def warmth(s: Solution) -> tuple[Warmth, ...]:
     return tuple(_row(s, part, rise) for part, rise in _rises(s))
 
 
+def feel(warm: Sequence[Warmth], readings: Sequence[ReadingAfter]) -> tuple[Diagnosis, ...]:
+    """Temperatures that were read, against what each part should have.
+
+    Args:
+        warm: every part's temperature.
+        readings: those taken after the swap.
+
+    Returns:
+        Each judged, in their order; of a part that is no longer there none.
+    """
+    rows = {w.reading: w for w in warm}
+    return tuple(_felt(rows[r.kind], r) for r in readings if r.kind in rows)
+
+
+def _felt(w: Warmth, reading: ReadingAfter) -> Diagnosis:
+    agrees = w.low.value <= reading.value <= w.high.value
+    between = f"expected {w.usual.text}, {w.low.text} to {w.high.text}."
+    line = f"{reading.text} agrees: {between}"
+    if not agrees:
+        over = reading.value > w.high.value
+        line = (
+            f"{reading.text} is {'over' if over else 'under'} the {between} {w.hotter if over else w.cooler}"
+        )
+    read = shown(reading.value, CELSIUS, reading.note or "read at the bench")
+    return Diagnosis(reading.id, reading.kind, reading.state, read, w.usual, w.low, w.high, agrees, line, "")
+
+
+def chase_heat(s: Solution, felt: Sequence[Diagnosis]) -> NextStep | None:
+    """What to read about a part that is warmer or colder than it should be.
+
+    Args:
+        s: the solved position.
+        felt: its temperatures, judged, the newest last.
+
+    Returns:
+        The step; None where the newest of each part agrees.
+    """
+    newest = {d.kind: d for d in felt}
+    off = [d for d in felt if not d.agrees and newest[d.kind] is d]
+    if not off:
+        return None
+    hotter = off[-1].reading.value > off[-1].high.value
+    across = hotter and s.position.module is None and not s.position.rail.supply.alternates
+    kind: ReadingKind = "resistor_volts" if across else "current"
+    low, usual, high = band(s, ReadingAfter("", kind, 0.0))
+    expect, least, most = (as_shown(v, kind, "").text for v in (usual, low, high))
+    return NextStep(
+        "chase-heat", f"Find out why it is {'hotter' if hotter else 'cooler'} than it should be",
+        volt_range(high * 1.2) if across else amp_range(high * 1.2), LEADS[kind].line, "warm, as it was felt",
+        f"{expect} ({least} to {most})", kind, off[-1].line, "Too hot to touch stays hot for minutes.",
+    )  # fmt: skip
+
+
 def _row(s: Solution, part: WarmPart, rise: tuple[float, float, float, str]) -> Warmth:
     least, usual, most, origin = rise
     air = s.position.celsius
@@ -82,7 +146,7 @@ def _row(s: Solution, part: WarmPart, rise: tuple[float, float, float, str]) -> 
     )
     return Warmth(
         part, LABELS[part], shown(air + usual, CELSIUS, origin), shown(low, CELSIUS, ends), shown(high, CELSIUS, ends),
-        finger(air + usual), HOTTER, COOLER,
+        finger(air + usual), HOTTER, COOLER, READ_AS[part],
     )  # fmt: skip
 
 

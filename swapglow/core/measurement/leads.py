@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from swapglow.core.measurement.reading_after import KINDS
+from swapglow.core.measurement.reading_after import KINDS, ReadingKind
 
 Node = Literal["rail", "after_driver", "after_resistor", "ground"]
 
@@ -14,7 +14,7 @@ class Leads:
 
     Attributes:
         label: what is read, as it is offered.
-        mode: "across" parts, or in "series" where the loop is opened.
+        mode: "across" parts, in "series" where the loop is opened, or a thermocouple that "touches" one.
         red, black: the points of the loop, in the order of the current's way.
         meter: what the meter is set to.
         unit: what a bare number is taken in.
@@ -22,16 +22,23 @@ class Leads:
     """
 
     label: str
-    mode: Literal["across", "series"]
+    mode: Literal["across", "series", "touches"]
     red: Node
     black: Node
-    meter: Literal["V", "A", "Ω"]
-    unit: Literal["V", "mA", "Ω"]
+    meter: Literal["V", "A", "Ω", "°C"]
+    unit: Literal["V", "mA", "Ω", "°C"]
     line: str
 
 
 def _volts(label: str, red: Node, black: Node, line: str) -> Leads:
     return Leads(label, "across", red, black, "V", "V", line)
+
+
+def _warm(kind: ReadingKind, part: str) -> Leads:
+    return Leads(
+        KINDS[kind], "touches", "after_resistor", "after_resistor", "°C", "°C",
+        f"Thermocouple on {part}, held by tape or a drop of paste, lit for half an hour",
+    )  # fmt: skip
 
 
 _RAIL = "Red lead on the rail, black on its other side"
@@ -63,6 +70,9 @@ LEADS: dict[str, Leads] = {
     "led_turned": _volts(KINDS["led_turned"], "ground", "after_resistor",
                          "Power off, diode range, red lead on the side that should be negative; each LED in turn. "
                          "OL for none"),
+    "resistor_celsius": _warm("resistor_celsius", "the middle of the resistor's body"),
+    "led_celsius": _warm("led_celsius", "the LED's minus leg, close to the body"),
+    "regulator_celsius": _warm("regulator_celsius", "the regulator's tab"),
     "rail_usual": _volts("Rail, usual", "rail", "ground", _RAIL),
     "rail_low": _volts("Rail, lowest", "rail", "ground", _RAIL),
     "rail_high": _volts("Rail, highest", "rail", "ground", _RAIL),

@@ -5,12 +5,12 @@ from dataclasses import dataclass
 from typing import Literal
 
 from swapglow.core.drivers.driver import State
-from swapglow.core.quantities import AMPERE, OHM, VOLT, InputError, Unit, show
+from swapglow.core.quantities import AMPERE, CELSIUS, OHM, VOLT, InputError, Unit, show
 from swapglow.core.quantities.inputs import read_single
 
 ReadingKind = Literal[
     "current", "resistor_volts", "led_volts", "supply_volts", "plus_volts", "minus_volts", "lamp_volts",
-    "resistor_ohms", "led_straight", "led_turned",
+    "resistor_ohms", "led_straight", "led_turned", "resistor_celsius", "led_celsius", "regulator_celsius",
 ]  # fmt: skip
 ReadingOf = Literal["one", "all"]
 # What a reading is of, where several strings stand side by side.
@@ -22,6 +22,8 @@ KINDS: dict[ReadingKind, str] = {
     "minus_volts": "The lamp's minus wire to ground", "lamp_volts": "Volts at the lamp's wires",
     "resistor_ohms": "The resistor's ohms, power off", "led_straight": "An LED on the diode range",
     "led_turned": "The same, leads turned round",
+    "resistor_celsius": "The resistor's temperature", "led_celsius": "The LED's temperature",
+    "regulator_celsius": "The regulator's temperature",
 }  # fmt: skip
 # What is compared on a supply that alternates besides what is taken with the power off: averages, as a DC range
 # shows them, and the volts of the feed and at the lamp's wires as an AC range does.
@@ -29,6 +31,8 @@ ON_AC: frozenset[ReadingKind] = frozenset({"current", "led_volts", "supply_volts
 # Taken with the power off, one part at a time.
 DIODE_RANGE: frozenset[ReadingKind] = frozenset({"led_straight", "led_turned"})
 POWER_OFF: frozenset[ReadingKind] = DIODE_RANGE | {"resistor_ohms"}
+# Taken with a thermocouple on the part, lit for half an hour.
+WARM: frozenset[ReadingKind] = frozenset({"resistor_celsius", "led_celsius", "regulator_celsius"})
 # The states a fitted lamp is read in, as they are called.
 STATES: dict[State, str] = {"on": "Lit", "off": "Switched off", "closed": "Its line closed"}
 # What a meter writes where nothing flows; it is kept as this many ohms or volts.
@@ -77,6 +81,8 @@ class ReadingAfter:
 
 def unit_of(kind: ReadingKind) -> Unit:
     """The unit of a kind of reading."""
+    if kind in WARM:
+        return CELSIUS
     return AMPERE if kind == "current" else OHM if kind == "resistor_ohms" else VOLT
 
 
@@ -101,6 +107,6 @@ def read_after(id_: str, kind: ReadingKind, text: str, burden: str, note: str,
     """
     if kind in POWER_OFF and text.strip().upper() in NO_END:
         return ReadingAfter(id_, kind, ENDLESS, 0.0, note, of, state)
-    value = read_single("text", text, unit_of(kind), minimum=0)
+    value = read_single("text", text, unit_of(kind), minimum=None if kind in WARM else 0)
     ohm = read_single("burden", burden, OHM, minimum=0) if burden.strip() else 0.0
     return ReadingAfter(id_, kind, value, ohm if kind == "current" else 0.0, note, of, state)

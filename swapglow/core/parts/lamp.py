@@ -23,6 +23,21 @@ GUESSED = 2.0
 
 
 @dataclass(frozen=True)
+class Bulb:
+    """The outside of a filament lamp, as far as it is known.
+
+    Attributes:
+        across_m: its thickest place.
+        long_m: with its base.
+        below_m: how far the filament sits under the tip.
+    """
+
+    across_m: float | None = None
+    long_m: float | None = None
+    below_m: float | None = None
+
+
+@dataclass(frozen=True)
 class Lamp:
     """A filament lamp by its rating.
 
@@ -33,6 +48,7 @@ class Lamp:
         colour_k: colour temperature at its rating, K.
         kept: share of its light that age and a blackened glass have left.
         light_doubt: its light may be so many times more or less (lamps of one type, from memory).
+        bulb: its outside.
     """
 
     id: str
@@ -44,6 +60,7 @@ class Lamp:
     colour_k: float = USUAL_K
     kept: float = 1.0
     light_doubt: float = 1.3
+    bulb: Bulb = Bulb()
 
     def amps_at(self, volts: float) -> float:
         """Current off the rating: I ∝ V^0.55."""
@@ -68,6 +85,7 @@ def catalogue() -> dict[str, Lamp]:
         r["id"]: Lamp(
             r["id"], r["label"], float(r["volts"]), float(r["amps"]),
             float(r["mscp"]) if r["mscp"] else None, r["base"], float(r["colour_k"]),
+            bulb=Bulb(*(float(r[k]) / 1000 if r[k] else None for k in ("across_mm", "long_mm", "below_mm"))),
         )
         for r in rows("lamps")
     }  # fmt: skip

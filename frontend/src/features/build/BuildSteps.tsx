@@ -6,12 +6,13 @@ import { Refused, type Report, type Schemas } from "../../api/client";
 import { upload } from "../../api/upload";
 import { Bands } from "../../instruments/Bands";
 import { ReadingEntry } from "../../instruments/ReadingEntry";
-import { ChipWayRound, LedWayRound } from "../../instruments/WayRound";
+import { BoardWayRound, ChipWayRound, LedWayRound } from "../../instruments/WayRound";
 import type { FromField } from "../../saving/saves";
 import { inPassing, useSave } from "../../saving/useSave";
 import { SmallButton } from "../../ui/Button";
 import { option } from "../../ui/option";
 import { Refusal } from "../../ui/Refusal";
+import { SavedChoice } from "../../ui/record/SavedChoice";
 import { TextControl } from "../../ui/record/TextControl";
 import { useRecord } from "../../ui/record/record";
 import { Unsaved } from "../../ui/record/Unsaved";
@@ -103,6 +104,13 @@ const Note = styled.div`
   gap: 0 10px;
 `;
 
+const Printed = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(200px, 1fr));
+  gap: 0 14px;
+  max-width: 480px;
+`;
+
 type Step = Report["build"][number];
 type Position = Schemas["PositionAnswer"];
 
@@ -188,9 +196,7 @@ function BuildStep({ step, number, position, marks }: StepProps) {
             ))}
           </Facts>
         )}
-        {step.picture === "bands" && marks && <Bands marks={marks} />}
-        {step.picture === "polarity" && <LedWayRound />}
-        {step.picture === "chip" && <ChipWayRound />}
+        <Drawn step={step} marks={marks} />
         {step.reading && (
           <ReadingEntry
             at={`.${step.id}`}
@@ -228,6 +234,22 @@ function BuildStep({ step, number, position, marks }: StepProps) {
         </div>
       )}
     </Row>
+  );
+}
+
+/** What belongs to a step as a drawing: the resistor's bands, or which way round a part sits. */
+function Drawn({ step, marks }: Pick<StepProps, "step" | "marks">) {
+  if (step.picture === "") return null;
+  if (step.picture === "bands") return marks && <Bands marks={marks} />;
+  return (
+    <>
+      {step.picture === "chip" ? <ChipWayRound /> : <LedWayRound />}
+      {step.board && <BoardWayRound board={step.board} />}
+      <Printed>
+        <SavedChoice field="board_mark" label="What the board prints" />
+        {step.board && <SavedChoice field="board_side" label="Seen from the parts' side" />}
+      </Printed>
+    </>
   );
 }
 

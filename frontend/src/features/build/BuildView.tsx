@@ -104,7 +104,7 @@ export default function BuildView() {
                 onSave={(lines, was, at) => save({ checks: lines }, was && { checks: was }, at)}
               />
             </section>
-            {report && <WarmParts warmth={report.warmth} />}
+            {report && <WarmParts positionId={id} mains={position.mains} report={report} />}
             <section aria-label="What it took">
               <h2>What it took</h2>
               <Pair>

@@ -1,9 +1,14 @@
 import styled from "styled-components";
 
 import type { Report } from "../../api/client";
+import { ReadingEntry } from "../../instruments/ReadingEntry";
+import { inPassing, useSave } from "../../saving/useSave";
 import { Figure } from "../../ui/Figure";
 
 const Row = styled.li`
+  form {
+    max-width: 380px;
+  }
   padding: 8px 0;
   border-bottom: 1px solid var(--rule-soft);
   strong {
@@ -22,8 +27,18 @@ const Soft = styled.p`
   color: var(--ink-soft);
 `;
 
+interface Props {
+  /** The position's key. */
+  positionId: string;
+  /** Whether it is on the mains: then nothing is read of it lit. */
+  mains: boolean;
+  report: Report;
+}
+
 /** What each part should feel like after half an hour, and what it means when it does not. */
-export function WarmParts({ warmth }: { warmth: Report["warmth"] }) {
+export function WarmParts({ positionId, mains, report }: Props) {
+  const save = useSave();
+  const { warmth } = report;
   return (
     <section aria-label="After half an hour">
       <h2>After half an hour</h2>
@@ -39,6 +54,29 @@ export function WarmParts({ warmth }: { warmth: Report["warmth"] }) {
             <Soft>
               A thermocouple reads <Figure shown={w.low} /> to <Figure shown={w.high} />.
             </Soft>
+            {report.diagnoses
+              .filter((d) => d.kind === w.reading)
+              .slice(-1)
+              .map((d) => (
+                <p key={d.id}>{d.line}</p>
+              ))}
+            {!mains && (
+              <ReadingEntry
+                positionId={positionId}
+                kind={w.reading}
+                meter=""
+                example=""
+                onRead={(reading, field) =>
+                  inPassing(
+                    save("POST", `/api/positions/${positionId}/reading`, reading, {
+                      field,
+                      label: "A reading",
+                      done: "Kept the reading.",
+                    }),
+                  )
+                }
+              />
+            )}
           </Row>
         ))}
       </List>

@@ -37,7 +37,18 @@ export function OldLampPart({ position }: Props) {
           <SavedText field="lamp_base" label="Base" hint="Bayonet, screw, wedge, festoon" />
         </>
       )}
-      {position.lamp_id && <SavedChoice field="lamp_kept" label="Its glass" />}
+      {position.lamp_id && (
+        <>
+          <SavedChoice field="lamp_kept" label="Its glass" />
+          <SavedText field="bulb_across" label="Bulb across" hint="10.3mm; empty takes the usual" />
+          <SavedText field="bulb_long" label="Long, with its base" hint="30mm" />
+          <SavedText
+            field="filament_below"
+            label="Filament under the tip"
+            hint="11mm, held beside a rule"
+          />
+        </>
+      )}
       <p>{catalogue?.lamp_source}.</p>
     </>
   );
