@@ -7,9 +7,9 @@ BoardMark = Literal["", "plus", "minus", "square-plus", "square-minus", "bar", "
 Side = Literal["left", "right"]
 # What a board may print at one of two pads (common practice). Square pads mean either, as the maker liked.
 MARKS: dict[BoardMark, str] = {
-    "": "Nothing", "plus": "A plus sign", "minus": "A minus sign",
-    "square-plus": "A square pad that is plus", "square-minus": "A square pad that is minus",
-    "bar": "A bar or stripe", "arrow": "The tip of an arrow",
+    "": "Nothing", "plus": "Plus sign", "minus": "Minus sign",
+    "square-plus": "Square pad, plus", "square-minus": "Square pad, minus",
+    "bar": "Bar or stripe", "arrow": "Tip of an arrow",
 }  # fmt: skip
 SIDES: dict[Side, str] = {"left": "At the left pad", "right": "At the right pad"}
 _AT_PLUS: frozenset[BoardMark] = frozenset({"plus", "square-plus"})

@@ -24,7 +24,7 @@ COEFFICIENTS = {
     "black": 250, "brown": 100, "red": 50, "orange": 15, "yellow": 25, "green": 20, "blue": 10, "violet": 5, "grey": 1,
 }  # fmt: skip
 # As people shorten them (IEC 60757) or spell them otherwise.
-_SHORT = {
+SHORT = {
     "bk": "black", "bn": "brown", "rd": "red", "og": "orange", "ye": "yellow", "gn": "green", "bu": "blue",
     "vt": "violet", "purple": "violet", "gy": "grey", "gray": "grey", "wh": "white", "gd": "gold", "sr": "silver",
     "pk": "pink",
@@ -76,7 +76,7 @@ class Read:
 def is_colours(text: str) -> bool:
     """Whether all words are colours of bands."""
     words = _words(text)
-    return len(words) > 1 and all(_SHORT.get(w, w) in POWERS for w in words)
+    return len(words) > 1 and all(SHORT.get(w, w) in POWERS for w in words)
 
 
 def _words(text: str) -> list[str]:
@@ -95,7 +95,7 @@ def read_bands(text: str) -> Read:
     Raises:
         MarkError: there are too few or too many, or a colour cannot stand where it does.
     """
-    bands = [_SHORT.get(w, w) for w in _words(text)]
+    bands = [SHORT.get(w, w) for w in _words(text)]
     unknown = next((b for b in bands if b not in POWERS), None)
     if unknown is not None:
         raise MarkError(f'"{unknown}" is no colour of a band: {", ".join(POWERS)}.')

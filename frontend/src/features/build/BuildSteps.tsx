@@ -37,6 +37,12 @@ const Row = styled.li`
   form {
     max-width: 380px;
   }
+  @media (max-width: 480px) {
+    grid-template-columns: 2.2ch minmax(0, 1fr);
+    & > :nth-child(3) {
+      grid-column: 2;
+    }
+  }
   &[data-done="true"] > div > strong {
     color: var(--ink-soft);
     text-decoration: line-through;

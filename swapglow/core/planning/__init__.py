@@ -1,0 +1,1 @@
+"""The bench day: what can be done now, together, in the hours there are."""
