@@ -83,3 +83,13 @@ def served(transactional_db, server):
     working, until = server.task_dispatcher, time.monotonic() + 60
     while (working.active_count or working.queue) and time.monotonic() < until:
         time.sleep(0.005)
+
+
+@pytest.fixture
+def worked(demo):
+    """The demo with everything stored of its lamps that other views rest on."""
+    from swapglow.records import summaries
+
+    summaries.mark_outdated()
+    assert summaries.refresh()
+    return demo

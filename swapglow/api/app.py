@@ -15,6 +15,8 @@ from ninja.security import APIKeyCookie
 from swapglow.api import (
     bench,
     catalogue,
+    day,
+    drawer,
     equipment,
     leds,
     match,
@@ -84,6 +86,8 @@ api = Described(
 api.add_router("", catalogue.router)
 api.add_router("", quick.router)
 api.add_router("", bench.router)
+api.add_router("", day.router)
+api.add_router("", drawer.router)
 api.add_router("", equipment.router)
 api.add_router("", leds.router)
 api.add_router("", shop.router)

@@ -1,4 +1,4 @@
-"""The bench: all equipment, undo and redo, the drawer."""
+"""The bench: all equipment, undo and redo."""
 
 from django.http import HttpRequest
 from ninja import Router, Status
@@ -10,16 +10,13 @@ from swapglow.api.schemas import (
     BenchOut,
     Clashes,
     Done,
-    DrawerOut,
-    DrawerPatch,
     DueOut,
     Move,
     Problems,
     StepIn,
 )
 from swapglow.api.serializers import steps, summary
-from swapglow.core.quantities import OHM, show
-from swapglow.records import drawer, order, undo
+from swapglow.records import order, undo
 from swapglow.records.due import due
 from swapglow.records.models import Equipment
 
@@ -40,6 +37,8 @@ def bench(request: HttpRequest) -> BenchOut:
                 id=e.id,
                 name=e.input.name,
                 maker_model=e.input.maker_model,
+                promised=e.input.promised,
+                archived=e.input.archived,
                 positions=[summary(p) for p in e.positions.all()],
             )
             for e in items
@@ -75,21 +74,3 @@ def do_again(request: HttpRequest, data: StepIn) -> Done:
 
 def _done(done: undo.Done) -> Done:
     return Done(label=done.label, step=done.step, gone=list(done.gone))
-
-
-def _drawer() -> DrawerOut:
-    return DrawerOut(texts=[show(v, OHM, 6) for v in sorted(drawer.at_hand())], steps=steps(drawer.SCOPE))
-
-
-@router.get("/drawer", response=DrawerOut)
-def read_drawer(request: HttpRequest) -> DrawerOut:
-    """Resistor values at hand."""
-    return _drawer()
-
-
-@router.patch("/drawer", response={200: DrawerOut, 422: Problems})
-@decorate_view(saving)
-def change_drawer(request: HttpRequest, data: DrawerPatch) -> DrawerOut:
-    """Put values in and take values out; all or nothing."""
-    drawer.change(data.add, data.remove)
-    return _drawer()

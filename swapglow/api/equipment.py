@@ -28,6 +28,7 @@ from swapglow.inputs.taken import taken
 from swapglow.inputs.to_core import check_dims, check_fitted, rail_of
 from swapglow.records import meanwhile, order, reports
 from swapglow.records.drawer import at_hand
+from swapglow.records.job import job_of
 from swapglow.records.limits import check_room
 from swapglow.records.models import Equipment, Rail
 from swapglow.records.steps import keep, recorded
@@ -45,6 +46,7 @@ def _equipment_out(e: Equipment) -> EquipmentOut:
         took={k: taken(f) for k, f in e.input.fitted.items()},
         rails=[rail_answer(r) for r in e.rails.all()],
         positions=[summary(p) for p in e.positions.select_related("rail", "summary")],
+        job=job_of(e),
         steps=steps(str(e.pk)),
     )
 

@@ -11,16 +11,22 @@ from swapglow.api.equipment import said
 from swapglow.api.saving import saving
 from swapglow.api.schemas import BenchLedAnswer, BenchLedPatch, LedsOut, Problems
 from swapglow.api.serializers import bench_led_answer, steps
-from swapglow.inputs.led import LedInput
 from swapglow.inputs.named import check_named
 from swapglow.inputs.patch import sent, touched
-from swapglow.inputs.to_core import own_led
+from swapglow.inputs.stock import BenchLedInput
+from swapglow.inputs.stock_to_core import bench_led_of, led_part_of
 from swapglow.records import drawer, meanwhile, order
 from swapglow.records.limits import check_room
 from swapglow.records.models import BenchLed
 from swapglow.records.steps import keep, recorded
 
 router = Router(tags=["leds"])
+
+
+def _check(key: UUID, typed: BenchLedInput) -> None:
+    """Refuse an LED of which a figure, the curve or the stock cannot be read."""
+    bench_led_of(typed)
+    led_part_of(str(key), typed)
 
 
 @router.get("/leds", response=LedsOut)
@@ -31,12 +37,12 @@ def read(request: HttpRequest) -> LedsOut:
 
 @router.put("/leds/{key}", response={200: BenchLedAnswer, 422: Problems})
 @decorate_view(saving)
-def create(request: HttpRequest, key: UUID, data: LedInput) -> BenchLedAnswer:
+def create(request: HttpRequest, key: UUID, data: BenchLedInput) -> BenchLedAnswer:
     """Keep an LED on the bench; sent twice, it is kept once."""
     found = BenchLed.objects.filter(pk=key).first()
     if found is None:
-        check_named(LedInput, sent(data))
-        own_led(data)
+        check_named(BenchLedInput, sent(data))
+        _check(key, data)
         found = BenchLed(id=key, order=order.last(BenchLed.objects), inputs=data.model_dump(mode="json"))
         check_room(found)
         with recorded(drawer.SCOPE, f"keep {data.name} on the bench", f"led:{key}"):
@@ -51,9 +57,9 @@ def change(request: HttpRequest, key: UUID, data: BenchLedPatch) -> BenchLedAnsw
     found = get_object_or_404(BenchLed, pk=key)
     fields = sent(data)
     meanwhile.check(found.inputs, fields, fields.pop("was", {}))
-    check_named(LedInput, fields)
+    check_named(BenchLedInput, fields)
     found.join(fields)
-    own_led(found.input)
+    _check(key, found.input)
     with recorded(drawer.SCOPE, f"edit {found.input.name}: {said(fields)}", f"led:{key}:{touched(fields)}"):
         keep(found)
     return bench_led_answer(found)

@@ -42,7 +42,7 @@ from swapglow.inputs.position import PositionInput
 from swapglow.inputs.quantity import Quantity
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.to_core import sweep_of
-from swapglow.records import meanwhile, order, past, reports
+from swapglow.records import meanwhile, order, past, reports, taking_out
 from swapglow.records.drawer import at_hand
 from swapglow.records.limits import check_room
 from swapglow.records.models import Equipment, Position, Rail, Shop
@@ -132,9 +132,11 @@ def change_position(p: Position, fields: Mapping[str, Any], label: str, gesture:
         if rail is None:
             raise InputError("rail", "That rail is not in this equipment.")
         p.rail = rail
+    was = p.inputs
     p.join(changes)
     reports.core_of(p)
     with recorded(str(p.equipment_id), label, gesture):
+        taking_out.take_or_lay_back(p, was)
         keep(p)
     return position_answer(p)
 

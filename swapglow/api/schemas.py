@@ -9,10 +9,17 @@ from pydantic import Field, StrictFloat, StrictInt, StrictStr
 from swapglow.core.findings.finding import Grade
 from swapglow.core.fitted.answer import FittedAnswer
 from swapglow.core.intake.feasibility import Advice
+from swapglow.core.parts.resistor_marks import Marks
 from swapglow.core.parts.sweep import SweepReport
+from swapglow.core.planning.job import Job
 from swapglow.core.presentation.dimming import Dimming
+from swapglow.core.presentation.drawer import DrawerPicture
 from swapglow.core.presentation.report import Report
 from swapglow.core.presentation.snapshots import Snapshot
+from swapglow.core.stock.judged import Made
+from swapglow.core.stock.mark import MarkRead
+from swapglow.core.stock.order import OrderLine
+from swapglow.core.stock.part import Level
 from swapglow.inputs.equipment import (
     DimInput,
     DimTrialInput,
@@ -23,10 +30,10 @@ from swapglow.inputs.equipment import (
     Original,
     Other,
     TakeInInput,
+    Wait,
     Wire,
 )
-from swapglow.inputs.led import LedInput
-from swapglow.inputs.limits import MOST_DRAWER_VALUES
+from swapglow.inputs.limits import MOST_PARTS
 from swapglow.inputs.position import Beside, FunctionCheck, PositionInput, StepDone, TrialInput
 from swapglow.inputs.quantity import Line, Name, Short
 from swapglow.inputs.rail import RailInput
@@ -34,6 +41,7 @@ from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
 from swapglow.inputs.rows import Key
 from swapglow.inputs.shape import Shape
 from swapglow.inputs.shop import ShopInput
+from swapglow.inputs.stock import BenchLedInput, PartInput
 
 # What each text was taken for, by field.
 Took = dict[str, str]
@@ -69,10 +77,15 @@ class DimPatch(DimInput):
 
 
 class EquipmentPatch(EquipmentInput, Seen):
-    """Fields to change; those not sent stay. A fitted LED or circuit under its key, or null to strike it."""
+    """Fields to change; those not sent stay.
+
+    A fitted LED or circuit under its key, what it waits
+    for likewise, or null to strike it.
+    """
 
     dims: dict[Key, DimPatch | None] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
     fitted: dict[Key, FittedInput | None] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
+    waits: dict[Key, Wait | None] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
 
 
 class FeasibilityPatch(FeasibilityInput):
@@ -238,6 +251,7 @@ class EquipmentOut(EquipmentInput):
     took: dict[str, Took]
     rails: list[RailAnswer]
     positions: list[Summary]
+    job: Job
     steps: Steps
 
 
@@ -247,6 +261,8 @@ class BenchItem(Schema):
     id: UUID
     name: str
     maker_model: str
+    promised: str
+    archived: bool
     positions: list[Summary]
 
 
@@ -431,18 +447,150 @@ class Clashes(Problems):
 class DrawerPatch(Schema):
     """Resistor values to put in and to take out, as typed; the others stay."""
 
-    add: Annotated[list[Short], Field(max_length=MOST_DRAWER_VALUES)] = Field(default_factory=list)
-    remove: Annotated[list[Short], Field(max_length=MOST_DRAWER_VALUES)] = Field(default_factory=list)
+    add: Annotated[list[Short], Field(max_length=MOST_PARTS)] = Field(default_factory=list)
+    remove: Annotated[list[Short], Field(max_length=MOST_PARTS)] = Field(default_factory=list)
+
+
+class PartAnswer(PartInput):
+    """A part as kept, with what its texts were taken for, how full its compartment is, and how it is marked."""
+
+    id: UUID
+    took: Took
+    label: str
+    now: Level
+    marks: Marks | None
+    wrong: str
+
+
+class PartPatch(PartInput, Seen):
+    """Fields of a part to change; those not sent stay."""
+
+
+class CatalogueRow(Schema):
+    """Something of the catalogue that may be taken into the drawer."""
+
+    id: str
+    label: str
 
 
 class DrawerOut(Schema):
-    """Resistor values at hand, as printed."""
+    """Resistor values at hand as printed, every part, and the resistors as a picture."""
 
     texts: list[str]
+    parts: list[PartAnswer]
+    picture: DrawerPicture
+    offered: dict[str, list[CatalogueRow]]
     steps: Steps
 
 
-class BenchLedPatch(LedInput, Seen):
+class MadeOut(Schema):
+    """What a resistance can be made of."""
+
+    asked: str
+    made: list[Made]
+
+
+class MarksOut(Schema):
+    """A mark as read; where a colour is in doubt the few it may be, the likeliest first."""
+
+    read: list[MarkRead]
+
+
+class BuyingOut(Schema):
+    """What must be bought: ``price`` is of the lines whose price is known."""
+
+    lines: list[OrderLine]
+    left_out: list[str]
+    fresh: bool
+    price: str
+    unpriced: int
+    steps: Steps
+
+
+class LineKey(Schema):
+    """A line of the list of what must be bought."""
+
+    key: Line
+
+
+class DrawnOut(Schema):
+    """What a lamp takes out of the drawer, from where, and what is not there."""
+
+    lines: list[str]
+    short: list[str]
+
+
+class DayTask(Schema):
+    """One thing to do; the clock says when hands are at it."""
+
+    lamp: str
+    item: str
+    lamp_id: str
+    kind: str
+    label: str
+    at: str
+    minutes: int
+
+
+class DayBlock(Schema):
+    """Work of one kind, one after the other, with why it stands there."""
+
+    label: str
+    start: str
+    end: str
+    why: str
+    soaking: str
+    tasks: list[DayTask]
+
+
+class DayHeld(Schema):
+    """What is not in the day, and why."""
+
+    lamp: str
+    item: str
+    lamp_id: str
+    label: str
+    why: str
+
+
+class DurationOut(Schema):
+    """How long a kind of work takes here."""
+
+    label: str
+    minutes: int
+    line: str
+
+
+class DayOut(Schema):
+    """A day at the bench; what could be done while the iron is hot, and while something soaks."""
+
+    begins: str
+    blocks: list[DayBlock]
+    held: list[DayHeld]
+    hot: list[DayTask]
+    meanwhile: list[DayTask]
+    line: str
+    late: list[str]
+    durations: list[DurationOut]
+    fresh: bool
+
+
+class FoundOut(Schema):
+    """Something that was found."""
+
+    kind: Literal["lamp", "item", "part", "led"]
+    id: str
+    name: str
+    line: str
+
+
+class FindOut(Schema):
+    """What was found, lamps first."""
+
+    found: list[FoundOut]
+
+
+class BenchLedPatch(BenchLedInput, Seen):
     """Figures of a bench's own LED to change; those not sent stay."""
 
 
@@ -450,12 +598,13 @@ class ShopPatch(ShopInput, Seen):
     """The shop's habits to change; those not sent stay."""
 
 
-class BenchLedAnswer(LedInput):
-    """A bench's own LED as kept, with what its texts were taken for and its line."""
+class BenchLedAnswer(BenchLedInput):
+    """A bench's own LED as kept, with what its texts were taken for, its line, and how full its bag is."""
 
     id: UUID
     took: Took
     line: str
+    now: Level
 
 
 class LedsOut(Schema):

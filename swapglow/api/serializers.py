@@ -20,13 +20,15 @@ from swapglow.core.intake.wires import Wire, tells
 from swapglow.core.presentation.led_line import led_line
 from swapglow.core.presentation.report import Report
 from swapglow.core.quantities import InputError
+from swapglow.core.stock.part import Level
 from swapglow.core.supplies import SUPPLIES
 from swapglow.core.supplies.rail_line import rail_line
 from swapglow.document.report import report_json
 from swapglow.inputs.holder import holder_of
 from swapglow.inputs.rail import RailInput
+from swapglow.inputs.stock_to_core import bench_led_of, led_part_of
 from swapglow.inputs.taken import taken
-from swapglow.inputs.to_core import feasibility_of, own_led, rail_of
+from swapglow.inputs.to_core import feasibility_of, rail_of
 from swapglow.records.models import BenchLed, Equipment, Position, Rail, ReadingAfter, ReadingBefore, Step
 from swapglow.records.steps import next_redo, next_undo
 
@@ -74,11 +76,13 @@ def take_in_view(e: Equipment) -> TakeInView:
 
 def bench_led_answer(led: BenchLed) -> BenchLedAnswer:
     """A bench's own LED; one that no longer reads says why in its line."""
+    level: Level = "empty"
     try:
-        line = led_line(own_led(led.input)[0])
+        line = led_line(bench_led_of(led.input))
+        level = led_part_of(str(led.pk), led.input).level
     except InputError as problem:
         line = problem.message
-    return BenchLedAnswer(**led.inputs, id=led.pk, took=taken(led.input), line=line)
+    return BenchLedAnswer(**led.inputs, id=led.pk, took=taken(led.input), line=line, now=level)
 
 
 def position_answer(p: Position) -> PositionAnswer:
@@ -99,7 +103,7 @@ def summary(p: Position) -> Summary:
         The summary; it says whether it is that of what is kept now.
     """
     stored = getattr(p, "summary", None)
-    data = stored.data if stored is not None and stored.data else _WAITING
+    data = (stored.data or {}).get("shown", _WAITING) if stored is not None else _WAITING
     fresh = stored is not None and stored.data is not None and not stored.due
     return Summary(id=p.pk, name=p.inputs["name"], stage=p.inputs["stage"], fresh=fresh, **data)
 

@@ -1,6 +1,5 @@
 """Documents and readings, out and in: what an import will do is said before it is done."""
 
-import re
 from uuid import UUID
 
 import segno
@@ -9,6 +8,7 @@ from django.shortcuts import get_object_or_404
 from ninja import File, Form, Router
 from ninja.files import UploadedFile
 
+from swapglow.api.attached import attached, bytes_of
 from swapglow.api.schemas import Imported, Intent, Problems
 from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.spice_text import spice_text
@@ -26,23 +26,12 @@ router = Router(tags=["transfer"])
 MOST_LETTERS = 2953
 
 
-def _attached(content: bytes, kind: str, name: str) -> HttpResponse:
-    safe = re.sub(r"[^A-Za-z0-9._-]+", "-", name).strip("-.") or "equipment"
-    return HttpResponse(content, kind, headers={"Content-Disposition": f'attachment; filename="{safe}"'})
-
-
-def _bytes(file: UploadedFile, largest: int) -> bytes:
-    if (file.size or 0) > largest:
-        raise InputError("file", f"The file is over {largest // 2**20} MB.")
-    return bytes(file.read())
-
-
 @router.get("/equipment/{key}/document.json", response={404: Problems})
 def document(request: HttpRequest, key: UUID, photographs: bool = True) -> HttpResponse:
     """The item as a document."""
     e = get_object_or_404(Equipment, pk=key)
     made = transfer.to_document(e, photographs=photographs)
-    return _attached(made.model_dump_json(indent=1).encode(), "application/json", f"{e.input.name}.json")
+    return attached(made.model_dump_json(indent=1).encode(), "application/json", f"{e.input.name}.json")
 
 
 @router.get("/positions/{key}/circuit.cir", include_in_schema=False)
@@ -52,7 +41,7 @@ def circuit(request: HttpRequest, key: UUID) -> HttpResponse:
     core = reports.core_of(p)
     sized = size(core)
     text = spice_text(core, sized.total_ohm, sized.farads)
-    return _attached(text.encode(), "text/plain; charset=utf-8", f"{p.input.name}.cir")
+    return attached(text.encode(), "text/plain; charset=utf-8", f"{p.input.name}.cir")
 
 
 @router.get("/positions/{key}/code.svg", include_in_schema=False)
@@ -72,14 +61,14 @@ def code(request: HttpRequest, key: UUID) -> HttpResponse:
 @router.post("/import/look", response={200: Intent, 422: Problems})
 def look(request: HttpRequest, file: File[UploadedFile]) -> Intent:
     """What importing a document would do; nothing is done."""
-    found = transfer.intent(transfer.read(_bytes(file, LARGEST_BYTES)))
+    found = transfer.intent(transfer.read(bytes_of(file, LARGEST_BYTES)))
     return Intent(name=found.name, replaces=found.replaces, lines=list(found.lines))
 
 
 @router.post("/import", response={200: Imported, 422: Problems})
 def bring_in(request: HttpRequest, file: File[UploadedFile], as_copy: Form[bool] = False) -> Imported:
     """Import a document whole, or not at all; undo on the bench takes it back."""
-    made = transfer.bring_in(transfer.read(_bytes(file, LARGEST_BYTES)), as_copy=as_copy)
+    made = transfer.bring_in(transfer.read(bytes_of(file, LARGEST_BYTES)), as_copy=as_copy)
     after_saving()
     return Imported(id=made.pk, name=made.input.name)
 
@@ -88,7 +77,7 @@ def bring_in(request: HttpRequest, file: File[UploadedFile], as_copy: Form[bool]
 def readings(request: HttpRequest, key: UUID) -> HttpResponse:
     """All readings of the item."""
     e = get_object_or_404(Equipment, pk=key)
-    return _attached(
+    return attached(
         readings_csv.to_csv(e).encode(), "text/csv; charset=utf-8", f"{e.input.name}-readings.csv"
     )
 
@@ -101,7 +90,7 @@ def _count(n: int) -> str:
 def look_readings(request: HttpRequest, key: UUID, file: File[UploadedFile]) -> Intent:
     """What importing readings would do; nothing is done."""
     e = get_object_or_404(Equipment, pk=key)
-    found = readings_csv.from_csv(e, _bytes(file, csv_files.LARGEST_BYTES))
+    found = readings_csv.from_csv(e, bytes_of(file, csv_files.LARGEST_BYTES))
     lines = [f"{_count(len(found.made))} would be added."]
     if found.known:
         lines.append(f"{_count(found.known)} are here already and would be left alone.")
@@ -112,6 +101,6 @@ def look_readings(request: HttpRequest, key: UUID, file: File[UploadedFile]) -> 
 def bring_readings(request: HttpRequest, key: UUID, file: File[UploadedFile]) -> Imported:
     """Add readings whole, or not at all."""
     e = get_object_or_404(Equipment, pk=key)
-    readings_csv.add(e, readings_csv.from_csv(e, _bytes(file, csv_files.LARGEST_BYTES)))
+    readings_csv.add(e, readings_csv.from_csv(e, bytes_of(file, csv_files.LARGEST_BYTES)))
     after_saving()
     return Imported(id=e.pk, name=e.input.name)

@@ -36,6 +36,7 @@ from swapglow.core.presentation.slide_rule import judged, slide_rule
 from swapglow.core.presentation.snapshots import in_states, snapshots
 from swapglow.core.presentation.supply import supply_section
 from swapglow.core.presentation.trials import trials_section
+from swapglow.core.stock.need import needs
 from swapglow.core.uncertainty import uncertainty as uncertain
 
 
@@ -130,6 +131,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         survey=before,
         build=build_steps(s, named, warm, found, bench.site),
         warmth=warm,
+        needs=needs(s),
         checks=checked,
         checks_line=summed_up(checked),
         trials=trials_section(s, bench.trials, bench.drawer_ohm, _solvable(bench.others_tried)),

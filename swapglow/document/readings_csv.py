@@ -11,6 +11,7 @@ from pydantic import ValidationError
 
 from swapglow.core.measurement.reading_after import KINDS
 from swapglow.core.quantities import InputError
+from swapglow.document.csv_cells import bare, guarded
 from swapglow.inputs.reading_rules import check_after, check_before
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
 
@@ -40,8 +41,6 @@ HEADING = ("lamp", "when", *(c.heading for c in COLUMNS), "at")
 KEYS = ("reading key", "lamp key")
 MOST_LINES = 5000
 LARGEST_BYTES = 4 * 1024 * 1024
-# A spreadsheet takes a cell that begins so for a formula; the apostrophe is what a guard begins with.
-_FORMULA = ("=", "+", "-", "@", "\t", "\r", "\n", "'")
 
 
 @dataclass(frozen=True)
@@ -90,20 +89,12 @@ def written(readings: Iterable[Written]) -> str:
         when = "before" if isinstance(typed, ReadingBeforeInput) else "after"
         fields = (getattr(c, when) for c in COLUMNS)
         cells = [_cell(getattr(typed, f)) if f else "" for f in fields]
-        writer.writerow([_guarded(c) for c in (name, when, *cells, at, str(key), str(lamp))])
+        writer.writerow([guarded(c) for c in (name, when, *cells, at, str(key), str(lamp))])
     return out.getvalue()
 
 
 def _cell(value: Any) -> str:
     return ("yes" if value else "no") if isinstance(value, bool) else str(value)
-
-
-def _guarded(text: str) -> str:
-    return f"'{text}" if text.startswith(_FORMULA) else text
-
-
-def _bare(text: str) -> str:
-    return text[1:] if text.startswith("'") and text[1:].startswith(_FORMULA) else text
 
 
 def read(data: bytes, lamps: Sequence[Lamp]) -> list[Line] | Problems:
@@ -126,7 +117,7 @@ def read(data: bytes, lamps: Sequence[Lamp]) -> list[Line] | Problems:
     for n, row in enumerate(rows[1:], 2):
         if not any(c.strip() for c in row):
             continue
-        cells = {name: _bare(row[k]) if k < len(row) else "" for k, name in enumerate(names)}
+        cells = {name: bare(row[k]) if k < len(row) else "" for k, name in enumerate(names)}
         try:
             lines.append(_line(cells, lamps))
         except InputError as problem:

@@ -12,17 +12,17 @@ from swapglow.inputs.equipment import (
     TakeInInput,
     Wire,
 )
-from swapglow.inputs.led import LedInput
 from swapglow.inputs.position import FunctionCheck, LooksInput, PositionInput, ReadyMade, TrialInput
 from swapglow.inputs.quantity import Quantity
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
 from swapglow.inputs.shape import OneOf, Reads, Suggests, marked, marks
 from swapglow.inputs.shop import ShopInput
+from swapglow.inputs.stock import BenchLedInput, PartInput
 
 # The shapes that have choices, by the name that stands before their fields.
 SHAPES: Mapping[str, type[BaseModel]] = {
-    "position": PositionInput, "led": LedInput, "module": ReadyMade, "looks": LooksInput,
+    "position": PositionInput, "led": BenchLedInput, "part": PartInput, "module": ReadyMade, "looks": LooksInput,
     "trial": TrialInput, "dim": DimInput, "dim_trial": DimTrialInput, "fitted": FittedInput,
     "rail": RailInput, "quantity": Quantity,
     "wire": Wire,

@@ -2,7 +2,7 @@
 
 from typing import Annotated
 
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
 from swapglow.core.design.trial import VERDICTS
 from swapglow.core.fitted import FITTED
@@ -12,6 +12,7 @@ from swapglow.core.intake.wires import DOES, FOUND_WITH
 from swapglow.core.parts.led import MOST_IN_SERIES
 from swapglow.core.photometry.dot_card import SCREENS
 from swapglow.core.quantities import OHM, VOLT
+from swapglow.inputs.days import a_day, a_time
 from swapglow.inputs.limits import (
     MOST_ALTERNATIVES,
     MOST_DETAILS,
@@ -19,6 +20,7 @@ from swapglow.inputs.limits import (
     MOST_FITTED,
     MOST_LINES,
     MOST_TRIALS,
+    MOST_WAITS,
 )
 from swapglow.inputs.quantity import DriverDetail, Line, Long, Name, Short
 from swapglow.inputs.rows import Key, Row
@@ -59,6 +61,13 @@ class FittedInput(Row):
     notes: Long = ""
 
 
+class Wait(Row):
+    """What an item waits for; ``until`` is a day or a time, empty where nobody knows."""
+
+    what: Line = ""
+    until: Annotated[Short, AfterValidator(a_time)] = ""
+
+
 class EquipmentInput(Shape):
     """What can be written of an item."""
 
@@ -67,6 +76,9 @@ class EquipmentInput(Shape):
     board_revision: Line = ""
     owner: Line = ""
     notes: Long = ""
+    promised: Annotated[Short, AfterValidator(a_day)] = ""
+    archived: bool = False
+    waits: Annotated[dict[Key, Wait], Field(max_length=MOST_WAITS)] = Field(default_factory=dict)
     dims: Annotated[dict[Key, DimInput], Field(max_length=MOST_DIMS)] = Field(default_factory=dict)
     fitted: Annotated[dict[Key, FittedInput], Field(max_length=MOST_FITTED)] = Field(default_factory=dict)
 

@@ -6,7 +6,8 @@ MOST_POSITIONS = 1000
 # Of one position, before the swap and after it each.
 MOST_READINGS = 2000
 MOST_PHOTOS = 200
-MOST_DRAWER_VALUES = 2000
+# Parts in the drawer, the LEDs not counted.
+MOST_PARTS = 5000
 # LEDs of the bench's own.
 MOST_LEDS = 500
 # Further figures of a rail or a driver, whatever kinds it has been.
@@ -25,3 +26,5 @@ MOST_STEPS = 100
 MOST_CHECKS = 60
 # Checks of the house, a line each.
 MOST_HOUSE_CHECKS = 20
+# What one item waits for.
+MOST_WAITS = 20

@@ -4,7 +4,6 @@ A new field is a line here, its physics in the core, and its control in the fron
 records, answers and schema follow from the line.
 """
 
-from datetime import date
 from typing import Annotated
 
 from pydantic import AfterValidator, Field
@@ -36,6 +35,7 @@ from swapglow.core.quantities import (
     Source,
 )
 from swapglow.core.search import WEIGHTS
+from swapglow.inputs.days import a_day
 from swapglow.inputs.led import LedInput
 from swapglow.inputs.limits import MOST_CHECKS, MOST_DETAILS, MOST_STEPS, MOST_TRIALS
 from swapglow.inputs.quantity import DriverDetail, Line, Long, Name, Quantity, Short, SourceName
@@ -58,16 +58,6 @@ _WALLS = {False: "Dark or unknown", True: "Painted white"}
 _PARTS = {1: "One", 2: "Half in each lead"}
 
 Watts = Annotated[float, Field(gt=0, le=1000)]
-
-
-def _date(text: str) -> str:
-    """A day as it is kept, so that days sort; empty for none."""
-    try:
-        if not text or date.fromisoformat(text).isoformat() == text:
-            return text
-    except ValueError:
-        pass
-    raise ValueError(f'"{text}" is no date: write it as 2031-05-20.')
 
 
 class ReadyMade(Shape):
@@ -144,6 +134,8 @@ class StepDone(Row):
     """A step of the build, as far as somebody did it: ticked, with a note, a photograph's key and minutes."""
 
     done: bool = False
+    # What was taken out of which compartment when it was ticked.
+    drawn: dict[Short, Annotated[int, Field(ge=0, le=1_000_000)]] = Field(default_factory=dict, max_length=60)
     note: Line = ""
     minutes: Short = ""
     photo: Short = ""
@@ -216,7 +208,7 @@ class PositionInput(LedInput):
     checks: Annotated[dict[Key, FunctionCheck], Field(max_length=MOST_CHECKS)] = Field(default_factory=dict)
     board_mark: Annotated[str, OneOf(board.MARKS), Sets("board_mark")] = ""
     board_side: Annotated[str, OneOf(board.SIDES), Sets("board_side")] = "left"
-    look_again: Annotated[Short, AfterValidator(_date)] = ""
+    look_again: Annotated[Short, AfterValidator(a_day)] = ""
     hours: Short = ""
     cost: Short = ""
     one_batch: Annotated[bool, Suggests(_BATCH), Sets("one_batch")] = True

@@ -47,6 +47,7 @@ from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
 from swapglow.inputs.rows import in_order
 from swapglow.inputs.shape import Reads, Sets, marked
 from swapglow.inputs.shop import ShopInput
+from swapglow.inputs.stock import BenchLedInput
 
 
 @lru_cache
@@ -400,7 +401,7 @@ def _rectification(p: PositionInput, rail: Rail, module: Module | None) -> str |
     return way.id if not inside and (not waveform.alternates or waveform in way.suits) else None
 
 
-def sweep_of(p: PositionInput) -> SweepInput:
+def sweep_of(p: PositionInput | BenchLedInput) -> SweepInput:
     """The table of volts and amps that was typed or pasted."""
     return SweepInput(p.sweep, p.sweep_in_series, p.sweep_resistor, p.sweep_strings)
 

@@ -7,9 +7,9 @@ from django.db import models
 
 from swapglow.core.quantities import InputError
 from swapglow.inputs.limits import (
-    MOST_DRAWER_VALUES,
     MOST_EQUIPMENT,
     MOST_LEDS,
+    MOST_PARTS,
     MOST_PHOTOS,
     MOST_POSITIONS,
     MOST_RAILS,
@@ -17,13 +17,13 @@ from swapglow.inputs.limits import (
 )
 from swapglow.records.models import (
     BenchLed,
-    DrawerValue,
     Equipment,
     Photo,
     Position,
     Rail,
     ReadingAfter,
     ReadingBefore,
+    StockPart,
 )
 
 
@@ -46,8 +46,8 @@ def _limit(record: models.Model) -> Iterator[tuple[str, models.QuerySet[Any], in
             yield "text", before, MOST_READINGS, "A lamp takes {} readings before the swap."
         case BenchLed():
             yield "leds", BenchLed.objects.all(), MOST_LEDS, "The bench takes {} LEDs of its own."
-        case DrawerValue():
-            yield "values", DrawerValue.objects.all(), MOST_DRAWER_VALUES, "The drawer takes {} values."
+        case StockPart():
+            yield "parts", StockPart.objects.all(), MOST_PARTS, "The drawer takes {} parts."
 
 
 def check_room(record: models.Model, more: int = 1) -> None:

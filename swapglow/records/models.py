@@ -15,13 +15,13 @@ from django.utils import timezone
 from simple_history.models import HistoricalRecords
 
 from swapglow.inputs.equipment import EquipmentInput, TakeInInput
-from swapglow.inputs.led import LedInput
 from swapglow.inputs.patch import joined
 from swapglow.inputs.position import PositionInput
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
 from swapglow.inputs.shape import Shape
 from swapglow.inputs.shop import ShopInput
+from swapglow.inputs.stock import BenchLedInput, PartInput
 
 
 class Step(models.Model):
@@ -219,14 +219,14 @@ class Picture(models.Model):
 
 
 class BenchLed(Typed):
-    """An LED of the bench's own, with its figures."""
+    """An LED of the bench's own, with its figures and how many there are."""
 
-    shape = LedInput
+    shape = BenchLedInput
 
     @property
-    def input(self) -> LedInput:
+    def input(self) -> BenchLedInput:
         """What was typed."""
-        return LedInput.model_validate(self.inputs)
+        return BenchLedInput.model_validate(self.inputs)
 
 
 class Shop(Typed):
@@ -248,16 +248,18 @@ class Shop(Typed):
         return ShopInput.model_validate(self.inputs)
 
 
-class DrawerValue(Kept):
-    """A resistor value at hand."""
+class StockPart(Typed):
+    """A part in the drawer."""
 
-    ohm = models.FloatField(unique=True)
-
-    class Meta:
-        ordering = ("ohm",)
+    shape = PartInput
 
     def __str__(self) -> str:
-        return f"{self.ohm:g}"
+        return str(self.inputs.get("name") or self.inputs.get("resistance") or self.inputs.get("kind", ""))
+
+    @property
+    def input(self) -> PartInput:
+        """What was typed."""
+        return PartInput.model_validate(self.inputs)
 
 
 class Sent(models.Model):
@@ -280,7 +282,7 @@ KEPT: tuple[type[Kept], ...] = (
     ReadingAfter,
     ReadingBefore,
     Photo,
-    DrawerValue,
+    StockPart,
     BenchLed,
     Shop,
 )

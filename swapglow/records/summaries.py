@@ -9,7 +9,7 @@ import json
 import logging
 import threading
 import time
-from collections.abc import Iterable
+from dataclasses import asdict
 from functools import lru_cache
 from pathlib import Path
 from typing import Any
@@ -19,9 +19,7 @@ from django.db import close_old_connections, models, transaction
 
 import swapglow.core
 from swapglow.records import reports
-from swapglow.records.drawer import at_hand
 from swapglow.records.models import (
-    DrawerValue,
     Position,
     Rail,
     ReadingAfter,
@@ -49,9 +47,7 @@ def mark_due(step: Step) -> None:
     everything = Position.objects.all()
     touched = models.Q(pk__in=[])
     for model, rows in rows_of(step):
-        if model is DrawerValue:
-            touched |= models.Q(pk__isnull=False)
-        elif model is Position:
+        if model is Position:
             # What one lamp takes of its rail the others on it feel.
             touched |= models.Q(pk__in=[r.id for r in rows]) | models.Q(rail__in=[r.rail_id for r in rows])
         elif model is Rail:
@@ -100,14 +96,13 @@ def _work_out(key: UUID) -> None:
     p = _position(key)
     if p is None:
         return
-    here = at_hand()
-    rests_on = _rests_on(p, here)
+    rests_on = _rests_on(p)
     known = Summary.objects.filter(position=key, rests_on=rests_on, core=core_version()).first()
-    data = known.data if known is not None and known.data else _summary(p, here)
+    data = known.data if known is not None and known.data else _summary(p)
     with transaction.atomic():
         now = _position(key)
         # Changed meanwhile: it stays due, and is worked out from what stands there then.
-        if now is not None and _rests_on(now, at_hand()) == rests_on:
+        if now is not None and _rests_on(now) == rests_on:
             Summary.objects.update_or_create(
                 position_id=key,
                 defaults={"data": data, "rests_on": rests_on, "core": core_version(), "due": False},
@@ -119,42 +114,60 @@ def _position(key: UUID) -> Position | None:
     return found.filter(pk=key).first()
 
 
-def _rests_on(p: Position, here: Iterable[float]) -> str:
+def _rests_on(p: Position) -> str:
     readings = [[str(r.pk), r.inputs] for r in (*p.readings_after.all(), *p.readings_before.all())]
     others = [[str(o.pk), o.inputs] for o in p.rail.positions.exclude(pk=p.pk).order_by("order", "pk")]
-    parts = [p.inputs, p.rail.inputs, readings, sorted(here), others]
+    parts = [p.inputs, p.rail.inputs, readings, others]
     return hashlib.sha256(json.dumps(parts, sort_keys=True).encode()).hexdigest()
 
 
-def _summary(p: Position, here: frozenset[float]) -> dict[str, Any]:
-    """A lamp as the bench shows it; one that cannot be worked out says why, and stays in reach."""
+def _summary(p: Position) -> dict[str, Any]:
+    """A lamp as other views need it; one that cannot be worked out says why, and stays in reach.
+
+    ``shown`` is what the bench shows, ``needs`` the parts it takes (None where that is not known), ``stop`` what
+    forbids it, ``reads`` whether a reading is asked first, ``ohm`` and ``volts`` what it is found by.
+    """
     try:
-        report = reports.report(p, None, here)
+        # What lies in the drawer changes nothing of what is stored.
+        report = reports.report(p, None, frozenset())
     except ValueError as problem:
-        return {
-            "rail": str(p.rail), "glow_colour": "#000000", "glow_lightness": 0.0, "grade": "stop",
-            "line": str(problem), "next_act": "Mend what cannot be worked out",
-        }  # fmt: skip
+        return _not_worked_out(str(p.rail), str(problem), "Mend what cannot be worked out")
     except Exception:
         # The bench must stand whatever becomes of one lamp; the fault is ours and is written down.
         log.exception("a summary failed")
-        return {
-            "rail": str(p.rail), "glow_colour": "#000000", "glow_lightness": 0.0, "grade": "stop",
-            "line": "This lamp could not be worked out. The fault is in Swap Glow; it is in the log.",
-            "next_act": "Open it and see",
-        }  # fmt: skip
+        ours = "This lamp could not be worked out. The fault is in Swap Glow; it is in the log."
+        return _not_worked_out(str(p.rail), ours, "Open it and see")
     usual = next(g for g in report.glow.lamps if g.id == "usual")
     off = next((d for d in reversed(report.diagnoses) if not d.agrees), None)
     gravest = report.findings[0] if report.findings else None
     grade = gravest.grade if gravest else None
+    step = report.next_step
     return {
-        "rail": f"{p.rail}, {report.snapshots[0].staircase.stairs[0].text}",
-        "glow_colour": usual.colour,
-        "glow_lightness": usual.lightness,
-        "grade": "stop" if off else grade,
-        "line": off.line if off else (gravest.message if gravest else ""),
-        "next_act": report.next_step.act,
+        "shown": {
+            "rail": f"{p.rail}, {report.snapshots[0].staircase.stairs[0].text}",
+            "glow_colour": usual.colour,
+            "glow_lightness": usual.lightness,
+            "grade": "stop" if off else grade,
+            "line": off.line if off else (gravest.message if gravest else ""),
+            "next_act": step.act,
+        },
+        "needs": [asdict(n) for n in report.needs],
+        "stop": gravest.message if gravest and gravest.grade == "stop" else (step.act if step.stops else ""),
+        "reads": step.reading is not None and step.id not in _NO_FIRST_READING,
+        "ohm": report.sizing.each.value if report.sizing.marks is not None else None,
+        "volts": report.snapshots[0].staircase.stairs[0].level.usual,
     }
+
+
+# What is read with the LED in is no reading that must come first.
+_NO_FIRST_READING = ("try", "close", "done")
+
+
+def _not_worked_out(rail: str, line: str, act: str) -> dict[str, Any]:
+    shown = {
+        "rail": rail, "glow_colour": "#000000", "glow_lightness": 0.0, "grade": "stop", "line": line, "next_act": act,
+    }  # fmt: skip
+    return {"shown": shown, "needs": None, "stop": line, "reads": False, "ohm": None, "volts": None}
 
 
 _wake = threading.Event()

@@ -4,7 +4,7 @@ import uuid
 
 import pytest
 
-from swapglow.inputs.led import LedInput
+from swapglow.inputs.stock import BenchLedInput
 from swapglow.records.models import BenchLed
 from tests.api.page import Bench
 
@@ -13,7 +13,9 @@ pytestmark = pytest.mark.django_db
 BAG = {
     "name": "Bag from the north pier", "led_id": "warm-5-clear",
     "vf": {"text": "2.9-3.1V", "source": "measured", "note": "five of them"}, "rated": "30mA", "led_light": "6cd",
-    "led_light_at": "20mA", "led_angle": "25°", "led_output": "",
+    "led_light_at": "20mA", "led_angle": "25°", "led_output": "", "kept_in": "drawer 2", "level": "low", "count": 14,
+    "least": 5, "pack": 50, "price": "4.00", "on_order": 50, "lot": "bag of May", "sweep": "", "sweep_in_series": "",
+    "sweep_strings": "", "sweep_resistor": "",
 }  # fmt: skip
 
 
@@ -24,7 +26,7 @@ def kept(bench, body=BAG):
 
 def test_every_figure_is_kept_as_typed_and_read_in_a_line():
     bench = Bench()
-    assert BAG.keys() == LedInput.model_fields.keys()
+    assert BAG.keys() == BenchLedInput.model_fields.keys()
     key, (status, answer) = kept(bench)
     assert status == 200
     assert {f: answer[f] for f in BAG} == BAG

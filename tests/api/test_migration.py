@@ -68,7 +68,7 @@ def test_an_old_step_of_the_journal_can_still_be_taken_back(old):
 
 def test_every_old_record_has_a_row_of_history_to_begin_with(old):
     call_command("migrate", database="old", verbosity=0)
-    for name in ("equipment", "rail", "position", "readingafter", "readingbefore", "drawervalue"):
+    for name in ("equipment", "rail", "position", "readingafter", "readingbefore", "stockpart"):
         without = rows(
             old,
             f"select id from records_{name} where id not in (select id from records_historical{name})",

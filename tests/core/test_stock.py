@@ -1,4 +1,4 @@
-"""The drawer: what is made of what is there, what must be bought, what is taken out; marks of capacitors; doubtful bands.
+"""The drawer: what is made of what is there, what must be bought and taken out; marks of capacitors; doubtful bands.
 
 Combinations against brute force in fractions; the order list against an example worked by hand beside it.
 """

@@ -164,6 +164,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Day
+         * @description What can be done at the bench now, together, in the hours there are.
+         */
+        get: operations["swapglow_api_day_day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find
+         * @description Lamps, items and parts that have all that is asked for: words, and values with their units.
+         */
+        get: operations["swapglow_api_day_find"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drawer": {
         parameters: {
             query?: never;
@@ -172,20 +212,228 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Read Drawer
-         * @description Resistor values at hand.
+         * Read
+         * @description Everything in the drawer but its LEDs, the resistors drawn in the columns of a series.
          */
-        get: operations["swapglow_api_bench_read_drawer"];
+        get: operations["swapglow_api_drawer_read"];
         put?: never;
         post?: never;
         delete?: never;
         options?: never;
         head?: never;
         /**
-         * Change Drawer
-         * @description Put values in and take values out; all or nothing.
+         * Change
+         * @description Put resistor values in and take values out; all or nothing.
          */
-        patch: operations["swapglow_api_bench_change_drawer"];
+        patch: operations["swapglow_api_drawer_change"];
+        trace?: never;
+    };
+    "/api/parts/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Create
+         * @description Put a part in; sent twice, it is put in once.
+         */
+        put: operations["swapglow_api_drawer_create"];
+        post?: never;
+        /**
+         * Remove
+         * @description Take a part out for good; undo brings it back.
+         */
+        delete: operations["swapglow_api_drawer_remove"];
+        options?: never;
+        head?: never;
+        /**
+         * Edit
+         * @description Change the fields sent; refused whole where the part would not read.
+         */
+        patch: operations["swapglow_api_drawer_edit"];
+        trace?: never;
+    };
+    "/api/marks/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Marks
+         * @description What stands on a part, read.
+         */
+        get: operations["swapglow_api_drawer_read_marks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/marks/write": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Write Marks
+         * @description How a part of a value is marked.
+         */
+        get: operations["swapglow_api_drawer_write_marks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawer/made": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Made
+         * @description What a resistance can be made of out of the drawer; judged in a lamp where one is named.
+         */
+        get: operations["swapglow_api_drawer_made"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/positions/{key}/drawer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * For Lamp
+         * @description What a lamp takes out of the drawer, and from where; nothing is taken.
+         */
+        get: operations["swapglow_api_drawer_for_lamp"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/buying": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * To Buy
+         * @description What must be bought for all open work.
+         */
+        get: operations["swapglow_api_drawer_to_buy"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/buying/ordered": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ordered
+         * @description A line was ordered: it is on its way.
+         */
+        post: operations["swapglow_api_drawer_ordered"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/buying/came": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Came
+         * @description A line came in: it lies in the drawer.
+         */
+        post: operations["swapglow_api_drawer_came"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawer/csv/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look
+         * @description What bringing in a file of parts would do; nothing is done.
+         */
+        post: operations["swapglow_api_drawer_look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawer/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring In
+         * @description Bring in a file of parts whole, or not at all.
+         */
+        post: operations["swapglow_api_drawer_bring_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/equipment/{key}": {
@@ -1661,6 +1909,44 @@ export interface components {
             means: string;
         };
         /**
+         * Need
+         * @description Parts of one kind that a lamp takes.
+         *
+         *     Attributes:
+         *         kind, label: what it is.
+         *         count: how many.
+         *         ohm, farad, volts: its value, and the most that stands across it.
+         *         rating_w: the least that will do.
+         *         tolerance: the most that was reckoned with.
+         *         of: its id in the catalogue, "" for none.
+         */
+        Need: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "resistor" | "led" | "lamp" | "module" | "regulator" | "diode" | "capacitor" | "driver" | "sundry";
+            /** Label */
+            label: string;
+            /** Count */
+            count: number;
+            /** Ohm */
+            ohm?: number | null;
+            /** Farad */
+            farad?: number | null;
+            /** Volts */
+            volts?: number | null;
+            /** Rating W */
+            rating_w?: number | null;
+            /** Tolerance */
+            tolerance?: number | null;
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+        };
+        /**
          * NextStep
          * @description One thing to do.
          *
@@ -1824,6 +2110,8 @@ export interface components {
             checks: components["schemas"]["Difference"][];
             /** Checks Line */
             checks_line: string;
+            /** Needs */
+            needs: components["schemas"]["Need"][];
         };
         /**
          * ReportAnswer
@@ -2903,6 +3191,10 @@ export interface components {
              * @default false
              */
             done: boolean;
+            /** Drawn */
+            drawn?: {
+                [key: string]: number;
+            };
             /**
              * Note
              * @default
@@ -3425,6 +3717,10 @@ export interface components {
             name: string;
             /** Maker Model */
             maker_model: string;
+            /** Promised */
+            promised: string;
+            /** Archived */
+            archived: boolean;
             /** Positions */
             positions: components["schemas"]["Summary"][];
         };
@@ -3567,13 +3863,302 @@ export interface components {
             choice: "ask" | "earlier" | "later";
         };
         /**
+         * DayBlock
+         * @description Work of one kind, one after the other, with why it stands there.
+         */
+        DayBlock: {
+            /** Label */
+            label: string;
+            /** Start */
+            start: string;
+            /** End */
+            end: string;
+            /** Why */
+            why: string;
+            /** Soaking */
+            soaking: string;
+            /** Tasks */
+            tasks: components["schemas"]["DayTask"][];
+        };
+        /**
+         * DayHeld
+         * @description What is not in the day, and why.
+         */
+        DayHeld: {
+            /** Lamp */
+            lamp: string;
+            /** Item */
+            item: string;
+            /** Lamp Id */
+            lamp_id: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * DayOut
+         * @description A day at the bench; what could be done while the iron is hot, and while something soaks.
+         */
+        DayOut: {
+            /** Begins */
+            begins: string;
+            /** Blocks */
+            blocks: components["schemas"]["DayBlock"][];
+            /** Held */
+            held: components["schemas"]["DayHeld"][];
+            /** Hot */
+            hot: components["schemas"]["DayTask"][];
+            /** Meanwhile */
+            meanwhile: components["schemas"]["DayTask"][];
+            /** Line */
+            line: string;
+            /** Late */
+            late: string[];
+            /** Durations */
+            durations: components["schemas"]["DurationOut"][];
+            /** Fresh */
+            fresh: boolean;
+        };
+        /**
+         * DayTask
+         * @description One thing to do; the clock says when hands are at it.
+         */
+        DayTask: {
+            /** Lamp */
+            lamp: string;
+            /** Item */
+            item: string;
+            /** Lamp Id */
+            lamp_id: string;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** At */
+            at: string;
+            /** Minutes */
+            minutes: number;
+        };
+        /**
+         * DurationOut
+         * @description How long a kind of work takes here.
+         */
+        DurationOut: {
+            /** Label */
+            label: string;
+            /** Minutes */
+            minutes: number;
+            /** Line */
+            line: string;
+        };
+        /**
+         * FindOut
+         * @description What was found, lamps first.
+         */
+        FindOut: {
+            /** Found */
+            found: components["schemas"]["FoundOut"][];
+        };
+        /**
+         * FoundOut
+         * @description Something that was found.
+         */
+        FoundOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "lamp" | "item" | "part" | "led";
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Line */
+            line: string;
+        };
+        /**
+         * CatalogueRow
+         * @description Something of the catalogue that may be taken into the drawer.
+         */
+        CatalogueRow: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+        };
+        /**
+         * Compartment
+         * @description One value.
+         *
+         *     Attributes:
+         *         text: its value, as it is typed.
+         *         state: the fullest of its parts, or that none is kept.
+         *         said: the state in words, with the count where there is one.
+         *         parts: records that lie in it.
+         */
+        Compartment: {
+            /** Text */
+            text: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "full" | "low" | "empty" | "missing";
+            /** Said */
+            said: string;
+            /** Parts */
+            parts: string[];
+        };
+        /**
+         * Decade
+         * @description A row of the picture.
+         */
+        Decade: {
+            /** Label */
+            label: string;
+            /** Compartments */
+            compartments: components["schemas"]["Compartment"][];
+        };
+        /**
          * DrawerOut
-         * @description Resistor values at hand, as printed.
+         * @description Resistor values at hand as printed, every part, and the resistors as a picture.
          */
         DrawerOut: {
             /** Texts */
             texts: string[];
+            /** Parts */
+            parts: components["schemas"]["PartAnswer"][];
+            picture: components["schemas"]["DrawerPicture"];
+            /** Offered */
+            offered: {
+                [key: string]: components["schemas"]["CatalogueRow"][];
+            };
             steps: components["schemas"]["Steps"];
+        };
+        /**
+         * DrawerPicture
+         * @description The resistors.
+         *
+         *     Attributes:
+         *         series: the series of its columns.
+         *         decades: rows, the smallest first.
+         *         others: values that the series has not, the smallest first.
+         *         line: how many values are kept, and how many of those are low or empty.
+         */
+        DrawerPicture: {
+            /** Series */
+            series: string;
+            /** Decades */
+            decades: components["schemas"]["Decade"][];
+            /** Others */
+            others: components["schemas"]["Compartment"][];
+            /** Line */
+            line: string;
+        };
+        /**
+         * PartAnswer
+         * @description A part as kept, with what its texts were taken for, how full its compartment is, and how it is marked.
+         */
+        PartAnswer: {
+            /**
+             * Kept In
+             * @default
+             */
+            kept_in: string;
+            /**
+             * Level
+             * @default full
+             * @enum {string}
+             */
+            level: "full" | "low" | "empty";
+            /** Count */
+            count?: number | null;
+            /**
+             * Least
+             * @default 0
+             */
+            least: number;
+            /**
+             * Pack
+             * @default 1
+             */
+            pack: number;
+            /**
+             * Price
+             * @default
+             */
+            price: string;
+            /**
+             * On Order
+             * @default 0
+             */
+            on_order: number;
+            /**
+             * Lot
+             * @default
+             */
+            lot: string;
+            /**
+             * Kind
+             * @default resistor
+             * @enum {string}
+             */
+            kind: "resistor" | "lamp" | "module" | "regulator" | "diode" | "capacitor" | "driver" | "sundry";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Resistance
+             * @default
+             */
+            resistance: string;
+            /**
+             * Capacitance
+             * @default
+             */
+            capacitance: string;
+            /**
+             * Stands
+             * @default
+             */
+            stands: string;
+            /** Tolerance */
+            tolerance?: number | null;
+            /** Rating W */
+            rating_w?: number | null;
+            /**
+             * Series
+             * @default
+             * @enum {string}
+             */
+            series: "" | "E3" | "E6" | "E12" | "E24" | "E48" | "E96" | "E192";
+            /**
+             * Catalogue Id
+             * @default
+             */
+            catalogue_id: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Took */
+            took: {
+                [key: string]: string;
+            };
+            /** Label */
+            label: string;
+            /**
+             * Now
+             * @enum {string}
+             */
+            now: "full" | "low" | "empty";
+            marks: components["schemas"]["Marks"] | null;
+            /** Wrong */
+            wrong: string;
         };
         /**
          * DrawerPatch
@@ -3584,6 +4169,374 @@ export interface components {
             add?: string[];
             /** Remove */
             remove?: string[];
+        };
+        /**
+         * PartInput
+         * @description A part in the drawer; ``catalogue_id`` is the catalogue's where it came from there.
+         */
+        PartInput: {
+            /**
+             * Kept In
+             * @default
+             */
+            kept_in: string;
+            /**
+             * Level
+             * @default full
+             * @enum {string}
+             */
+            level: "full" | "low" | "empty";
+            /** Count */
+            count?: number | null;
+            /**
+             * Least
+             * @default 0
+             */
+            least: number;
+            /**
+             * Pack
+             * @default 1
+             */
+            pack: number;
+            /**
+             * Price
+             * @default
+             */
+            price: string;
+            /**
+             * On Order
+             * @default 0
+             */
+            on_order: number;
+            /**
+             * Lot
+             * @default
+             */
+            lot: string;
+            /**
+             * Kind
+             * @default resistor
+             * @enum {string}
+             */
+            kind: "resistor" | "lamp" | "module" | "regulator" | "diode" | "capacitor" | "driver" | "sundry";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Resistance
+             * @default
+             */
+            resistance: string;
+            /**
+             * Capacitance
+             * @default
+             */
+            capacitance: string;
+            /**
+             * Stands
+             * @default
+             */
+            stands: string;
+            /** Tolerance */
+            tolerance?: number | null;
+            /** Rating W */
+            rating_w?: number | null;
+            /**
+             * Series
+             * @default
+             * @enum {string}
+             */
+            series: "" | "E3" | "E6" | "E12" | "E24" | "E48" | "E96" | "E192";
+            /**
+             * Catalogue Id
+             * @default
+             */
+            catalogue_id: string;
+        };
+        /**
+         * PartPatch
+         * @description Fields of a part to change; those not sent stay.
+         */
+        PartPatch: {
+            /** Was */
+            was?: {
+                [key: string]: unknown;
+            };
+            /**
+             * Kept In
+             * @default
+             */
+            kept_in: string;
+            /**
+             * Level
+             * @default full
+             * @enum {string}
+             */
+            level: "full" | "low" | "empty";
+            /** Count */
+            count?: number | null;
+            /**
+             * Least
+             * @default 0
+             */
+            least: number;
+            /**
+             * Pack
+             * @default 1
+             */
+            pack: number;
+            /**
+             * Price
+             * @default
+             */
+            price: string;
+            /**
+             * On Order
+             * @default 0
+             */
+            on_order: number;
+            /**
+             * Lot
+             * @default
+             */
+            lot: string;
+            /**
+             * Kind
+             * @default resistor
+             * @enum {string}
+             */
+            kind: "resistor" | "lamp" | "module" | "regulator" | "diode" | "capacitor" | "driver" | "sundry";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Resistance
+             * @default
+             */
+            resistance: string;
+            /**
+             * Capacitance
+             * @default
+             */
+            capacitance: string;
+            /**
+             * Stands
+             * @default
+             */
+            stands: string;
+            /** Tolerance */
+            tolerance?: number | null;
+            /** Rating W */
+            rating_w?: number | null;
+            /**
+             * Series
+             * @default
+             * @enum {string}
+             */
+            series: "" | "E3" | "E6" | "E12" | "E24" | "E48" | "E96" | "E192";
+            /**
+             * Catalogue Id
+             * @default
+             */
+            catalogue_id: string;
+        };
+        /**
+         * MarkRead
+         * @description A mark as read.
+         *
+         *     Attributes:
+         *         bands: its colours, for the drawing; empty for chips and capacitors.
+         *         text: its value.
+         *         said: tolerance and coefficient in words, and whether such a value is made.
+         *         marks: how the same resistor is marked otherwise; None for a capacitor.
+         *         typed: the value as it may be typed into a field.
+         *         ohm: its value where it is a resistor.
+         */
+        MarkRead: {
+            /** Bands */
+            bands: string[];
+            /** Text */
+            text: string;
+            /** Said */
+            said: string;
+            marks: components["schemas"]["Marks"] | null;
+            /** Typed */
+            typed: string;
+            /** Ohm */
+            ohm?: number | null;
+        };
+        /**
+         * MarksOut
+         * @description A mark as read; where a colour is in doubt the few it may be, the likeliest first.
+         */
+        MarksOut: {
+            /** Read */
+            read: components["schemas"]["MarkRead"][];
+        };
+        /**
+         * MarkWritten
+         * @description How a value is marked: a resistor's marks, or a capacitor's code and letters; "" where there is none.
+         */
+        MarkWritten: {
+            marks: components["schemas"]["Marks"] | null;
+            /** Code */
+            code: string;
+            /** Lettered */
+            lettered: string;
+        };
+        /**
+         * Made
+         * @description A combination as it is shown.
+         *
+         *     Attributes:
+         *         parts: each value, in the order of its way.
+         *         way: how they are put together, in words.
+         *         drawn: the way's name, for the drawing.
+         *         text: what they come to.
+         *         error: how far that is from what was asked.
+         *         shares: of the heat, each part's.
+         *         current: at the low, usual and high rail; "" where no lamp was named.
+         *         grade, why: the gravest of its findings there; "" where no lamp was named, or it raises none.
+         *         typed: the value as it may be typed into a field.
+         */
+        Made: {
+            /** Parts */
+            parts: string[];
+            /** Way */
+            way: string;
+            /** Drawn */
+            drawn: string;
+            /** Text */
+            text: string;
+            /** Error */
+            error: string;
+            /** Shares */
+            shares: string[];
+            /** Current */
+            current: string;
+            /**
+             * Grade
+             * @enum {string}
+             */
+            grade: "stop" | "mind" | "fits" | "";
+            /** Why */
+            why: string;
+            /** Typed */
+            typed: string;
+        };
+        /**
+         * MadeOut
+         * @description What a resistance can be made of.
+         */
+        MadeOut: {
+            /** Asked */
+            asked: string;
+            /** Made */
+            made: components["schemas"]["Made"][];
+        };
+        /**
+         * DrawnOut
+         * @description What a lamp takes out of the drawer, from where, and what is not there.
+         */
+        DrawnOut: {
+            /** Lines */
+            lines: string[];
+            /** Short */
+            short: string[];
+        };
+        /**
+         * BuyingOut
+         * @description What must be bought: ``price`` is of the lines whose price is known.
+         */
+        BuyingOut: {
+            /** Lines */
+            lines: components["schemas"]["OrderLine"][];
+            /** Left Out */
+            left_out: string[];
+            /** Fresh */
+            fresh: boolean;
+            /** Price */
+            price: string;
+            /** Unpriced */
+            unpriced: number;
+            steps: components["schemas"]["Steps"];
+        };
+        /**
+         * OrderLine
+         * @description One part to buy.
+         *
+         *     Attributes:
+         *         key, kind, kind_label, label: which.
+         *         needed, spare: how many for the work, and how many besides.
+         *         have: how many lie there; None where nobody counts and there is enough.
+         *         on_order: how many are on their way.
+         *         buy: how many are short.
+         *         pack, packs: how many come in one, and how many of them.
+         *         price: of all packs; None where it is not known.
+         *         for_: the lamps it is for.
+         *         part: the compartment it goes into, "" where there is none yet.
+         *         why: how the number came about.
+         *         need: what it is bought for; None where a compartment only runs low.
+         */
+        OrderLine: {
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "resistor" | "led" | "lamp" | "module" | "regulator" | "diode" | "capacitor" | "driver" | "sundry";
+            /** Kind Label */
+            kind_label: string;
+            /** Label */
+            label: string;
+            /** Needed */
+            needed: number;
+            /** Spare */
+            spare: number;
+            /** Have */
+            have: number | null;
+            /** On Order */
+            on_order: number;
+            /** Buy */
+            buy: number;
+            /** Pack */
+            pack: number;
+            /** Packs */
+            packs: number;
+            /** Price */
+            price: number | null;
+            /** For */
+            for_: string[];
+            /** Part */
+            part: string;
+            /** Why */
+            why: string;
+            need?: components["schemas"]["Need"] | null;
+        };
+        /**
+         * LineKey
+         * @description A line of the list of what must be bought.
+         */
+        LineKey: {
+            /** Key */
+            key: string;
+        };
+        /**
+         * Intent
+         * @description What an import will do, before it does it; ``replaces`` names the item it would replace.
+         */
+        Intent: {
+            /** Name */
+            name: string;
+            /** Replaces */
+            replaces: string;
+            /** Lines */
+            lines: string[];
         };
         /**
          * Advice
@@ -3801,6 +4754,20 @@ export interface components {
              * @default
              */
             notes: string;
+            /**
+             * Promised
+             * @default
+             */
+            promised: string;
+            /**
+             * Archived
+             * @default false
+             */
+            archived: boolean;
+            /** Waits */
+            waits?: {
+                [key: string]: components["schemas"]["Wait"];
+            };
             /** Dims */
             dims?: {
                 [key: string]: components["schemas"]["DimInput"];
@@ -3833,6 +4800,7 @@ export interface components {
             rails: components["schemas"]["RailAnswer"][];
             /** Positions */
             positions: components["schemas"]["Summary"][];
+            job: components["schemas"]["Job"];
             steps: components["schemas"]["Steps"];
         };
         /**
@@ -3947,6 +4915,25 @@ export interface components {
              * @default
              */
             notes: string;
+        };
+        /**
+         * Job
+         * @description An item's time and money.
+         *
+         *     Attributes:
+         *         hours, price: what was written down so far, in words; "" for nothing.
+         *         beside: against the estimate, "" where there is none.
+         *         like: what lamps that are done took here, "" where too few are written down.
+         */
+        Job: {
+            /** Hours */
+            hours: string;
+            /** Price */
+            price: string;
+            /** Beside */
+            beside: string;
+            /** Like */
+            like: string;
         };
         /**
          * Judged
@@ -4256,6 +5243,27 @@ export interface components {
             photos: components["schemas"]["PhotoOut"][];
         };
         /**
+         * Wait
+         * @description What an item waits for; ``until`` is a day or a time, empty where nobody knows.
+         */
+        Wait: {
+            /**
+             * Place
+             * @default 0
+             */
+            place: number;
+            /**
+             * What
+             * @default
+             */
+            what: string;
+            /**
+             * Until
+             * @default
+             */
+            until: string;
+        };
+        /**
          * Way
          * @description One thing that may be done.
          *
@@ -4417,6 +5425,20 @@ export interface components {
              * @default
              */
             notes: string;
+            /**
+             * Promised
+             * @default
+             */
+            promised: string;
+            /**
+             * Archived
+             * @default false
+             */
+            archived: boolean;
+            /** Waits */
+            waits?: {
+                [key: string]: components["schemas"]["Wait"];
+            };
             /** Dims */
             dims?: {
                 [key: string]: components["schemas"]["DimInput"];
@@ -4468,7 +5490,10 @@ export interface components {
         };
         /**
          * EquipmentPatch
-         * @description Fields to change; those not sent stay. A fitted LED or circuit under its key, or null to strike it.
+         * @description Fields to change; those not sent stay.
+         *
+         *     A fitted LED or circuit under its key, what it waits
+         *     for likewise, or null to strike it.
          */
         EquipmentPatch: {
             /** Was */
@@ -4500,6 +5525,20 @@ export interface components {
              * @default
              */
             notes: string;
+            /**
+             * Promised
+             * @default
+             */
+            promised: string;
+            /**
+             * Archived
+             * @default false
+             */
+            archived: boolean;
+            /** Waits */
+            waits?: {
+                [key: string]: components["schemas"]["Wait"] | null;
+            };
             /** Dims */
             dims?: {
                 [key: string]: components["schemas"]["DimPatch"] | null;
@@ -4729,9 +5768,47 @@ export interface components {
         };
         /**
          * BenchLedAnswer
-         * @description A bench's own LED as kept, with what its texts were taken for and its line.
+         * @description A bench's own LED as kept, with what its texts were taken for, its line, and how full its bag is.
          */
         BenchLedAnswer: {
+            /**
+             * Kept In
+             * @default
+             */
+            kept_in: string;
+            /**
+             * Level
+             * @default full
+             * @enum {string}
+             */
+            level: "full" | "low" | "empty";
+            /** Count */
+            count?: number | null;
+            /**
+             * Least
+             * @default 0
+             */
+            least: number;
+            /**
+             * Pack
+             * @default 1
+             */
+            pack: number;
+            /**
+             * Price
+             * @default
+             */
+            price: string;
+            /**
+             * On Order
+             * @default 0
+             */
+            on_order: number;
+            /**
+             * Lot
+             * @default
+             */
+            lot: string;
             /**
              * Name
              * @default LED
@@ -4776,6 +5853,26 @@ export interface components {
              * @enum {string}
              */
             led_output: "" | "old" | "standard" | "high";
+            /**
+             * Sweep
+             * @default
+             */
+            sweep: string;
+            /**
+             * Sweep In Series
+             * @default
+             */
+            sweep_in_series: string;
+            /**
+             * Sweep Strings
+             * @default
+             */
+            sweep_strings: string;
+            /**
+             * Sweep Resistor
+             * @default
+             */
+            sweep_resistor: string;
             /**
              * Id
              * Format: uuid
@@ -4787,6 +5884,11 @@ export interface components {
             };
             /** Line */
             line: string;
+            /**
+             * Now
+             * @enum {string}
+             */
+            now: "full" | "low" | "empty";
         };
         /**
          * LedsOut
@@ -4798,10 +5900,48 @@ export interface components {
             steps: components["schemas"]["Steps"];
         };
         /**
-         * LedInput
-         * @description An LED: in a lamp position, or kept on the bench to be put into several.
+         * BenchLedInput
+         * @description An LED of the bench's own: its figures, the curve that was swept of it, and how many there are.
          */
-        LedInput: {
+        BenchLedInput: {
+            /**
+             * Kept In
+             * @default
+             */
+            kept_in: string;
+            /**
+             * Level
+             * @default full
+             * @enum {string}
+             */
+            level: "full" | "low" | "empty";
+            /** Count */
+            count?: number | null;
+            /**
+             * Least
+             * @default 0
+             */
+            least: number;
+            /**
+             * Pack
+             * @default 1
+             */
+            pack: number;
+            /**
+             * Price
+             * @default
+             */
+            price: string;
+            /**
+             * On Order
+             * @default 0
+             */
+            on_order: number;
+            /**
+             * Lot
+             * @default
+             */
+            lot: string;
             /**
              * Name
              * @default LED
@@ -4846,6 +5986,26 @@ export interface components {
              * @enum {string}
              */
             led_output: "" | "old" | "standard" | "high";
+            /**
+             * Sweep
+             * @default
+             */
+            sweep: string;
+            /**
+             * Sweep In Series
+             * @default
+             */
+            sweep_in_series: string;
+            /**
+             * Sweep Strings
+             * @default
+             */
+            sweep_strings: string;
+            /**
+             * Sweep Resistor
+             * @default
+             */
+            sweep_resistor: string;
         };
         /**
          * BenchLedPatch
@@ -4857,6 +6017,44 @@ export interface components {
                 [key: string]: unknown;
             };
             /**
+             * Kept In
+             * @default
+             */
+            kept_in: string;
+            /**
+             * Level
+             * @default full
+             * @enum {string}
+             */
+            level: "full" | "low" | "empty";
+            /** Count */
+            count?: number | null;
+            /**
+             * Least
+             * @default 0
+             */
+            least: number;
+            /**
+             * Pack
+             * @default 1
+             */
+            pack: number;
+            /**
+             * Price
+             * @default
+             */
+            price: string;
+            /**
+             * On Order
+             * @default 0
+             */
+            on_order: number;
+            /**
+             * Lot
+             * @default
+             */
+            lot: string;
+            /**
              * Name
              * @default LED
              */
@@ -4900,6 +6098,26 @@ export interface components {
              * @enum {string}
              */
             led_output: "" | "old" | "standard" | "high";
+            /**
+             * Sweep
+             * @default
+             */
+            sweep: string;
+            /**
+             * Sweep In Series
+             * @default
+             */
+            sweep_in_series: string;
+            /**
+             * Sweep Strings
+             * @default
+             */
+            sweep_strings: string;
+            /**
+             * Sweep Resistor
+             * @default
+             */
+            sweep_resistor: string;
         };
         /**
          * ShopInput
@@ -4927,6 +6145,12 @@ export interface components {
              * @default
              */
             checks: string;
+            /**
+             * Spares
+             * @default ours
+             * @enum {string}
+             */
+            spares: "none" | "ours" | "double";
         };
         /**
          * ShopPatch
@@ -4958,6 +6182,12 @@ export interface components {
              * @default
              */
             checks: string;
+            /**
+             * Spares
+             * @default ours
+             * @enum {string}
+             */
+            spares: "none" | "ours" | "double";
         };
         /**
          * MatchLevel
@@ -6521,18 +7751,6 @@ export interface components {
             };
         };
         /**
-         * Intent
-         * @description What an import will do, before it does it; ``replaces`` names the item it would replace.
-         */
-        Intent: {
-            /** Name */
-            name: string;
-            /** Replaces */
-            replaces: string;
-            /** Lines */
-            lines: string[];
-        };
-        /**
          * Imported
          * @description What an import made.
          */
@@ -7150,9 +8368,92 @@ export interface operations {
             };
         };
     };
-    swapglow_api_bench_read_drawer: {
+    swapglow_api_day_day: {
         parameters: {
-            query?: never;
+            query?: {
+                hours?: number;
+                begins?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_day_find: {
+        parameters: {
+            query: {
+                asked: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_drawer_read: {
+        parameters: {
+            query?: {
+                series?: "E6" | "E12" | "E24";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -7188,7 +8489,7 @@ export interface operations {
             };
         };
     };
-    swapglow_api_bench_change_drawer: {
+    swapglow_api_drawer_change: {
         parameters: {
             query?: never;
             header?: never;
@@ -7198,6 +8499,804 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["DrawerPatch"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawerOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_drawer_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartInput"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartAnswer"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_drawer_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_drawer_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartPatch"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartAnswer"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_drawer_read_marks: {
+        parameters: {
+            query: {
+                kind: "bands" | "chip" | "capacitor";
+                text: string;
+                expected?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarksOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_drawer_write_marks: {
+        parameters: {
+            query: {
+                kind: "bands" | "chip" | "capacitor";
+                value: string;
+                tolerance?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarkWritten"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_drawer_made: {
+        parameters: {
+            query: {
+                ohm: string;
+                position?: string | null;
+                tolerance?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_drawer_for_lamp: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawnOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_drawer_to_buy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuyingOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_drawer_ordered: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineKey"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuyingOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_drawer_came: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineKey"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuyingOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_drawer_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Intent"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_drawer_bring_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
             };
         };
         responses: {
@@ -8109,7 +10208,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LedInput"];
+                "application/json": components["schemas"]["BenchLedInput"];
             };
         };
         responses: {

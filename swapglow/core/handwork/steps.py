@@ -136,6 +136,8 @@ def _trial(s: Solution, readings: tuple[BuildStep, ...], site: Site) -> Iterable
             "bold", "try", "Lead two test wires out before it closes, or prove it whole in one go.",
             "It will not be opened again, or only dearly: the trial is this one.",
         )  # fmt: skip
+    yield _step("take", "try", "Take the parts out of the drawer.",
+                "Ticked, they are counted down there; undone, they lie there again.", tick=True)  # fmt: skip
     yield _step("clips", "try", "Old lamp out, supply off. LED and resistor in on clips.",
                 "Clips before solder: what is wrong now costs a minute.", _what_goes_in(s))  # fmt: skip
     yield from readings

@@ -209,6 +209,19 @@ def _why_not(t: Task, done: dict[str, Done], begins: datetime, end: float) -> st
     return "It does not fit into the hours."
 
 
+def able_now(tasks: Sequence[Task], begins: datetime) -> tuple[Task, ...]:
+    """Tasks that could be begun at once.
+
+    Args:
+        tasks: in the bench's own order.
+        begins: now.
+
+    Returns:
+        Those that nothing holds up.
+    """
+    return tuple(t for t in tasks if _opens(t, {}, begins) <= 0)
+
+
 def first_come(tasks: Sequence[Task], hours: float, begins: datetime) -> Day:
     """The same tasks lamp by lamp, each to its end, as they came: what the day is compared with.
 

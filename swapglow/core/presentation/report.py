@@ -21,6 +21,7 @@ from swapglow.core.presentation.slide_rule import SlideRule
 from swapglow.core.presentation.snapshots import Snapshot
 from swapglow.core.presentation.supply import SupplyReport
 from swapglow.core.presentation.trials import Trials
+from swapglow.core.stock.need import Need
 from swapglow.core.uncertainty.uncertainty import Uncertainty
 
 
@@ -49,3 +50,4 @@ class Report:
     warmth: tuple[Warmth, ...]
     checks: tuple[Difference, ...]
     checks_line: str
+    needs: tuple[Need, ...]

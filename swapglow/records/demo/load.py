@@ -4,7 +4,7 @@ All of it is invented: the place, the equipment, the figures.
 """
 
 import uuid
-from typing import Any
+from typing import Any, TypeVar
 
 from django.db import transaction
 
@@ -13,20 +13,27 @@ from swapglow.inputs.equipment import EquipmentInput, TakeInInput
 from swapglow.inputs.position import PositionInput
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
+from swapglow.inputs.shape import Shape
 from swapglow.inputs.to_core import position_of, reading_before_of
 from swapglow.records.demo.cart import CART
+from swapglow.records.demo.drawer import LEDS, PARTS
 from swapglow.records.demo.drivers import DRIVERS
 from swapglow.records.demo.observatory import EQUIPMENT
 from swapglow.records.demo.supplies import SUPPLIES
-from swapglow.records.models import DrawerValue, Equipment, Position, Rail, ReadingAfter, ReadingBefore
+from swapglow.records.models import (
+    BenchLed,
+    Equipment,
+    Position,
+    Rail,
+    ReadingAfter,
+    ReadingBefore,
+    StockPart,
+)
+
+R = TypeVar("R", StockPart, BenchLed)
 
 # Keys made from names, so that loading the demo again finds what it made.
 _SPACE = uuid.UUID("5b0f2c9a-6f4e-4a53-9d2e-5a9c1d0e7f31")
-
-
-_DRAWER = (
-    100, 150, 220, 330, 470, 680, 1e3, 1.5e3, 2.2e3, 3.3e3, 3.9e3, 4.7e3, 6.8e3, 10e3, 15e3, 22e3, 33e3,
-)  # fmt: skip
 
 
 def is_loaded() -> bool:
@@ -37,9 +44,20 @@ def is_loaded() -> bool:
 @transaction.atomic
 def load() -> int:
     """Make the demo's records; returns the number of lamp positions."""
-    DrawerValue.objects.bulk_create([DrawerValue(ohm=o) for o in _DRAWER], ignore_conflicts=True)
+    StockPart.objects.bulk_create(
+        [_kept(StockPart, k, p) for k, p in enumerate(PARTS)], ignore_conflicts=True
+    )
+    BenchLed.objects.bulk_create(
+        [_kept(BenchLed, k, led) for k, led in enumerate(LEDS)], ignore_conflicts=True
+    )
     specs = (*EQUIPMENT, *SUPPLIES, *DRIVERS, *CART)
     return sum(_item(spec, place) for place, spec in enumerate(specs))
+
+
+def _kept(model: type[R], place: int, typed: Shape) -> R:
+    """Something of the drawer, under a key made from its place."""
+    key = uuid.uuid5(_SPACE, f"drawer/{model.__name__}/{place}")
+    return model(id=key, order=place, inputs=typed.model_dump(mode="json"))
 
 
 def _item(spec: dict[str, Any], place: int) -> int:

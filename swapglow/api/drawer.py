@@ -1,0 +1,243 @@
+"""The drawer: parts, their marks, what is made of them, and what must be bought."""
+
+from typing import Annotated, Literal
+from uuid import UUID
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from ninja import File, Query, Router, Status
+from ninja.decorators import decorate_view
+from ninja.files import UploadedFile
+
+from swapglow.api.attached import attached, bytes_of
+from swapglow.api.equipment import said
+from swapglow.api.positions import find
+from swapglow.api.saving import saving
+from swapglow.api.schemas import (
+    BuyingOut,
+    CatalogueRow,
+    DrawerOut,
+    DrawerPatch,
+    DrawnOut,
+    Intent,
+    LineKey,
+    MadeOut,
+    MarksOut,
+    PartAnswer,
+    PartPatch,
+    Problems,
+)
+from swapglow.api.serializers import steps
+from swapglow.core.parts.resistor_marks import marks_of
+from swapglow.core.presentation.drawer import drawer_picture
+from swapglow.core.quantities import OHM, InputError, show
+from swapglow.core.quantities.inputs import read_single
+from swapglow.core.stock.judged import made_of, values_at_hand
+from swapglow.core.stock.mark import MarkWritten, read_mark, write_mark
+from swapglow.inputs.named import check_named
+from swapglow.inputs.patch import sent, touched
+from swapglow.inputs.quantity import Short
+from swapglow.inputs.stock import PART_KINDS, PartInput
+from swapglow.inputs.stock_to_core import label_of, of_catalogue, part_of
+from swapglow.inputs.taken import taken
+from swapglow.records import buying, drawer, meanwhile, order, reports, stock, taking_out
+from swapglow.records.limits import check_room
+from swapglow.records.models import StockPart
+from swapglow.records.steps import keep, recorded
+from swapglow.records.summaries import after_saving
+
+router = Router(tags=["drawer"])
+
+LARGEST_BYTES = 2 * 1024 * 1024
+# A chip or a film resistor without a word of its tolerance (common practice).
+_USUAL_TOLERANCE = 0.05
+
+MarkName = Literal["bands", "chip", "capacitor"]
+Columns = Literal["E6", "E12", "E24"]
+
+
+def _part(record: StockPart) -> PartAnswer:
+    """A part; one that no longer reads says why."""
+    typed = record.input
+    try:
+        part = part_of(str(record.pk), typed)
+    except InputError as problem:
+        return PartAnswer(
+            **record.inputs,
+            id=record.pk,
+            took={},
+            label=str(record),
+            now="empty",
+            marks=None,
+            wrong=problem.message,
+        )
+    tolerance = _USUAL_TOLERANCE if part.tolerance is None else part.tolerance
+    return PartAnswer(
+        **record.inputs, id=record.pk, took=taken(typed), label=label_of(typed), now=part.level,
+        marks=None if part.ohm is None else marks_of(part.ohm, tolerance), wrong="",
+    )  # fmt: skip
+
+
+def _drawer(series: Columns = "E12") -> DrawerOut:
+    offered = {
+        str(kind): [CatalogueRow(id=k, label=v) for k, v in rows.items()]
+        for kind in PART_KINDS if (rows := of_catalogue(kind))
+    }  # fmt: skip
+    return DrawerOut(
+        texts=[show(v, OHM, 6) for v in sorted(drawer.at_hand())],
+        parts=[_part(r) for r in StockPart.objects.all()],
+        picture=drawer_picture(drawer.parts(), series),
+        offered=offered,
+        steps=steps(drawer.SCOPE),
+    )
+
+
+@router.get("/drawer", response=DrawerOut)
+def read(request: HttpRequest, series: Columns = "E12") -> DrawerOut:
+    """Everything in the drawer but its LEDs, the resistors drawn in the columns of a series."""
+    return _drawer(series)
+
+
+@router.patch("/drawer", response={200: DrawerOut, 422: Problems})
+@decorate_view(saving)
+def change(request: HttpRequest, data: DrawerPatch) -> DrawerOut:
+    """Put resistor values in and take values out; all or nothing."""
+    drawer.change(data.add, data.remove)
+    return _drawer()
+
+
+@router.put("/parts/{key}", response={200: PartAnswer, 422: Problems})
+@decorate_view(saving)
+def create(request: HttpRequest, key: UUID, data: PartInput) -> PartAnswer:
+    """Put a part in; sent twice, it is put in once."""
+    found = StockPart.objects.filter(pk=key).first()
+    if found is None:
+        check_named(PartInput, sent(data))
+        part_of(str(key), data)
+        found = StockPart(id=key, order=order.last(StockPart.objects), inputs=data.model_dump(mode="json"))
+        check_room(found)
+        with recorded(drawer.SCOPE, f"put in {label_of(data)}", f"part:{key}"):
+            keep(found)
+    return _part(found)
+
+
+@router.patch("/parts/{key}", response={200: PartAnswer, 404: Problems, 409: Problems, 422: Problems})
+@decorate_view(saving)
+def edit(request: HttpRequest, key: UUID, data: PartPatch) -> PartAnswer:
+    """Change the fields sent; refused whole where the part would not read."""
+    found = get_object_or_404(StockPart, pk=key)
+    fields = sent(data)
+    meanwhile.check(found.inputs, fields, fields.pop("was", {}))
+    check_named(PartInput, fields)
+    found.join(fields)
+    part_of(str(key), found.input)
+    with recorded(
+        drawer.SCOPE, f"edit {label_of(found.input)}: {said(fields)}", f"part:{key}:{touched(fields)}"
+    ):
+        keep(found)
+    return _part(found)
+
+
+@router.delete("/parts/{key}", response={204: None})
+@decorate_view(saving)
+def remove(request: HttpRequest, key: UUID) -> Status[None]:
+    """Take a part out for good; undo brings it back."""
+    found = StockPart.objects.filter(pk=key).first()
+    if found is not None:
+        with recorded(drawer.SCOPE, f"take out {label_of(found.input)}", f"part:{key}:delete"):
+            found.delete()
+    return Status(204, None)
+
+
+@router.get("/marks/read", response={200: MarksOut, 422: Problems})
+def read_marks(request: HttpRequest, kind: MarkName, text: Short, expected: Short = "") -> MarksOut:
+    """What stands on a part, read."""
+    return MarksOut(read=list(read_mark(kind, text, expected)))
+
+
+@router.get("/marks/write", response={200: MarkWritten, 422: Problems})
+def write_marks(request: HttpRequest, kind: MarkName, value: Short,
+                tolerance: Annotated[float, Query(ge=0, lt=0.5)] = _USUAL_TOLERANCE) -> MarkWritten:  # fmt: skip
+    """How a part of a value is marked."""
+    return write_mark(kind, value, tolerance)
+
+
+@router.get("/drawer/made", response={200: MadeOut, 404: Problems, 422: Problems})
+def made(request: HttpRequest, ohm: Short, position: UUID | None = None,
+         tolerance: Annotated[float, Query(gt=0, lt=0.5)] = _USUAL_TOLERANCE) -> MadeOut:  # fmt: skip
+    """What a resistance can be made of out of the drawer; judged in a lamp where one is named."""
+    target = read_single("ohm", ohm, OHM, above=0)
+    here = values_at_hand([(p.ohm, p.count, p.there) for p in drawer.parts() if p.ohm is not None])
+    place = None if position is None else reports.core_of(find(position))
+    return MadeOut(asked=show(target, OHM, 6), made=list(made_of(target, here, tolerance, place)))
+
+
+@router.get("/positions/{key}/drawer", response={200: DrawnOut, 404: Problems, 422: Problems})
+def for_lamp(request: HttpRequest, key: UUID) -> DrawnOut:
+    """What a lamp takes out of the drawer, and from where; nothing is taken."""
+    drawn = taking_out.drawn_for(find(key))
+    return DrawnOut(lines=list(drawn.lines), short=list(drawn.short))
+
+
+def _buying() -> BuyingOut:
+    found = buying.buying()
+    return BuyingOut(
+        lines=list(found.lines), left_out=list(found.left_out), fresh=found.fresh, price=f"{found.price:.2f}",
+        unpriced=found.unpriced, steps=steps(drawer.SCOPE),
+    )  # fmt: skip
+
+
+@router.get("/buying", response=BuyingOut)
+def to_buy(request: HttpRequest) -> BuyingOut:
+    """What must be bought for all open work."""
+    return _buying()
+
+
+@router.post("/buying/ordered", response={200: BuyingOut, 422: Problems})
+@decorate_view(saving)
+def ordered(request: HttpRequest, data: LineKey) -> BuyingOut:
+    """A line was ordered: it is on its way."""
+    buying.ordered(data.key)
+    return _buying()
+
+
+@router.post("/buying/came", response={200: BuyingOut, 422: Problems})
+@decorate_view(saving)
+def came(request: HttpRequest, data: LineKey) -> BuyingOut:
+    """A line came in: it lies in the drawer."""
+    buying.came_in(data.key)
+    return _buying()
+
+
+@router.get("/buying.csv", include_in_schema=False)
+def buying_csv(request: HttpRequest) -> HttpResponse:
+    """What must be bought, as CSV."""
+    return attached(buying.to_csv().encode(), "text/csv; charset=utf-8", "to-buy.csv")
+
+
+@router.get("/drawer.csv", include_in_schema=False)
+def drawer_csv(request: HttpRequest) -> HttpResponse:
+    """All parts, as CSV."""
+    return attached(stock.to_csv().encode(), "text/csv; charset=utf-8", "drawer.csv")
+
+
+@router.post("/drawer/csv/look", response={200: Intent, 422: Problems})
+def look(request: HttpRequest, file: File[UploadedFile]) -> Intent:
+    """What bringing in a file of parts would do; nothing is done."""
+    coming = stock.from_csv(bytes_of(file, LARGEST_BYTES))
+    lines = [
+        f"{len(coming.new)} would be added." if coming.new else "",
+        f"{len(coming.changed)} would be changed." if coming.changed else "",
+        f"{coming.same} are here as they stand in the file." if coming.same else "",
+    ]
+    return Intent(
+        name="the drawer", replaces="", lines=[x for x in lines if x] or ["There is no part in it."]
+    )
+
+
+@router.post("/drawer/csv", response={200: DrawerOut, 422: Problems})
+def bring_in(request: HttpRequest, file: File[UploadedFile]) -> DrawerOut:
+    """Bring in a file of parts whole, or not at all."""
+    stock.bring_in(stock.from_csv(bytes_of(file, LARGEST_BYTES)))
+    after_saving()
+    return _drawer()

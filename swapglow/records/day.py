@@ -1,0 +1,129 @@
+"""The bench day from what is stored of every lamp: what can be done now, together, and what waits."""
+
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from django.utils import timezone
+
+from swapglow.core.intake.stages import DONE
+from swapglow.core.planning.day import Day, plan_day
+from swapglow.core.planning.left import Wait, holds, kinds_left
+from swapglow.core.planning.took import BY_STEP, Took, learnt, read_minutes
+from swapglow.core.planning.work import Kind, Lamp, Task, tasks_of
+from swapglow.core.quantities import InputError
+from swapglow.core.stock.need import Need
+from swapglow.core.stock.order import short_of
+from swapglow.core.stock.part import Part
+from swapglow.inputs.days import moment
+from swapglow.records import drawer
+from swapglow.records.buying import is_taken
+from swapglow.records.models import Equipment, Position
+
+
+@dataclass(frozen=True)
+class BenchDay:
+    """A day with what it rests on.
+
+    Attributes:
+        day: the plan.
+        tasks: everything that is left, planned or not.
+        begins: when it does.
+        took: how long each kind of work takes.
+        late: items whose day has passed, by name.
+        fresh: whether every lamp is in it as it stands now.
+    """
+
+    day: Day
+    tasks: tuple[Task, ...]
+    begins: datetime
+    took: dict[Kind, Took]
+    late: tuple[str, ...]
+    fresh: bool
+
+
+def bench_day(hours: float, begins: datetime) -> BenchDay:
+    """Plan a day.
+
+    Args:
+        hours: from its beginning to its end.
+        begins: when it does; local time.
+
+    Returns:
+        The day.
+    """
+    took = durations()
+    minutes = {kind: t.minutes for kind, t in took.items()}
+    here = drawer.parts()
+    tasks: list[Task] = []
+    late, fresh = [], True
+    items = Equipment.objects.exclude(inputs__archived=True).prefetch_related("positions__summary")
+    for e in items:
+        lamps = list(e.positions.all())
+        open_ = [p for p in lamps if p.inputs["stage"] != DONE]
+        if open_ and e.inputs.get("promised") and e.inputs["promised"] < f"{begins:%Y-%m-%d}":
+            late.append(str(e))
+        for p in open_:
+            stored = getattr(p, "summary", None)
+            fresh = fresh and stored is not None and not stored.due
+            tasks += tasks_of(_lamp(e, p, stored.data if stored is not None else None, here), minutes)
+    return BenchDay(plan_day(tasks, hours, begins), tuple(tasks), begins, took, tuple(late), fresh)
+
+
+def _lamp(e: Equipment, p: Position, data: dict[str, Any] | None, here: list[Part]) -> Lamp:
+    ticked = [k for k, s in (p.inputs.get("steps") or {}).items() if s.get("done")]
+    data = data or {}
+    left = kinds_left(p.inputs["stage"], ticked, asks_reading=bool(data.get("reads")))
+    needs = data.get("needs")
+    stop = "it is being worked out" if not data else data.get("stop") or ""
+    if needs is None and not stop:
+        stop = "it cannot be worked out"
+    if p.inputs.get("mains"):
+        # Nothing here is work for whoever plans a day: it is for someone qualified.
+        stop = "mains: for someone qualified"
+        left = tuple(k for k in left if k != "read")
+    waits = [
+        Wait(w["what"].strip(), moment(w["until"]))
+        for w in (e.inputs.get("waits") or {}).values()
+        if w["what"].strip()
+    ]
+    short = () if needs is None else short_of([Need(**n) for n in needs], here)
+    held, until = holds(left, stop=stop, short=short, taken=is_taken(p.inputs), waits=waits)
+    return Lamp(str(p.pk), str(p), str(e.pk), str(e), left, held, until, e.inputs.get("promised") or "")
+
+
+def durations() -> dict[Kind, Took]:
+    """How long each kind of work takes here, by the minutes written at the steps of all lamps."""
+    recorded: dict[Kind, list[float]] = {}
+    for steps in Position.objects.exclude(inputs__steps={}).values_list("inputs__steps", flat=True):
+        of_lamp: dict[Kind, float] = {}
+        for name, step in (steps or {}).items():
+            kind = BY_STEP.get(name)
+            minutes = _minutes(step.get("minutes") or "")
+            if kind is not None and minutes:
+                of_lamp[kind] = of_lamp.get(kind, 0.0) + minutes
+        for kind, minutes in of_lamp.items():
+            recorded.setdefault(kind, []).append(minutes)
+    return learnt(recorded)
+
+
+def _minutes(text: str) -> float | None:
+    try:
+        return read_minutes(text)
+    except InputError:
+        return None
+
+
+def read_begin(text: str) -> datetime:
+    """When a day begins: as sent, else the next five minutes of now.
+
+    Raises:
+        InputError: ``begins``: it is no time.
+    """
+    if text:
+        try:
+            return datetime.strptime(text, "%Y-%m-%d %H:%M")
+        except ValueError:
+            raise InputError("begins", f'"{text}" is no time: write it as 2031-05-20 09:00.') from None
+    now = timezone.localtime().replace(second=0, microsecond=0, tzinfo=None)
+    return now.replace(minute=now.minute - now.minute % 5)
