@@ -16,6 +16,9 @@ const MatchView = lazy(() => import("./features/match/MatchView"));
 const BuildView = lazy(() => import("./features/build/BuildView"));
 const CoverView = lazy(() => import("./features/card/CoverView"));
 const CardView = lazy(() => import("./features/card/CardView"));
+const MarksView = lazy(() => import("./features/drawer/MarksView"));
+const BuyView = lazy(() => import("./features/drawer/BuyView"));
+const DayView = lazy(() => import("./features/day/DayView"));
 const DrawerView = lazy(() => import("./features/drawer/DrawerView"));
 
 const opening = <p role="status">Opening…</p>;
@@ -55,6 +58,9 @@ function Views() {
         <Route path="/position/:id/build" element={<BuildView />} />
         <Route path="/position/:id/card" element={<CardView />} />
         <Route path="/drawer" element={<DrawerView />} />
+        <Route path="/drawer/marks" element={<MarksView />} />
+        <Route path="/drawer/buy" element={<BuyView />} />
+        <Route path="/day" element={<DayView />} />
         <Route path="*" element={away(undefined)} />
       </Routes>
     </Suspense>

@@ -84,7 +84,6 @@ def _drawer(series: Columns = "E12") -> DrawerOut:
         for kind in PART_KINDS if (rows := of_catalogue(kind))
     }  # fmt: skip
     return DrawerOut(
-        texts=[show(v, OHM, 6) for v in sorted(drawer.at_hand())],
         parts=[_part(r) for r in StockPart.objects.all()],
         picture=drawer_picture(drawer.parts(), series),
         offered=offered,

@@ -474,9 +474,8 @@ class CatalogueRow(Schema):
 
 
 class DrawerOut(Schema):
-    """Resistor values at hand as printed, every part, and the resistors as a picture."""
+    """Every part, the resistors as a picture, and what of the catalogue may be taken in."""
 
-    texts: list[str]
     parts: list[PartAnswer]
     picture: DrawerPicture
     offered: dict[str, list[CatalogueRow]]

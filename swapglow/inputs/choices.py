@@ -7,6 +7,7 @@ from pydantic import BaseModel
 from swapglow.inputs.equipment import (
     DimInput,
     DimTrialInput,
+    EquipmentInput,
     FeasibilityInput,
     FittedInput,
     TakeInInput,
@@ -24,7 +25,7 @@ from swapglow.inputs.stock import BenchLedInput, PartInput
 SHAPES: Mapping[str, type[BaseModel]] = {
     "position": PositionInput, "led": BenchLedInput, "part": PartInput, "module": ReadyMade, "looks": LooksInput,
     "trial": TrialInput, "dim": DimInput, "dim_trial": DimTrialInput, "fitted": FittedInput,
-    "rail": RailInput, "quantity": Quantity,
+    "equipment": EquipmentInput, "rail": RailInput, "quantity": Quantity,
     "wire": Wire,
     "reading_before": ReadingBeforeInput, "reading_after": ReadingAfterInput,
     "feasibility": FeasibilityInput, "take_in": TakeInInput, "check": FunctionCheck, "shop": ShopInput,

@@ -26,6 +26,7 @@ from swapglow.inputs.quantity import DriverDetail, Line, Long, Name, Short
 from swapglow.inputs.rows import Key, Row
 from swapglow.inputs.shape import OneOf, Reads, Sets, Shape, Suggests
 
+_AWAY = {False: "On the bench", True: "In the archive"}
 _SCREENS = {1.0: "Nothing", **{s: f"{s * 100:.0f} %" for s in SCREENS}}
 
 
@@ -77,7 +78,7 @@ class EquipmentInput(Shape):
     owner: Line = ""
     notes: Long = ""
     promised: Annotated[Short, AfterValidator(a_day)] = ""
-    archived: bool = False
+    archived: Annotated[bool, Suggests(_AWAY)] = False
     waits: Annotated[dict[Key, Wait], Field(max_length=MOST_WAITS)] = Field(default_factory=dict)
     dims: Annotated[dict[Key, DimInput], Field(max_length=MOST_DIMS)] = Field(default_factory=dict)
     fitted: Annotated[dict[Key, FittedInput], Field(max_length=MOST_FITTED)] = Field(default_factory=dict)

@@ -159,7 +159,7 @@ def to_csv() -> str:
     for x in buying().lines:
         cells = [
             x.kind_label, x.label, x.needed, x.spare, "enough" if x.have is None else x.have, x.on_order, x.buy,
-            x.packs, x.pack, "" if x.price is None else f"{x.price:.2f}", "; ".join(x.for_),
+            x.packs, x.pack, "" if x.price is None else f"{x.price:.2f}", "; ".join(x.lamps),
         ]  # fmt: skip
         writer.writerow([guarded(str(c)) for c in cells])
     return out.getvalue()

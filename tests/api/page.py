@@ -6,6 +6,9 @@ import uuid
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 
+from swapglow.core.quantities import OHM, show
+from swapglow.records.drawer import at_hand
+
 
 class Bench:
     """A page of our own: a client with the CSRF cookie and header."""
@@ -69,3 +72,8 @@ class Bench:
         """What a link would download."""
         answer = self.client.get(f"/api/{path}")
         return answer.status_code, answer.content, answer.headers
+
+
+def hand():
+    """Resistor values at hand, as printed."""
+    return [show(ohm, OHM, 6) for ohm in sorted(at_hand())]

@@ -8,7 +8,7 @@ import pytest
 
 from swapglow.inputs.stock import PartInput
 from swapglow.records.models import BenchLed, Position, StockPart
-from tests.api.page import Bench
+from tests.api.page import Bench, hand
 
 pytestmark = pytest.mark.django_db
 
@@ -41,7 +41,7 @@ def test_a_part_is_kept_as_typed_through_undo_redo_and_deletion():
     assert answer["marks"]["code"] == "58B" and answer["marks"]["chip"] == "3921"
     assert bench("PATCH", f"parts/{key}", {"count": 3, "kept_in": "box"})[1]["now"] == "low"
     assert bench("PATCH", f"parts/{key}", {"count": 0})[1]["now"] == "empty"
-    assert bench("GET", "drawer")[1]["texts"] == []
+    assert hand() == []
     step = bench("GET", "drawer")[1]["steps"]["undo"]
     assert step["label"].startswith("edit 3.92")
     bench("DELETE", f"parts/{key}")
@@ -221,7 +221,7 @@ def test_done_lamps_taken_parts_and_archived_items_ask_for_nothing(worked):
     mine = f"{p.equipment}: {p}"
 
     def asks():
-        return any(mine in line["for_"] for line in bench("GET", "buying")[1]["lines"])
+        return any(mine in line["lamps"] for line in bench("GET", "buying")[1]["lines"])
 
     assert asks()
     bench("PATCH", f"positions/{p.pk}", {"stage": "fitted"})

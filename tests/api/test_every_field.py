@@ -88,7 +88,7 @@ POSITION = {
                "room": "dark"}, {}),
     "trials": ({"t1": {"resistor": "6k8", "verdict": "dim", "room": "daylight", "optics": "frosted",
                        "led_id": "green-chip", "at": "2026-03-04", "note": "From the door", "place": 1}}, {}),
-    "steps": ({"solder": {"done": True, "note": "Cold at first", "minutes": "12", "photo": "p-1",
+    "steps": ({"solder": {"done": True, "note": "Cold at first", "minutes": "12", "photo": "p-1", "drawn": {"k2": 3},
                           "at": "2026-03-04T10:20:00Z", "place": 2}}, {}),
     "checks": ({"k1": {"what": "Brake on", "should": "Dark", "before": "works", "after": "glows", "place": 1}}, {}),
     "look_again": ("2031-05-20", {}),
@@ -121,6 +121,9 @@ ITEM = {
     "board_revision": ("rev. C", {}),
     "owner": ("Harbour office", {}),
     "notes": ("Two lines\nof notes", {}),
+    "promised": ("2031-05-20", {}),
+    "archived": (True, {}),
+    "waits": ({"w1": {"what": "Paint", "until": "2031-05-20 14:30", "place": 1}}, {}),
     "dims": (
         {
             "d1": {

@@ -33,7 +33,7 @@ def few(monkeypatch):
         ("POSITIONS", 2),
         ("READINGS", 2),
         ("EQUIPMENT", 2),
-        ("DRAWER_VALUES", 2),
+        ("PARTS", 2),
     ):
         monkeypatch.setattr(kept, f"MOST_{name}", most)
 
@@ -65,7 +65,7 @@ def test_no_more_comes_in_by_the_api_than_goes_out(bench, few):
     assert bench("PUT", f"equipment/{uuid.uuid4()}", {})[0] == 200
     assert says(bench("PUT", f"equipment/{uuid.uuid4()}", {}))[1].startswith("The bench takes 2 items.")
     assert says(bench("PATCH", "drawer", {"add": ["1k", "2k", "3k"]}))[1].startswith(
-        "The drawer takes 2 values."
+        "The drawer takes 2 parts."
     )
 
 
@@ -177,7 +177,7 @@ def test_a_full_disk_is_said_and_nothing_is_half_saved(bench):
         [pages] = cursor.execute("PRAGMA page_count").fetchone()
         cursor.execute(f"PRAGMA max_page_count = {pages}")
         try:
-            answer = says(bench("PATCH", f"equipment/{keys['equipment']}", {"notes": "x" * 20_000}))
+            answer = says(bench("PATCH", f"equipment/{keys['equipment']}", {"notes": "𝄞" * 20_000}))
         finally:
             cursor.execute("PRAGMA max_page_count = 1073741823")
     assert answer == (507, "The disk is full: nothing was saved. Make room, then save it again.")

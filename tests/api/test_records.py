@@ -4,7 +4,7 @@ import uuid
 
 import pytest
 
-from tests.api.page import Bench
+from tests.api.page import Bench, hand
 
 pytestmark = pytest.mark.django_db
 
@@ -171,10 +171,10 @@ def test_order_is_kept(bench):
 
 def test_the_drawer_takes_values_as_people_write_them(bench):
     status, answer = bench("PATCH", "drawer", {"add": ["4k7", "470R", "4.7k"]})
-    assert (status, answer["texts"]) == (200, ["470\u00a0Ω", "4.7\u00a0kΩ"])
+    assert (status, hand()) == (200, ["470\u00a0Ω", "4.7\u00a0kΩ"])
     status, answer = bench("PATCH", "drawer", {"add": ["1k", "blue"]})
     assert status == 422 and '"blue" is not a resistance' in answer["errors"][0]["message"]
-    assert len(bench("GET", "drawer")[1]["texts"]) == 2
+    assert len(hand()) == 2
 
 
 def test_an_error_page_for_what_is_gone(bench):

@@ -192,18 +192,18 @@ def test_the_leds_tip_and_bore_stand_beside_the_old_bulbs():
     sheets): the tip goes 5.8 mm lower. 10.4 - 5.8 mm leaves 2.3 mm all round."""
     p = on("regulated", "12V", lamp_id="47", bulb_across="10.4mm", bulb_long="29mm", filament_below="11mm")
     assert facts(steps(p)["height"]) == {
-        "Old bulb": "10.4 mm across, 29 mm long", "LED": "5.8 mm across, 8.6 mm tall",
-        "Its tip": "5.8 mm under where the bulb's tip stood",
+        "Old lamp": "10.4 mm across, 29 mm long", "LED": "5.8 mm across, 8.6 mm tall",
+        "Its tip": "5.8 mm under where the old lamp's tip stood",
         "In the old bore": "2.3 mm of play all round: a sleeve or collar centres it",
     }  # fmt: skip
 
 
 @pytest.mark.parametrize(("across", "below", "bore", "tip"), [
     ("5.7mm", "3.5mm", "0.1 mm too thick: file the rim, or take a smaller LED",
-     "1.7 mm over where the bulb's tip stood"),
-    ("6.7mm", "5.5mm", "fits as it is", "where the bulb's tip stood"),
+     "1.7 mm over where the old lamp's tip stood"),
+    ("6.7mm", "5.5mm", "fits as it is", "where the old lamp's tip stood"),
     ("6.9mm", "5.8mm", "0.6 mm of play all round: a sleeve or collar centres it",
-     "0.6 mm under where the bulb's tip stood"),
+     "0.6 mm under where the old lamp's tip stood"),
 ])  # fmt: skip
 def test_a_bore_is_too_small_fits_or_leaves_play(across, below, bore, tip):
     p = on("regulated", "12V", lamp_id="own", lamp_volts="12V", lamp_amps="0.1A", bulb_across=across,

@@ -137,7 +137,7 @@ def test_the_order_list_by_hand():
     one = lines["1 kΩ"]
     assert (one.needed, one.spare, one.have, one.on_order, one.buy) == (5, 1, 2, 1, 3)
     assert (one.pack, one.packs, one.price, one.part) == (10, 1, 0.4, "r1")
-    assert one.for_ == ("Desk: A", "Desk: B", "Mast: C")
+    assert one.lamps == ("Desk: A", "Desk: B", "Mast: C")
     assert (lines["Red"].needed, lines["Red"].spare, lines["Red"].buy, lines["Red"].packs) == (6, 2, 8, 8)
     assert lines["Red"].price is None and lines["Red"].part == ""
     assert lines["33.0 Ω"].buy == 2 and lines["33.0 Ω"].why == "Runs low: 2 left, 3 is the least"

@@ -155,8 +155,85 @@ export const useCompared = (id: string, first: number, second: number | undefine
     placeholderData: keepPreviousData,
   });
 
-export const useDrawer = () =>
-  useQuery({ queryKey: ["drawer"], queryFn: () => unwrap(client.GET("/api/drawer")) });
+export const useDrawer = (series: "E6" | "E12" | "E24" = "E12") =>
+  useQuery({
+    queryKey: ["drawer", series],
+    queryFn: () => unwrap(client.GET("/api/drawer", { params: { query: { series } } })),
+    placeholderData: keepPreviousData,
+  });
+
+/** What a resistance can be made of out of the drawer; judged in a lamp where one is named. */
+export const useMade = (ohm: string, position: string | undefined) =>
+  useQuery({
+    queryKey: ["drawer", "made", ohm, position ?? ""],
+    queryFn: () =>
+      unwrap(
+        client.GET("/api/drawer/made", {
+          params: { query: position === undefined ? { ohm } : { ohm, position } },
+        }),
+      ),
+    retry: false,
+  });
+
+/** What stands on a part, read. */
+export const useMarkRead = (kind: MarkKind, text: string, expected: string) =>
+  useQuery({
+    queryKey: ["marks", "read", kind, text, expected],
+    queryFn: () =>
+      unwrap(client.GET("/api/marks/read", { params: { query: { kind, text, expected } } })),
+    enabled: text.trim() !== "",
+    retry: false,
+    staleTime: Infinity,
+  });
+
+/** How a part of a value is marked. */
+export const useMarkWritten = (kind: MarkKind, value: string, tolerance: number) =>
+  useQuery({
+    queryKey: ["marks", "write", kind, value, tolerance],
+    queryFn: () =>
+      unwrap(client.GET("/api/marks/write", { params: { query: { kind, value, tolerance } } })),
+    enabled: value.trim() !== "",
+    retry: false,
+    staleTime: Infinity,
+  });
+
+export type MarkKind = "bands" | "chip" | "capacitor";
+
+/** What must be bought for all open work. */
+export const useBuying = () =>
+  useQuery({
+    queryKey: ["drawer", "buying"],
+    queryFn: () => unwrap(client.GET("/api/buying")),
+    refetchInterval: ({ state }) => (state.data && !state.data.fresh ? SOON_MS : false),
+  });
+
+/** What a lamp takes out of the drawer, and from where. */
+export const useDrawn = (id: string) =>
+  useQuery({
+    queryKey: ["drawer", "drawn", id],
+    queryFn: () =>
+      unwrap(client.GET("/api/positions/{key}/drawer", { params: { path: { key: id } } })),
+    retry: false,
+  });
+
+/** A day at the bench. */
+export const useDay = (hours: number, begins: string) =>
+  useQuery({
+    queryKey: ["day", hours, begins],
+    queryFn: () => unwrap(client.GET("/api/day", { params: { query: { hours, begins } } })),
+    placeholderData: keepPreviousData,
+    refetchInterval: ({ state }) => (state.data && !state.data.fresh ? SOON_MS : false),
+    retry: false,
+  });
+
+/** What has all that is asked for. */
+export const useFind = (asked: string) =>
+  useQuery({
+    queryKey: ["find", asked],
+    queryFn: () => unwrap(client.GET("/api/find", { params: { query: { asked } } })),
+    enabled: asked !== "",
+    placeholderData: keepPreviousData,
+  });
 
 /** What a text is taken for, as the server reads it. */
 export const useTook = (text: string, unit: Schemas["TookIn"]["unit"]) =>

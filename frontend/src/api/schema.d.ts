@@ -4022,11 +4022,9 @@ export interface components {
         };
         /**
          * DrawerOut
-         * @description Resistor values at hand as printed, every part, and the resistors as a picture.
+         * @description Every part, the resistors as a picture, and what of the catalogue may be taken in.
          */
         DrawerOut: {
-            /** Texts */
-            texts: string[];
             /** Parts */
             parts: components["schemas"]["PartAnswer"][];
             picture: components["schemas"]["DrawerPicture"];
@@ -4477,7 +4475,7 @@ export interface components {
          *         buy: how many are short.
          *         pack, packs: how many come in one, and how many of them.
          *         price: of all packs; None where it is not known.
-         *         for_: the lamps it is for.
+         *         lamps: those it is for.
          *         part: the compartment it goes into, "" where there is none yet.
          *         why: how the number came about.
          *         need: what it is bought for; None where a compartment only runs low.
@@ -4510,8 +4508,8 @@ export interface components {
             packs: number;
             /** Price */
             price: number | null;
-            /** For */
-            for_: string[];
+            /** Lamps */
+            lamps: string[];
             /** Part */
             part: string;
             /** Why */

@@ -15,7 +15,7 @@ const Words = styled.p`
 `;
 
 /* Paint of bands, which is what it is in every look. */
-const PAINT: Record<string, string> = {
+export const PAINT: Record<string, string> = {
   black: "#1a1a1a",
   brown: "#6b3a1a",
   red: "#c3241c",

@@ -20,9 +20,10 @@ const Keys = styled.dl`
 
 const KEYS: readonly (readonly [string, string])[] = [
   ["b", "Bench"],
+  ["t", "Bench day"],
   ["d", "Drawer"],
   ["n", "New equipment on the bench, a new lamp in equipment"],
-  ["/", "Find on the bench; Enter goes to what was found"],
+  ["/", "Find lamps, items, parts and values; Enter goes to the first"],
   ["p", "The parts of a lamp; arrows go along them"],
   ["s", "The slide rule"],
   ["← →", "On the slide rule: the next value; Page up and down by six; Home, End"],

@@ -130,6 +130,7 @@ export function Shell({ children, steps, up = "/", title }: Props) {
           <NavLink to="/" end>
             Bench
           </NavLink>
+          <NavLink to="/day">Day</NavLink>
           <NavLink to="/drawer">Drawer</NavLink>
         </Nav>
         <Saved />

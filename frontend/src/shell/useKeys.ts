@@ -26,10 +26,14 @@ export function useKeys(undo: Undo | undefined, flip: () => void, help: () => vo
       l: flip,
       b: () => void go("/"),
       d: () => void go("/drawer"),
+      t: () => void go("/day"),
       n: () => document.querySelector<HTMLElement>("[data-new]")?.click(),
       p: () => focus("[role=toolbar][data-parts] button"),
       r: () => focus("form input, section[data-sum] input"),
-      "/": () => focus("input[type=search]"),
+      "/": () => {
+        if (document.querySelector("input[type=search]")) focus("input[type=search]");
+        else void go("/", { state: { find: true } });
+      },
       s: () => focus("[role=slider]"),
     };
     const keys = (e: KeyboardEvent) => {

@@ -7,13 +7,15 @@ import { expect, test } from "vitest";
 
 const SRC = resolve(import.meta.dirname, "..");
 const SCHEMA = join(SRC, "api/schema.d.ts");
-/** What is not a view but reads reports too: the command, the bench's summaries, and inferences. */
+/** What is not a view but reads reports too: the command, the bench's summaries, inferences, and the order list. */
 const READERS = [
   "cli.py",
   "api/serializers.py",
   "api/readings.py",
   "records/reports.py",
   "records/summaries.py",
+  "core/stock/need.py",
+  "core/stock/order.py",
 ].map((p) => resolve(SRC, "../../swapglow", p));
 
 function files(at: string, suffix: RegExp): string[] {
@@ -115,6 +117,13 @@ test("every field of a list is read, or asked for by its name", () => {
   const roots = [
     "BenchOut",
     "DrawerOut",
+    "BuyingOut",
+    "MadeOut",
+    "MarksOut",
+    "MarkWritten",
+    "DayOut",
+    "FindOut",
+    "DrawnOut",
     "EquipmentOut",
     "Swaps",
     "SweepReport",

@@ -46,7 +46,7 @@ def old_and_new(bulb: Bulb, led: Led) -> tuple[tuple[str, str], ...]:
     out = []
     size = [f"{_mm(m)} {word}" for m, word in ((bulb.across_m, "across"), (bulb.long_m, "long")) if m]
     if size:
-        out.append(("Old bulb", ", ".join(size)))
+        out.append(("Old lamp", ", ".join(size)))
     if body is None:
         return tuple(out)
     out.append(("LED", f"{_mm(body.across_m)} across, {_mm(body.tall_m)} tall"))
@@ -64,8 +64,8 @@ def _mm(metres: float) -> str:
 
 def _tip(lower_m: float) -> str:
     if abs(lower_m) < _SAME_M:
-        return "where the bulb's tip stood"
-    return f"{_mm(abs(lower_m))} {'under' if lower_m > 0 else 'over'} where the bulb's tip stood"
+        return "where the old lamp's tip stood"
+    return f"{_mm(abs(lower_m))} {'under' if lower_m > 0 else 'over'} where the old lamp's tip stood"
 
 
 def _bore(spare_m: float) -> str:

@@ -43,7 +43,7 @@ class OrderLine:
         buy: how many are short.
         pack, packs: how many come in one, and how many of them.
         price: of all packs; None where it is not known.
-        for_: the lamps it is for.
+        lamps: those it is for.
         part: the compartment it goes into, "" where there is none yet.
         why: how the number came about.
         need: what it is bought for; None where a compartment only runs low.
@@ -61,7 +61,7 @@ class OrderLine:
     pack: int
     packs: int
     price: float | None
-    for_: tuple[str, ...]
+    lamps: tuple[str, ...]
     part: str
     why: str
     need: Need | None = None
@@ -157,12 +157,12 @@ def _line(key: str, group: Sequence[Asked], drawer: Sequence[Part], left: dict[s
             take = min(left[p.id] or 0, wanted)
             left[p.id] = (left[p.id] or 0) - take
             wanted -= take
-    for_ = tuple(dict.fromkeys(f"{a.item}: {a.lamp}" for a in group))
+    lamps = tuple(dict.fromkeys(f"{a.item}: {a.lamp}" for a in group))
     spares = f", {spare} spare" if spare else ""
     lies = "low in the drawer" if have is None else f"{have} in the drawer"
     coming = f", {on_order} on order" if on_order else ""
     return _priced(OrderLine(
-        key, need.kind, KINDS[need.kind], need.label, needed, spare, have, on_order, short, 1, 0, None, for_,
+        key, need.kind, KINDS[need.kind], need.label, needed, spare, have, on_order, short, 1, 0, None, lamps,
         "" if into is None else into.id, f"{needed} needed{spares}; {lies}{coming}", need,
     ), into)  # fmt: skip
 

@@ -2,6 +2,7 @@ import { Link } from "react-router";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
+import { useDay } from "../../api/queries";
 import { QuickSum } from "./QuickSum";
 
 const Due = styled.section`
@@ -27,6 +28,13 @@ const Due = styled.section`
   }
 `;
 
+const Hand = styled(Due)`
+  border-color: var(--ink);
+`;
+
+/** So many are named. */
+const FEW = 5;
+
 /** Lamps whose day has come: they come back by themselves. */
 function LookAgain({ due }: { due: Schemas["DueOut"][] }) {
   if (due.length === 0) return null;
@@ -50,11 +58,40 @@ interface Props {
   due: Schemas["DueOut"][] | undefined;
 }
 
-/** What stands above the bench: the quick sum, and what has come back. */
+/** What can be taken in hand at once: the first of the bench day. */
+function Now() {
+  const day = useDay(4, "").data;
+  const [first] = day?.blocks ?? [];
+  const late = day?.late ?? [];
+  if (!first && late.length === 0) return null;
+  return (
+    <Hand aria-label="Needs a hand now">
+      <h2>Needs a hand now</h2>
+      {late.length > 0 && <strong>Late: {late.join(", ")}</strong>}
+      {first && (
+        <ul>
+          <li>{first.label}:</li>
+          {first.tasks.slice(0, FEW).map((t) => (
+            <li key={t.lamp_id}>
+              <Link to={`/position/${t.lamp_id}/build`}>{t.lamp}</Link>
+            </li>
+          ))}
+          {first.tasks.length > FEW && <li>and {first.tasks.length - FEW} more</li>}
+          <li>
+            <Link to="/day">The whole day</Link>
+          </li>
+        </ul>
+      )}
+    </Hand>
+  );
+}
+
+/** What stands above the bench: the quick sum, what needs a hand, and what has come back. */
 export function Above({ equipment, due = [] }: Props) {
   return (
     <>
       <QuickSum equipment={equipment} />
+      <Now />
       <LookAgain due={due} />
     </>
   );

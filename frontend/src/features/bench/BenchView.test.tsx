@@ -98,7 +98,7 @@ test("one field finds items by their lamps, rails and next things, wherever they
   expect(names()).toEqual(["Lantern"]);
   fireEvent.change(screen.getByRole("searchbox"), { target: { value: "capstan" } });
   expect(names()).toEqual([]);
-  expect(screen.getByText("Nothing on the bench has “capstan”.")).toBeTruthy();
+  expect(await screen.findByText(/^Nothing has “capstan”/)).toBeTruthy();
 });
 
 test("what is asked for before the bench has come is gone to when it comes", async () => {
@@ -116,7 +116,7 @@ test("what is asked for before the bench has come is gone to when it comes", asy
 
 test("finished items fold away; a remark that was accepted is no warning", async () => {
   open({ "/api/bench": many });
-  const fold = await screen.findByRole("button", { name: "Show finished (1)" });
+  const fold = await screen.findByRole("button", { name: "Show the archive (1)" });
   expect(screen.queryByRole("link", { name: "Lantern" })).toBeNull();
   press(fold);
   const tail = screen.getByRole("link", { name: /^Tail/ });

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState, type ReactNode } from "react";
 import { Input, Label, SearchField } from "react-aria-components";
-import { Link, useNavigate } from "react-router";
+import { Link, useLocation, useNavigate } from "react-router";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
@@ -15,6 +15,7 @@ import { Shell } from "../../shell/Shell";
 import { useOnce } from "../../ui/useOnce";
 import { useRoving } from "../../ui/useRoving";
 import { Above } from "./Above";
+import { AlsoFound } from "./AlsoFound";
 
 const Head = styled.div`
   display: flex;
@@ -107,9 +108,9 @@ const Fold = styled(Button)`
 
 type BenchItem = Schemas["BenchItem"];
 
-/** All its lamps are done. */
+/** All its lamps are done, or it was put away. */
 const finished = (item: BenchItem) =>
-  item.positions.length > 0 && item.positions.every((p) => p.stage === "done");
+  item.archived || (item.positions.length > 0 && item.positions.every((p) => p.stage === "done"));
 
 /** Whether every word asked for is somewhere in the item or its lamps. */
 function has(item: BenchItem, asked: string): boolean {
@@ -147,6 +148,16 @@ function useFound(ready: boolean, asked: string): () => void {
   };
 }
 
+/** The field to find by; whoever came here by its key has it under the hand. */
+function useWanted() {
+  const field = useRef<HTMLInputElement>(null);
+  const wanted = (useLocation().state as { find?: boolean } | null)?.find === true;
+  useEffect(() => {
+    if (wanted) field.current?.focus();
+  }, [wanted]);
+  return field;
+}
+
 /** The opening screen: the quick sum, and all equipment in work. */
 export function BenchView() {
   const bench = useBench();
@@ -154,6 +165,7 @@ export function BenchView() {
   const go = useNavigate();
   const [asked, setAsked] = useState("");
   const toFound = useFound(!!bench.data, asked);
+  const field = useWanted();
   const [arranging, setArranging] = useState(false);
   const [unfolded, setUnfolded] = useState(false);
 
@@ -192,7 +204,7 @@ export function BenchView() {
         <Title>On the bench</Title>
         <Find value={asked} onChange={setAsked} onSubmit={toFound}>
           <Label>Find</Label>
-          <Input placeholder="item, lamp, rail, next thing" />
+          <Input ref={field} placeholder="item, lamp, part, 3k9 at 24 V" />
         </Find>
         <Acts>
           {items.length > 1 && (
@@ -213,16 +225,14 @@ export function BenchView() {
           front of you.
         </p>
       )}
-      {items.length > 0 && found.length === 0 && (
-        <p role="status">Nothing on the bench has “{asked.trim()}”.</p>
-      )}
+      <AlsoFound asked={asked.trim()} shown={found} none={items.length > 0 && found.length === 0} />
       <Rows label="Equipment in work">{open.map(row)}</Rows>
       {done.length > 0 && (
         <>
           <Fold aria-expanded={unfolded} onPress={() => setUnfolded(!unfolded)}>
-            {unfolded ? "Fold away" : "Show"} finished ({done.length})
+            {unfolded ? "Fold away the" : "Show the"} archive ({done.length})
           </Fold>
-          {unfolded && <Rows label="Finished equipment">{done.map(row)}</Rows>}
+          {unfolded && <Rows label="The archive">{done.map(row)}</Rows>}
         </>
       )}
     </Shell>

@@ -7,6 +7,7 @@ import { upload } from "../../api/upload";
 import { Bands } from "../../instruments/Bands";
 import { ReadingEntry } from "../../instruments/ReadingEntry";
 import { BoardWayRound, ChipWayRound, LedWayRound } from "../../instruments/WayRound";
+import { FromDrawer } from "./FromDrawer";
 import type { FromField } from "../../saving/saves";
 import { inPassing, useSave } from "../../saving/useSave";
 import { SmallButton } from "../../ui/Button";
@@ -203,6 +204,7 @@ function BuildStep({ step, number, position, marks }: StepProps) {
           </Facts>
         )}
         <Drawn step={step} marks={marks} />
+        {step.id === "take" && !done.value && <FromDrawer position={position.id} />}
         {step.reading && (
           <ReadingEntry
             at={`.${step.id}`}

@@ -24,6 +24,7 @@ export function ShopHabits() {
             <SavedChoice field="lead" label="A new lamp's resistor goes in the lead that is" />
             <SavedText field="sleeve_plus" label="Sleeve on plus" />
             <SavedText field="sleeve_minus" label="Sleeve on minus" />
+            <SavedChoice field="spares" label="Spares to buy" />
             <SavedText field="checks" label="Checks of the house, a line each" lines />
           </RecordContext>
         )}

@@ -1,59 +1,111 @@
+import { useState } from "react";
 import styled from "styled-components";
 
+import type { Schemas } from "../../api/client";
 import { useDrawer } from "../../api/queries";
 import { useDraft } from "../../saving/useDraft";
 import { inPassing, useSave } from "../../saving/useSave";
-import { MainButton, SmallButton } from "../../ui/Button";
-import { useListFocus } from "../../ui/useListFocus";
+import { Choice } from "../../ui/Choice";
+import { MainButton } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { Shell } from "../../shell/Shell";
+import { Compartments } from "./Compartments";
+import { DrawerHead } from "./DrawerHead";
 import { LedList } from "./LedList";
+import { OpenCompartment } from "./OpenCompartment";
+import { OtherParts } from "./OtherParts";
+import { PartFiles } from "./PartFiles";
 
-const Title = styled.h1`
-  font-size: 1.9rem;
-  font-weight: 650;
+const Head = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 28px;
+  align-items: end;
+  margin-bottom: 8px;
 `;
 
 const Add = styled.form`
   display: grid;
-  grid-template-columns: minmax(0, 420px) auto;
+  grid-template-columns: minmax(0, 300px) auto;
   gap: 10px;
   align-items: start;
-  margin: 12px 0 16px;
   & > button {
     margin-top: 22px;
     justify-self: start;
   }
 `;
 
-const Values = styled.ul`
+const Cabinet = styled.div`
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(min(100%, 12rem), 1fr));
-  margin: 0;
-  padding: 0;
-  list-style: none;
-  border-top: 2px solid var(--ink);
-  li {
-    display: flex;
-    align-items: center;
-    justify-content: space-between;
-    gap: 8px;
-    padding: 6px 16px 6px 0;
-    border-bottom: 1px solid var(--rule-soft);
-    font: 600 1.3rem var(--mono);
+  gap: 20px;
+  &[data-open="true"] {
+    grid-template-columns: minmax(0, 1fr) 400px;
   }
-  button {
-    font-family: var(--sans);
+  @media (max-width: 1100px) {
+    &[data-open="true"] {
+      grid-template-columns: minmax(0, 1fr);
+    }
   }
 `;
 
-/** Resistors at hand, whose ticks the slide rule fills, and the bench's own LEDs. */
+const SERIES = (["E6", "E12", "E24"] as const).map((id) => ({ id, label: id }));
+type Series = (typeof SERIES)[number]["id"];
+
+/** What lies in the drawer: the resistors as they lie, and every other part by kind. */
 export default function DrawerView() {
-  const drawer = useDrawer();
+  const [series, setSeries] = useState<Series>("E12");
+  const drawer = useDrawer(series);
+  const [open, setOpen] = useState("");
+  const parts = drawer.data?.parts ?? [];
+  const picture = drawer.data?.picture;
+  const every: Schemas["Compartment"][] = picture
+    ? [...picture.decades.flatMap((d) => d.compartments), ...picture.others]
+    : [];
+  const opened = every.find((c) => c.text === open);
+
+  return (
+    <Shell title="Drawer" steps={drawer.data?.steps}>
+      <DrawerHead title="Drawer" />
+      <section aria-label="Resistors">
+        <Head>
+          <h2>Resistors: {picture?.line}</h2>
+          <Choice
+            label="Columns"
+            value={series}
+            options={SERIES}
+            onChange={(id) => setSeries(id as Series)}
+          />
+          <AddValues />
+        </Head>
+        <Cabinet data-open={opened !== undefined}>
+          {picture && (
+            <Compartments
+              picture={picture}
+              open={open}
+              onOpen={(c) => setOpen(c.text === open ? "" : c.text)}
+            />
+          )}
+          {opened && (
+            <OpenCompartment
+              key={opened.text}
+              compartment={opened}
+              parts={parts}
+              onClose={() => setOpen("")}
+            />
+          )}
+        </Cabinet>
+      </section>
+      <LedList />
+      <OtherParts parts={parts.filter((p) => p.kind !== "resistor")} />
+      <PartFiles />
+    </Shell>
+  );
+}
+
+/** Several values at once, as people type them. */
+function AddValues() {
   const save = useSave();
   const typed = useDraft("drawer.add", "", "Add values");
-  const texts = drawer.data?.texts ?? [];
-
   const add = () => {
     const text = typed.take();
     const values = text?.split(/[\s;]+|,\s+/).filter((t) => t !== "") ?? [];
@@ -61,45 +113,21 @@ export default function DrawerView() {
     const field = { draft: typed.key, text, names: ["add"], label: "Add values" };
     inPassing(save("PATCH", "/api/drawer", { add: values }, { field }));
   };
-  const { list, gone } = useListFocus<HTMLUListElement>(texts.length);
-  const takeOut = (text: string) => {
-    gone(texts.indexOf(text));
-    const more = { label: `Take out ${text}`, done: `Took out ${text}.` };
-    inPassing(save("PATCH", "/api/drawer", { remove: [text] }, more));
-  };
-
   return (
-    <Shell title="Drawer" steps={drawer.data?.steps}>
-      <Title>Drawer</Title>
-      <h2>Resistors</h2>
-      <p>The slide rule fills the ticks of these values.</p>
-      <Add
-        onSubmit={(e) => {
-          e.preventDefault();
-          add();
-        }}
-      >
-        <Field
-          label="Add values"
-          value={typed.value}
-          onChange={typed.type}
-          hint="470R 1k 4k7, one or several"
-          error={typed.refused}
-        />
-        <MainButton type="submit">Add</MainButton>
-      </Add>
-      {drawer.data && texts.length === 0 && <p>The drawer is empty: type the values you keep.</p>}
-      <Values ref={list}>
-        {texts.map((t) => (
-          <li key={t}>
-            {t}
-            <SmallButton aria-label={`Take out ${t}`} onPress={() => takeOut(t)}>
-              Take out
-            </SmallButton>
-          </li>
-        ))}
-      </Values>
-      <LedList />
-    </Shell>
+    <Add
+      onSubmit={(e) => {
+        e.preventDefault();
+        add();
+      }}
+    >
+      <Field
+        label="Add values"
+        value={typed.value}
+        onChange={typed.type}
+        hint="470R 1k 4k7, one or several"
+        error={typed.refused}
+      />
+      <MainButton type="submit">Add</MainButton>
+    </Add>
   );
 }

@@ -11,6 +11,7 @@ import { SavedPart } from "../../ui/record/SavedPart";
 import { SavedQuantity } from "../../ui/record/SavedQuantity";
 import { SavedText } from "../../ui/record/SavedText";
 import { useSaveFields } from "../../ui/record/useSaveFields";
+import { StockFields } from "./PartFields";
 
 const Own = styled.section`
   margin-top: 24px;
@@ -73,7 +74,15 @@ interface Props {
   led: BenchLed;
 }
 
+/** How many there are, or how full the bag is. */
+function howMany(led: BenchLed, levels: readonly { id: string; label: string }[]): string {
+  const said = levels.find((l) => l.id === led.now)?.label ?? led.now;
+  const counted = typeof led.count === "number" ? `${said}, ${led.count}` : said;
+  return led.on_order ? `${counted}; ${led.on_order} on order` : counted;
+}
+
 function OwnLed({ led }: Props) {
+  const levels = useCatalogue().data?.choices["led.level"] ?? [];
   const [open, setOpen] = useState(false);
   const save = useSave();
   const saveFields = useSaveFields(`/api/leds/${led.id}`);
@@ -85,7 +94,11 @@ function OwnLed({ led }: Props) {
     <li>
       <Line>
         <strong>{led.name}</strong>
-        <span>{led.line}</span>
+        <span>
+          {led.line}
+          {led.kept_in && `, ${led.kept_in}`}
+        </span>
+        <em data-now={led.now}>{howMany(led, levels)}</em>
         <SmallButton
           aria-expanded={open}
           aria-label={`Figures of ${led.name}`}
@@ -120,6 +133,8 @@ function OwnFigures() {
       <SavedText field="led_light_at" label="at" hint="The current it is given at: 20mA" />
       <SavedText field="led_angle" label="Viewing angle" hint="30°" />
       <SavedChoice field="led_output" label="Light, where nothing is marked" />
+      <SavedText field="sweep" label="Its curve: volts and amps, a pair a line" lines />
+      <StockFields />
     </Figures>
   );
 }

@@ -4,6 +4,9 @@ import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useSave } from "../../saving/useSave";
 import { Button } from "../../ui/Button";
+import { Lines } from "../../ui/record/Lines";
+import { useRecord } from "../../ui/record/record";
+import { SavedChoice } from "../../ui/record/SavedChoice";
 import { SavedText } from "../../ui/record/SavedText";
 import { useOnce } from "../../ui/useOnce";
 
@@ -28,6 +31,7 @@ interface Props {
 /** What the item is, whose it is, and what take-in advised. */
 export function EquipmentFacts({ item }: Props) {
   const save = useSave();
+  const record = useRecord();
   const go = useNavigate();
   const remove = useOnce(async () => {
     const more = { label: `Delete ${item.name}`, done: `Deleted ${item.name}.` };
@@ -45,12 +49,42 @@ export function EquipmentFacts({ item }: Props) {
         <strong>Take-in:</strong> {advice.line}
         {overruled ? ` Decided otherwise: ${overruled}` : ""}
       </Advice>
+      <SavedText field="promised" label="Promised for" hint="2031-05-20" />
+      <section aria-label="What it waits for">
+        <h2>What it waits for</h2>
+        <Lines
+          id={`${item.id}.waits`}
+          label="Wait"
+          add="Add a wait"
+          fields={[
+            ["what", "Paint, silicone, its owner's word"],
+            ["until", "Until 2031-05-20 14:30; empty: not known"],
+          ]}
+          lines={item.waits ?? {}}
+          onSave={(waits, was, at) => record.save({ waits }, was && { waits: was }, at)}
+        />
+      </section>
       <SavedText field="notes" label="Notes" lines />
+      <Took job={item.job} />
+      <SavedChoice field="archived" label="On the bench, or put away" />
       <div>
         <Button isDisabled={remove.busy} onPress={() => void remove.act()}>
           Delete this equipment
         </Button>
       </div>
     </Facts>
+  );
+}
+
+/** Hours and money so far, beside the estimate and what others like it took. */
+function Took({ job }: { job: Schemas["Job"] }) {
+  const said = [job.hours, job.price && `parts ${job.price}`].filter(Boolean).join(", ");
+  if (!said && !job.like) return null;
+  return (
+    <section aria-label="What it took">
+      <h2>What it took{said && `: ${said}`}</h2>
+      {job.beside && <p>{job.beside}</p>}
+      {job.like && <p>{job.like}</p>}
+    </section>
   );
 }

@@ -1,19 +1,13 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
 import { Link, useNavigate } from "react-router";
 import styled from "styled-components";
 
-import { Refused, type Schemas } from "../../api/client";
-import { upload } from "../../api/upload";
+import type { Schemas } from "../../api/client";
 import { Button, MainButton } from "../../ui/Button";
+import { Problems, useBringIn } from "../../ui/bringIn";
 import { Field } from "../../ui/Field";
 import { Sheet } from "../../ui/Sheet";
-
-const Wrong = styled.p`
-  color: var(--stop);
-  font-weight: 600;
-`;
 
 const Out = styled.a`
   display: inline-flex;
@@ -35,55 +29,6 @@ const Row = styled.div`
   gap: 0 18px;
 `;
 
-type Intent = Schemas["Intent"];
-
-function useBringIn(path: string) {
-  const queries = useQueryClient();
-  const [file, setFile] = useState<File>();
-  const [intent, setIntent] = useState<Intent>();
-  const [wrong, setWrong] = useState<string[]>([]);
-  const attempt = async <T,>(work: () => Promise<T>): Promise<T | undefined> => {
-    try {
-      const made = await work();
-      setWrong([]);
-      return made;
-    } catch (problem) {
-      setWrong(
-        problem instanceof Refused
-          ? problem.problems.map((p) => p.message)
-          : ["The connection dropped: nothing was brought in. Try again."],
-      );
-      return undefined;
-    }
-  };
-  const look = async (picked: File) => {
-    setIntent(undefined);
-    setFile(picked);
-    setIntent(await attempt(() => upload<Intent>(`${path}/look`, picked)));
-  };
-  const bring = async (fields: Record<string, string> = {}) => {
-    if (!file) return undefined;
-    const made = await attempt(() => upload<Schemas["Imported"]>(path, file, fields));
-    if (made) {
-      setIntent(undefined);
-      await queries.invalidateQueries();
-    }
-    return made;
-  };
-  return { file, intent, wrong, look, bring };
-}
-
-function Problems({ wrong }: { wrong: string[] }) {
-  return wrong.length === 0 ? null : (
-    <div role="alert">
-      <p>Nothing was brought in.</p>
-      {wrong.map((w) => (
-        <Wrong key={w}>{w}</Wrong>
-      ))}
-    </div>
-  );
-}
-
 /** What a reader of codes shows, pasted: a card's code carries its lamp. */
 function PastedCode({ onRead }: { onRead: (text: string) => void }) {
   const [text, setText] = useState("");
@@ -101,7 +46,7 @@ export function BringIn() {
   const go = useNavigate();
   const { intent, wrong, look, bring } = useBringIn("/api/import");
   const act = async (asCopy: boolean) => {
-    const made = await bring({ as_copy: String(asCopy) });
+    const made = await bring<Schemas["Imported"]>({ as_copy: String(asCopy) });
     if (made) {
       setOpen(false);
       await go(`/equipment/${made.id}`);

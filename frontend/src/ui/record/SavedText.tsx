@@ -31,8 +31,11 @@ export function SavedText({ field, label, hint, long, lines }: Props) {
   );
 }
 
-/** A whole number of the record, typed; anything else is sent as it is, for the server to refuse. */
-export function SavedCount({ field, label, hint }: Props) {
+/**
+ * A whole number of the record, typed; anything else is sent as it is, for the server to refuse. With `none` an
+ * empty field is no number at all.
+ */
+export function SavedCount({ field, label, hint, none = false }: Props & { none?: boolean }) {
   const { id, names, value, save } = useField(field);
   return (
     <TextControl
@@ -41,9 +44,32 @@ export function SavedCount({ field, label, hint }: Props) {
       label={label}
       saved={String(value ?? "")}
       hint={hint}
-      onSave={(text, was, at) => save(asCount(text), was === undefined ? was : asCount(was), at)}
+      onSave={(text, was, at) =>
+        save(asCount(text, none), was === undefined ? was : asCount(was, none), at)
+      }
     />
   );
 }
 
-const asCount = (text: string) => (/^\s*\d+\s*$/.test(text) ? Number(text) : text);
+const asCount = (text: string, none = false) =>
+  /^\s*\d+\s*$/.test(text) ? Number(text) : none && text.trim() === "" ? null : text;
+
+/** A number of the record, typed; empty is none, anything else is sent as it is. */
+export function SavedNumber({ field, label, hint }: Props) {
+  const { id, names, value, save } = useField(field);
+  return (
+    <TextControl
+      id={id}
+      names={names}
+      label={label}
+      saved={String(value ?? "")}
+      hint={hint}
+      onSave={(text, was, at) => save(asNumber(text), was === undefined ? was : asNumber(was), at)}
+    />
+  );
+}
+
+const asNumber = (text: string) => {
+  const plain = text.trim().replace(",", ".");
+  return plain === "" ? null : /^\d*\.?\d+$/.test(plain) ? Number(plain) : text;
+};

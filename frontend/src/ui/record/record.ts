@@ -15,6 +15,8 @@ type Shapes = Schemas["PositionInput"] &
   Schemas["DimInput"] &
   Schemas["FittedInput"] &
   Schemas["PhotoOut"] &
+  Schemas["PartInput"] &
+  Schemas["BenchLedInput"] &
   Schemas["ShopInput"];
 
 /** A field of any of the shapes of input. */

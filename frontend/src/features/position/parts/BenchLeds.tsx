@@ -24,6 +24,10 @@ const figures = (led: Position | BenchLed) => ({
   led_light_at: led.led_light_at,
   led_angle: led.led_angle,
   led_output: led.led_output,
+  sweep: led.sweep,
+  sweep_in_series: led.sweep_in_series,
+  sweep_strings: led.sweep_strings,
+  sweep_resistor: led.sweep_resistor,
 });
 
 /** While none is taken. */

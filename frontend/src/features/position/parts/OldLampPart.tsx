@@ -40,7 +40,11 @@ export function OldLampPart({ position }: Props) {
       {position.lamp_id && (
         <>
           <SavedChoice field="lamp_kept" label="Its glass" />
-          <SavedText field="bulb_across" label="Bulb across" hint="10.3mm; empty takes the usual" />
+          <SavedText
+            field="bulb_across"
+            label="Across, at its thickest"
+            hint="10.3mm; empty takes the usual"
+          />
           <SavedText field="bulb_long" label="Long, with its base" hint="30mm" />
           <SavedText
             field="filament_below"

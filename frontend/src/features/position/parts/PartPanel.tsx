@@ -10,6 +10,7 @@ import { LooksPart } from "./LooksPart";
 import { OldLampPart } from "./OldLampPart";
 import { ReadingsPart } from "./ReadingsPart";
 import { RectificationPart } from "./RectificationPart";
+import { say } from "../../../ui/say";
 import { ResistorPart } from "./ResistorPart";
 import { SwapsPart } from "./SwapsPart";
 import { TITLES, type Part, type Take, type Try } from "./part";
@@ -38,7 +39,13 @@ export function PartPanel({ part, onClose, view, report, onTry }: Props) {
       {part === "rail" && <RailEditor rail={rail} />}
       {part === "driver" && <DriverPart position={position} rail={rail} report={report} />}
       {part === "swaps" && <SwapsPart position={position} onTry={onTry} />}
-      {part === "resistor" && <ResistorPart position={position} marks={report?.sizing.marks} />}
+      {part === "resistor" && (
+        <ResistorPart
+          position={position}
+          marks={report?.sizing.marks}
+          each={report?.sizing.marks ? say(report.sizing.each) : undefined}
+        />
+      )}
       {part === "led" && <HolderPart position={position} rail={rail} fit={fit} take={take} />}
       {part === "rectification" && report?.cycle && <RectificationPart cycle={report.cycle} />}
       {part === "lamp" && <OldLampPart position={position} />}

@@ -1,5 +1,9 @@
 import type { Report } from "../../../api/client";
 import { Bands } from "../../../instruments/Bands";
+import { MadeOf } from "../../drawer/MadeOf";
+import { inPassing } from "../../../saving/useSave";
+import { Disclosed } from "../../../ui/Disclosed";
+import { useRecord } from "../../../ui/record/record";
 import { SavedChoice } from "../../../ui/record/SavedChoice";
 import { SavedQuantity } from "../../../ui/record/SavedQuantity";
 import { AddedPart } from "./AddedPart";
@@ -10,10 +14,13 @@ interface Props {
   position: Position;
   /** How each part is marked; nothing where there is none to look at. */
   marks: Report["sizing"]["marks"] | undefined;
+  /** Each resistor as the sum has it; nothing where there is none. */
+  each: string | undefined;
 }
 
 /** The series resistor: what it should pass, how it is rounded, where it stands, what it must stand. */
-export function ResistorPart({ position, marks }: Props) {
+export function ResistorPart({ position, marks, each }: Props) {
+  const { save } = useRecord();
   return (
     <>
       <SavedQuantity field="target" label="Drive wanted" plain />
@@ -23,6 +30,19 @@ export function ResistorPart({ position, marks }: Props) {
         hint="Empty follows the sum; 4k7, 470R to fit your own"
       />
       {marks && <Bands marks={marks} />}
+      {each && (
+        <Disclosed label="What it can be made of">
+          <MadeOf
+            ohm={each}
+            position={position.id}
+            onTake={(value) =>
+              inPassing(
+                save({ resistor: value.replace("\u00a0", ""), resistor_source: "computed" }),
+              )
+            }
+          />
+        </Disclosed>
+      )}
       <SavedChoice field="series" label="Series" />
       <SavedChoice field="rounding" label="Rounding" />
       <SavedChoice field="resistor_parts" label="Resistors" also={() => ({ resistor: "" })} />

@@ -1,0 +1,221 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import styled from "styled-components";
+
+import type { Schemas } from "../../api/client";
+import { useDay } from "../../api/queries";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
+import { Field } from "../../ui/Field";
+import { Shell } from "../../shell/Shell";
+
+const Head = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 28px;
+  align-items: end;
+  margin: 6px 0 12px;
+  a {
+    display: inline-flex;
+    align-items: center;
+    min-height: 44px;
+  }
+  @media print {
+    display: none;
+  }
+`;
+
+const Title = styled.h1`
+  font-size: 1.9rem;
+  font-weight: 650;
+`;
+
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1.6fr) minmax(0, 1fr);
+  gap: 12px 48px;
+  @media (max-width: 900px) {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
+
+const Blocks = styled.ol`
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  border-top: 2px solid var(--ink);
+`;
+
+const Block = styled.li`
+  display: grid;
+  grid-template-columns: 92px minmax(0, 1fr);
+  gap: 2px 18px;
+  padding: 10px 0 12px;
+  border-bottom: 1.5px solid var(--rule);
+  & > b {
+    font: 650 1.6rem/1.15 var(--mono);
+  }
+  & > b span {
+    display: block;
+    font: 500 1rem var(--mono);
+    color: var(--ink-soft);
+  }
+  h2 {
+    font-size: 1.3rem;
+    line-height: 1.2;
+  }
+`;
+
+const Soft = styled.p`
+  font-size: 0.95rem;
+  color: var(--ink-soft);
+`;
+
+const Tasks = styled.ul`
+  margin: 4px 0 0;
+  padding: 0;
+  list-style: none;
+  li {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 12px;
+    align-items: baseline;
+  }
+  a {
+    display: inline-flex;
+    align-items: center;
+    min-height: 36px;
+    font-weight: 650;
+    text-underline-offset: 0.2em;
+  }
+  b {
+    font: 500 1rem var(--mono);
+    color: var(--ink-soft);
+  }
+`;
+
+const Late = styled.p`
+  padding: 6px 14px;
+  border: 2px solid var(--stop);
+  border-radius: 4px;
+  font-weight: 650;
+`;
+
+const HOURS = ["1", "2", "4", "8"].map((id) => ({ id, label: `${id} h` }));
+type Task = Schemas["DayTask"];
+
+/** The bench day: what can be done now, together, in the hours one has. */
+export default function DayView() {
+  const [hours, setHours] = useState("4");
+  const [begins, setBegins] = useState("");
+  const query = useDay(Number(hours), begins);
+  const day = query.data;
+  const wrong = begins && query.isError ? query.error.message : undefined;
+  return (
+    <Shell title="Bench day">
+      <Title>Bench day</Title>
+      <Head>
+        <Choice label="Hours I have" value={hours} options={HOURS} onChange={setHours} />
+        <Field
+          label="From"
+          value={begins}
+          onChange={setBegins}
+          hint="Empty: now. 2031-05-20 09:00"
+          error={wrong}
+        />
+        <Button onPress={() => window.print()}>Print</Button>
+        <a
+          href={`/api/day.ics?hours=${hours}&begins=${encodeURIComponent(day?.begins ?? "")}`}
+          download
+        >
+          Calendar (iCalendar)
+        </a>
+      </Head>
+      {day && day.late.length > 0 && <Late role="alert">Late: {day.late.join(", ")}</Late>}
+      <p role="status">
+        {day?.line} {day && !day.fresh && "Some lamps are being worked out."}
+      </p>
+      {day && (
+        <Columns>
+          <Blocks aria-label="The day">
+            {day.blocks.map((b) => (
+              <Block key={b.start}>
+                <b>
+                  {b.start}
+                  <span>to {b.end}</span>
+                </b>
+                <div>
+                  <h2>{b.label}</h2>
+                  <Soft>
+                    {b.why} {b.soaking && `${b.soaking}.`}
+                  </Soft>
+                  <TaskList tasks={b.tasks} />
+                </div>
+              </Block>
+            ))}
+          </Blocks>
+          <Aside day={day} />
+        </Columns>
+      )}
+    </Shell>
+  );
+}
+
+function TaskList({ tasks }: { tasks: readonly Task[] }) {
+  return (
+    <Tasks>
+      {tasks.map((t) => (
+        <li key={`${t.lamp_id} ${t.kind}`}>
+          {t.at && <b>{t.at}</b>}
+          <Link to={`/position/${t.lamp_id}/build`}>{t.lamp}</Link>
+          <span>
+            {t.item}, {t.minutes} min{!t.at && `: ${t.label}`}
+          </span>
+        </li>
+      ))}
+    </Tasks>
+  );
+}
+
+/** What fills a gap, what waits and for what, and how long things take here. */
+function Aside({ day }: { day: Schemas["DayOut"] }) {
+  return (
+    <div>
+      {day.hot.length > 0 && (
+        <section aria-label="While the iron is hot">
+          <h2>While the iron is hot</h2>
+          <TaskList tasks={day.hot} />
+        </section>
+      )}
+      {day.meanwhile.length > 0 && (
+        <section aria-label="While it soaks">
+          <h2>While it soaks</h2>
+          <TaskList tasks={day.meanwhile} />
+        </section>
+      )}
+      {day.held.length > 0 && (
+        <section aria-label="Waits">
+          <h2>Waits</h2>
+          <Tasks>
+            {day.held.map((h) => (
+              <li key={`${h.lamp_id} ${h.label}`}>
+                <Link to={`/position/${h.lamp_id}`}>{h.lamp}</Link>
+                <span>
+                  {h.item}. {h.label}: {h.why}
+                </span>
+              </li>
+            ))}
+          </Tasks>
+        </section>
+      )}
+      <section aria-label="How long it takes here">
+        <h2>How long it takes here</h2>
+        {day.durations.map((d) => (
+          <Soft key={d.label}>
+            {d.label}: {d.minutes} min, {d.line}
+          </Soft>
+        ))}
+      </section>
+    </div>
+  );
+}

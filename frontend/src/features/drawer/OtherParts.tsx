@@ -1,0 +1,141 @@
+import { useState } from "react";
+import styled from "styled-components";
+
+import type { Schemas } from "../../api/client";
+import { useCatalogue } from "../../api/queries";
+import { inPassing, useSave } from "../../saving/useSave";
+import { Button, SmallButton } from "../../ui/Button";
+import { OneOfSome } from "../../ui/OneOfSome";
+import { PartFields } from "./PartFields";
+
+const List = styled.ul`
+  margin: 0 0 10px;
+  padding: 0;
+  list-style: none;
+  border-top: 2px solid var(--ink);
+  li {
+    padding: 4px 0;
+    border-bottom: 1px solid var(--rule-soft);
+  }
+`;
+
+const Line = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 2fr) minmax(0, 1.4fr) minmax(0, 1fr) auto;
+  align-items: center;
+  gap: 2px 14px;
+  strong {
+    font-size: 1.1rem;
+  }
+  &[data-now="empty"] strong {
+    text-decoration: line-through;
+  }
+  @media (max-width: 760px) {
+    grid-template-columns: minmax(0, 1fr) auto;
+    & > :nth-child(2),
+    & > :nth-child(3) {
+      grid-column: 1;
+    }
+    & > :nth-child(4) {
+      grid-row: 1 / span 3;
+      grid-column: 2;
+    }
+  }
+`;
+
+const Add = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: end;
+  & > div {
+    flex: 0 1 320px;
+  }
+`;
+
+type Part = Schemas["PartAnswer"];
+
+/** How much there is, in a word or two. */
+function howMuch(part: Part, levels: readonly { id: string; label: string }[]): string {
+  const said = levels.find((l) => l.id === part.now)?.label ?? part.now;
+  const counted = part.count === null || part.count === undefined ? said : `${said}, ${part.count}`;
+  return part.on_order ? `${counted}; ${part.on_order} on order` : counted;
+}
+
+interface Props {
+  /** Every part but the resistors. */
+  parts: Part[];
+}
+
+/** Lamps, diodes, capacitors, regulators, sleeves: by kind, each with where it lies and how much is left. */
+export function OtherParts({ parts }: Props) {
+  const kinds = useCatalogue().data?.choices["part.kind"] ?? [];
+  const used = kinds.filter((k) => parts.some((p) => p.kind === k.id));
+  return (
+    <section aria-label="Other parts">
+      {used.map((kind) => (
+        <section key={kind.id} aria-label={kind.label}>
+          <h2>{kind.label}</h2>
+          <List>
+            {parts
+              .filter((p) => p.kind === kind.id)
+              .map((p) => (
+                <OnePart key={p.id} part={p} />
+              ))}
+          </List>
+        </section>
+      ))}
+      <AddPart />
+    </section>
+  );
+}
+
+function OnePart({ part }: { part: Part }) {
+  const [open, setOpen] = useState(false);
+  const levels = useCatalogue().data?.choices["part.level"] ?? [];
+  return (
+    <li>
+      <Line data-now={part.now}>
+        <strong>{part.label}</strong>
+        <span>{part.kept_in}</span>
+        <span>{howMuch(part, levels)}</span>
+        <SmallButton
+          aria-expanded={open}
+          aria-label={`Figures of ${part.label}`}
+          onPress={() => setOpen(!open)}
+        >
+          Figures
+        </SmallButton>
+      </Line>
+      {open && <PartFields part={part} />}
+    </li>
+  );
+}
+
+/** What a new part of a kind begins with, so that it reads. */
+const BEGIN: Record<string, object> = { capacitor: { capacitance: "100nF" } };
+
+/** A part of any kind: it is there at once, and its figures are typed where it lies. */
+function AddPart() {
+  const kinds = (useCatalogue().data?.choices["part.kind"] ?? []).filter(
+    (k) => k.id !== "resistor",
+  );
+  const [kind, setKind] = useState("sundry");
+  const save = useSave();
+  const add = () => {
+    const label = kinds.find((k) => k.id === kind)?.label ?? kind;
+    const body = {
+      kind,
+      name: kind === "capacitor" ? "" : `New: ${label.toLowerCase()}`,
+      ...BEGIN[kind],
+    };
+    const more = { label: "Put in a part", done: "Put it in: its figures are yet to be typed." };
+    inPassing(save("PUT", `/api/parts/${crypto.randomUUID()}`, body, more));
+  };
+  return (
+    <Add>
+      <OneOfSome label="Put in another part" value={kind} options={kinds} onChange={setKind} />
+      <Button onPress={add}>Put it in</Button>
+    </Add>
+  );
+}
