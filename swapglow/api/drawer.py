@@ -168,7 +168,7 @@ def made(request: HttpRequest, ohm: Short, position: UUID | None = None,
     target = read_single("ohm", ohm, OHM, above=0)
     here = values_at_hand([(p.ohm, p.count, p.there) for p in drawer.parts() if p.ohm is not None])
     place = None if position is None else reports.core_of(find(position))
-    return MadeOut(asked=show(target, OHM, 6), made=list(made_of(target, here, tolerance, place)))
+    return MadeOut(made=list(made_of(target, here, tolerance, place)))
 
 
 @router.get("/positions/{key}/drawer", response={200: DrawnOut, 404: Problems, 422: Problems})

@@ -485,7 +485,6 @@ class DrawerOut(Schema):
 class MadeOut(Schema):
     """What a resistance can be made of."""
 
-    asked: str
     made: list[Made]
 
 

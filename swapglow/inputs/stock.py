@@ -5,13 +5,15 @@ from typing import Annotated
 from pydantic import Field
 
 from swapglow.core.parts import preferred
+from swapglow.core.parts.resistor import ALL_RATINGS_W, rating_text
 from swapglow.core.quantities import FARAD, OHM, VOLT
 from swapglow.core.stock.part import KINDS, LEVELS
 from swapglow.inputs.led import LedInput
 from swapglow.inputs.position import Watts
 from swapglow.inputs.quantity import Line, Long, Short
-from swapglow.inputs.shape import OneOf, Reads, Sets, Shape
+from swapglow.inputs.shape import OneOf, Reads, Sets, Shape, Suggests
 
+_WATTS: dict[float | None, str] = {None: "Not known", **{w: rating_text(w) for w in ALL_RATINGS_W}}
 Count = Annotated[int, Field(ge=0, le=1_000_000)]
 # LEDs are kept with their figures, in a list of their own.
 PART_KINDS = {k: label for k, label in KINDS.items() if k != "led"}
@@ -39,7 +41,7 @@ class PartInput(Stocked):
     capacitance: Annotated[Short, Reads(FARAD, "farad", "part")] = ""
     stands: Annotated[Short, Reads(VOLT, "volts", "part")] = ""
     tolerance: Annotated[Annotated[float, Field(ge=0, lt=0.5)] | None, Sets("tolerance", "part")] = None
-    rating_w: Annotated[Watts | None, Sets("rating_w", "part")] = None
+    rating_w: Annotated[Watts | None, Suggests(_WATTS), Sets("rating_w", "part")] = None
     series: Annotated[str, OneOf({"": "Not known", **preferred.SERIES_LABELS})] = ""
     catalogue_id: Annotated[Short, Sets("of", "part")] = ""
 

@@ -320,7 +320,7 @@ def test_the_drawer_keeps_what_is_put_in_from_two_sides(page, context, line):
         saved(side)
     page.reload()
     for text in ("1.2 MΩ", "2.7 MΩ", "470 Ω"):
-        expect(page.get_by_role("listitem").filter(has_text=text)).to_be_visible()
+        expect(page.get_by_role("button", name=f"{text}, full")).to_be_visible()
 
 
 # --- two tabs, two people ----------------------------------------------------------------------

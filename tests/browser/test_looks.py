@@ -10,7 +10,7 @@ from tests.browser.conftest import axe
 VIEWS = (
     "bench", "equipment", "position", "sheet", "drawer", "take-in", "readings", "rectification", "rail", "cycle",
     "off", "swaps", "driver", "budget", "strings", "list", "previewing", "pencil", "lamp", "job", "earlier", "origin",
-    "keys", "looks", "match", "dim", "fitted",
+    "keys", "looks", "match", "dim", "fitted", "compartment", "marks", "buy", "day",
 )  # fmt: skip
 # While a list is open React Aria hides all else from the ear; the focus cannot go there before the list is shut.
 BUT = {"list": ("aria-hidden-focus",)}
@@ -26,9 +26,24 @@ BEYOND = """() => {
 
 
 def show(page, view):
-    if view == "drawer":
+    if view in ("drawer", "compartment", "marks", "buy"):
         page.get_by_role("link", name="Drawer").click()
         expect(page.get_by_label("Add values")).to_be_visible()
+    if view == "compartment":
+        page.get_by_role("button", name="820 Ω, empty").click()
+        expect(
+            page.get_by_role("img", name="the first two side by side, the third after them").first
+        ).to_be_visible()
+    if view == "marks":
+        page.get_by_role("link", name="Marks").click()
+        page.get_by_label("As it stands on the part").fill("yellow violet red? gold")
+        expect(page.get_by_role("list", name="What it may be")).to_be_visible()
+    if view == "buy":
+        page.get_by_role("link", name="To buy").click()
+        expect(page.get_by_role("button", name=re.compile("^Ordered: ")).first).to_be_visible()
+    if view == "day":
+        page.get_by_role("link", name="Day", exact=True).click()
+        expect(page.get_by_role("region", name="Waits")).to_be_visible()
     if view == "bench":
         page.get_by_label("Rail", exact=True).fill("30-33V")
         expect(page.get_by_text("Rating to fit")).to_be_visible()

@@ -4431,8 +4431,6 @@ export interface components {
          * @description What a resistance can be made of.
          */
         MadeOut: {
-            /** Asked */
-            asked: string;
             /** Made */
             made: components["schemas"]["Made"][];
         };

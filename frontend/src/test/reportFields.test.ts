@@ -16,6 +16,7 @@ const READERS = [
   "records/summaries.py",
   "core/stock/need.py",
   "core/stock/order.py",
+  "records/buying.py",
 ].map((p) => resolve(SRC, "../../swapglow", p));
 
 function files(at: string, suffix: RegExp): string[] {

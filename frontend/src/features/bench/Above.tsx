@@ -14,6 +14,7 @@ const Due = styled.section`
   ul {
     display: flex;
     flex-wrap: wrap;
+    align-items: center;
     gap: 2px 24px;
     margin: 0;
     padding: 0;
@@ -73,7 +74,9 @@ function Now() {
           <li>{first.label}:</li>
           {first.tasks.slice(0, FEW).map((t) => (
             <li key={t.lamp_id}>
-              <Link to={`/position/${t.lamp_id}/build`}>{t.lamp}</Link>
+              <Link to={`/position/${t.lamp_id}/build`} aria-label={`${t.label}: ${t.lamp}`}>
+                {t.lamp}
+              </Link>
             </li>
           ))}
           {first.tasks.length > FEW && <li>and {first.tasks.length - FEW} more</li>}

@@ -101,6 +101,8 @@ const Late = styled.p`
   font-weight: 650;
 `;
 
+/** So many small things are named; more would be the bench over again. */
+const FILLING = 6;
 const HOURS = ["1", "2", "4", "8"].map((id) => ({ id, label: `${id} h` }));
 type Task = Schemas["DayTask"];
 
@@ -187,12 +189,6 @@ function Aside({ day }: { day: Schemas["DayOut"] }) {
           <TaskList tasks={day.hot} />
         </section>
       )}
-      {day.meanwhile.length > 0 && (
-        <section aria-label="While it soaks">
-          <h2>While it soaks</h2>
-          <TaskList tasks={day.meanwhile} />
-        </section>
-      )}
       {day.held.length > 0 && (
         <section aria-label="Waits">
           <h2>Waits</h2>
@@ -206,6 +202,15 @@ function Aside({ day }: { day: Schemas["DayOut"] }) {
               </li>
             ))}
           </Tasks>
+        </section>
+      )}
+      {day.meanwhile.length > 0 && (
+        <section aria-label="While it soaks">
+          <h2>While it soaks</h2>
+          <TaskList tasks={day.meanwhile.slice(0, FILLING)} />
+          {day.meanwhile.length > FILLING && (
+            <Soft>and {day.meanwhile.length - FILLING} more small things</Soft>
+          )}
         </section>
       )}
       <section aria-label="How long it takes here">

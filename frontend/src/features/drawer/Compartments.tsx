@@ -2,6 +2,11 @@ import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
 
+/* As wide as what stands beside it leaves: so many compartments as a value can be read in. */
+const Cabinet = styled.div`
+  container-type: inline-size;
+`;
+
 const Decade = styled.ul`
   display: grid;
   grid-template-columns: repeat(12, minmax(0, 1fr));
@@ -9,9 +14,12 @@ const Decade = styled.ul`
   margin: 0 0 3px;
   padding: 0;
   list-style: none;
-  @media (max-width: 900px) {
-    grid-template-columns: repeat(4, minmax(0, 1fr));
+  @container (max-width: 1000px) {
+    grid-template-columns: repeat(6, minmax(0, 1fr));
     margin-bottom: 10px;
+  }
+  @container (max-width: 560px) {
+    grid-template-columns: repeat(4, minmax(0, 1fr));
   }
 `;
 
@@ -107,7 +115,7 @@ export function Compartments({ picture, open, onOpen }: Props) {
     </li>
   );
   return (
-    <div>
+    <Cabinet>
       {picture.decades.map((d) => (
         <Decade key={d.label} aria-label={d.label}>
           {d.compartments.map(cell)}
@@ -133,6 +141,6 @@ export function Compartments({ picture, open, onOpen }: Props) {
         </span>
         <span>no frame: none kept</span>
       </Key>
-    </div>
+    </Cabinet>
   );
 }

@@ -20,8 +20,8 @@ const Head = styled.div`
   display: flex;
   flex-wrap: wrap;
   gap: 6px 28px;
-  align-items: end;
-  margin-bottom: 8px;
+  align-items: start;
+  margin: 8px 0 12px;
 `;
 
 const Add = styled.form`
@@ -67,8 +67,8 @@ export default function DrawerView() {
     <Shell title="Drawer" steps={drawer.data?.steps}>
       <DrawerHead title="Drawer" />
       <section aria-label="Resistors">
+        <h2>Resistors: {picture?.line}</h2>
         <Head>
-          <h2>Resistors: {picture?.line}</h2>
           <Choice
             label="Columns"
             value={series}

@@ -39,6 +39,9 @@ const Line = styled.div`
   span {
     flex: 1 1 18rem;
   }
+  em {
+    font-style: normal;
+  }
 `;
 
 const Figures = styled.div`

@@ -18,6 +18,7 @@ const Columns = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1.5fr) minmax(0, 1fr);
   gap: 16px 48px;
+  margin: 16px 0 22px;
   @media (max-width: 900px) {
     grid-template-columns: minmax(0, 1fr);
   }

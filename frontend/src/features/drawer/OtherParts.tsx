@@ -9,7 +9,7 @@ import { OneOfSome } from "../../ui/OneOfSome";
 import { PartFields } from "./PartFields";
 
 const List = styled.ul`
-  margin: 0 0 10px;
+  margin: 0 0 22px;
   padding: 0;
   list-style: none;
   border-top: 2px solid var(--ink);
@@ -17,6 +17,10 @@ const List = styled.ul`
     padding: 4px 0;
     border-bottom: 1px solid var(--rule-soft);
   }
+`;
+
+const Below = styled.section`
+  margin-top: 24px;
 `;
 
 const Line = styled.div`
@@ -72,7 +76,7 @@ export function OtherParts({ parts }: Props) {
   const kinds = useCatalogue().data?.choices["part.kind"] ?? [];
   const used = kinds.filter((k) => parts.some((p) => p.kind === k.id));
   return (
-    <section aria-label="Other parts">
+    <Below aria-label="Other parts">
       {used.map((kind) => (
         <section key={kind.id} aria-label={kind.label}>
           <h2>{kind.label}</h2>
@@ -86,7 +90,7 @@ export function OtherParts({ parts }: Props) {
         </section>
       ))}
       <AddPart />
-    </section>
+    </Below>
   );
 }
 
