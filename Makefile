@@ -7,7 +7,7 @@ export PYTHONWARNINGS := ignore::DeprecationWarning
 # Small matrices cost more to share among threads than to solve.
 export OPENBLAS_NUM_THREADS := 1
 
-.PHONY: demo test test-core test-web build schema shots bench load fuzz-core faults mutants approve torture format lock clean lint lint-python lint-web debian
+.PHONY: day-worth demo test test-core test-web build schema shots bench load fuzz-core faults mutants approve torture format lock clean lint lint-python lint-web debian
 
 demo: $(STAMP)/run $(STAMP)/built
 	@$(PY) -m swapglow.web.serve
@@ -129,6 +129,10 @@ mutants: $(STAMP)/mutants $(STAMP)/npm debian
 approve: $(STAMP)/dev
 	APPROVE=1 $(PY) -m pytest tests/approved
 	git diff --stat tests/approved
+
+# The bench day beside first come, first served, on seeded workloads.
+day-worth: $(STAMP)/dev
+	$(PY) -m scripts.day_worth
 
 # What make test does in a bounded form, long: kills, histories, the bad bench.
 torture: $(STAMP)/dev $(STAMP)/built debian

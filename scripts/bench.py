@@ -11,7 +11,7 @@ from functools import partial
 
 import numpy as np
 
-from scripts import reference
+from scripts import many_lamps, reference
 from swapglow.core.assess import assess
 from swapglow.core.design.position import Position
 from swapglow.core.engine.netlist import (
@@ -237,6 +237,7 @@ def main() -> None:
         seconds = timed(lambda q=q, sizes=sizes: assess(replace(q, resistor_ohm=next(sizes))), 7)
         rows.append((f"assess, a new resistor, {kind}", f"{seconds * 1e3:.0f} ms"))
     rows += searches()
+    rows += many_lamps.rows()
     for n in (1, 10, 100, 1000, 10_000):
         some = typical({k: x[:n] for k, x in d.items()})
         rows.append((f"growth: {n} samples", f"{timed(partial(operating_point, some)) * 1e3:.2f} ms"))

@@ -18,6 +18,7 @@ from swapglow.api.schemas import (
 from swapglow.api.serializers import steps, summary
 from swapglow.records import order, undo
 from swapglow.records.due import due
+from swapglow.records.items import with_lamps
 from swapglow.records.models import Equipment
 
 router = Router(tags=["bench"])
@@ -26,7 +27,6 @@ router = Router(tags=["bench"])
 @router.get("/bench", response=BenchOut)
 def bench(request: HttpRequest) -> BenchOut:
     """All equipment with its positions as they stand."""
-    items = Equipment.objects.prefetch_related("positions__rail", "positions__summary")
     return BenchOut(
         due=[
             DueOut(id=p.pk, name=p.input.name, item=p.equipment.input.name, on=p.input.look_again)
@@ -39,9 +39,9 @@ def bench(request: HttpRequest) -> BenchOut:
                 maker_model=e.input.maker_model,
                 promised=e.input.promised,
                 archived=e.input.archived,
-                positions=[summary(p) for p in e.positions.all()],
+                positions=[summary(p) for p in lamps],
             )
-            for e in items
+            for e, lamps in with_lamps()
         ],
         steps=steps(""),
     )

@@ -30,7 +30,7 @@ from swapglow.api.schemas import (
 from swapglow.api.serializers import steps
 from swapglow.core.parts.resistor_marks import marks_of
 from swapglow.core.presentation.drawer import drawer_picture
-from swapglow.core.quantities import OHM, InputError, show
+from swapglow.core.quantities import OHM, InputError
 from swapglow.core.quantities.inputs import read_single
 from swapglow.core.stock.judged import made_of, values_at_hand
 from swapglow.core.stock.mark import MarkWritten, read_mark, write_mark

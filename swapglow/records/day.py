@@ -18,6 +18,7 @@ from swapglow.core.stock.part import Part
 from swapglow.inputs.days import moment
 from swapglow.records import drawer
 from swapglow.records.buying import is_taken
+from swapglow.records.items import with_lamps
 from swapglow.records.models import Equipment, Position
 
 
@@ -57,9 +58,9 @@ def bench_day(hours: float, begins: datetime) -> BenchDay:
     here = drawer.parts()
     tasks: list[Task] = []
     late, fresh = [], True
-    items = Equipment.objects.exclude(inputs__archived=True).prefetch_related("positions__summary")
-    for e in items:
-        lamps = list(e.positions.all())
+    for e, lamps in with_lamps():
+        if e.inputs.get("archived"):
+            continue
         open_ = [p for p in lamps if p.inputs["stage"] != DONE]
         if open_ and e.inputs.get("promised") and e.inputs["promised"] < f"{begins:%Y-%m-%d}":
             late.append(str(e))

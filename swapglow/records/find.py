@@ -7,7 +7,8 @@ from swapglow.core.quantities import OHM, VOLT, QuantityError
 from swapglow.core.quantities.parse import parse
 from swapglow.inputs.stock import PartInput
 from swapglow.inputs.stock_to_core import label_of
-from swapglow.records.models import BenchLed, Equipment, StockPart
+from swapglow.records.items import with_lamps
+from swapglow.records.models import BenchLed, StockPart
 
 MOST = 40
 # A typed value is meant to two figures or three.
@@ -95,13 +96,13 @@ def find(text: str) -> list[Found]:
     if not (asked.words or asked.ohms or asked.volts):
         return []
     lamps, items, parts = [], [], []
-    for e in Equipment.objects.prefetch_related("positions__summary", "positions__rail"):
+    for e, of_it in with_lamps():
         of_item = f"{e} {e.inputs.get('maker_model', '')} {e.inputs.get('owner', '')}".casefold()
         if _says(of_item + " " + e.inputs.get("notes", "").casefold(), asked) and not (
             asked.ohms or asked.volts
         ):
             items.append(Found("item", str(e.pk), str(e), e.inputs.get("maker_model", "")))
-        for p in e.positions.all():
+        for p in of_it:
             stored = getattr(p, "summary", None)
             data = (stored.data if stored is not None else None) or {}
             shown = data.get("shown", {})

@@ -5,7 +5,7 @@ import datetime
 import pytest
 import vobject
 
-from swapglow.records.models import BenchLed, Equipment, Position, StockPart
+from swapglow.records.models import BenchLed, Equipment, Position, Rail, StockPart
 from tests.api.page import Bench
 
 pytestmark = pytest.mark.django_db
@@ -159,3 +159,28 @@ def test_a_job_stands_beside_its_estimate_and_others_like_it(worked):
     assert (job["hours"], job["price"]) == ("1.5 h", "3.20")
     assert job["beside"] == "1.5 h of 1 h estimated, 50% over; 3.20 of 5.00 for parts."
     assert job["like"] == "3 lamps that are done took 2 h each, 1 to 4 h."
+
+
+def test_a_bench_of_a_thousand_lamps_opens_finds_and_plans(bench_of_many):
+    bench = Bench()
+    items = bench("GET", "bench")[1]["equipment"]
+    assert sum(len(e["positions"]) for e in items) == 1003
+    assert found(bench, "lamp 1001") == [("lamp", "Lamp 1001")]
+    assert day(bench)["line"].startswith("Nothing can be done now")
+    assert bench("GET", "buying")[1]["left_out"][0] == "Pier: Lamp 0"
+
+
+@pytest.fixture
+def bench_of_many():
+    """SQLite takes no expression a thousand deep, which is what asking for so many by their keys comes to."""
+    e = Equipment.objects.create()
+    e.join({"name": "Pier"})
+    e.save()
+    feed, lamp = Rail(equipment=e), Position(equipment=e)
+    feed.join({})
+    lamp.join({})
+    rails = Rail.objects.bulk_create([Rail(equipment=e, inputs=feed.inputs) for _ in range(1003)])
+    Position.objects.bulk_create([
+        Position(equipment=e, rail=rail, order=k, inputs={**lamp.inputs, "name": f"Lamp {k}"})
+        for k, rail in enumerate(rails)
+    ])  # fmt: skip

@@ -35,7 +35,9 @@ def test_the_drawer_is_worked_by_keys_alone(demo, app):
     app.keyboard.press("Enter")
     panel = app.get_by_role("region", name=re.compile("^2.7.kΩ: none kept"))
     # What it is made of meanwhile: of all pairs within 5 % these share the heat most evenly, 59 to 41 (by hand).
-    expect(panel.get_by_role("listitem").first).to_contain_text("4.7 kΩ + 6.8 kΩ, side by side: 2.78 kΩ, +2.9 %")
+    expect(panel.get_by_role("listitem").first).to_contain_text(
+        "4.7 kΩ + 6.8 kΩ, side by side: 2.78 kΩ, +2.9 %"
+    )
     panel.get_by_role("button", name=re.compile("^Put 2.7.kΩ in")).focus()
     app.keyboard.press("Enter")
     panel = app.get_by_role("region", name=re.compile("^2.7.kΩ: full"))

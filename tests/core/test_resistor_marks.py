@@ -75,12 +75,15 @@ def test_what_is_on_no_chip_is_refused(mark):
         read_chip(mark)
 
 
-SERIES = {"E24": (eseries.E24, 2), "E192": (eseries.E192, 3)}
+SERIES = {
+    **{name: (getattr(eseries, name), 2) for name in ("E3", "E6", "E12", "E24")},
+    **{name: (getattr(eseries, name), 3) for name in ("E48", "E96", "E192")},
+}
 
 
 @pytest.mark.parametrize("series", SERIES)
 def test_every_value_is_written_and_read_again(series):
-    """Every value of E24 and E192 from 1 Ω to 10 MΩ with every tolerance of the standard, and as a chip's digits."""
+    """Every value of every series from 1 Ω to 10 MΩ with every tolerance of the standard, and as a chip's digits."""
     values, digits = SERIES[series]
     for ohm in eseries.erange(values, 1.0, 9.9e6):
         for percent in TOLERANCES.values():
