@@ -89,7 +89,7 @@ def test_what_the_user_weighs_moves_the_ranking_its_way(weight):
     from swapglow.core.search.rank import _score
 
     for p in (GHOST, SWINGING):
-        marks = {c.id: _score(c, q, ()).marks for c, q in every(p)}
+        marks = {c.id: _score(c, q, (), frozenset()).marks for c, q in every(p)}
         before, after = search(p).swaps[0], search(p, (weight,)).swaps[0]
         assert marks[after.id][weight] >= marks[before.id][weight] - 1e-9
 
@@ -161,3 +161,33 @@ def test_of_the_ways_to_rectify_one_is_called_ours(kind, ours):
     assert [key for key, (school, _) in said.items() if school == "ours for this supply"] == [ours]
     assert [key for key, (_, is_ours) in said.items() if is_ours] == [ours]
     assert len(said) > 1
+
+
+def test_what_lies_in_the_drawer_is_a_swap_of_its_own_and_wins_where_it_is_asked_for():
+    """10 V over 10 mA: 1 kΩ; the drawer has 1.2 kΩ, and 2.2 kΩ which is past twice the value."""
+    p = on(
+        "regulated",
+        "12V",
+        vf="2V",
+        target="10mA",
+        series="E96",
+        lamp_id="own",
+        lamp_volts="12V",
+        lamp_amps="0.1A",
+    )
+    here = frozenset({220.0, 1200.0, 2200.0})
+    plain = {c.id for c, _ in candidates(p)}
+    assert "at-hand" not in plain
+    (found,) = [(c, q) for c, q in candidates(p, here) if c.id == "at-hand"]
+    assert found[0].changes == {"resistor_ohm": 1200.0} and found[1].resistor_ohm == 1200.0
+    assert "at-hand" not in {c.id for c, _ in candidates(p, frozenset({220.0, 2200.0}))}
+    each = size(p).each_ohm
+    assert "at-hand" not in {c.id for c, _ in candidates(p, frozenset({each, 1200.0}))}
+    unasked, asked = search(p, (), here), search(p, ("stock",), here)
+    (swap,) = [s for s in asked.swaps if s.id == "at-hand"]
+    assert swap.stock == "1.2\u00a0kΩ in the drawer" and swap.label == "1.2\u00a0kΩ, out of the drawer"
+    assert asked.swaps[0].stock.endswith("in the drawer") or asked.swaps[0].id == "leave"
+    ranks = [[s.id for s in found.swaps] for found in (unasked, asked)]
+    assert "at-hand" not in ranks[0] or ranks[1].index("at-hand") <= ranks[0].index("at-hand")
+    # Without a drawer the weight does nothing.
+    assert [s.id for s in search(p, ("stock",)).swaps] == [s.id for s in search(p).swaps]

@@ -70,11 +70,21 @@ def of_remedy(r: Remedy, school: str = "", ours: bool = False, *, board: bool = 
     return Candidate(r.id, r.label, r.changes, school, ours, board)
 
 
-def candidates(position: Position) -> tuple[tuple[Candidate, Position], ...]:
-    """All sensible swaps with the position each makes; the first is the position as it stands."""
+def candidates(
+    position: Position, drawer_ohm: frozenset[float] = frozenset()
+) -> tuple[tuple[Candidate, Position], ...]:
+    """All sensible swaps with the position each makes; the first is the position as it stands.
+
+    Args:
+        position: as it stands.
+        drawer_ohm: resistors at hand, Ω.
+
+    Returns:
+        Each with its position.
+    """
     out: list[tuple[Candidate, Position]] = [(Candidate("as-is", "As it stands"), position)]
     made = {position}
-    for c in _all(position):
+    for c in (*_all(position), *_at_hand(position, drawer_ohm)):
         if exposes_crest(position, c.changes):
             continue
         p = with_changes(position, c.changes)
@@ -82,6 +92,20 @@ def candidates(position: Position) -> tuple[tuple[Candidate, Position], ...]:
             made.add(p)
             out.append((c, p))
     return tuple(out)
+
+
+# A value at hand is worth fitting up to so many times the one that was worked out (ours): half the current.
+_FAR = 2.0
+
+
+def _at_hand(p: Position, drawer_ohm: frozenset[float]) -> Iterable[Candidate]:
+    """The next resistor up that lies in the drawer, where the one worked out does not."""
+    if p.module is not None or not drawer_ohm:
+        return
+    each = size(p).each_ohm
+    near = [ohm for ohm in drawer_ohm if each * (1 - 1e-6) <= ohm <= each * _FAR]
+    if near and not any(f"{ohm:.6g}" == f"{each:.6g}" for ohm in drawer_ohm):
+        yield Candidate("at-hand", f"{show(min(near), OHM)}, out of the drawer", {"resistor_ohm": min(near)})
 
 
 def _all(p: Position) -> Iterable[Candidate]:

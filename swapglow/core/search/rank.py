@@ -19,16 +19,19 @@ from swapglow.core.quantities import AMPERE, OHM, WATT, number_text, percent, sh
 from swapglow.core.search.candidates import Candidate, candidates
 from swapglow.core.search.evaluate import WARM_W, Evaluation, evaluate
 
-Weight = Literal["life", "look", "heat", "parts", "reversible"]
+Weight = Literal["life", "look", "heat", "parts", "reversible", "stock"]
 WEIGHTS: dict[Weight, str] = {
     "life": "Long life",
     "look": "Original look",
     "heat": "Least heat",
     "parts": "Fewest parts",
     "reversible": "Fully reversible",
+    "stock": "Out of the drawer",
 }
 # What the user asked for counts so many times.
 ASKED = 4.0
+# What lies in the drawer counts less than what the lamp does, until it is asked for (ours).
+UNASKED_STOCK = 0.25
 # So many of the best stand side by side; with the position as it stands, the old lamp and the other
 # schools' ways, so many at the most.
 FEW = 4
@@ -130,7 +133,7 @@ def search(position: Position, asked: tuple[Weight, ...] = (),
     Returns:
         The few, the best first.
     """
-    scored = [_score(c, p, asked) for c, p in candidates(position)]
+    scored = [_score(c, p, asked, drawer_ohm) for c, p in candidates(position, drawer_ohm)]
     ordered = sorted(scored, key=lambda x: (len(x.stops), -x.score, not x.candidate.ours))
     best = ordered[0]
     second = next((x for x in ordered[1:] if not _alike(x, best)), best)
@@ -241,10 +244,17 @@ def _equal(a: Evaluation, b: Evaluation) -> bool:
     )  # fmt: skip
 
 
-def _score(c: Candidate, p: Position, asked: tuple[Weight, ...]) -> _Scored:
+def _weight(key: str, asked: tuple[Weight, ...]) -> float:
+    """How much a mark counts."""
+    return ASKED if key in asked else UNASKED_STOCK if key == "stock" else 1.0
+
+
+def _score(c: Candidate, p: Position, asked: tuple[Weight, ...], drawer: frozenset[float]) -> _Scored:
     figures = None if c.leaves else evaluate(p)
     marks = _lamp_marks(p) if c.leaves else {} if figures is None else _marks(c, p, figures)
-    weights = {k: ASKED if k in asked else 1.0 for k in marks}
+    if drawer and marks:
+        marks["stock"] = 1.0 if c.leaves or (p.module is None and _lies_there(p, drawer)) else 0.0
+    weights = {k: _weight(k, asked) for k in marks}
     total = sum(weights.values())
     # To what a solver's last digits do not move: equal ones keep their order.
     score = round(sum(marks[k] * w for k, w in weights.items()) / total, 6) if total else 0.0
@@ -333,9 +343,12 @@ def _leave(p: Position, plain: Swap) -> Swap:
 def _stock(p: Position, drawer: frozenset[float]) -> str:
     if p.module is not None:
         return "lamp to buy"
-    each = size(p).each_ohm
-    have = float(f"{each:.6g}") in {float(f"{d:.6g}") for d in drawer}
-    return f"{show(each, OHM)} " + ("in the drawer" if have else "to buy")
+    return f"{show(size(p).each_ohm, OHM)} " + ("in the drawer" if _lies_there(p, drawer) else "to buy")
+
+
+def _lies_there(p: Position, drawer: frozenset[float]) -> bool:
+    """Whether its resistor is at hand."""
+    return f"{size(p).each_ohm:.6g}" in {f"{d:.6g}" for d in drawer}
 
 
 def _drive_words(x: _Scored) -> str:
@@ -375,6 +388,9 @@ def _words(key: str, x: _Scored) -> str:
             f"yours lands between {show(f.current_low, AMPERE, 2)} and {show(f.current_high, AMPERE, 2)}"
         ),
         "minds": lambda: "nothing to mind" if not f.minds else f"{len(f.minds)} to mind",
+        "stock": lambda: (
+            "its resistor lies in the drawer" if x.marks.get("stock") else "its resistor is to buy"
+        ),
     }
     return says[key]()
 
@@ -389,7 +405,7 @@ def _why(x: _Scored, best: _Scored, second: _Scored, asked: tuple[Weight, ...]) 
         return f"Out: {x.stops[0][0].lower()}{x.stops[0][1:].rstrip('.')}" + (
             f"; and {len(x.stops) - 1} more." if len(x.stops) > 1 else "."
         )
-    weights = {k: ASKED if k in asked else 1.0 for k in x.marks}
+    weights = {k: _weight(k, asked) for k in x.marks}
     if x is best:
         # What sets it apart from the next that would do.
         ahead = {k: (x.marks[k] - second.marks.get(k, x.marks[k])) * weights[k] for k in x.marks}
