@@ -42,7 +42,30 @@ def _budget(page: Page) -> None:
 
 def _drawer(page: Page) -> None:
     page.get_by_role("link", name="Drawer").click()
-    page.get_by_text("Take out").first.wait_for()
+    page.get_by_role("button", name="820 Ω, empty").wait_for()
+
+
+def _marks(page: Page) -> None:
+    _drawer(page)
+    page.get_by_role("link", name="Marks").click()
+    for colour in ("orange", "white", "red", "in doubt", "gold"):
+        page.get_by_role("button", name=colour, exact=True).click()
+    page.get_by_label("About what should be there").fill("3k9")
+    page.get_by_label("Value").fill("4k7")
+    page.get_by_role("list", name="What it may be").wait_for()
+
+
+def _buy(page: Page) -> None:
+    _drawer(page)
+    page.get_by_role("link", name="To buy").click()
+    page.get_by_role("button", name=re.compile("^Ordered: ")).first.wait_for()
+
+
+def _day(page: Page) -> None:
+    page.get_by_role("link", name="Day", exact=True).click()
+    page.get_by_label("From").fill("2031-05-20 09:00")
+    page.get_by_text("8 h", exact=True).click()
+    page.get_by_text("09:00", exact=True).first.wait_for()
 
 
 def _take_in(page: Page) -> None:
@@ -57,14 +80,6 @@ def _readings(name: str) -> Callable[[Page], None]:
         page.get_by_role("button", name="Readings").click()
         page.get_by_role("link", name="Readings before the swap").click()
         page.get_by_text("Readings taken").wait_for()
-
-    return go
-
-
-def _at(name: str, when: str) -> Callable[[Page], None]:
-    def go(page: Page) -> None:
-        _lamp(name)(page)
-        page.get_by_text(when, exact=True).click()
 
     return go
 
@@ -127,12 +142,12 @@ VIEWS: list[tuple[str, Callable[[Page], None], str, int, int]] = [
     ("fitted", _fitted, "day", 1280, 800),
     ("job-card", _card, "day", 1280, 1120),
     ("drawer", _drawer, "day", 1280, 800),
+    ("marks", _marks, "day", 1280, 800),
+    ("to-buy", _buy, "day", 1280, 800),
+    ("day", _day, "day", 1280, 800),
     ("take-in", _take_in, "day", 1280, 800),
     ("readings", _readings("Left bracket"), "day", 1280, 800),
-    ("position-cycle", _at("Panel lamp", "Over the cycle"), "day", 1280, 800),
-    ("position-battery", _at("Torch lamp", "Over its life"), "lamp", 1280, 800),
     ("build", _build, "day", 1280, 800),
-    ("position-off", _at("Door running", "Off"), "day", 1280, 800),
     ("position-swaps", _swaps, "day", 1280, 800),
 ]
 
