@@ -46,9 +46,14 @@ def job(hours: Sequence[float], prices: Sequence[float], expected_h: float | Non
         ends = f"{min(done):.2g} to {max(done):.2g} h"
         like = f"{len(done)} lamps that are done took {median(done):.2g} h each, {ends}."
     return Job(
-        f"{took:.3g} h" if hours else "", f"{paid:.2f}" if prices else "", "; ".join(beside) + ("." if beside else ""),
+        _time(took) if hours else "", f"{paid:.2f}" if prices else "", "; ".join(beside) + ("." if beside else ""),
         like,
     )  # fmt: skip
+
+
+def _time(hours: float) -> str:
+    """Under an hour in minutes."""
+    return f"{hours * 60:.0f} min" if hours < 1 else f"{hours:.3g} h"
 
 
 def _over(took: float, expected: float) -> str:
