@@ -137,6 +137,8 @@ class PositionPatch(PositionInput, Seen):
     steps: dict[Key, StepDone | None] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
     checks: dict[Key, FunctionCheck | None] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
     weigh: dict[Short, bool] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
+    cues: dict[Short, bool] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
+    dead: dict[Short, bool] = Field(default_factory=dict)  # type: ignore[assignment]  # of a patch
 
 
 class NewPosition(PositionInput):

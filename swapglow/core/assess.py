@@ -16,6 +16,7 @@ from swapglow.core.findings.finding import Finding, gravity
 from swapglow.core.handwork.before_after import Check, differences, summed_up
 from swapglow.core.handwork.steps import Site, build_steps
 from swapglow.core.handwork.warmth import chase_heat, feel, warmth
+from swapglow.core.intake.second_job import duty_report
 from swapglow.core.measurement import plan as plans
 from swapglow.core.measurement.fast_flash import fast_flash
 from swapglow.core.measurement.next_step import Standing, next_step
@@ -55,6 +56,7 @@ class Bench:
         others_tried: the item's other lamps that were looked at, with their looks.
         site: what the take-in sheet says of working in the item, and the shop's habits.
         checks: what is done and looked at before and after.
+        dead: what is seen on the old lamp, where it is dead.
     """
 
     readings_after: tuple[ReadingAfter, ...] = ()
@@ -67,6 +69,7 @@ class Bench:
     others_tried: tuple[Tried, ...] = ()
     site: Site = field(default_factory=Site)
     checks: tuple[Check, ...] = ()
+    dead: tuple[str, ...] = ()
 
 
 def assess(position: Position, bench: Bench | None = None) -> Report:
@@ -102,6 +105,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
     before = survey(position, bench.readings_before, asked)
     found = tuple(sorted([*judge(context_of(s, states)), *_of_the_rail(position, bench)], key=gravity))
     checked = differences(bench.checks)
+    duty = duty_report(position.duty, position.cues, position.second_job, position.job_given_to, bench.dead)
     named = tuple((t.id, t.label) for t in states_of(position))
     usual = (float(s.usual[0]), float(s.usual[1]), float(s.usual[2]))
     return Report(
@@ -125,6 +129,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
             chase=chase_heat(s, felt) if wrong is None else chase(metered, wrong),
             closed=bench.closed,
             stop=_standing(found),
+            duty=duty,
         ),
         diagnoses=diagnoses,
         trouble=None if wrong is None else wrong.trouble,
@@ -132,6 +137,9 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         build=build_steps(s, named, warm, found, bench.site),
         warmth=warm,
         needs=needs(s),
+        duty=duty_report(
+            position.duty, position.cues, position.second_job, position.job_given_to, bench.dead
+        ),
         checks=checked,
         checks_line=summed_up(checked),
         trials=trials_section(s, bench.trials, bench.drawer_ohm, _solvable(bench.others_tried)),

@@ -16,6 +16,7 @@ from swapglow.core.design.rectification import RECTIFICATIONS
 from swapglow.core.design.trial import VERDICTS
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.handwork.before_after import RESULTS
+from swapglow.core.intake import second_job as jobs
 from swapglow.core.intake.stages import STAGES
 from swapglow.core.measurement.reading_after import READS
 from swapglow.core.parts import preferred
@@ -42,6 +43,8 @@ from swapglow.inputs.quantity import DriverDetail, Line, Long, Name, Quantity, S
 from swapglow.inputs.rows import Key, Row
 from swapglow.inputs.shape import OneOf, Reads, Sets, Shape, Suggests
 
+_CUES = {k: c.label for k, c in jobs.CUES.items()}
+_DEAD = {k: d.label for k, d in jobs.AUTOPSY.items()}
 _NO_YES = {False: "No", True: "Yes: no live readings"}
 _BATCH = {True: "Alike, of one batch", False: "Each with its own luck"}
 _SINK = {False: "Free air", True: "On a heat sink"}
@@ -166,6 +169,13 @@ class PositionInput(LedInput):
     bulb_across: Annotated[Short, Reads(METRE, "across_m", "bulb")] = ""
     bulb_long: Annotated[Short, Reads(METRE, "long_m", "bulb")] = ""
     filament_below: Annotated[Short, Reads(METRE, "below_m", "bulb")] = ""
+    duty: Annotated[str, OneOf(jobs.DUTIES), Sets("duty")] = ""
+    cues: Annotated[list[Annotated[str, OneOf(_CUES)]], Field(max_length=20), Sets("cues", by=frozenset)] = (
+        Field(default_factory=list)
+    )
+    second_job: Annotated[str, OneOf(jobs.CHOICES), Sets("second_job")] = ""
+    job_given_to: Annotated[Line, Sets("job_given_to")] = ""
+    dead: Annotated[list[Annotated[str, OneOf(_DEAD)]], Field(max_length=10)] = Field(default_factory=list)
     in_series: Annotated[int, Field(ge=1, le=MOST_IN_SERIES), Sets("in_series")] = 1
     driver_drop: Annotated[Quantity, Reads(VOLT, "driver_drop", "driver")] = Quantity()
     target: Annotated[Quantity, Reads(AMPERE, "target")] = Quantity()
@@ -215,7 +225,7 @@ class PositionInput(LedInput):
     ambient: Annotated[Short, Reads(CELSIUS, "celsius", "air", above=None)] = ""
     lit: Annotated[str, OneOf(core.LIT)] = "always"
     reads: Annotated[str, OneOf(READS)] = "one"
-    weigh: Annotated[list[Annotated[str, OneOf(WEIGHTS)]], Field(max_length=5)] = Field(default_factory=list)
+    weigh: Annotated[list[Annotated[str, OneOf(WEIGHTS)]], Field(max_length=6)] = Field(default_factory=list)
     sweep: Long = ""
     sweep_in_series: Short = ""
     sweep_strings: Short = ""

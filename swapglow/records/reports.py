@@ -72,6 +72,7 @@ def report(p: Position, changes: Changes | None, at_hand: frozenset[float]) -> R
     bench = Bench(
         after, at_hand, p.input.stage == DONE, before, others, p.input.lit,  # type: ignore[arg-type]  # one of its options
         trials_of(p.input), _others_tried(p), site_of(p.equipment.sheet, Shop.own().input), checks_of(p.input),
+        tuple(p.input.dead),
     )  # fmt: skip
     return remembered(core, bench)
 

@@ -38,6 +38,11 @@ POSITION = {
     "bulb_across": ("9.8mm", {}),
     "bulb_long": ("31mm", {}),
     "filament_below": ("12mm", {}),
+    "duty": ("do", {}),
+    "cues": (["series", "no-ground"], {}),
+    "second_job": ("charge", {}),
+    "job_given_to": ("56R 5W beside it", {}),
+    "dead": (["bead"], {}),
     "board_mark": ("arrow", {}),
     "board_side": ("right", {}),
     "led_id": ("green-chip", {}),
@@ -196,7 +201,7 @@ def kept(bench, keys, what):
 
 
 # Of a choice of several the ticks are sent, each by itself.
-TICKS = {("position", "weigh"), ("sheet", "hazards")}
+TICKS = {("position", "cues"), ("position", "dead"), ("position", "weigh"), ("sheet", "hazards")}
 PATHS = {
     "position": lambda keys: f"positions/{keys['position']}",
     "rail": lambda keys: f"rails/{keys['rail']}",

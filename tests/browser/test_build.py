@@ -106,7 +106,7 @@ def test_a_whole_job_on_a_phone_loses_nothing(phone, line):
     lamp = Position.objects.get(equipment__inputs__name="Barograph")
     until(page, lambda: Position.objects.get(pk=lamp.pk).input.look_again != "")
     kept = Position.objects.get(pk=lamp.pk).input
-    assert kept.steps["works"].done and kept.steps["clips"].note == "clips slip off the lower lug"
+    assert kept.steps["works"].done and kept.steps["take"].note == "clips slip off the lower lug"
     (check,) = kept.checks.values()
     assert (check.what, check.before, check.after) == ("Lid shut, lamp on", "works", "works")
     assert kept.hours == "40 min"

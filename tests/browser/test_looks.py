@@ -31,9 +31,7 @@ def show(page, view):
         expect(page.get_by_label("Add values")).to_be_visible()
     if view == "compartment":
         page.get_by_role("button", name="820 Ω, empty").click()
-        expect(
-            page.get_by_role("img", name="the first two side by side, the third after them").first
-        ).to_be_visible()
+        expect(page.get_by_role("img", name="side by side").first).to_be_visible()
     if view == "marks":
         page.get_by_role("link", name="Marks").click()
         page.get_by_label("As it stands on the part").fill("yellow violet red? gold")

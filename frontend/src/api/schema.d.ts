@@ -1707,6 +1707,29 @@ export interface components {
             line: string;
         };
         /**
+         * DutyReport
+         * @description What is to be said of a lamp's second job.
+         *
+         *     Attributes:
+         *         closed: whether slide rule and swaps are not shown.
+         *         line: what follows, "" where nothing does.
+         *         settle: what would settle it, and who may.
+         *         likely: jobs that its cues speak for, the most of them first.
+         *         died: what the old lamp died of by what is seen on it, with the reading that would confirm it.
+         */
+        DutyReport: {
+            /** Closed */
+            closed: boolean;
+            /** Line */
+            line: string;
+            /** Settle */
+            settle: string;
+            /** Likely */
+            likely: string[];
+            /** Died */
+            died: string[];
+        };
+        /**
          * Face
          * @description What of a lamp is looked at, and how its light lies there.
          *
@@ -2112,6 +2135,7 @@ export interface components {
             checks_line: string;
             /** Needs */
             needs: components["schemas"]["Need"][];
+            duty: components["schemas"]["DutyReport"];
         };
         /**
          * ReportAnswer
@@ -2813,6 +2837,27 @@ export interface components {
              */
             filament_below: string;
             /**
+             * Duty
+             * @default
+             * @enum {string}
+             */
+            duty: "" | "see" | "light" | "do";
+            /** Cues */
+            cues?: ("hidden" | "faint" | "series" | "feedback" | "sensor" | "no-ground" | "controlled" | "two-electrodes" | "warms" | "magneto")[];
+            /**
+             * Second Job
+             * @default
+             * @enum {string}
+             */
+            second_job: "" | "none" | "amplitude" | "barretter" | "limiter" | "protector" | "fuse" | "thermal-flasher" | "lag" | "optical-path" | "heater-tap" | "approved" | "earth-path" | "neon" | "charge" | "two-feeds" | "dimmed" | "coil" | "magneto" | "infrared" | "heat" | "reading" | "long-cable" | "quiet";
+            /**
+             * Job Given To
+             * @default
+             */
+            job_given_to: string;
+            /** Dead */
+            dead?: ("silvered" | "black" | "milky" | "bead" | "broken")[];
+            /**
              * In Series
              * @default 1
              */
@@ -3065,7 +3110,7 @@ export interface components {
              */
             reads: "one" | "all";
             /** Weigh */
-            weigh?: ("life" | "look" | "heat" | "parts" | "reversible")[];
+            weigh?: ("life" | "look" | "heat" | "parts" | "reversible" | "stock")[];
             /**
              * Sweep
              * @default
@@ -3377,6 +3422,27 @@ export interface components {
              */
             filament_below: string;
             /**
+             * Duty
+             * @default
+             * @enum {string}
+             */
+            duty: "" | "see" | "light" | "do";
+            /** Cues */
+            cues?: ("hidden" | "faint" | "series" | "feedback" | "sensor" | "no-ground" | "controlled" | "two-electrodes" | "warms" | "magneto")[];
+            /**
+             * Second Job
+             * @default
+             * @enum {string}
+             */
+            second_job: "" | "none" | "amplitude" | "barretter" | "limiter" | "protector" | "fuse" | "thermal-flasher" | "lag" | "optical-path" | "heater-tap" | "approved" | "earth-path" | "neon" | "charge" | "two-feeds" | "dimmed" | "coil" | "magneto" | "infrared" | "heat" | "reading" | "long-cable" | "quiet";
+            /**
+             * Job Given To
+             * @default
+             */
+            job_given_to: string;
+            /** Dead */
+            dead?: ("silvered" | "black" | "milky" | "bead" | "broken")[];
+            /**
              * In Series
              * @default 1
              */
@@ -3629,7 +3695,7 @@ export interface components {
              */
             reads: "one" | "all";
             /** Weigh */
-            weigh?: ("life" | "look" | "heat" | "parts" | "reversible")[];
+            weigh?: ("life" | "look" | "heat" | "parts" | "reversible" | "stock")[];
             /**
              * Sweep
              * @default
@@ -4896,7 +4962,7 @@ export interface components {
              * @default sense_board
              * @enum {string}
              */
-            kind: "sense_board" | "converter_board" | "dropper" | "chip_bank" | "light_string" | "power_led" | "regulator_pick" | "strobed" | "lamp_matrix" | "phase_dimmer" | "new_light";
+            kind: "sense_board" | "converter_board" | "dropper" | "chip_bank" | "light_string" | "power_led" | "regulator_pick" | "strobed" | "lamp_matrix" | "phase_dimmer" | "new_light" | "charge_lamp" | "two_feeds";
             /** Details */
             details?: {
                 [key: string]: components["schemas"]["DriverDetail"];
@@ -6527,6 +6593,27 @@ export interface components {
              */
             filament_below: string;
             /**
+             * Duty
+             * @default
+             * @enum {string}
+             */
+            duty: "" | "see" | "light" | "do";
+            /** Cues */
+            cues?: ("hidden" | "faint" | "series" | "feedback" | "sensor" | "no-ground" | "controlled" | "two-electrodes" | "warms" | "magneto")[];
+            /**
+             * Second Job
+             * @default
+             * @enum {string}
+             */
+            second_job: "" | "none" | "amplitude" | "barretter" | "limiter" | "protector" | "fuse" | "thermal-flasher" | "lag" | "optical-path" | "heater-tap" | "approved" | "earth-path" | "neon" | "charge" | "two-feeds" | "dimmed" | "coil" | "magneto" | "infrared" | "heat" | "reading" | "long-cable" | "quiet";
+            /**
+             * Job Given To
+             * @default
+             */
+            job_given_to: string;
+            /** Dead */
+            dead?: ("silvered" | "black" | "milky" | "bead" | "broken")[];
+            /**
              * In Series
              * @default 1
              */
@@ -6779,7 +6866,7 @@ export interface components {
              */
             reads: "one" | "all";
             /** Weigh */
-            weigh?: ("life" | "look" | "heat" | "parts" | "reversible")[];
+            weigh?: ("life" | "look" | "heat" | "parts" | "reversible" | "stock")[];
             /**
              * Sweep
              * @default
@@ -6920,6 +7007,31 @@ export interface components {
              * @default
              */
             filament_below: string;
+            /**
+             * Duty
+             * @default
+             * @enum {string}
+             */
+            duty: "" | "see" | "light" | "do";
+            /** Cues */
+            cues?: {
+                [key: string]: boolean;
+            };
+            /**
+             * Second Job
+             * @default
+             * @enum {string}
+             */
+            second_job: "" | "none" | "amplitude" | "barretter" | "limiter" | "protector" | "fuse" | "thermal-flasher" | "lag" | "optical-path" | "heater-tap" | "approved" | "earth-path" | "neon" | "charge" | "two-feeds" | "dimmed" | "coil" | "magneto" | "infrared" | "heat" | "reading" | "long-cable" | "quiet";
+            /**
+             * Job Given To
+             * @default
+             */
+            job_given_to: string;
+            /** Dead */
+            dead?: {
+                [key: string]: boolean;
+            };
             /**
              * In Series
              * @default 1
@@ -7321,7 +7433,7 @@ export interface components {
             /** Weights */
             weights: components["schemas"]["WeightOption"][];
             /** Asked */
-            asked: ("life" | "look" | "heat" | "parts" | "reversible")[];
+            asked: ("life" | "look" | "heat" | "parts" | "reversible" | "stock")[];
             scale: components["schemas"]["SwapScale"] | null;
         };
         /**
@@ -7333,7 +7445,7 @@ export interface components {
              * Id
              * @enum {string}
              */
-            id: "life" | "look" | "heat" | "parts" | "reversible";
+            id: "life" | "look" | "heat" | "parts" | "reversible" | "stock";
             /** Label */
             label: string;
         };

@@ -11,6 +11,7 @@ from swapglow.core.design.looks import Looks
 from swapglow.core.design.rectification import OWN_BRIDGE, RECTIFICATIONS, Rectification, usual_rectification
 from swapglow.core.drivers import plain_driver
 from swapglow.core.drivers.driver import Driver
+from swapglow.core.intake.second_job import Duty
 from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import Lamp
 from swapglow.core.parts.led import MOST_IN_SERIES, Led
@@ -87,6 +88,9 @@ class Position:
         looks: how it is looked at.
         one_batch: whether the LEDs of a string are alike, of one batch, or each has its own luck.
         board_mark, board_side: what the board prints at one of its pads, and at which.
+        duty: what the lamp is for.
+        cues: what was seen of it that says it may be part of the circuit.
+        second_job, job_given_to: what else it does, "" where nobody found out, and the part that takes that.
     """
 
     rail: Rail
@@ -128,6 +132,10 @@ class Position:
     one_batch: bool = True
     board_mark: BoardMark = ""
     board_side: Side = "left"
+    duty: Duty = ""
+    cues: frozenset[str] = frozenset()
+    second_job: str = ""
+    job_given_to: str = ""
     looks: Looks = field(default_factory=Looks)
 
     def __post_init__(self) -> None:

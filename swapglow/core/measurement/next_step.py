@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from swapglow.core.analysis.solution import Solution
+from swapglow.core.intake.second_job import DutyReport
 from swapglow.core.kinds.step import NextStep
 from swapglow.core.measurement.inference import Contradiction
 from swapglow.core.parts.meter import amp_range
@@ -33,6 +34,7 @@ def next_step(
     chase: NextStep | None = None,
     closed: bool = False,
     stop: Standing | None = None,
+    duty: DutyReport | None = None,
 ) -> NextStep:
     """What to do now, by what is still asked and what has been tried.
 
@@ -44,6 +46,7 @@ def next_step(
         chase: what to do about readings that are off, where any is.
         closed: whether the job is done.
         stop: what forbids the swap as it stands.
+        duty: what else the lamp does; where that closes the swap it comes before any reading.
 
     Returns:
         Always one; never to fit anything while a stop stands.
@@ -52,6 +55,8 @@ def next_step(
         return _hands_off()
     if stop is not None and stop.first:
         return _keep_off(stop)
+    if duty is not None and duty.closed:
+        return _find_out(duty)
     if chase is not None:
         return chase
     if stop is not None and (closed or read):
@@ -65,6 +70,22 @@ def next_step(
     if asked:
         return asked[0]
     return _try_on_clips(s) if stop is None else _mend(stop)
+
+
+def _find_out(duty: DutyReport) -> NextStep:
+    """A lamp that may be part of the circuit, or is, is not swapped as it stands."""
+    return NextStep(
+        "second-job",
+        duty.line,
+        "",
+        "",
+        "power off",
+        "",
+        None,
+        duty.settle,
+        "Look with the power off.",
+        stops=True,
+    )
 
 
 def _mend(stop: Standing) -> NextStep:

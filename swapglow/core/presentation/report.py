@@ -8,6 +8,7 @@ from swapglow.core.findings.finding import Finding
 from swapglow.core.handwork.before_after import Difference
 from swapglow.core.handwork.steps import BuildStep
 from swapglow.core.handwork.warmth import Warmth
+from swapglow.core.intake.second_job import DutyReport
 from swapglow.core.kinds.step import NextStep
 from swapglow.core.measurement.survey import Survey
 from swapglow.core.presentation.battery_life import Runtime
@@ -51,3 +52,4 @@ class Report:
     checks: tuple[Difference, ...]
     checks_line: str
     needs: tuple[Need, ...]
+    duty: DutyReport

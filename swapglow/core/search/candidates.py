@@ -22,6 +22,7 @@ from swapglow.core.findings.flasher import cool, load_remedy
 from swapglow.core.findings.neighbours import change_all, hold_feed
 from swapglow.core.findings.off import shunts, take_out
 from swapglow.core.findings.wiring import move_to
+from swapglow.core.intake.second_job import duty_report
 from swapglow.core.parts import led as leds
 from swapglow.core.parts import preferred
 from swapglow.core.parts.ready_made import ready_made
@@ -84,7 +85,9 @@ def candidates(
     """
     out: list[tuple[Candidate, Position]] = [(Candidate("as-is", "As it stands"), position)]
     made = {position}
-    for c in (*_all(position), *_at_hand(position, drawer_ohm)):
+    closed = duty_report(position.duty, position.cues, position.second_job, position.job_given_to, ()).closed
+    ways = _left(position) if closed else (*_all(position), *_at_hand(position, drawer_ohm))
+    for c in ways:
         if exposes_crest(position, c.changes):
             continue
         p = with_changes(position, c.changes)
@@ -106,6 +109,12 @@ def _at_hand(p: Position, drawer_ohm: frozenset[float]) -> Iterable[Candidate]:
     near = [ohm for ohm in drawer_ohm if each * (1 - 1e-6) <= ohm <= each * _FAR]
     if near and not any(f"{ohm:.6g}" == f"{each:.6g}" for ohm in drawer_ohm):
         yield Candidate("at-hand", f"{show(min(near), OHM)}, out of the drawer", {"resistor_ohm": min(near)})
+
+
+def _left(p: Position) -> Iterable[Candidate]:
+    """Of a lamp that is part of the circuit nothing is offered but to leave it."""
+    if p.lamp is not None:
+        yield Candidate("leave", "Leave the old lamp", leaves=True)
 
 
 def _all(p: Position) -> Iterable[Candidate]:

@@ -64,5 +64,12 @@ class Part:
 
 
 def same_ohms(one: float, other: float) -> bool:
-    """Whether two resistances are printed alike, to six figures."""
+    """Whether two resistances are printed alike, to six figures.
+
+    Args:
+        one, other: Ω.
+
+    Returns:
+        True where they are.
+    """
     return f"{one:.6g}" == f"{other:.6g}"

@@ -71,7 +71,7 @@ export function PartFields({ part }: { part: Part }) {
         <StockFields />
       </Figures>
       <SmallButton aria-label={`Take out ${part.label}`} onPress={remove}>
-        Take it out for good
+        Take out
       </SmallButton>
     </RecordContext>
   );

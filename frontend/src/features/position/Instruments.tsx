@@ -12,6 +12,7 @@ import { inPassing, useSave } from "../../saving/useSave";
 import { useRecord } from "../../ui/record/record";
 import { say } from "../../ui/say";
 import { useNarrow } from "../../ui/useNarrow";
+import { ClosedByDuty } from "./parts/DutyPart";
 import { PANEL_OF_STAIR, type Instrument, type Part, type Position } from "./parts/part";
 import { Strings } from "./Strings";
 import { readsOf } from "./readsOf";
@@ -161,7 +162,9 @@ export function Instruments(props: Props) {
         }}
       />
     ),
-    rule: (
+    rule: report.duty.closed ? (
+      <ClosedByDuty duty={report.duty} />
+    ) : (
       <SlideRule
         rule={rule ?? report.rule}
         cursor={trying.cursor ?? report.rule.cursor_ohm}

@@ -116,6 +116,7 @@ function report(ohm: number) {
     ],
     cycle: null,
     runtime: null,
+    duty: { closed: false, line: "", settle: "", likely: [], died: [] },
     survey: { readings: [], inferences: [], contradictions: [], truth: null, plan: [step] },
     rule: {
       low_ohm: 3900,

@@ -2,6 +2,8 @@ import { useCatalogue } from "../../../api/queries";
 import { SavedChoice } from "../../../ui/record/SavedChoice";
 import { SavedPart } from "../../../ui/record/SavedPart";
 import { SavedText } from "../../../ui/record/SavedText";
+import type { Report } from "../../../api/client";
+import { DutyPart } from "./DutyPart";
 import type { Position } from "./part";
 
 const OWN = "own";
@@ -11,13 +13,16 @@ const BEGIN = { lamp_volts: "12V", lamp_amps: "0.1A" };
 interface Props {
   /** The lamp position as it is kept. */
   position: Position;
+  /** None where the position cannot be worked out. */
+  report: Report | undefined;
 }
 
 /** The old lamp: a generic kind, or its own figures as marked. */
-export function OldLampPart({ position }: Props) {
+export function OldLampPart({ position, report }: Props) {
   const catalogue = useCatalogue().data;
   return (
     <>
+      <DutyPart position={position} report={report} />
       <SavedPart
         field="lamp_id"
         label="Old lamp"

@@ -7,6 +7,7 @@ import { EarlierPart } from "./EarlierPart";
 import { HolderPart } from "./HolderPart";
 import { JobPart } from "./JobPart";
 import { LooksPart } from "./LooksPart";
+import { ClosedByDuty } from "./DutyPart";
 import { OldLampPart } from "./OldLampPart";
 import { ReadingsPart } from "./ReadingsPart";
 import { RectificationPart } from "./RectificationPart";
@@ -38,7 +39,12 @@ export function PartPanel({ part, onClose, view, report, onTry }: Props) {
     <Panel title={part === "rail" ? rail.name : TITLES[part]} onClose={onClose}>
       {part === "rail" && <RailEditor rail={rail} />}
       {part === "driver" && <DriverPart position={position} rail={rail} report={report} />}
-      {part === "swaps" && <SwapsPart position={position} onTry={onTry} />}
+      {part === "swaps" &&
+        (report?.duty.closed ? (
+          <ClosedByDuty duty={report.duty} />
+        ) : (
+          <SwapsPart position={position} onTry={onTry} />
+        ))}
       {part === "resistor" && (
         <ResistorPart
           position={position}
@@ -48,7 +54,7 @@ export function PartPanel({ part, onClose, view, report, onTry }: Props) {
       )}
       {part === "led" && <HolderPart position={position} rail={rail} fit={fit} take={take} />}
       {part === "rectification" && report?.cycle && <RectificationPart cycle={report.cycle} />}
-      {part === "lamp" && <OldLampPart position={position} />}
+      {part === "lamp" && <OldLampPart position={position} report={report} />}
       {part === "looks" && <LooksPart position={position} report={report} onTry={onTry} />}
       {part === "readings" && <ReadingsPart position={position} report={report} />}
       {part === "job" && <JobPart position={position} />}

@@ -1,0 +1,190 @@
+"""Lamps that are part of the circuit, worked out in every state: against ngspice on netlists of our own text.
+
+A filament is I = V / (hot ohms · max((V/Vr)^0.45, 0.1)), the handbook's V^0.55 with a cold tenth (from memory), written
+here as a behavioural source; diodes by their models' own figures.
+"""
+
+from itertools import product
+
+import pytest
+
+from scripts import reference
+from swapglow.core.fitted.charge_lamp import Dash, _dashes, solve
+from swapglow.core.fitted.two_feeds import CURES, Net
+from swapglow.core.fitted.two_feeds import solve as solve_net
+from swapglow.core.parts.lamp import own_lamp
+from swapglow.core.parts.led import catalogue
+from swapglow.core.parts.rectifier import rectifier
+from swapglow.core.quantities import InputError
+from tests.core.test_fitted import figure, judged, way, worked
+
+CHARGE = {"rest_volts": "12.6V", "running": "14.2V", "lamp_volts": "12V", "lamp_amps": "0.18A", "field": "8R",
+          "ohm": "1k", "led": "red-5-diffused"}  # fmt: skip
+FEEDS = {"volts": "13.8V", "side_volts": "12V", "side_amps": "3.5A", "ohm": "680R", "led": "green-5-clear"}
+
+
+TEMPERATURE = ".options temp=25 tnom=25"
+
+
+def filament(name, a, b, volts, amps):
+    v = f"abs(v({a},{b}))"
+    return f"b{name} {a} {b} i = v({a},{b})/({volts / amps}*max(pow({v}/{volts},0.45),0.1))"
+
+
+def diode(name, a, b, model):
+    return f"d{name} {a} {b} m{name}\n.model m{name} d(is={float(model[0])} n={model[1]} rs={model[2]})"
+
+
+def led_model(id_):
+    led = catalogue()[id_]
+    junction = led.junction(led.vf_typ)
+    return junction.i_s, junction.n, junction.r_s
+
+
+@pytest.mark.parametrize("beside", [None, 68.0])
+@pytest.mark.parametrize("old", [True, False])
+@pytest.mark.parametrize("state", ["still", "no_field", "grounded", "lopsided"])
+def test_each_state_of_a_charge_lamp_as_the_reference_has_it(state, old, beside):
+    lamp = own_lamp(12.0, 0.18, None, "") if old else None
+    d = Dash(12.6, 14.2, 8.0, lamp, catalogue()["red-5-diffused"], 1000.0, beside)
+    volts = 14.2 if state in ("grounded", "lopsided") else 12.6
+    deck = ["* loop", TEMPERATURE, f"vbat bat 0 {volts}", "vlamp bat in 0"]
+    deck += [filament("lamp", "in", "gen", 12.0, 0.18)] if old else [
+        "rled in led 1000", diode("led", "led", "gen", led_model("red-5-diffused"))
+    ]  # fmt: skip
+    deck += [f"rb bat gen {beside}"] if beside else []
+    deck.append(f"rf gen 0 {1e9 if state == 'no_field' else 8.0}")
+    deck += ["vgen gen 0 11.2"] if state == "lopsided" else ["rs gen 0 0.01"] if state == "grounded" else []
+    (found,) = reference.operating_points(["\n".join([*deck, ".end"])])
+    seen = solve(d, state)
+    assert seen.lamp_a == pytest.approx(found["i(vlamp)"], rel=1e-3, abs=2e-9)
+    assert seen.across_v == pytest.approx(found["bat"] - found["gen"], rel=1e-3, abs=1e-6)
+    assert seen.field_a == pytest.approx(
+        found["gen"] / (1e9 if state == "no_field" else 8.0), rel=1e-3, abs=2e-9
+    )
+
+
+def test_an_led_alone_does_not_wake_the_generator_and_a_resistor_does():
+    """12.6 V over a filament of 0.18 A and 8 Ω give 173 mA; the LED 10.6. (12.6 V - 1.39 V) / 163 mA are 69 Ω: 68."""
+    w = worked("charge_lamp", **CHARGE)
+    assert figure(w, "To the field, old lamp").now.value == pytest.approx(0.173, abs=0.002)
+    assert figure(w, "To the field, as typed").now.value == pytest.approx(0.0106, abs=0.0003)
+    assert judged(w, "Only 10.6").grade == "stop"
+    one = way(w, "68")
+    assert one.advised and one.changes == {"beside": "68\u00a0Ω"} and "10 W" in one.what
+    after = figure(w, "To the field, as typed").after.value
+    assert after == pytest.approx(0.174, abs=0.002) and after >= 0.173
+    fixed = worked("charge_lamp", **CHARGE, beside="68R")
+    assert judged(fixed, "Only") is None and fixed.ways == ()
+    # 14.2² / 68 while its wire is on the frame (Joule).
+    assert judged(fixed, "The resistor makes 2.9").grade == "mind"
+    # A generator that needs less starts on a larger one; one that needs no more than the LED gives asks for none.
+    assert way(worked("charge_lamp", **CHARGE, needs="60mA"), "2").label == "220\u00a0Ω beside it"
+    assert worked("charge_lamp", **CHARGE, needs="10mA").ways == ()
+
+
+def test_running_it_is_dark_and_a_lost_diode_shows():
+    rows = {
+        r.label.split(",")[0] + r.label.split(",")[1]: r
+        for r in worked("charge_lamp", **CHARGE).tables[0].rows
+    }
+    running = next(r for k, r in rows.items() if "charging" in k)
+    assert [c.value for c in running.cells[:2]] == pytest.approx([0, 0], abs=1e-12)
+    assert running.words == "old lamp dark; LED: dark"
+    lopsided = next(r for k, r in rows.items() if "diodes" in k)
+    # 3 V over the lamp: (3/12)^3.5 of its light; (3 - 1.7) / 1000 in the LED.
+    assert lopsided.words.startswith("old lamp 1 % of its light")
+    assert lopsided.cells[1].value == pytest.approx(1.3e-3, abs=1e-4)
+
+
+@pytest.mark.parametrize("missing", ["rest_volts", "lamp_volts", "lamp_amps", "field", "ohm"])
+def test_a_charge_lamp_asks_for_what_is_missing(missing):
+    with pytest.raises(InputError) as refused:
+        worked("charge_lamp", **{k: v for k, v in CHARGE.items() if k != missing})
+    assert refused.value.field == missing
+
+
+def test_an_old_lamp_is_what_was_typed():
+    from swapglow.core.fitted import FITTED
+    from swapglow.core.quantities import Input
+
+    kind = FITTED["charge_lamp"]
+    old, new = _dashes(kind.read({k: Input(v) for k, v in CHARGE.items() if k != "running"}))
+    assert (old.lamp.volts, old.lamp.amps, old.running) == (12.0, 0.18, pytest.approx(14.175))
+    assert new.lamp is None and new.beside is None
+
+
+# --- two feeds ------------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize("side_led", [False, True])
+@pytest.mark.parametrize("cure", [c for c, _ in CURES])
+def test_every_combination_of_the_switches_as_the_reference_has_it(cure, side_led):
+    """Brute force: all four in ngspice, each current within a thousandth."""
+    side = own_lamp(12.0, 3.5, None, "")
+    n = Net(13.8, side, side_led, catalogue()["green-5-clear"], 680.0, cure)
+    power = rectifier("power").chain(1, 25.0)
+    d = (power.i_s, power.n, power.r_s)
+    decks = []
+    for feeds in product((False, True), repeat=2):
+        deck = ["* net", TEMPERATURE, "vfeed feed 0 13.8"]
+        for name, on in zip(("left", "right"), feeds, strict=True):
+            deck.append(f"rsw{name} feed {name} {0.05 if on else 1e9}")
+            if side_led:
+                i_s, en, r_s = led_model("green-5-clear")
+                count = max(round(6.0 / catalogue()["green-5-clear"].vf_typ), 1)
+                deck += [f"r{name} {name} {name}in {(12 - 6.0) / (3.5 * 0.05)}",
+                         diode(name, f"{name}in", "0", (i_s, en * count, r_s * count))]  # fmt: skip
+            else:
+                deck += [f"vm{name} {name} {name}m 0", filament(name, f"{name}m", "0", 12.0, 3.5)]
+        top, foot = {"none": ("left", "right"), "bridge": ("plus", "minus"), "ground": ("plus", "0")}[cure]
+        deck += [
+            f"vtell {top} tell 0",
+            "rtell tell led 680",
+            diode("tell", "led", foot, led_model("green-5-clear")),
+        ]
+        if cure != "none":
+            deck += [diode("lp", "left", "plus", d), diode("rp", "right", "plus", d)]
+        if cure == "bridge":
+            deck += [diode("ml", "minus", "left", d), diode("mr", "minus", "right", d)]
+        decks.append("\n".join([*deck, ".end"]))
+    for feeds, found in zip(product((False, True), repeat=2), reference.operating_points(decks), strict=True):
+        seen = solve_net(n, feeds)
+        assert seen.tell_a == pytest.approx(max(found["i(vtell)"], 0.0), rel=1e-3, abs=5e-8), feeds
+        for k, name in enumerate(("left", "right")):
+            inner = f"{name}in"
+            amps = (found[name] - found[inner]) / (6.0 / (3.5 * 0.05)) if side_led else found[f"i(vm{name})"]
+            assert seen.sides_a[k] == pytest.approx(amps, rel=1e-3, abs=5e-8), (feeds, name)
+
+
+def test_a_sneak_path_is_named_and_cured():
+    w = worked("two_feeds", **FEEDS, cure="none")
+    assert judged(w, "Right on: the tell-tale is dark").grade == "stop"
+    assert judged(w, "Right on: the LED stands 13.6").grade == "stop"
+    assert way(w, "A diode from each feed").advised and way(w, "It stands between").bars == ""
+    left = next(r for r in w.tables[0].rows if r.label == "Left on")
+    assert left.words.endswith("by left feed, tell-tale, right lamps, their ground")
+    # Where the side lamps are LEDs too, what returns through them is seen: the bridge is no cure then.
+    led = worked("two_feeds", **FEEDS, side="led", cure="bridge")
+    assert led.line.startswith(
+        "Wrong: Left on: the right lamps glow, by the left feed, tell-tale, right lamps"
+    )
+    cured = worked("two_feeds", **FEEDS, side="led", cure="ground")
+    assert cured.line == "Right in every combination of the switches." and cured.ways == ()
+    assert judged(cured, "With both on it is lit").grade == "note"
+    assert judged(worked("two_feeds", **FEEDS, cure="bridge"), "With both on") is None
+    # What is chosen stands beside what is there, every combination of it.
+    assert [t.label for t in w.tables] == [
+        "Every combination, as it is wired", "The same, a diode from each feed, and a ground of its own",
+    ]  # fmt: skip
+    assert (
+        "bridge"
+        in worked("two_feeds", way(w, "It stands between").label, **FEEDS, cure="none").tables[1].label
+    )
+
+
+@pytest.mark.parametrize("missing", ["volts", "side_volts", "side_amps", "ohm"])
+def test_two_feeds_ask_for_what_is_missing(missing):
+    with pytest.raises(InputError) as refused:
+        worked("two_feeds", **{k: v for k, v in FEEDS.items() if k != missing})
+    assert refused.value.field == missing
