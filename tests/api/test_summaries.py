@@ -29,7 +29,7 @@ def test_no_view_works_out_a_lamp(bench, monkeypatch):
     summaries.mark_outdated()
     summaries.refresh()
     lamps = [p for e in bench("GET", "bench")[1]["equipment"] for p in e["positions"]]
-    assert len(lamps) == 36
+    assert len(lamps) == 39
     assert all(p["fresh"] and p["next_act"] for p in lamps)
 
     def never(*_):

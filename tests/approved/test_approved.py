@@ -9,6 +9,7 @@ import pytest
 from swapglow.records import demo
 from swapglow.records.demo.cart import CART
 from swapglow.records.demo.drivers import DRIVERS
+from swapglow.records.demo.generator import GENERATOR
 from swapglow.records.demo.observatory import EQUIPMENT
 from swapglow.records.demo.supplies import SUPPLIES
 from swapglow.records.models import Equipment
@@ -36,7 +37,7 @@ def said(bench: Bench, e: Equipment) -> list[str]:
     return [KEY.sub(lambda m: keys.setdefault(m[0], f"key {len(keys) + 1}"), line) for line in out]
 
 
-ITEMS = [spec["name"] for spec in (*EQUIPMENT, *SUPPLIES, *DRIVERS, *CART)]
+ITEMS = [spec["name"] for spec in (*EQUIPMENT, *SUPPLIES, *DRIVERS, *CART, *GENERATOR)]
 
 
 @pytest.mark.django_db

@@ -102,7 +102,7 @@ def test_a_first_start_killed_half_way_begins_again(tmp_path):
     try:
         status, bench = Client(server.port).ask("GET", "bench")
         assert status == 200
-        assert sum(len(e["positions"]) for e in bench["equipment"]) == 36
+        assert sum(len(e["positions"]) for e in bench["equipment"]) == 39
         assert _page_is_whole(server.port)
     finally:
         server.stop()

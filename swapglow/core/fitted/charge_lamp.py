@@ -9,7 +9,18 @@ from swapglow.core.constants import REFERENCE_C
 from swapglow.core.engine.netlist import Circuit, Dc, Diode, DiodeModel, Element, Resistor, VoltageSource
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
-from swapglow.core.fitted.worked import Fault, Figure, Judged, Row, Table, Way, Worked, gravest_first, picked
+from swapglow.core.fitted.worked import (
+    LEAST_A,
+    Fault,
+    Figure,
+    Judged,
+    Row,
+    Table,
+    Way,
+    Worked,
+    gravest_first,
+    picked,
+)
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.network.filaments import Ohms, filament, settled
 from swapglow.core.parts import preferred
@@ -252,7 +263,8 @@ def _table(old: Dash, new: Dash) -> Table:
             else "bright"
         )
         words = f"old lamp {lit}; LED: {WORDS[visibility(candela)]}"
-        cells = tuple(shown(v, AMPERE, "this state solved") for v in (was.lamp_a, now.lamp_a, now.field_a))
+        flows = (v if v > LEAST_A else 0.0 for v in (was.lamp_a, now.lamp_a, now.field_a))
+        cells = tuple(shown(v, AMPERE, "this state solved") for v in flows)
         rows.append(Row(label, cells, words))
     return Table("Every state, old lamp and new", ("Old lamp", "LED", "To the field"), tuple(rows))
 

@@ -10,7 +10,7 @@ from swapglow.core.engine.netlist import Circuit, Dc, Diode, DiodeModel, Element
 from swapglow.core.engine.operating_point import OperatingPoint
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
-from swapglow.core.fitted.worked import Fault, Judged, Row, Table, Way, Worked, gravest_first, picked
+from swapglow.core.fitted.worked import LEAST_A, Fault, Judged, Row, Table, Way, Worked, gravest_first, picked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.network.filaments import Ohms, filament, settled
 from swapglow.core.parts.lamp import Lamp, own_lamp
@@ -301,7 +301,8 @@ def _table(n: Net, label: str) -> Table:
         said += [f"{side} lamps glow" for side, g in zip(("left", "right"), seen.glows, strict=True) if g]
         if seen.path:
             said.append(f"by {seen.path}")
-        cells = tuple(shown(v, AMPERE, "this combination solved") for v in (seen.tell_a, *seen.sides_a))
+        cells = tuple(shown(v if v > LEAST_A else 0.0, AMPERE, "this combination solved")
+                      for v in (seen.tell_a, *seen.sides_a))  # fmt: skip
         rows.append(Row(name, cells, "; ".join(said)))
     return Table(label, ("Tell-tale", "Left lamps", "Right lamps"), tuple(rows))
 

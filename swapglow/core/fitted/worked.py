@@ -6,6 +6,9 @@ from dataclasses import dataclass
 from swapglow.core.findings.finding import GRADES, Grade
 from swapglow.core.quantities import Shown
 
+# What an open wire's insulation lets through is nothing to a meter, A.
+LEAST_A = 1e-6
+
 
 @dataclass(frozen=True)
 class Figure:

@@ -18,6 +18,7 @@ from swapglow.inputs.to_core import position_of, reading_before_of
 from swapglow.records.demo.cart import CART
 from swapglow.records.demo.drawer import LEDS, PARTS
 from swapglow.records.demo.drivers import DRIVERS
+from swapglow.records.demo.generator import GENERATOR
 from swapglow.records.demo.observatory import EQUIPMENT
 from swapglow.records.demo.supplies import SUPPLIES
 from swapglow.records.models import (
@@ -50,7 +51,7 @@ def load() -> int:
     BenchLed.objects.bulk_create(
         [_kept(BenchLed, k, led) for k, led in enumerate(LEDS)], ignore_conflicts=True
     )
-    specs = (*EQUIPMENT, *SUPPLIES, *DRIVERS, *CART)
+    specs = (*EQUIPMENT, *SUPPLIES, *DRIVERS, *CART, *GENERATOR)
     return sum(_item(spec, place) for place, spec in enumerate(specs))
 
 

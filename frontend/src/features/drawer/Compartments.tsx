@@ -14,11 +14,11 @@ const Decade = styled.ul`
   margin: 0 0 3px;
   padding: 0;
   list-style: none;
-  @container (max-width: 1000px) {
+  @container (max-width: 62em) {
     grid-template-columns: repeat(6, minmax(0, 1fr));
     margin-bottom: 10px;
   }
-  @container (max-width: 560px) {
+  @container (max-width: 34em) {
     grid-template-columns: repeat(4, minmax(0, 1fr));
   }
 `;

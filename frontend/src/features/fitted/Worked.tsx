@@ -128,7 +128,7 @@ export function Worked({ worked, chosen }: Props) {
   return (
     <>
       <Judgements judged={stops} />
-      <Figures figures={worked.figures} />
+      {worked.figures.length > 0 && <Figures figures={worked.figures} />}
       {worked.stairs.length > 0 && (
         <Part>
           <h2>Branches side by side</h2>

@@ -1,0 +1,76 @@
+"""Lamps that are part of the circuit, at the screen: asked first, closed by a cue, a sneak path found and cured."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from swapglow.records.models import Equipment, Position
+from tests.browser.conftest import axe
+from tests.browser.test_bench_to_reading import saved
+
+pytestmark = pytest.mark.django_db(transaction=True)
+
+
+def lamp_of(app, served, name, part="Old lamp"):
+    lamp = Position.objects.get(inputs__name=name)
+    app.goto(f"{served}/position/{lamp.pk}")
+    app.get_by_role("button", name=part, exact=True).first.click()
+    return lamp
+
+
+def test_a_cue_closes_the_swap_until_it_is_explained(demo, app, served):
+    lamp = lamp_of(app, served, "Wind hold")
+    expect(app.get_by_role("slider", name="Resistor")).to_be_visible()
+    app.get_by_text("In series with something", exact=False).first.click()
+    saved(app)
+    expect(app.get_by_text("fit the same type, or find out.").first).to_be_visible()
+    expect(app.get_by_role("slider", name="Resistor")).to_have_count(0)
+    assert Position.objects.get(pk=lamp.pk).input.cues == ["series"]
+    app.reload()
+    expect(app.get_by_text("fit the same type, or find out.").first).to_be_visible()
+    app.get_by_role("button", name="Swaps", exact=True).click()
+    expect(app.get_by_role("article")).to_have_count(0)
+    assert axe(app) == []
+    # Somebody looked, and it is only a lamp.
+    app.get_by_role("button", name="Old lamp", exact=True).first.click()
+    app.get_by_role("combobox", name="What else it does").fill("looked into")
+    app.keyboard.press("Enter")
+    saved(app)
+    expect(app.get_by_role("slider", name="Resistor")).to_be_visible()
+    assert Position.objects.get(pk=lamp.pk).input.second_job == "none"
+
+
+def test_a_lamp_that_must_stay_says_so_and_one_with_a_job_asks_for_its_part(demo, app, served):
+    lamp_of(app, served, "Governor lamp")
+    expect(app.get_by_text("Leave this lamp").first).to_be_visible()
+    lamp = lamp_of(app, served, "Charge lamp")
+    expect(app.get_by_text("It has a second job").first).to_be_visible()
+    field = app.get_by_role("textbox", name="The part that takes that job")
+    field.fill("68R 5W on the bracket")
+    field.press("Tab")
+    saved(app)
+    expect(app.get_by_role("slider", name="Resistor")).to_be_visible()
+    assert Position.objects.get(pk=lamp.pk).input.job_given_to == "68R 5W on the bracket"
+
+
+def test_a_charge_lamps_resistor_and_a_sneak_path_are_found_and_cured(demo, app, served):
+    item = Equipment.objects.get(inputs__name="Standby set, lower hut")
+    app.goto(f"{served}/equipment/{item.pk}/fitted/charge")
+    expect(app.get_by_role("status").filter(has_text="it may not start")).to_be_visible()
+    expect(app.get_by_role("row", name=re.compile("Running, charging")).first).to_contain_text("LED: dark")
+    beside = app.get_by_role("textbox", name="Resistor beside it")
+    beside.fill("47R")
+    beside.press("Tab")
+    saved(app)
+    expect(app.get_by_role("status").filter(has_text="enough.")).to_be_visible()
+    app.goto(f"{served}/equipment/{item.pk}/fitted/turns")
+    expect(
+        app.get_by_role("status").filter(has_text="Wrong: Right on: the tell-tale is dark.")
+    ).to_be_visible()
+    expect(app.get_by_text("left feed, tell-tale, right lamps, their ground").first).to_be_visible()
+    app.get_by_role("combobox", name="How it is wired").fill("ground of its own")
+    app.keyboard.press("Enter")
+    saved(app)
+    expect(app.get_by_role("status").filter(has_text="Right in every combination")).to_be_visible()
+    assert axe(app) == []
