@@ -31,6 +31,7 @@ from swapglow.inputs.taken import taken
 from swapglow.inputs.to_core import feasibility_of, rail_of
 from swapglow.records.models import BenchLed, Equipment, Position, Rail, ReadingAfter, ReadingBefore, Step
 from swapglow.records.steps import next_redo, next_undo
+from swapglow.records.summaries import is_fresh
 
 
 def rail_answer(r: Rail) -> RailAnswer:
@@ -103,8 +104,9 @@ def summary(p: Position) -> Summary:
         The summary; it says whether it is that of what is kept now.
     """
     stored = getattr(p, "summary", None)
-    data = (stored.data or {}).get("shown", _WAITING) if stored is not None else _WAITING
-    fresh = stored is not None and stored.data is not None and not stored.due
+    # What an earlier version worked out is shown until this one has: the bench stands at once.
+    data = ((stored.data if stored is not None else None) or {}).get("shown", _WAITING)
+    fresh = data is not _WAITING and is_fresh(p)
     return Summary(id=p.pk, name=p.inputs["name"], stage=p.inputs["stage"], fresh=fresh, **data)
 
 

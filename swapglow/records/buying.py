@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from swapglow.core.intake.stages import DONE
+from swapglow.core.parts.led import catalogue as leds
 from swapglow.core.quantities import FARAD, OHM, VOLT, InputError, show
 from swapglow.core.stock.need import Need
 from swapglow.core.stock.order import Asked, OrderLine, order_list
@@ -16,6 +17,7 @@ from swapglow.records import drawer, order
 from swapglow.records.limits import check_room
 from swapglow.records.models import BenchLed, Position, Shop, StockPart
 from swapglow.records.steps import keep, recorded
+from swapglow.records.summaries import is_fresh, stored_of
 
 _SPACE = uuid.UUID("b6d1a9d3-2c2e-4c9b-8a43-4a3e1f3b7f02")
 # A lamp whose parts were taken out, or that has come so far, asks for none.
@@ -63,10 +65,9 @@ def buying() -> Buying:
     for p in open_.order_by("equipment__order", "order"):
         if is_taken(p.inputs):
             continue
-        stored = getattr(p, "summary", None)
-        fresh = fresh and stored is not None and not stored.due
-        data = stored.data if stored is not None else None
-        if not data or data.get("needs") is None:
+        fresh = fresh and is_fresh(p)
+        data = stored_of(p)
+        if data is None or data["needs"] is None:
             left_out.append(f"{p.equipment}: {p}")
             continue
         asked += [Asked(str(p), str(p.equipment), Need(**n)) for n in data["needs"]]
@@ -133,7 +134,7 @@ def _compartment(line: OrderLine) -> "StockPart | BenchLed":
     key = uuid.uuid5(_SPACE, line.key)
     record: StockPart | BenchLed
     if need.kind == "led":
-        known = need.of if need.of and need.of != "own" else ""
+        known = need.of if need.of in leds() else ""
         typed = BenchLedInput(name=need.label, led_id=known, level="empty", count=0)
         record = BenchLed(id=key, order=order.last(BenchLed.objects), inputs=typed.model_dump(mode="json"))
     else:

@@ -20,6 +20,7 @@ from swapglow.records import drawer
 from swapglow.records.buying import is_taken
 from swapglow.records.items import with_lamps
 from swapglow.records.models import Equipment, Position
+from swapglow.records.summaries import is_fresh, stored_of
 
 
 @dataclass(frozen=True)
@@ -65,20 +66,16 @@ def bench_day(hours: float, begins: datetime) -> BenchDay:
         if open_ and e.inputs.get("promised") and e.inputs["promised"] < f"{begins:%Y-%m-%d}":
             late.append(str(e))
         for p in open_:
-            stored = getattr(p, "summary", None)
-            fresh = fresh and stored is not None and not stored.due
-            tasks += tasks_of(_lamp(e, p, stored.data if stored is not None else None, here), minutes)
+            fresh = fresh and is_fresh(p)
+            tasks += tasks_of(_lamp(e, p, stored_of(p), here), minutes)
     return BenchDay(plan_day(tasks, hours, begins), tuple(tasks), begins, took, tuple(late), fresh)
 
 
 def _lamp(e: Equipment, p: Position, data: dict[str, Any] | None, here: list[Part]) -> Lamp:
     ticked = [k for k, s in (p.inputs.get("steps") or {}).items() if s.get("done")]
-    data = data or {}
-    left = kinds_left(p.inputs["stage"], ticked, asks_reading=bool(data.get("reads")))
-    needs = data.get("needs")
-    stop = "it is being worked out" if not data else data.get("stop") or ""
-    if needs is None and not stop:
-        stop = "it cannot be worked out"
+    left = kinds_left(p.inputs["stage"], ticked, asks_reading=data is not None and data["reads"])
+    needs = None if data is None else data["needs"]
+    stop = "it is being worked out" if data is None else data["stop"] or ""
     if p.inputs.get("mains"):
         # Nothing here is work for whoever plans a day: it is for someone qualified.
         stop = "mains: for someone qualified"
@@ -116,7 +113,7 @@ def _minutes(text: str) -> float | None:
 
 
 def read_begin(text: str) -> datetime:
-    """When a day begins: as sent, else the next five minutes of now.
+    """When a day begins: as sent, else now, at the last whole five minutes.
 
     Raises:
         InputError: ``begins``: it is no time.

@@ -9,6 +9,7 @@ from swapglow.inputs.stock import PartInput
 from swapglow.inputs.stock_to_core import label_of
 from swapglow.records.items import with_lamps
 from swapglow.records.models import BenchLed, StockPart
+from swapglow.records.summaries import stored_of
 
 MOST = 40
 # A typed value is meant to two figures or three.
@@ -103,8 +104,7 @@ def find(text: str) -> list[Found]:
         ):
             items.append(Found("item", str(e.pk), str(e), e.inputs.get("maker_model", "")))
         for p in of_it:
-            stored = getattr(p, "summary", None)
-            data = (stored.data if stored is not None else None) or {}
+            data = stored_of(p) or {}
             shown = data.get("shown", {})
             said = " ".join((
                 of_item, str(p), p.inputs.get("notes", ""), shown.get("rail", str(p.rail)), shown.get("line", ""),

@@ -42,6 +42,22 @@ def core_version() -> str:
     return found.hexdigest()
 
 
+def stored_of(p: Position) -> dict[str, Any] | None:
+    """What is stored of a lamp by this version of the core; None where there is nothing that can be read.
+
+    Args:
+        p: the record, its summary at hand.
+    """
+    found = getattr(p, "summary", None)
+    return found.data if found is not None and found.data and found.core == core_version() else None
+
+
+def is_fresh(p: Position) -> bool:
+    """Whether what is stored of a lamp is that of what is kept now."""
+    found = getattr(p, "summary", None)
+    return found is not None and not found.due
+
+
 def mark_due(step: Step) -> None:
     """Mark the lamps that a step touches, within its transaction."""
     everything = Position.objects.all()

@@ -209,3 +209,19 @@ def test_an_item_is_put_away_and_comes_back(demo, app):
     app.get_by_text("On the bench", exact=True).click()
     saved(app)
     assert not Equipment.objects.get(inputs__name="Transit chronograph").input.archived
+
+
+def test_a_part_of_the_catalogue_is_put_in_at_one_press(demo, app):
+    app.get_by_role("link", name="Drawer").click()
+    for kind, which, shown in (
+        ("Ready-made", "Bayonet BA9s 6", "Bayonet BA9s 6 V"), ("LEDs", "Blue 3 mm", "Blue 3 mm diffused"),
+    ):  # fmt: skip
+        app.get_by_role("combobox", name="Put in another part").fill(kind)
+        app.keyboard.press("Enter")
+        app.get_by_role("combobox", name="Which").fill(which)
+        app.keyboard.press("Enter")
+        app.get_by_role("button", name="Put it in").click()
+        expect(app.get_by_role("button", name=f"Figures of {shown}")).to_be_visible()
+    saved(app)
+    assert StockPart.objects.get(inputs__kind="module").input.catalogue_id == "bayonet-6"
+    assert BenchLed.objects.get(inputs__name="Blue 3 mm diffused").input.led_id == "blue-3-diffused"

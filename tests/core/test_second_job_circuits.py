@@ -6,9 +6,11 @@ here as a behavioural source; diodes by their models' own figures.
 
 from itertools import product
 
+import numpy as np
 import pytest
 
 from scripts import reference
+from swapglow.core.fitted.blind_clip import led_amps
 from swapglow.core.fitted.charge_lamp import Dash, _dashes, solve
 from swapglow.core.fitted.two_feeds import CURES, Net
 from swapglow.core.fitted.two_feeds import solve as solve_net
@@ -188,3 +190,36 @@ def test_two_feeds_ask_for_what_is_missing(missing):
     with pytest.raises(InputError) as refused:
         worked("two_feeds", **{k: v for k, v in FEEDS.items() if k != missing})
     assert refused.value.field == missing
+
+
+# --- a clip for the blind -------------------------------------------------------------------------
+
+
+def test_a_clip_survives_all_that_may_be_there_and_says_what_it_saw():
+    """30 V AC unloaded crest at 51 V; (50.9 - 1.8) / 10 mA: 4.91 kΩ, 5.6 in E12. 36² / 5600 is 0.23 W (Ohm, Joule)."""
+    w = worked("blind_clip", led="red-5-diffused")
+    assert w.line.replace("\u00a0", " ").startswith("5.6 kΩ, ½ W, Red 5 mm diffused")
+    assert figure(w, "At the very most").now.value == pytest.approx(
+        (30 * 2**0.5 * 1.2 - 1.95) / 5600, rel=5e-3
+    )
+    assert figure(w, "Heat in the resistor").now.value == pytest.approx(36**2 / 5600)
+    twelve = next(r for r in w.tables[0].rows if r.label.startswith("12"))
+    assert twelve.cells[0].value == pytest.approx((12 - 1.85) / 5600, rel=0.01)
+    # Half a sine, less what the knee takes: between a quarter and a third of the crest's current.
+    assert 0.24 < twelve.cells[1].value / ((12 * 2**0.5 - 1.9) / 5600) < 0.32
+    assert [r.label.replace("\u00a0", " ") for r in w.tables[0].rows][-1] == "30 V"
+    assert judged(w, "Turned round the LED stands").message.split("stands ")[1].startswith("690")
+    with pytest.raises(InputError, match="past extra-low"):
+        worked("blind_clip", most="60V")
+
+
+@pytest.mark.parametrize("volts", [-50.9, -12.0, 1.5, 5.0, 24.0, 50.9])
+def test_the_clip_carries_what_the_reference_says_either_way_round(volts):
+    signal = rectifier("signal").chain(1, 25.0)
+    deck = ["* clip", TEMPERATURE, f"vwire wire 0 {volts}", "rclip wire top 5600", "vled top led 0",
+            diode("led", "led", "0", led_model("red-5-diffused")),
+            diode("guard", "0", "top", (signal.i_s, signal.n, signal.r_s)), ".end"]  # fmt: skip
+    (found,) = reference.operating_points(["\n".join(deck)])
+    amps, back = led_amps(5600.0, catalogue()["red-5-diffused"], np.array([volts]))
+    assert float(amps[0]) == pytest.approx(max(found["i(vled)"], 0.0), rel=1e-3, abs=1e-9)
+    assert float(back[0]) == pytest.approx(max(-found["led"], 0.0), rel=1e-3, abs=1e-6)

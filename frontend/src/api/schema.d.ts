@@ -4962,7 +4962,7 @@ export interface components {
              * @default sense_board
              * @enum {string}
              */
-            kind: "sense_board" | "converter_board" | "dropper" | "chip_bank" | "light_string" | "power_led" | "regulator_pick" | "strobed" | "lamp_matrix" | "phase_dimmer" | "new_light" | "charge_lamp" | "two_feeds";
+            kind: "sense_board" | "converter_board" | "dropper" | "chip_bank" | "light_string" | "power_led" | "regulator_pick" | "strobed" | "lamp_matrix" | "phase_dimmer" | "new_light" | "charge_lamp" | "two_feeds" | "blind_clip";
             /** Details */
             details?: {
                 [key: string]: components["schemas"]["DriverDetail"];

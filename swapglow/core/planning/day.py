@@ -91,14 +91,20 @@ def plan_day(tasks: Sequence[Task], hours: float, begins: datetime) -> Day:
         The day; every task is in it or said to wait.
     """
     end = hours * 60
-    waiting, done = list(tasks), dict[str, Done]()
+    done: dict[str, Done] = {}
+    place = {t.id: k for k, t in enumerate(tasks)}
+    following: dict[str, list[Task]] = {}
+    for t in tasks:
+        for before in t.after:
+            following.setdefault(before, []).append(t)
+    # What could be begun as far as other work goes; all else waits for something here.
+    pool = [t for t in tasks if not t.after]
     now, hand = 0.0, _Hand()
     while True:
-        able = [t for t in waiting if _opens(t, done, begins) <= now]
-        chosen = _choose(able, hand, now, end)
+        chosen = _choose([t for t in pool if _opens(t, done, begins) <= now], hand, now, end)
         if chosen is None:
             # Nothing to be done now: wait for the next thing that comes free.
-            later = [at for t in waiting if now < (at := _opens(t, done, begins)) <= end]
+            later = [at for t in pool if now < (at := _opens(t, done, begins)) <= end]
             if not later:
                 break
             now = min(later)
@@ -107,7 +113,10 @@ def plan_day(tasks: Sequence[Task], hours: float, begins: datetime) -> Day:
         done[chosen.id] = Done(chosen, now, now + spent, now + spent + chosen.rests_min)
         hand.take(chosen)
         now += spent
-        waiting.remove(chosen)
+        pool.remove(chosen)
+        pool += [t for t in following.get(chosen.id, ()) if all(a in done for a in t.after)]
+        pool.sort(key=lambda t: place[t.id])
+    waiting = [t for t in tasks if t.id not in done]
     return Day(
         _blocks(list(done.values())), tuple(Held(t, _why_not(t, done, begins, end)) for t in waiting),
         sum(d.end - d.start for d in done.values()), max((d.ready for d in done.values()), default=0.0),

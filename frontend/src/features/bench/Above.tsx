@@ -3,6 +3,7 @@ import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
 import { useDay } from "../../api/queries";
+import { wayTo } from "../day/wayTo";
 import { QuickSum } from "./QuickSum";
 
 const Due = styled.section`
@@ -74,7 +75,7 @@ function Now() {
           <li>{first.label}:</li>
           {first.tasks.slice(0, FEW).map((t) => (
             <li key={t.lamp_id}>
-              <Link to={`/position/${t.lamp_id}/build`} aria-label={`${t.label}: ${t.lamp}`}>
+              <Link to={wayTo(t)} aria-label={`${t.label}: ${t.lamp}`}>
                 {t.lamp}
               </Link>
             </li>

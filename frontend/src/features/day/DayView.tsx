@@ -3,11 +3,12 @@ import { Link } from "react-router";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
-import { useDay } from "../../api/queries";
+import { useBuying, useDay } from "../../api/queries";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Field } from "../../ui/Field";
 import { Shell } from "../../shell/Shell";
+import { wayTo } from "./wayTo";
 
 const Head = styled.div`
   display: flex;
@@ -169,7 +170,7 @@ function TaskList({ tasks }: { tasks: readonly Task[] }) {
       {tasks.map((t) => (
         <li key={`${t.lamp_id} ${t.kind}`}>
           {t.at && <b>{t.at}</b>}
-          <Link to={`/position/${t.lamp_id}/build`}>{t.lamp}</Link>
+          <Link to={wayTo(t)}>{t.lamp}</Link>
           <span>
             {t.item}, {t.minutes} min{!t.at && `: ${t.label}`}
           </span>
@@ -181,8 +182,14 @@ function TaskList({ tasks }: { tasks: readonly Task[] }) {
 
 /** What fills a gap, what waits and for what, and how long things take here. */
 function Aside({ day }: { day: Schemas["DayOut"] }) {
+  const short = (useBuying().data?.lines ?? []).filter((l) => l.buy > 0).length;
   return (
     <div>
+      {short > 0 && (
+        <p>
+          One order for all of it: <Link to="/drawer/buy">{short} parts to buy</Link>
+        </p>
+      )}
       {day.hot.length > 0 && (
         <section aria-label="While the iron is hot">
           <h2>While the iron is hot</h2>

@@ -2,10 +2,11 @@ import { useState } from "react";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
-import { useCatalogue } from "../../api/queries";
+import { useCatalogue, useDrawer } from "../../api/queries";
 import { inPassing, useSave } from "../../saving/useSave";
 import { Button, SmallButton } from "../../ui/Button";
 import { OneOfSome } from "../../ui/OneOfSome";
+import { Picker } from "../../ui/Picker";
 import { PartFields } from "./PartFields";
 
 const List = styled.ul`
@@ -118,27 +119,53 @@ function OnePart({ part }: { part: Part }) {
 
 /** What a new part of a kind begins with, so that it reads. */
 const BEGIN: Record<string, object> = { capacitor: { capacitance: "100nF" } };
+const OWN = "own";
+const LEDS = { id: "led", label: "LEDs" };
 
-/** A part of any kind: it is there at once, and its figures are typed where it lies. */
+/** A part of any kind: out of the catalogue in one step, or by its own figures, typed where it lies. */
 function AddPart() {
-  const kinds = (useCatalogue().data?.choices["part.kind"] ?? []).filter(
-    (k) => k.id !== "resistor",
-  );
+  const catalogue = useCatalogue().data;
+  const offered = useDrawer().data?.offered;
+  const kinds = [
+    LEDS,
+    ...(catalogue?.choices["part.kind"] ?? []).filter((k) => k.id !== "resistor"),
+  ];
   const [kind, setKind] = useState("sundry");
+  const [which, setWhich] = useState(OWN);
   const save = useSave();
+  const rows = kind === LEDS.id ? (catalogue?.leds ?? []) : (offered?.[kind] ?? []);
   const add = () => {
-    const label = kinds.find((k) => k.id === kind)?.label ?? kind;
-    const body = {
-      kind,
-      name: kind === "capacitor" ? "" : `New: ${label.toLowerCase()}`,
-      ...BEGIN[kind],
-    };
-    const more = { label: "Put in a part", done: "Put it in: its figures are yet to be typed." };
-    inPassing(save("PUT", `/api/parts/${crypto.randomUUID()}`, body, more));
+    const of = rows.find((r) => r.id === which);
+    const key = crypto.randomUUID();
+    const what = of?.label ?? kinds.find((k) => k.id === kind)?.label ?? kind;
+    const more = { label: "Put in a part", done: `Put in: ${what}.` };
+    if (kind === LEDS.id) {
+      const led_id = of?.id ?? "red-5-diffused";
+      inPassing(save("PUT", `/api/leds/${key}`, { name: what, led_id }, more));
+      return;
+    }
+    const named = of ? { catalogue_id: of.id } : (BEGIN[kind] ?? { name: `New: ${what}` });
+    inPassing(save("PUT", `/api/parts/${key}`, { kind, ...named }, more));
   };
   return (
     <Add>
-      <OneOfSome label="Put in another part" value={kind} options={kinds} onChange={setKind} />
+      <OneOfSome
+        label="Put in another part"
+        value={kind}
+        options={kinds}
+        onChange={(id) => {
+          setKind(id);
+          setWhich(OWN);
+        }}
+      />
+      {rows.length > 0 && (
+        <Picker
+          label="Which"
+          value={which}
+          items={[{ id: OWN, label: "Its own figures, typed after" }, ...rows]}
+          onChange={setWhich}
+        />
+      )}
       <Button onPress={add}>Put it in</Button>
     </Add>
   );
