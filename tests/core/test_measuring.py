@@ -88,10 +88,20 @@ def test_two_lamps_in_series_by_their_share_and_rating():
 
 def test_polarity_by_the_meters_sign_and_a_filament_cold_and_hot():
     """Cold resistance is about a tenth of hot (common practice)."""
-    found = by_id(infer([taken("dc_volts", "-11.9V"), taken("ohms", "5R", "out")], Known(OLD, 12.0)))
+    own = taken("ohms", "5R", points="hand")
+    found = by_id(infer([taken("dc_volts", "-11.9V"), own], Known(OLD, 12.0)))
     assert "negative" in found["polarity"].statement
     assert "50" in found["filament-cold"].statement
-    assert "filament-open" in by_id(infer([taken("ohms", "OL", "out")], Known(OLD, 12.0)))
+    assert own.text == "5\u00a0Ω of the old lamp itself, in the hand"
+    assert "filament-open" in by_id(infer([taken("ohms", "OL", points="hand")], Known(OLD, 12.0)))
+    # A winding of three ohms behind the empty holder is no filament.
+    holder = by_id(infer([taken("ohms", "3R", "out")], Known(None, 12.0)))
+    assert "filament-cold" not in holder and "a winding" in holder["holder-ohms"].statement
+    both = by_id(infer([taken("ohms", "3R", "out"), own], Known(OLD, 12.0)))
+    assert {"holder-ohms", "filament-cold"} <= set(both)
+    assert "holder-open" in by_id(infer([taken("ohms", "OL", "out")], Known(OLD, 12.0)))
+    with pytest.raises(InputError, match="in the hand only ohms"):
+        taken("dc_volts", "5V", points="hand")
     rated = by_id(infer([], Known(OLD, 12.0)))
     assert "50" in rated["filament-hot"].statement  # 6 V over 0.12 A
 

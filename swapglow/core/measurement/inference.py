@@ -251,13 +251,17 @@ def _shared(r: Readings, known: Known) -> Iterable[Inference]:
 
 
 def _filament(r: Readings, known: Known) -> Iterable[Inference]:
-    cold = r.find("ohms", points="lamp")
+    holder = r.find("ohms", points="lamp", lamp="out")
+    cold = r.find("ohms", points="hand") or r.find("ohms", points="lamp", lamp="in")
     lamp = known.lamp
-    if cold is not None and cold.value >= 1e8 and known.kind.reads_line:
+    across = r.find("ohms", points="lamp")
+    if across is not None and across.value >= 1e8 and known.kind.reads_line:
         yield Inference(
-            "contact-open", "Open across the line: its contact is open, as a line's is at rest.", cold.text,
+            "contact-open", "Open across the line: its contact is open, as a line's is at rest.", across.text,
         )  # fmt: skip
         return
+    if holder is not None:
+        yield _holder(holder)
     if cold is not None and cold.value >= 1e8:
         yield Inference("filament-open", "The old lamp is open: its filament is gone.", cold.text)
         return
@@ -275,6 +279,18 @@ def _filament(r: Readings, known: Known) -> Iterable[Inference]:
             "filament-hot", f"By its rating the old lamp is {show(hot, OHM)} hot and about "
             f"{show(hot * COLD_SHARE, OHM, 2)} cold.", "the rating; cold is about a tenth of hot",
         )  # fmt: skip
+
+
+def _holder(r: ReadingBefore) -> Inference:
+    """The empty holder is no lamp: what is read there is what feeds it."""
+    if r.value >= 1e8:
+        return Inference(
+            "holder-open", "The empty holder is open: nothing leads past the lamp, power off.", r.text
+        )
+    return Inference(
+        "holder-ohms", f"The empty holder reads {show(r.value, OHM)}: a winding, other lamps, or what leads past it. It "
+        "is no filament; for the lamp's own ohms read it in the hand.", r.text,
+    )  # fmt: skip
 
 
 def contradictions(taken: Iterable[ReadingBefore], known: Known) -> tuple[Contradiction, ...]:

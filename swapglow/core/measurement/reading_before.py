@@ -8,7 +8,7 @@ from swapglow.core.quantities import AMPERE, OHM, VOLT, InputError, Unit, show
 from swapglow.core.quantities.inputs import read_quantity, read_single
 
 Function = Literal["dc_volts", "ac_volts", "dc_amps", "ac_amps", "ohms"]
-Points = Literal["lamp", "feed", "driver", "frame"]
+Points = Literal["lamp", "feed", "driver", "frame", "hand"]
 
 FUNCTIONS: dict[Function, tuple[str, Unit]] = {
     "dc_volts": ("DC volts", VOLT),
@@ -20,13 +20,16 @@ FUNCTIONS: dict[Function, tuple[str, Unit]] = {
 # Where the old lamp is while one reads.
 LAMP = {"in": "In", "out": "Out"}
 # The points as a choice offers them.
-POINT_LABELS: dict[Points, str] = {"lamp": "Lamp", "feed": "Feed", "driver": "Switch", "frame": "To frame"}
+POINT_LABELS: dict[Points, str] = {
+    "lamp": "Lamp", "feed": "Feed", "driver": "Switch", "frame": "To frame", "hand": "Lamp in the hand",
+}  # fmt: skip
 FUNCTION_LABELS: dict[Function, str] = {key: label for key, (label, _) in FUNCTIONS.items()}
 POINTS: dict[Points, str] = {
     "lamp": "the lamp's contacts",
     "feed": "feed to its return",
     "driver": "across switch or driver",
     "frame": "a lamp contact to the frame",
+    "hand": "the old lamp itself, in the hand",
 }
 
 
@@ -67,6 +70,8 @@ class ReadingBefore:
         """ "12.4 V DC at the lamp's contacts, lamp in, off" """
         kind = {"dc": " DC", "ac": " AC"}.get(self.function[:2], "")
         state = f", {self.state}" if self.state else ""
+        if self.points == "hand":
+            return f"{show(self.value, self.unit)} of {POINTS[self.points]}"
         return f"{show(self.value, self.unit)}{kind} at {POINTS[self.points]}, lamp {self.lamp}{state}"
 
 
@@ -95,6 +100,8 @@ def read_before(id_: str, function: str, text: str, *, points: str = "lamp", lam
         raise InputError("function", f'"{function}" is no meter function: {", ".join(FUNCTIONS)}.')
     if points not in POINTS:
         raise InputError("points", f'"{points}" are no points: {", ".join(POINTS)}.')
+    if points == "hand" and function != "ohms":
+        raise InputError("points", "Of a lamp in the hand only ohms can be read: nothing feeds it.")
     if lamp not in ("in", "out"):
         raise InputError("lamp", f'The lamp is "in" or "out", not "{lamp}".')
     side: Literal["in", "out"] = "in" if lamp == "in" else "out"

@@ -52,7 +52,7 @@ SUPPLIES: list[dict[str, Any]] = [
              "readings_before": [
                  _before("ac_volts", "7.4V", meter="10M"), _before("dc_volts", "0.02V", meter="10M"),
                  _before("ac_volts", "8.8V", "out", meter="10M"),
-                 _before("ohms", "5.1R", "out", note="filament cold"),
+                 _before("ohms", "5.1R", "out", points="hand", note="filament cold"),
              ]},
             {"name": "Middle bracket", "stage": "trial", "lamp_id": "own", "lamp_volts": "7V",
              "lamp_amps": "0.14A", "lamp_base": "miniature screw", "led_id": "warm-5-diffused",
