@@ -38,7 +38,7 @@ POSITION = {
     "bulb_across": ("9.8mm", {}),
     "bulb_long": ("31mm", {}),
     "filament_below": ("12mm", {}),
-    "duty": ("do", {}),
+    "purpose": ("do", {}),
     "cues": (["series", "no-ground"], {}),
     "second_job": ("charge", {}),
     "job_given_to": ("56R 5W beside it", {}),

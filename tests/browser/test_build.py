@@ -132,6 +132,8 @@ def test_the_printed_code_carries_the_figures(name, demo, app, served):
     app.evaluate(
         "document.querySelector('img[alt^=Code]').style.cssText = 'width: 600px; height: 600px; max-width: none'"
     )
+    # Under load the picture comes after the page.
+    code.evaluate("async (e) => { await e.decode() }")
     (found,) = zxingcpp.read_barcodes(Image.open(io.BytesIO(code.screenshot())))
     assert found.text == compact(transfer.to_document(lamp.equipment, photographs=False), lamp.pk)
 

@@ -2837,11 +2837,11 @@ export interface components {
              */
             filament_below: string;
             /**
-             * Duty
+             * Purpose
              * @default
              * @enum {string}
              */
-            duty: "" | "see" | "light" | "do";
+            purpose: "" | "see" | "light" | "do";
             /** Cues */
             cues?: ("hidden" | "faint" | "series" | "feedback" | "sensor" | "no-ground" | "controlled" | "two-electrodes" | "warms" | "magneto")[];
             /**
@@ -3422,11 +3422,11 @@ export interface components {
              */
             filament_below: string;
             /**
-             * Duty
+             * Purpose
              * @default
              * @enum {string}
              */
-            duty: "" | "see" | "light" | "do";
+            purpose: "" | "see" | "light" | "do";
             /** Cues */
             cues?: ("hidden" | "faint" | "series" | "feedback" | "sensor" | "no-ground" | "controlled" | "two-electrodes" | "warms" | "magneto")[];
             /**
@@ -6593,11 +6593,11 @@ export interface components {
              */
             filament_below: string;
             /**
-             * Duty
+             * Purpose
              * @default
              * @enum {string}
              */
-            duty: "" | "see" | "light" | "do";
+            purpose: "" | "see" | "light" | "do";
             /** Cues */
             cues?: ("hidden" | "faint" | "series" | "feedback" | "sensor" | "no-ground" | "controlled" | "two-electrodes" | "warms" | "magneto")[];
             /**
@@ -7008,11 +7008,11 @@ export interface components {
              */
             filament_below: string;
             /**
-             * Duty
+             * Purpose
              * @default
              * @enum {string}
              */
-            duty: "" | "see" | "light" | "do";
+            purpose: "" | "see" | "light" | "do";
             /** Cues */
             cues?: {
                 [key: string]: boolean;
@@ -7574,7 +7574,7 @@ export interface components {
              * @default lamp
              * @enum {string}
              */
-            points: "lamp" | "feed" | "driver" | "frame";
+            points: "lamp" | "feed" | "driver" | "frame" | "hand";
             /**
              * Lamp
              * @default in
@@ -7630,7 +7630,7 @@ export interface components {
              * @default lamp
              * @enum {string}
              */
-            points: "lamp" | "feed" | "driver" | "frame";
+            points: "lamp" | "feed" | "driver" | "frame" | "hand";
             /**
              * Lamp
              * @default in

@@ -287,10 +287,10 @@ def _holder(r: ReadingBefore) -> Inference:
         return Inference(
             "holder-open", "The empty holder is open: nothing leads past the lamp, power off.", r.text
         )
+    said = f"The empty holder reads {show(r.value, OHM)}: a winding, other lamps, or what leads past it."
     return Inference(
-        "holder-ohms", f"The empty holder reads {show(r.value, OHM)}: a winding, other lamps, or what leads past it. It "
-        "is no filament; for the lamp's own ohms read it in the hand.", r.text,
-    )  # fmt: skip
+        "holder-ohms", f"{said} It is no filament; for the lamp's own ohms read it in the hand.", r.text
+    )
 
 
 def contradictions(taken: Iterable[ReadingBefore], known: Known) -> tuple[Contradiction, ...]:

@@ -44,10 +44,11 @@ interface Props {
 /** What the lamp is for, asked before anything is worked out: to be seen, to light, or to do. */
 export function DutyPart({ position, report }: Props) {
   const duty = report?.duty;
-  const asked = position.duty === "do" || (position.cues ?? []).length > 0 || position.second_job;
+  const asked =
+    position.purpose === "do" || (position.cues ?? []).length > 0 || position.second_job;
   return (
     <>
-      <SavedChoice field="duty" label="What is it for?" said />
+      <SavedChoice field="purpose" label="What is it for?" said />
       <SavedFlags field="cues" label="Seen of it" />
       {asked && <SavedChoice field="second_job" label="What else it does" />}
       {position.second_job && position.second_job !== "none" && (
