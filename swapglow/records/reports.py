@@ -33,7 +33,11 @@ from swapglow.inputs.to_core import (
     site_of,
     trials_of,
 )
+from swapglow.records.drawer import at_hand
 from swapglow.records.models import Equipment, Position, Rail, Shop
+
+# The weight with which a lamp's size follows the drawer.
+FROM_DRAWER = "stock"
 
 # Asked with its item at every look at that.
 _remembered_dimming = lru_cache(maxsize=256)(dimming)
@@ -45,7 +49,9 @@ def core_of(p: Position) -> CorePosition:
     Raises:
         InputError: a kept text no longer reads.
     """
-    return position_of(p.input, p.rail.input)
+    core = position_of(p.input, p.rail.input)
+    # Where somebody asked for what lies in the drawer, the size is chosen from it too.
+    return replace(core, at_hand=at_hand()) if FROM_DRAWER in p.input.weigh else core
 
 
 def report(p: Position, changes: Changes | None, at_hand: frozenset[float]) -> Report:

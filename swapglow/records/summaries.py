@@ -19,12 +19,14 @@ from django.db import close_old_connections, models, transaction
 
 import swapglow.core
 from swapglow.records import reports
+from swapglow.records.drawer import at_hand
 from swapglow.records.models import (
     Position,
     Rail,
     ReadingAfter,
     ReadingBefore,
     Step,
+    StockPart,
     Summary,
 )
 from swapglow.records.steps import rows_of, step_settled
@@ -66,6 +68,9 @@ def mark_due(step: Step) -> None:
         if model is Position:
             # What one lamp takes of its rail the others on it feel.
             touched |= models.Q(pk__in=[r.id for r in rows]) | models.Q(rail__in=[r.rail_id for r in rows])
+        elif model is StockPart:
+            # Only a lamp that asked for it follows the drawer.
+            touched |= models.Q(inputs__weigh__icontains=reports.FROM_DRAWER)
         elif model is Rail:
             touched |= models.Q(rail__in=[r.id for r in rows])
         elif model in (ReadingAfter, ReadingBefore):
@@ -133,7 +138,8 @@ def _position(key: UUID) -> Position | None:
 def _rests_on(p: Position) -> str:
     readings = [[str(r.pk), r.inputs] for r in (*p.readings_after.all(), *p.readings_before.all())]
     others = [[str(o.pk), o.inputs] for o in p.rail.positions.exclude(pk=p.pk).order_by("order", "pk")]
-    parts = [p.inputs, p.rail.inputs, readings, others]
+    here = sorted(at_hand()) if reports.FROM_DRAWER in (p.inputs.get("weigh") or ()) else []
+    parts = [p.inputs, p.rail.inputs, readings, others, here]
     return hashlib.sha256(json.dumps(parts, sort_keys=True).encode()).hexdigest()
 
 

@@ -266,3 +266,23 @@ def test_a_file_that_is_wrong_changes_nothing_and_says_where(text, says):
     status, answer = Bench().send("drawer/csv", "d.csv", text.encode())
     assert status == 422 and says in answer["errors"][0]["message"]
     assert StockPart.objects.count() == 0
+
+
+def test_a_size_follows_the_drawer_of_whoever_weighs_it(demo):
+    bench = Bench()
+    StockPart.objects.all().delete()
+    p = first_lamp()
+
+    def each():
+        report = bench("POST", f"positions/{p.pk}/assess", {"changes": {}})[1]["report"]
+        return report["sizing"]["each"]["value"]
+
+    was = each()
+    key = put(bench, resistance=f"{was * 1.5:.4g}R")
+    assert each() == was
+    assert bench("PATCH", f"positions/{p.pk}", {"weigh": {"stock": True}})[0] == 200
+    assert each() == pytest.approx(was * 1.5)
+    assert Position.objects.get(pk=p.pk).summary.data["ohm"] == pytest.approx(was * 1.5)
+    # Taken out, the lamp that follows is worked out anew, and no other.
+    bench("PATCH", f"parts/{key}", {"level": "empty"})
+    assert each() == was and Position.objects.get(pk=p.pk).summary.data["ohm"] == was

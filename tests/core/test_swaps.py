@@ -8,6 +8,7 @@ import pytest
 from swapglow.core.analysis.limits import DIM_AMPS, dim_amps
 from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.solution import solve
+from swapglow.core.assess import assess
 from swapglow.core.design.changes import with_changes
 from swapglow.core.search import search
 from swapglow.core.search.candidates import candidates
@@ -191,3 +192,17 @@ def test_what_lies_in_the_drawer_is_a_swap_of_its_own_and_wins_where_it_is_asked
     assert "at-hand" not in ranks[0] or ranks[1].index("at-hand") <= ranks[0].index("at-hand")
     # Without a drawer the weight does nothing.
     assert [s.id for s in search(p, ("stock",)).swaps] == [s.id for s in search(p).swaps]
+
+
+@pytest.mark.parametrize(("here", "each", "says"), [
+    ((), 1000.0, "next up in E12"), ((1200.0, 220.0), 1200.0, "the next up that lies in the drawer"),
+    ((1000.0, 1200.0), 1000.0, "the next up that lies in the drawer"), ((2000.0,), 2000.0, "the next up that lies"),
+    ((2001.0, 999.0), 1000.0, "next up in E12"),
+])  # fmt: skip
+def test_a_size_is_chosen_from_the_drawer_where_that_is_asked_for(here, each, says):
+    """12 V less 1.9 V over 10.5 mA: 962 Ω, 1 kΩ in E12; up to twice that is taken from the drawer."""
+    p = replace(on("regulated", "12V", vf="2V", target="10.5mA", series="E12"), at_hand=frozenset(here))
+    assert size(p).each_ohm == each and size(p).exact_ohm == pytest.approx(962, abs=3)
+    assert assess(p).sizing.each.origin.startswith(says)
+    # Somebody's own value stays, and so does what a ready-made lamp has inside.
+    assert size(replace(p, resistor_ohm=470.0)).each_ohm == 470.0

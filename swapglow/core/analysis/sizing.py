@@ -31,6 +31,8 @@ _CLOSE = 1e-4
 _FLAT = 1e-3
 _LARGEST_STEP = 2.0
 _MOST_SECANTS = 12
+# A value at hand is worth fitting up to so many times the one that was worked out (ours): half the current.
+AT_HAND_FAR = 2.0
 
 
 @dataclass(frozen=True)
@@ -195,7 +197,22 @@ def size(position: Position) -> Sizing:
     else:
         each = chosen or _FALLBACK_OHM
     own = position.resistor_ohm is not None
+    if exact is not None and not own and position.module is None:
+        each = next_at_hand(each, position.at_hand) or each
     return Sizing(headroom, exact, chosen, each, position.resistor_parts, own, needed, farads)
+
+
+def next_at_hand(ohm: float, drawer_ohm: frozenset[float]) -> float | None:
+    """The next resistor up that is at hand.
+
+    Args:
+        ohm: what was worked out, Ω.
+        drawer_ohm: what is at hand, Ω.
+
+    Returns:
+        Ω; None where none lies between it and :data:`AT_HAND_FAR` times it.
+    """
+    return min((v for v in drawer_ohm if ohm * (1 - 1e-6) <= v <= ohm * AT_HAND_FAR), default=None)
 
 
 def _crest_left(position: Position) -> float:
@@ -212,7 +229,7 @@ def _unsized(position: Position) -> Position:
     plain = Figure(position.target.value, Source.COMPUTED)
     return replace(
         position, resistor_ohm=None, rating_w=None, lamp=None, target=plain, looks=Looks(), series="E24", rounding="up",
-        capacitor_v=None, ceiling=0.5,
+        capacitor_v=None, ceiling=0.5, at_hand=frozenset(),
     )  # fmt: skip
 
 

@@ -90,6 +90,7 @@ class Position:
         board_mark, board_side: what the board prints at one of its pads, and at which.
         duty: what the lamp is for.
         cues: what was seen of it that says it may be part of the circuit.
+        at_hand: resistors that the size is chosen from where one will do, Ω; none where the drawer does not count.
         second_job, job_given_to: what else it does, "" where nobody found out, and the part that takes that.
     """
 
@@ -136,6 +137,7 @@ class Position:
     cues: frozenset[str] = frozenset()
     second_job: str = ""
     job_given_to: str = ""
+    at_hand: frozenset[float] = frozenset()
     looks: Looks = field(default_factory=Looks)
 
     def __post_init__(self) -> None:

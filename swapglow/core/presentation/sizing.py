@@ -49,7 +49,8 @@ def sizing_section(s: Solution) -> SizingReport:
         exact=None if z.exact_ohm is None else shown(z.exact_ohm, OHM, by, digits=4),
         preferred=None if z.preferred_ohm is None else shown(
             z.preferred_ohm, OHM, f"{words} in {p.series} (IEC 60063)"),
-        each=shown(z.each_ohm, OHM, "your own value" if z.is_own else f"{words} in {p.series}",
+        each=shown(z.each_ohm, OHM, "your own value" if z.is_own else "the next up that lies in the drawer"
+                   if z.each_ohm in p.at_hand else f"{words} in {p.series}",
                    p.resistor_source if z.is_own else Source.COMPUTED),
         total=shown(z.total_ohm, OHM, f"{z.parts} × {show(z.each_ohm, OHM)}"),
         rounding=f"{words}, {p.series}",

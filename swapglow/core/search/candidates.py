@@ -9,7 +9,7 @@ from dataclasses import dataclass, field, replace
 from swapglow.core.analysis.limits import trip_amps
 from swapglow.core.analysis.load_resistor import watch
 from swapglow.core.analysis.original_lamp import lamp_candela
-from swapglow.core.analysis.sizing import each_for_most, size, vf_at_drive
+from swapglow.core.analysis.sizing import each_for_most, next_at_hand, size, vf_at_drive
 from swapglow.core.analysis.solution import solve
 from swapglow.core.analysis.states import state_solutions
 from swapglow.core.analysis.terminals import ohms_for
@@ -97,18 +97,14 @@ def candidates(
     return tuple(out)
 
 
-# A value at hand is worth fitting up to so many times the one that was worked out (ours): half the current.
-_FAR = 2.0
-
-
 def _at_hand(p: Position, drawer_ohm: frozenset[float]) -> Iterable[Candidate]:
     """The next resistor up that lies in the drawer, where the one worked out does not."""
     if p.module is not None or not drawer_ohm:
         return
     each = size(p).each_ohm
-    near = [ohm for ohm in drawer_ohm if each * (1 - 1e-6) <= ohm <= each * _FAR]
-    if near and not any(f"{ohm:.6g}" == f"{each:.6g}" for ohm in drawer_ohm):
-        yield Candidate("at-hand", f"{show(min(near), OHM)}, out of the drawer", {"resistor_ohm": min(near)})
+    near = next_at_hand(each, drawer_ohm)
+    if near is not None and not any(f"{ohm:.6g}" == f"{each:.6g}" for ohm in drawer_ohm):
+        yield Candidate("at-hand", f"{show(near, OHM)}, out of the drawer", {"resistor_ohm": near})
 
 
 def _left(p: Position) -> Iterable[Candidate]:
