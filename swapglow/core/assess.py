@@ -105,7 +105,9 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
     before = survey(position, bench.readings_before, asked)
     found = tuple(sorted([*judge(context_of(s, states)), *_of_the_rail(position, bench)], key=gravity))
     checked = differences(bench.checks)
-    duty = duty_report(position.duty, position.cues, position.second_job, position.job_given_to, bench.dead)
+    duty = duty_report(
+        position.purpose, position.cues, position.second_job, position.job_given_to, bench.dead
+    )
     named = tuple((t.id, t.label) for t in states_of(position))
     usual = (float(s.usual[0]), float(s.usual[1]), float(s.usual[2]))
     return Report(
@@ -138,7 +140,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         warmth=warm,
         needs=needs(s),
         duty=duty_report(
-            position.duty, position.cues, position.second_job, position.job_given_to, bench.dead
+            position.purpose, position.cues, position.second_job, position.job_given_to, bench.dead
         ),
         checks=checked,
         checks_line=summed_up(checked),

@@ -169,7 +169,7 @@ class PositionInput(LedInput):
     bulb_across: Annotated[Short, Reads(METRE, "across_m", "bulb")] = ""
     bulb_long: Annotated[Short, Reads(METRE, "long_m", "bulb")] = ""
     filament_below: Annotated[Short, Reads(METRE, "below_m", "bulb")] = ""
-    purpose: Annotated[str, OneOf(jobs.DUTIES), Sets("duty")] = ""
+    purpose: Annotated[str, OneOf(jobs.DUTIES), Sets("purpose")] = ""
     cues: Annotated[list[Annotated[str, OneOf(_CUES)]], Field(max_length=20), Sets("cues", by=frozenset)] = (
         Field(default_factory=list)
     )

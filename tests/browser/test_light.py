@@ -12,6 +12,7 @@ from playwright.sync_api import expect
 from swapglow.records.models import Equipment, Position
 from tests.api.page import Bench
 from tests.browser.conftest import axe
+from tests.browser.test_bench_to_reading import saved
 from tests.core.light import RED_CD, candela
 from tests.core.pictures import swept, two_lamps
 
@@ -235,7 +236,7 @@ def test_an_led_of_the_bench_is_kept_and_taken_with_its_figures(demo, app):
     app.get_by_label("Own light").fill("700mcd")
     app.get_by_label("at", exact=True).fill("10mA")
     app.keyboard.press("Tab")
-    expect(app.get_by_text("Saved", exact=True)).to_be_visible()
+    saved(app)
     app.get_by_role("button", name="Keep this LED on the bench").click()
     expect(app.get_by_text("Kept among the LEDs of this bench.")).to_be_visible()
     app.get_by_role("link", name="Drawer").click()

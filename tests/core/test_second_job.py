@@ -21,13 +21,18 @@ def found(p):
 
 
 def test_a_lamp_that_only_shines_is_as_it_was():
-    for p in (LAMP, replace(LAMP, duty="see"), replace(LAMP, duty="light"), replace(LAMP, second_job="none")):
+    for p in (
+        LAMP,
+        replace(LAMP, purpose="see"),
+        replace(LAMP, purpose="light"),
+        replace(LAMP, second_job="none"),
+    ):
         assert not {"second-job", "leave-it", "job-given", "job-given-to-none"} & set(found(p))
         assert not assess(p).duty.closed and assess(p).duty.line == ""
         assert len(search(p).swaps) > 2
 
 
-@pytest.mark.parametrize("more", [{"duty": "do"}, *({"cues": frozenset({c})} for c in CUES)])
+@pytest.mark.parametrize("more", [{"purpose": "do"}, *({"cues": frozenset({c})} for c in CUES)])
 def test_any_unexplained_cue_closes_swaps_and_rule(more):
     """Nothing is offered but to leave it; the next thing is no fitting, and what would settle it is said."""
     p = replace(LAMP, **more)

@@ -88,7 +88,7 @@ class Position:
         looks: how it is looked at.
         one_batch: whether the LEDs of a string are alike, of one batch, or each has its own luck.
         board_mark, board_side: what the board prints at one of its pads, and at which.
-        duty: what the lamp is for.
+        purpose: what the lamp is for.
         cues: what was seen of it that says it may be part of the circuit.
         at_hand: resistors that the size is chosen from where one will do, Ω; none where the drawer does not count.
         second_job, job_given_to: what else it does, "" where nobody found out, and the part that takes that.
@@ -133,7 +133,7 @@ class Position:
     one_batch: bool = True
     board_mark: BoardMark = ""
     board_side: Side = "left"
-    duty: Duty = ""
+    purpose: Duty = ""
     cues: frozenset[str] = frozenset()
     second_job: str = ""
     job_given_to: str = ""

@@ -11,10 +11,10 @@ from swapglow.core.intake.second_job import CUES, JOBS, duty_report, unexplained
 def second_job(c: Context) -> Iterable[Finding]:
     """A lamp that may be part of the circuit is not swapped before that is found out."""
     p = c.position
-    said = duty_report(p.duty, p.cues, p.second_job, p.job_given_to, ())
+    said = duty_report(p.purpose, p.cues, p.second_job, p.job_given_to, ())
     if not said.line:
         return
-    if unexplained(p.duty, p.cues, p.second_job):
+    if unexplained(p.purpose, p.cues, p.second_job):
         seen = ", ".join(CUES[k].label for k in CUES if k in p.cues) or "it is there to do something"
         yield Finding("second-job", "stop", said.line, seen, "its job known", said.settle)
     elif said.closed:

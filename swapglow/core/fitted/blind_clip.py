@@ -98,6 +98,11 @@ class BlindClip(FittedKind):
             raise InputError(
                 MOST.id, f"{show(most, VOLT)} may be past extra-low voltage (50 V AC): no clip goes on it."
             )
+        if most <= led.vf_high:
+            raise InputError(
+                MOST.id,
+                f"{show(most, VOLT)} light no LED of {led.vf_high:g} V: type the most there could be.",
+            )
         peak = most * math.sqrt(2) * _UNLOADED
         ohm = sized(led, peak)
         amps = float(led_amps(ohm, led, np.array([peak]))[0][0])
