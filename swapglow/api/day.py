@@ -19,8 +19,8 @@ from swapglow.api.schemas import (
     FoundOut,
     Problems,
 )
-from swapglow.core.planning.day import Done, able_now, at_clock
-from swapglow.core.planning.work import IRON, KINDS, Task
+from swapglow.core.planning.day import Done, at_clock, meanwhile, while_hot
+from swapglow.core.planning.work import KINDS, Task
 from swapglow.inputs.quantity import Line, Short
 from swapglow.records import day as days
 from swapglow.records import find as finding
@@ -30,8 +30,6 @@ router = Router(tags=["day"])
 
 Hours = Annotated[float, Query(gt=0, le=24)]
 USUAL_HOURS = 4.0
-# Between soldering and the end of a soak hands have about so long; what takes longer is no filling.
-_FILLING_MIN = 30
 
 
 def _task(t: Task, at: str = "") -> DayTask:
@@ -50,7 +48,6 @@ def _task(t: Task, at: str = "") -> DayTask:
 def day(request: HttpRequest, hours: Hours = USUAL_HOURS, begins: Short = "") -> DayOut:
     """What can be done at the bench now, together, in the hours there are."""
     found = days.bench_day(hours, days.read_begin(begins))
-    able = able_now(found.tasks, found.begins)
 
     def clock(minutes: float) -> str:
         return f"{at_clock(found.begins, minutes):%H:%M}"
@@ -68,28 +65,17 @@ def day(request: HttpRequest, hours: Hours = USUAL_HOURS, begins: Short = "") ->
         ],
         held=[
             DayHeld(lamp=h.task.lamp, item=h.task.item, lamp_id=h.task.lamp_id, label=KINDS[h.task.kind], why=h.why)
-            for h in found.day.held if h.task.held or not h.task.after
+            for h in found.day.waits
         ],
-        hot=[_task(t) for t in able if t.kind in IRON],
-        meanwhile=[_task(t) for t in able if t.kind not in IRON and t.kind != "soak" and t.minutes <= _FILLING_MIN],
-        line=_line(found),
+        hot=[_task(t) for t in while_hot(found.tasks, found.begins)],
+        meanwhile=[_task(t) for t in meanwhile(found.tasks, found.begins)],
+        line=found.day.line,
         late=list(found.late),
         durations=[
             DurationOut(label=t.label, minutes=round(t.minutes), line=t.line) for t in found.took.values()
         ],
         fresh=found.fresh,
     )  # fmt: skip
-
-
-def _line(found: days.BenchDay) -> str:
-    done = sum(len(b.done) for b in found.day.blocks)
-    if not found.tasks:
-        return "Nothing is left to do on the bench."
-    if not done:
-        return "Nothing can be done now: see what waits, and for what."
-    lamps = len({d.task.lamp_id for b in found.day.blocks for d in b.done})
-    hands = round(found.day.hands_min)
-    return f"{done} of {len(found.tasks)} things, on {lamps} lamp{'' if lamps == 1 else 's'}: {hands} min of hands."
 
 
 @router.get("/day.ics", include_in_schema=False)

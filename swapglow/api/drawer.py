@@ -1,6 +1,6 @@
 """The drawer: parts, their marks, what is made of them, and what must be bought."""
 
-from typing import Annotated, Literal
+from typing import Annotated
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
@@ -29,11 +29,11 @@ from swapglow.api.schemas import (
 )
 from swapglow.api.serializers import steps
 from swapglow.core.parts.resistor_marks import marks_of
-from swapglow.core.presentation.drawer import drawer_picture
+from swapglow.core.presentation.drawer import Columns, drawer_picture
 from swapglow.core.quantities import OHM, InputError
 from swapglow.core.quantities.inputs import read_single
 from swapglow.core.stock.judged import made_of, values_at_hand
-from swapglow.core.stock.mark import MarkWritten, read_mark, write_mark
+from swapglow.core.stock.mark import UNSAID_TOLERANCE, MarkKind, MarkWritten, read_mark, write_mark
 from swapglow.inputs.named import check_named
 from swapglow.inputs.patch import sent, touched
 from swapglow.inputs.quantity import Short
@@ -49,11 +49,6 @@ from swapglow.records.summaries import after_saving
 router = Router(tags=["drawer"])
 
 LARGEST_BYTES = 2 * 1024 * 1024
-# A chip or a film resistor without a word of its tolerance (common practice).
-_USUAL_TOLERANCE = 0.05
-
-MarkName = Literal["bands", "chip", "capacitor"]
-Columns = Literal["E6", "E12", "E24"]
 
 
 def _part(record: StockPart) -> PartAnswer:
@@ -71,7 +66,7 @@ def _part(record: StockPart) -> PartAnswer:
             marks=None,
             wrong=problem.message,
         )
-    tolerance = _USUAL_TOLERANCE if part.tolerance is None else part.tolerance
+    tolerance = UNSAID_TOLERANCE if part.tolerance is None else part.tolerance
     return PartAnswer(
         **record.inputs, id=record.pk, took=taken(typed), label=label_of(typed), now=part.level,
         marks=None if part.ohm is None else marks_of(part.ohm, tolerance), wrong="",
@@ -149,21 +144,21 @@ def remove(request: HttpRequest, key: UUID) -> Status[None]:
 
 
 @router.get("/marks/read", response={200: MarksOut, 422: Problems})
-def read_marks(request: HttpRequest, kind: MarkName, text: Short, expected: Short = "") -> MarksOut:
+def read_marks(request: HttpRequest, kind: MarkKind, text: Short, expected: Short = "") -> MarksOut:
     """What stands on a part, read."""
     return MarksOut(read=list(read_mark(kind, text, expected)))
 
 
 @router.get("/marks/write", response={200: MarkWritten, 422: Problems})
-def write_marks(request: HttpRequest, kind: MarkName, value: Short,
-                tolerance: Annotated[float, Query(ge=0, lt=0.5)] = _USUAL_TOLERANCE) -> MarkWritten:  # fmt: skip
+def write_marks(request: HttpRequest, kind: MarkKind, value: Short,
+                tolerance: Annotated[float, Query(ge=0, lt=0.5)] = UNSAID_TOLERANCE) -> MarkWritten:  # fmt: skip
     """How a part of a value is marked."""
     return write_mark(kind, value, tolerance)
 
 
 @router.get("/drawer/made", response={200: MadeOut, 404: Problems, 422: Problems})
 def made(request: HttpRequest, ohm: Short, position: UUID | None = None,
-         tolerance: Annotated[float, Query(gt=0, lt=0.5)] = _USUAL_TOLERANCE) -> MadeOut:  # fmt: skip
+         tolerance: Annotated[float, Query(gt=0, lt=0.5)] = UNSAID_TOLERANCE) -> MadeOut:  # fmt: skip
     """What a resistance can be made of out of the drawer; judged in a lamp where one is named."""
     target = read_single("ohm", ohm, OHM, above=0)
     here = values_at_hand([(p.ohm, p.count, p.there) for p in drawer.parts() if p.ohm is not None])

@@ -139,9 +139,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         build=build_steps(s, named, warm, found, bench.site),
         warmth=warm,
         needs=needs(s),
-        duty=duty_report(
-            position.purpose, position.cues, position.second_job, position.job_given_to, bench.dead
-        ),
+        duty=duty,
         checks=checked,
         checks_line=summed_up(checked),
         trials=trials_section(s, bench.trials, bench.drawer_ohm, _solvable(bench.others_tried)),

@@ -99,7 +99,8 @@ def came_in(key: str) -> None:
         InputError: ``key``: nothing of it is on its way.
     """
     line = _line(key)
-    found = [r for r in drawer.compartments() if r.input.on_order and _is_of(line, str(r.pk))]
+    there = _of(line)
+    found = [r for r in drawer.compartments() if r.input.on_order and str(r.pk) in there]
     if not found:
         raise InputError("key", f"Nothing of {line.label} is on its way.")
     with recorded(drawer.SCOPE, f"{line.label} came in", f"came:{key}"):
@@ -112,10 +113,10 @@ def came_in(key: str) -> None:
             keep(record)
 
 
-def _is_of(line: OrderLine, key: str) -> bool:
-    if line.need is None:
-        return line.part == key
-    return any(p.id == key and line.need.met_by(p) for p in drawer.parts())
+def _of(line: OrderLine) -> set[str]:
+    """Compartments that a line is of."""
+    need = line.need
+    return {line.part} if need is None else {p.id for p in drawer.parts() if need.met_by(p)}
 
 
 def _line(key: str) -> OrderLine:

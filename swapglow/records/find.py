@@ -3,10 +3,10 @@
 from dataclasses import dataclass
 from typing import Any, Literal
 
-from swapglow.core.quantities import OHM, VOLT, QuantityError
+from swapglow.core.quantities import OHM, VOLT, InputError, QuantityError
 from swapglow.core.quantities.parse import parse
 from swapglow.inputs.stock import PartInput
-from swapglow.inputs.stock_to_core import label_of
+from swapglow.inputs.stock_to_core import label_of, part_of
 from swapglow.records.items import with_lamps
 from swapglow.records.models import BenchLed, StockPart
 from swapglow.records.summaries import stored_of
@@ -137,8 +137,12 @@ def _parts(asked: Asked) -> list[Found]:
     for record in StockPart.objects.all():
         typed: PartInput = record.input
         label = label_of(typed)
+        try:
+            ohm = part_of(str(record.pk), typed).ohm
+        except InputError:
+            # It is found by its words, and can be mended then.
+            ohm = None
         said = f"{label} {typed.kind} {typed.kept_in} {typed.lot}".casefold()
-        ohm = _value(typed.resistance + "R" if typed.resistance.isdigit() else typed.resistance)[1]
         if _says(said, asked) and all(_near(ohm, want) for want in asked.ohms):
             out.append(Found("part", str(record.pk), label, typed.kept_in))
     return out

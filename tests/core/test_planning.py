@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from swapglow.core.planning.day import at_clock, first_come, plan_day
+from swapglow.core.planning.day import at_clock, first_come, meanwhile, plan_day, while_hot
 from swapglow.core.planning.took import learnt, read_minutes
 from swapglow.core.planning.work import CHANGE_MIN, KINDS, SET_UP_MIN, SOAK_MIN, USUAL_MIN, Lamp, tasks_of
 from swapglow.core.quantities import InputError
@@ -125,6 +125,40 @@ def test_what_waits_says_for_what():
     assert [(h.task.lamp, h.why) for h in day.held] == [("Lamp 1", "Parts on order")]
     short = planned(lamp(2, ("solder",), held={"solder": "Paint dries"}, until=until), hours=1)
     assert [h.why for h in short.held] == ["Paint dries, until 2031-05-20 11:00"]
+
+
+def test_a_day_says_what_is_in_it_and_what_waits_by_itself():
+    """Two trials on one item: 3 + 2 + 10 + 10 = 25 minutes; what only follows the held trial is not told again."""
+    day = planned(
+        lamp(1, ("trial",)), lamp(2, ("trial",)), lamp(3, ("trial", "solder"), held={"trial": "Owner asked"})
+    )
+    assert day.line == "2 of 4 things, on 2 lamps: 25 min of hands."
+    assert [(h.task.lamp, h.task.kind, h.why) for h in day.waits] == [("Lamp 3", "trial", "Owner asked")]
+    assert len(day.held) == 2
+    one = planned(lamp(1, ("trial",)), lamp(2, ("close",)), hours=0.25)
+    assert one.line == "1 of 2 things, on 1 lamp: 15 min of hands."
+    assert [h.why for h in one.waits] == ["It does not fit into the hours."]
+    stuck = planned(lamp(3, ("trial",), held={"trial": "Owner asked"}))
+    assert stuck.line == "Nothing can be done now: see what waits, and for what."
+    assert planned().line == "Nothing is left to do on the bench."
+
+
+def test_what_the_hot_iron_and_a_soak_leave_time_for():
+    """A soak lasts half an hour: what takes longer is not begun in it; what must wait is in neither list."""
+    found = [
+        lamp(1, ("desolder", "sleeve")), lamp(2, ("solder",)), lamp(3, ("soak", "close")), lamp(4, ("trial",)),
+        lamp(5, ("prove",)), lamp(6, ("solder",), held={"solder": "Parts on order"}),
+        lamp(7, ("close",), held={"close": "Paint dries"}, until={"close": NINE}),
+        lamp(8, ("read",), held={"read": "Owner asked"}, until={"read": NINE + timedelta(minutes=1)}),
+    ]  # fmt: skip
+    tasks = [
+        t for one in found for t in tasks_of(one, {**USUAL_MIN, "trial": SOAK_MIN, "prove": SOAK_MIN + 1})
+    ]
+    assert [(t.lamp, t.kind) for t in while_hot(tasks, NINE)] == [
+        ("Lamp 1", "desolder"),
+        ("Lamp 2", "solder"),
+    ]
+    assert [(t.lamp, t.kind) for t in meanwhile(tasks, NINE)] == [("Lamp 4", "trial"), ("Lamp 7", "close")]
 
 
 def test_nothing_is_begun_that_would_not_be_finished():

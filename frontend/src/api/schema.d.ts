@@ -4111,8 +4111,11 @@ export interface components {
          *         line: how many values are kept, and how many of those are low or empty.
          */
         DrawerPicture: {
-            /** Series */
-            series: string;
+            /**
+             * Series
+             * @enum {string}
+             */
+            series: "E6" | "E12" | "E24";
             /** Decades */
             decades: components["schemas"]["Decade"][];
             /** Others */

@@ -14,7 +14,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
-from swapglow.core.planning.work import CHANGE_MIN, IRON, KINDS, SET_UP_MIN, Kind, Task
+from swapglow.core.planning.work import CHANGE_MIN, IRON, KINDS, SET_UP_MIN, SOAK_MIN, Kind, Task
 
 
 @dataclass(frozen=True)
@@ -77,6 +77,23 @@ class Day:
     held: tuple[Held, ...]
     hands_min: float
     end_min: float
+
+    @property
+    def waits(self) -> tuple[Held, ...]:
+        """What is held up by itself: what only follows such work is not told again."""
+        return tuple(h for h in self.held if h.task.held or not h.task.after)
+
+    @property
+    def line(self) -> str:
+        """The day in a line."""
+        done = [d.task for b in self.blocks for d in b.done]
+        if not (done or self.held):
+            return "Nothing is left to do on the bench."
+        if not done:
+            return "Nothing can be done now: see what waits, and for what."
+        lamps = len({t.lamp_id for t in done})
+        every, hands = len(done) + len(self.held), round(self.hands_min)
+        return f"{len(done)} of {every} things, on {lamps} lamp{'' if lamps == 1 else 's'}: {hands} min of hands."
 
 
 def plan_day(tasks: Sequence[Task], hours: float, begins: datetime) -> Day:
@@ -218,8 +235,21 @@ def _why_not(t: Task, done: dict[str, Done], begins: datetime, end: float) -> st
     return "It does not fit into the hours."
 
 
-def able_now(tasks: Sequence[Task], begins: datetime) -> tuple[Task, ...]:
-    """Tasks that could be begun at once.
+def while_hot(tasks: Sequence[Task], begins: datetime) -> tuple[Task, ...]:
+    """What can be done at once while the iron is hot.
+
+    Args:
+        tasks: in the bench's own order.
+        begins: now.
+
+    Returns:
+        Those for the iron that nothing holds up.
+    """
+    return tuple(t for t in _able_now(tasks, begins) if t.kind in IRON)
+
+
+def meanwhile(tasks: Sequence[Task], begins: datetime) -> tuple[Task, ...]:
+    """What can be done at once while something soaks: without the iron, and over before the soak is.
 
     Args:
         tasks: in the bench's own order.
@@ -228,6 +258,11 @@ def able_now(tasks: Sequence[Task], begins: datetime) -> tuple[Task, ...]:
     Returns:
         Those that nothing holds up.
     """
+    able = _able_now(tasks, begins)
+    return tuple(t for t in able if t.kind not in IRON and t.kind != "soak" and t.minutes <= SOAK_MIN)
+
+
+def _able_now(tasks: Sequence[Task], begins: datetime) -> tuple[Task, ...]:
     return tuple(t for t in tasks if _opens(t, {}, begins) <= 0)
 
 

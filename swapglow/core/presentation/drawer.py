@@ -15,7 +15,7 @@ _FULLEST: tuple[Level, ...] = ("full", "low", "empty")
 # Decades that are shown whatever is kept: most of what a lamp takes lies in them.
 _FIRST, _LAST = 1, 4
 # Series finer than this are too many compartments for one picture.
-PICTURED = ("E6", "E12", "E24")
+Columns = Literal["E6", "E12", "E24"]
 
 
 @dataclass(frozen=True)
@@ -54,18 +54,18 @@ class DrawerPicture:
         line: how many values are kept, and how many of those are low or empty.
     """
 
-    series: str
+    series: Columns
     decades: tuple[Decade, ...]
     others: tuple[Compartment, ...]
     line: str
 
 
-def drawer_picture(parts: Sequence[Part], series: str = "E12") -> DrawerPicture:
+def drawer_picture(parts: Sequence[Part], series: Columns = "E12") -> DrawerPicture:
     """Draw the resistors of a drawer.
 
     Args:
         parts: every compartment; only resistors are drawn.
-        series: of the columns, one of :data:`PICTURED`.
+        series: of the columns.
 
     Returns:
         The picture.

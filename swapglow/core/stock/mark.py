@@ -5,6 +5,7 @@ from typing import Literal
 
 from swapglow.core.parts.capacitor_marks import read_capacitor, write_capacitor
 from swapglow.core.parts.doubtful_bands import doubtful, is_made, readings
+from swapglow.core.parts.preferred import USUAL_TOLERANCE
 from swapglow.core.parts.resistor_marks import (
     MarkError,
     Marks,
@@ -18,9 +19,8 @@ from swapglow.core.quantities import FARAD, OHM, InputError, percent, show
 from swapglow.core.quantities.inputs import read_single
 
 MarkKind = Literal["bands", "chip", "capacitor"]
-KINDS: dict[MarkKind, str] = {"bands": "Colour bands", "chip": "Chip resistor", "capacitor": "Capacitor"}
 # What a chip's digits and a bare letter do not say is taken for this (common practice).
-_USUAL_TOLERANCE = 0.05
+UNSAID_TOLERANCE = USUAL_TOLERANCE["E24"]
 
 
 @dataclass(frozen=True)
@@ -75,7 +75,7 @@ def read_mark(kind: MarkKind, text: str, expected: str = "") -> tuple[MarkRead, 
 
 
 def _resistor(read: Read, bands: tuple[str, ...]) -> MarkRead:
-    tolerance = _USUAL_TOLERANCE if read.tolerance is None else read.tolerance
+    tolerance = UNSAID_TOLERANCE if read.tolerance is None else read.tolerance
     said = [] if read.tolerance is None else [f"±{percent(read.tolerance)}"]
     if read.coefficient is not None:
         said.append(f"{read.coefficient} × 10⁻⁶/K")
@@ -104,7 +104,7 @@ class MarkWritten:
     lettered: str
 
 
-def write_mark(kind: MarkKind, value: str, tolerance: float = _USUAL_TOLERANCE) -> MarkWritten:
+def write_mark(kind: MarkKind, value: str, tolerance: float = UNSAID_TOLERANCE) -> MarkWritten:
     """How a part of a value is marked.
 
     Args:

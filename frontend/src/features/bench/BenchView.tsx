@@ -274,6 +274,7 @@ function EquipmentRow({ item, arranging, ...moves }: RowProps) {
       <div>
         <Name to={`/equipment/${item.id}`}>{item.name}</Name>
         <Model>{item.maker_model}</Model>
+        {item.promised && <Model>Promised for {item.promised}</Model>}
       </div>
       <Lamps aria-label={`Lamps of ${item.name}`}>
         {item.positions.map((p) => (

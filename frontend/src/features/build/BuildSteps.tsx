@@ -6,10 +6,10 @@ import { Refused, type Report, type Schemas } from "../../api/client";
 import { upload } from "../../api/upload";
 import { Bands } from "../../instruments/Bands";
 import { ReadingEntry } from "../../instruments/ReadingEntry";
+import { useKeepReading } from "../../instruments/useKeepReading";
 import { BoardWayRound, ChipWayRound, LedWayRound } from "../../instruments/WayRound";
 import { FromDrawer } from "./FromDrawer";
 import type { FromField } from "../../saving/saves";
-import { inPassing, useSave } from "../../saving/useSave";
 import { SmallButton } from "../../ui/Button";
 import { option } from "../../ui/option";
 import { Refusal } from "../../ui/Refusal";
@@ -170,7 +170,7 @@ interface StepProps {
 
 function BuildStep({ step, number, position, marks }: StepProps) {
   const { save } = useRecord();
-  const send = useSave();
+  const keepReading = useKeepReading(position.id);
   // Of a step that nobody wrote at there is nothing that could have been seen.
   const known = position.steps?.[step.id] !== undefined;
   const put: Put = (fields, was, at) =>
@@ -213,15 +213,7 @@ function BuildStep({ step, number, position, marks }: StepProps) {
             meter=""
             state={step.state}
             example=""
-            onRead={(reading, field) =>
-              inPassing(
-                send("POST", `/api/positions/${position.id}/reading`, reading, {
-                  field,
-                  label: "A reading",
-                  done: "Kept the reading.",
-                }),
-              )
-            }
+            onRead={keepReading}
           />
         )}
         <Noted number={number} id={step.id} position={position} onPut={put} />

@@ -2,7 +2,7 @@ import styled from "styled-components";
 
 import type { Report } from "../../api/client";
 import { ReadingEntry } from "../../instruments/ReadingEntry";
-import { inPassing, useSave } from "../../saving/useSave";
+import { useKeepReading } from "../../instruments/useKeepReading";
 import { Figure } from "../../ui/Figure";
 
 const Row = styled.li`
@@ -37,7 +37,7 @@ interface Props {
 
 /** What each part should feel like after half an hour, and what it means when it does not. */
 export function WarmParts({ positionId, mains, report }: Props) {
-  const save = useSave();
+  const keepReading = useKeepReading(positionId);
   const { warmth } = report;
   return (
     <section aria-label="After half an hour">
@@ -66,15 +66,7 @@ export function WarmParts({ positionId, mains, report }: Props) {
                 kind={w.reading}
                 meter=""
                 example=""
-                onRead={(reading, field) =>
-                  inPassing(
-                    save("POST", `/api/positions/${positionId}/reading`, reading, {
-                      field,
-                      label: "A reading",
-                      done: "Kept the reading.",
-                    }),
-                  )
-                }
+                onRead={keepReading}
               />
             )}
           </Row>

@@ -12,6 +12,7 @@ import { SavedQuantity } from "../../ui/record/SavedQuantity";
 import { SavedText } from "../../ui/record/SavedText";
 import { useSaveFields } from "../../ui/record/useSaveFields";
 import { StockFields } from "./PartFields";
+import { stockSaid } from "./stockSaid";
 
 const Own = styled.section`
   margin-top: 24px;
@@ -77,13 +78,6 @@ interface Props {
   led: BenchLed;
 }
 
-/** How many there are, or how full the bag is. */
-function howMany(led: BenchLed, levels: readonly { id: string; label: string }[]): string {
-  const said = levels.find((l) => l.id === led.now)?.label ?? led.now;
-  const counted = typeof led.count === "number" ? `${said}, ${led.count}` : said;
-  return led.on_order ? `${counted}; ${led.on_order} on order` : counted;
-}
-
 function OwnLed({ led }: Props) {
   const levels = useCatalogue().data?.choices["led.level"] ?? [];
   const [open, setOpen] = useState(false);
@@ -101,7 +95,7 @@ function OwnLed({ led }: Props) {
           {led.line}
           {led.kept_in && `, ${led.kept_in}`}
         </span>
-        <em data-now={led.now}>{howMany(led, levels)}</em>
+        <em data-now={led.now}>{stockSaid(led, levels)}</em>
         <SmallButton
           aria-expanded={open}
           aria-label={`Figures of ${led.name}`}

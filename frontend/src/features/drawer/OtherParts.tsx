@@ -8,6 +8,7 @@ import { Button, SmallButton } from "../../ui/Button";
 import { OneOfSome } from "../../ui/OneOfSome";
 import { Picker } from "../../ui/Picker";
 import { PartFields } from "./PartFields";
+import { stockSaid } from "./stockSaid";
 
 const List = styled.ul`
   margin: 0 0 22px;
@@ -60,13 +61,6 @@ const Add = styled.div`
 
 type Part = Schemas["PartAnswer"];
 
-/** How much there is, in a word or two. */
-function howMuch(part: Part, levels: readonly { id: string; label: string }[]): string {
-  const said = levels.find((l) => l.id === part.now)?.label ?? part.now;
-  const counted = part.count === null || part.count === undefined ? said : `${said}, ${part.count}`;
-  return part.on_order ? `${counted}; ${part.on_order} on order` : counted;
-}
-
 interface Props {
   /** Every part but the resistors. */
   parts: Part[];
@@ -103,7 +97,7 @@ function OnePart({ part }: { part: Part }) {
       <Line data-now={part.now}>
         <strong>{part.label}</strong>
         <span>{part.kept_in}</span>
-        <span>{howMuch(part, levels)}</span>
+        <span>{stockSaid(part, levels)}</span>
         <SmallButton
           aria-expanded={open}
           aria-label={`Figures of ${part.label}`}

@@ -4,8 +4,8 @@ import styled from "styled-components";
 
 import type { Report, Schemas } from "../../api/client";
 import { usePosition, useReport } from "../../api/queries";
-import { inPassing, useSave } from "../../saving/useSave";
 import { NextThing } from "../../instruments/NextThing";
+import { useKeepReading } from "../../instruments/useKeepReading";
 import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
 import { RecordContext } from "../../ui/record/record";
@@ -175,7 +175,7 @@ interface ActsProps extends Pick<BenchProps, "report" | "problem" | "trying"> {
 
 /** What stands over the instruments: the next thing, or what is previewed, or why nothing can be worked out. */
 function Acts({ id, report, problem, trying, brief, onEdit }: ActsProps): ReactNode {
-  const save = useSave();
+  const keepReading = useKeepReading(id);
   const thumb = useThumb();
   const bar = trying.trial && (
     <TryingBar label={trying.trial.label} onUse={trying.fit} onPutBack={trying.putBack} />
@@ -190,9 +190,7 @@ function Acts({ id, report, problem, trying, brief, onEdit }: ActsProps): ReactN
         step={report.next_step}
         brief={brief}
         onOther={() => onEdit("readings")}
-        onRead={(reading, field) =>
-          inPassing(save("POST", `/api/positions/${id}/reading`, reading, { field }))
-        }
+        onRead={keepReading}
       />
       {bar}
     </>

@@ -2,8 +2,8 @@ import { Link, useParams } from "react-router";
 import styled from "styled-components";
 
 import { usePosition, useReport } from "../../api/queries";
-import { inPassing, useSave } from "../../saving/useSave";
 import { NextThing } from "../../instruments/NextThing";
+import { useKeepReading } from "../../instruments/useKeepReading";
 import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
 import { ViewHead, ViewTitle } from "../../ui/ViewHead";
@@ -25,7 +25,7 @@ export default function ReadingsView() {
   const { id = "" } = useParams();
   const view = usePosition(id);
   const answer = useReport(id, {});
-  const save = useSave();
+  const keepReading = useKeepReading(id);
   const report = answer.data?.report;
   if (view.isError && !view.data) {
     return (
@@ -46,13 +46,7 @@ export default function ReadingsView() {
         <ViewTitle>{position.name}: readings before the swap</ViewTitle>
         <Link to={`/position/${id}`}>Back to the lamp</Link>
       </ViewHead>
-      <NextThing
-        positionId={id}
-        step={report.next_step}
-        onRead={(reading, field) =>
-          inPassing(save("POST", `/api/positions/${id}/reading`, reading, { field }))
-        }
-      />
+      <NextThing positionId={id} step={report.next_step} onRead={keepReading} />
       <Columns>
         {position.mains ? (
           <p>

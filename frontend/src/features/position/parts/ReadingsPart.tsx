@@ -6,6 +6,7 @@ import type { Report } from "../../../api/client";
 import { useCatalogue } from "../../../api/queries";
 import { Leads } from "../../../instruments/Leads";
 import { ReadingEntry } from "../../../instruments/ReadingEntry";
+import { useKeepReading } from "../../../instruments/useKeepReading";
 import { inPassing, useSave } from "../../../saving/useSave";
 import { SmallButton } from "../../../ui/Button";
 import { OneOfSome } from "../../../ui/OneOfSome";
@@ -45,6 +46,7 @@ export function ReadingsPart({ position, report }: Props) {
     (s) => s.id === "on" || has.includes(s.id),
   );
   const save = useSave();
+  const keepReading = useKeepReading(position.id);
   const [chosen, setChosen] = useState("current");
   const [state, setState] = useState("on");
   const what = kinds.some((k) => k.id === chosen) ? chosen : (kinds[0]?.id ?? chosen);
@@ -79,15 +81,7 @@ export function ReadingsPart({ position, report }: Props) {
         meter=""
         state={state}
         example=""
-        onRead={(reading, field) =>
-          inPassing(
-            save("POST", `/api/positions/${position.id}/reading`, reading, {
-              field,
-              label: "A reading",
-              done: "Kept the reading.",
-            }),
-          )
-        }
+        onRead={keepReading}
       />
       <Link to={`/position/${position.id}/readings`}>Readings before the swap</Link>
       {taken.length > 0 && (
