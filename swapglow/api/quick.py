@@ -18,6 +18,7 @@ from swapglow.core.quantities import (
     CELSIUS,
     DEGREE,
     FARAD,
+    HENRY,
     HERTZ,
     KELVIN_PER_WATT,
     LUMEN,
@@ -52,7 +53,7 @@ _UNITS = {
     u.symbol: u
     for u in (
         VOLT, AMPERE, OHM, CANDELA, HERTZ, FARAD, AMPERE_HOUR, SECOND, CELSIUS, METRE, DEGREE, LUMEN, KELVIN_PER_WATT,
-        WATT,
+        HENRY, WATT,
     )
 }  # fmt: skip
 

@@ -392,7 +392,7 @@ class BenchReading(Schema):
     state: Short = "on"
 
 
-UnitName = Literal["V", "A", "Ω", "cd", "Hz", "F", "Ah", "s", "°C", "m", "°", "lm", "K/W", "W"]
+UnitName = Literal["V", "A", "Ω", "cd", "Hz", "F", "Ah", "s", "°C", "m", "°", "lm", "K/W", "H", "W"]
 
 
 class TookIn(Schema):

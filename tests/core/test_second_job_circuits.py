@@ -10,10 +10,10 @@ import numpy as np
 import pytest
 
 from scripts import reference
-from swapglow.core.fitted.blind_clip import led_amps
-from swapglow.core.fitted.charge_lamp import Dash, _dashes, solve
-from swapglow.core.fitted.two_feeds import CURES, Net
-from swapglow.core.fitted.two_feeds import solve as solve_net
+from swapglow.core.fitted.second_jobs.blind_clip import led_amps
+from swapglow.core.fitted.second_jobs.charge_lamp import Dash, _dashes, solve
+from swapglow.core.fitted.second_jobs.two_feeds import CURES, Net
+from swapglow.core.fitted.second_jobs.two_feeds import solve as solve_net
 from swapglow.core.parts.lamp import own_lamp
 from swapglow.core.parts.led import catalogue
 from swapglow.core.parts.rectifier import rectifier

@@ -1249,7 +1249,7 @@ export interface components {
             };
             /** Units */
             units: {
-                [key: string]: "V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°" | "lm" | "K/W" | "W";
+                [key: string]: "V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°" | "lm" | "K/W" | "H" | "W";
             };
             /** Led Source */
             led_source: string;
@@ -1266,7 +1266,7 @@ export interface components {
             /** Label */
             label: string;
             /** Unit */
-            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°" | "lm" | "K/W" | "W") | null;
+            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°" | "lm" | "K/W" | "H" | "W") | null;
             /** Hint */
             hint: string;
             /** Options */
@@ -1431,7 +1431,7 @@ export interface components {
             /** Text */
             text: string;
             /** Unit */
-            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°" | "lm" | "K/W" | "W") | "mA";
+            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°" | "lm" | "K/W" | "H" | "W") | "mA";
         };
         /**
          * AtRails
@@ -4645,6 +4645,31 @@ export interface components {
             volts: number;
         };
         /**
+         * Curve
+         * @description One line of a picture: of the old lamp, of the LED as it is, or of what is meant.
+         */
+        Curve: {
+            /** Label */
+            label: string;
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "old" | "new" | "after";
+            /** Points */
+            points: components["schemas"]["CurvePoint"][];
+        };
+        /**
+         * CurvePoint
+         * @description A point of a curve, in the units of its axes.
+         */
+        CurvePoint: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * DimInput
          * @description A fitted LED that is too bright. Its resistor is enough; rail and LED give figures where they are known.
          */
@@ -4965,7 +4990,7 @@ export interface components {
              * @default sense_board
              * @enum {string}
              */
-            kind: "sense_board" | "converter_board" | "dropper" | "chip_bank" | "light_string" | "power_led" | "regulator_pick" | "strobed" | "lamp_matrix" | "phase_dimmer" | "new_light" | "charge_lamp" | "two_feeds" | "blind_clip";
+            kind: "sense_board" | "converter_board" | "dropper" | "chip_bank" | "light_string" | "power_led" | "regulator_pick" | "strobed" | "lamp_matrix" | "phase_dimmer" | "new_light" | "charge_lamp" | "two_feeds" | "lamp_net" | "rheostat" | "coil" | "magneto" | "sensor" | "warmer" | "gauge" | "cable" | "hum" | "blind_clip";
             /** Details */
             details?: {
                 [key: string]: components["schemas"]["DriverDetail"];
@@ -4980,6 +5005,28 @@ export interface components {
              * @default
              */
             notes: string;
+        };
+        /**
+         * FlowPath
+         * @description A way that current takes, from its feed to ground, and what it lights.
+         *
+         *     Attributes:
+         *         state: the switches.
+         *         stations: what it goes through, in order.
+         *         wanted: whether it should be there.
+         *         amps: what flows.
+         *         said: what is seen of it.
+         */
+        FlowPath: {
+            /** State */
+            state: string;
+            /** Stations */
+            stations: string[];
+            /** Wanted */
+            wanted: boolean;
+            amps: components["schemas"]["Shown"];
+            /** Said */
+            said: string;
         };
         /**
          * Job
@@ -5104,6 +5151,20 @@ export interface components {
             id: string;
             /** Caption */
             caption: string;
+        };
+        /**
+         * Picture
+         * @description Curves over one axis; the axes carry their units.
+         */
+        Picture: {
+            /** Label */
+            label: string;
+            /** Across */
+            across: string;
+            /** Up */
+            up: string;
+            /** Curves */
+            curves: components["schemas"]["Curve"][];
         };
         /**
          * PinRow
@@ -5403,6 +5464,8 @@ export interface components {
          *         line: the answer, in one line.
          *         figures: what flows and warms, now and after what is meant.
          *         stairs: branches side by side.
+         *         pictures: light or current over something that is turned, old and new.
+         *         paths: the ways that current takes, those that should not be there among them.
          *         tables: figures that belong side by side.
          *         rules: of each part that may be changed, what each value of it leaves.
          *         pins: packages as they stand, from both faces.
@@ -5424,6 +5487,16 @@ export interface components {
              * @default []
              */
             stairs: components["schemas"]["BranchStair"][];
+            /**
+             * Pictures
+             * @default []
+             */
+            pictures: components["schemas"]["Picture"][];
+            /**
+             * Paths
+             * @default []
+             */
+            paths: components["schemas"]["FlowPath"][];
             /**
              * Tables
              * @default []

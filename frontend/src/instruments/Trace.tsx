@@ -42,7 +42,8 @@ interface Props {
 
 const W = 460;
 const LEFT = 56;
-const RIGHT = 10;
+const RIGHT = 18;
+const TOP = 28;
 const BOTTOM = 40;
 
 /** Curves over one axis, both axes labelled with their units. */
@@ -61,7 +62,7 @@ export function Trace({
   const ys = all.map((p) => p[1] * yScale);
   const x = scaleLinear([Math.min(...xs), Math.max(...xs)], [LEFT, W - RIGHT]);
   const low = Math.min(...ys, ...(fromZero ? [0] : []));
-  const y = scaleLinear([low, Math.max(...ys, low + 1e-9)], [height - BOTTOM, 18]).nice(4);
+  const y = scaleLinear([low, Math.max(...ys, low + 1e-9)], [height - BOTTOM, TOP]).nice(4);
   const path = line<readonly [number, number]>(
     (p) => x(p[0]),
     (p) => y(p[1] * yScale),

@@ -101,6 +101,9 @@ def _group(s: Solution, suspect: Suspect, reading: ReadingAfter) -> tuple[str, H
         # Over a cycle, circuits that differ in their wires are quicker solved one by one than side by side.
         rest = _over_a_cycle(s, suspect.fault)
         wires = rest.plus, rest.across
+    elif reading.state == "off":
+        # Where only leakage flows, a micro-ohm that stands for a sound wire drowns it in rounding: each its own wires.
+        wires = tuple(None if getattr(suspect.fault, name) is None else 1.0 for name in _NONE)
     return kind, (suspect.position, suspect.fault.led, wires)
 
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from typing import Literal
 
 from swapglow.core.findings.finding import GRADES, Grade
 from swapglow.core.quantities import Shown
@@ -102,6 +103,66 @@ class Table:
 
 
 @dataclass(frozen=True)
+class CurvePoint:
+    """A point of a curve, in the units of its axes."""
+
+    x: float
+    y: float
+
+
+@dataclass(frozen=True)
+class Curve:
+    """One line of a picture: of the old lamp, of the LED as it is, or of what is meant."""
+
+    label: str
+    of: Literal["old", "new", "after"]
+    points: tuple[CurvePoint, ...]
+
+
+def curve(label: str, of: Literal["old", "new", "after"], x: Iterable[float], y: Iterable[float]) -> Curve:
+    """A curve from its columns.
+
+    Args:
+        label: what it is of.
+        of: the old lamp, the LED as it is, or what is meant.
+        x, y: equally many, in the units of the axes.
+
+    Returns:
+        The curve.
+    """
+    return Curve(label, of, tuple(CurvePoint(float(a), float(b)) for a, b in zip(x, y, strict=True)))
+
+
+@dataclass(frozen=True)
+class Picture:
+    """Curves over one axis; the axes carry their units."""
+
+    label: str
+    across: str
+    up: str
+    curves: tuple[Curve, ...]
+
+
+@dataclass(frozen=True)
+class FlowPath:
+    """A way that current takes, from its feed to ground, and what it lights.
+
+    Attributes:
+        state: the switches.
+        stations: what it goes through, in order.
+        wanted: whether it should be there.
+        amps: what flows.
+        said: what is seen of it.
+    """
+
+    state: str
+    stations: tuple[str, ...]
+    wanted: bool
+    amps: Shown
+    said: str
+
+
+@dataclass(frozen=True)
 class PinRow:
     """A package as it stands before one: its pins from left to right, seen from one face."""
 
@@ -141,6 +202,8 @@ class Worked:
         line: the answer, in one line.
         figures: what flows and warms, now and after what is meant.
         stairs: branches side by side.
+        pictures: light or current over something that is turned, old and new.
+        paths: the ways that current takes, those that should not be there among them.
         tables: figures that belong side by side.
         rules: of each part that may be changed, what each value of it leaves.
         pins: packages as they stand, from both faces.
@@ -153,6 +216,8 @@ class Worked:
     line: str
     figures: tuple[Figure, ...] = ()
     stairs: tuple[BranchStair, ...] = ()
+    pictures: tuple[Picture, ...] = ()
+    paths: tuple[FlowPath, ...] = ()
     tables: tuple[Table, ...] = ()
     rules: tuple[PartRule, ...] = ()
     pins: tuple[PinRow, ...] = ()

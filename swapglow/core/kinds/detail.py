@@ -84,6 +84,26 @@ class Details:
         found = self.figure(name, above=above)
         return None if found is None else found.value
 
+    def needed(self, *details: Detail) -> tuple[float, ...]:
+        """Values that nothing can be worked out without.
+
+        Args:
+            details: those needed.
+
+        Returns:
+            Their values, in SI units and more than 0.
+
+        Raises:
+            InputError: for the first that is missing, or cannot be read.
+        """
+        out = []
+        for detail in details:
+            value = self.value(detail.id)
+            if not value:
+                raise InputError(detail.id, f"Type this too: {detail.label}, {detail.hint}.")
+            out.append(value)
+        return tuple(out)
+
     def choice(self, name: str) -> str:
         """The option chosen; the first where nobody chose.
 

@@ -107,6 +107,19 @@ def relative_light(led: Led, amps: float | FloatArray, celsius: float = REFERENC
     return np.asarray(warm * law.light(np.asarray(amps) / size) / law.light(led.candela_a / size))
 
 
+def candela_at(led: Led, amps: float) -> float:
+    """Intensity on axis at a current, in air of 25 °C; none in reverse.
+
+    Args:
+        led: the LED.
+        amps: forward current, A.
+
+    Returns:
+        cd.
+    """
+    return float(relative_light(led, max(amps, 0.0))) * led.candela
+
+
 def amps_at(led: Led, relative: float, celsius: float = REFERENCE_C) -> float:
     """The current at which an LED gives a share of the light it is given with: the inverse of ``relative_light``.
 

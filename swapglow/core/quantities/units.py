@@ -52,4 +52,5 @@ DEGREE = Unit("°", "an angle", ("°", "deg", "degree", "degrees"), (), "30° or
 LUMEN = Unit("lm", "a luminous flux", ("lm", "lumen", "lumens"), (), "3lm or 800mlm", 1e7)
 NIT = Unit("cd/m²", "a luminance", ("cd/m²", "nit"), (), "300cd/m²", 1e12)
 CELSIUS = Unit("°C", "a temperature", ("°c", "c", "degc", "celsius"), (), "25°C or 60", 1e4)
+HENRY = Unit("H", "an inductance", ("h", "henry", "henries"), (), "500mH or 1.2H", 1e4)
 KELVIN_PER_WATT = Unit("K/W", "a thermal resistance", ("k/w", "c/w", "°c/w"), (), "1.8K/W or 0.6", 1e4)

@@ -93,6 +93,48 @@ GENERATOR: list[dict[str, Any]] = [
                     "cure": quantity("none", "marked"),
                 },
             },
+            "dash": {
+                "name": "Dash lamps and their knob",
+                "place": 2,
+                "kind": "rheostat",
+                "details": {
+                    "volts": reading("13.9V", "set running"),
+                    "track": reading("33R", "across its ends, power off"),
+                    "count": quantity("3", "marked"),
+                    "lamp_volts": quantity("12V", "marked"),
+                    "lamp_amps": quantity("0.1A", "marked"),
+                    "led": quantity("warm-5-diffused", "marked"),
+                    "ohm": quantity("1k5", "marked"),
+                },
+            },
+            "trailer": {
+                "name": "Trailer's rear lamps",
+                "place": 3,
+                "kind": "lamp_net",
+                "details": {
+                    "volts": reading("13.7V", "set running, at the socket"),
+                    "feeds": quantity("SIDE, BRAKE", "marked"),
+                    "lamps": quantity(
+                        "side: SIDE to shell, 12V 0.42A\nbrake: BRAKE to shell, 12V 1.5A\n"
+                        "plate: SIDE to ground, 12V 0.25A",
+                        "marked",
+                    ),
+                },
+            },
+            "damp": {
+                "name": "Meter case against damp",
+                "place": 4,
+                "kind": "warmer",
+                "details": {
+                    "volts": reading("13.1V", "at its holder, set off"),
+                    "lamp_volts": quantity("12V", "marked"),
+                    "lamp_amps": quantity("0.42A", "marked"),
+                    "room": reading("2°C", "coldest night of the log"),
+                    "warm": reading("11°C", "beside the meters, lit for an hour"),
+                    "damp": quantity("92 %", "measured"),
+                    "led_watts": quantity("0.1W", "marked"),
+                },
+            },
         },
     },
 ]

@@ -8,6 +8,8 @@ import { Figure } from "../../ui/Figure";
 import { GradeMark } from "../../ui/GradeMark";
 import { useRecord } from "../../ui/record/record";
 import { Branches } from "./Branches";
+import { Paths } from "./Paths";
+import { Pictured } from "./Pictures";
 import { Pins } from "./Pins";
 import { WhichPart } from "./WhichPart";
 
@@ -128,11 +130,23 @@ export function Worked({ worked, chosen }: Props) {
   return (
     <>
       <Judgements judged={stops} />
+      {worked.pictures.map((p) => (
+        <Part key={p.label}>
+          <h2>{p.label}</h2>
+          <Pictured picture={p} />
+        </Part>
+      ))}
       {worked.figures.length > 0 && <Figures figures={worked.figures} />}
       {worked.stairs.length > 0 && (
         <Part>
           <h2>Branches side by side</h2>
           <Branches stairs={worked.stairs} />
+        </Part>
+      )}
+      {worked.paths.length > 0 && (
+        <Part>
+          <h2>Where current goes</h2>
+          <Paths paths={worked.paths} />
         </Part>
       )}
       {worked.tables.map((t) => (

@@ -3,10 +3,8 @@
 from dataclasses import dataclass, replace
 from typing import Literal
 
-import numpy as np
-
 from swapglow.core.constants import REFERENCE_C
-from swapglow.core.engine.netlist import Circuit, Dc, Diode, DiodeModel, Element, Resistor, VoltageSource
+from swapglow.core.engine.netlist import Circuit, Dc, Diode, Element, Resistor, VoltageSource
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.worked import (
@@ -26,10 +24,11 @@ from swapglow.core.network.filaments import Ohms, filament, settled
 from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import Lamp, own_lamp
 from swapglow.core.parts.led import Led, catalogue
+from swapglow.core.parts.led_model import led_model
 from swapglow.core.parts.resistor import rating_text, rating_to_fit
-from swapglow.core.photometry.light_law import relative_light
+from swapglow.core.photometry.light_law import candela_at
 from swapglow.core.photometry.visibility import WORDS, visibility
-from swapglow.core.quantities import AMPERE, OHM, VOLT, WATT, InputError, Shown, Source, percent, show, shown
+from swapglow.core.quantities import AMPERE, OHM, VOLT, WATT, Shown, Source, percent, show, shown
 
 BATTERY = Detail("rest_volts", "Battery, key on, engine still", VOLT, "12.6V")
 RUNNING = Detail("running", "Battery, running", VOLT, "14.2V; empty takes an eighth more")
@@ -97,9 +96,7 @@ def circuit(d: Dash, state: State, ohms: Ohms) -> Circuit:
     if d.lamp is not None:
         parts.append(Resistor("Rlamp", "in", "gen", ohms["Rlamp"]))
     else:
-        junction = d.led.junction(d.led.vf_typ)
-        model = DiodeModel(float(junction.i_s), junction.n, junction.r_s, nominal_c=REFERENCE_C)
-        parts += [Resistor("Rled", "in", "led", d.ohm), Diode("Dled", "led", "gen", model)]
+        parts += [Resistor("Rled", "in", "led", d.ohm), Diode("Dled", "led", "gen", led_model(d.led))]
     if d.beside is not None:
         parts.append(Resistor("Rbeside", "bat", "gen", d.beside))
     parts.append(Resistor("Rfield", "gen", "0", _OPEN if state == "no_field" else d.field))
@@ -142,7 +139,7 @@ def solve(d: Dash, state: State) -> Seen:
     if d.lamp is not None:
         light = (d.lamp.candela_at(abs(across)) or 0.0) / (d.lamp.candela or 1.0)
     else:
-        light = float(relative_light(d.led, np.array([max(amps, 0.0)]))[0])
+        light = candela_at(d.led, amps) / d.led.candela
     return Seen(amps, field, across, light)
 
 
@@ -206,11 +203,7 @@ def _amps(value: float) -> Shown:
 
 
 def _dashes(typed: Details) -> tuple[Dash, Dash]:
-    need = (BATTERY, LAMP_V, LAMP_A, FIELD, LED_OHM)
-    for detail in need:
-        if not typed.value(detail.id):
-            raise InputError(detail.id, f"Type this too: {detail.label}, {detail.hint}.")
-    battery, volts, amps, field, ohm = (typed.value(d.id) or 0.0 for d in need)
+    battery, volts, amps, field, ohm = typed.needed(BATTERY, LAMP_V, LAMP_A, FIELD, LED_OHM)
     running = typed.value(RUNNING.id) or battery * 1.125
     led = catalogue()[typed.choice(LED.id)]
     lamp = own_lamp(volts, amps, None, "")

@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from swapglow.core.constants import REFERENCE_C
-from swapglow.core.engine.netlist import Circuit, Dc, Diode, DiodeModel, Param, Resistor, VoltageSource
+from swapglow.core.engine.netlist import Circuit, Dc, Diode, Param, Resistor, VoltageSource
 from swapglow.core.engine.operating_point import operating_point
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
@@ -14,9 +14,10 @@ from swapglow.core.fitted.worked import LEAST_A, Figure, Judged, Row, Table, Wor
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts import preferred
 from swapglow.core.parts.led import Led, catalogue
+from swapglow.core.parts.led_model import led_model
 from swapglow.core.parts.rectifier import rectifier
 from swapglow.core.parts.resistor import rating_text, rating_to_fit
-from swapglow.core.photometry.light_law import relative_light
+from swapglow.core.photometry.light_law import candela_at
 from swapglow.core.photometry.visibility import WORDS, visibility
 from swapglow.core.quantities import AMPERE, OHM, VOLT, WATT, InputError, show, shown
 
@@ -48,11 +49,9 @@ def circuit(ohm: float, led: Led, volts: Param) -> Circuit:
     Returns:
         The circuit; the LED's current is that of "Vled".
     """
-    junction = led.junction(led.vf_typ)
-    model = DiodeModel(float(junction.i_s), junction.n, junction.r_s, nominal_c=REFERENCE_C)
     return Circuit((
         VoltageSource("Vwire", "wire", "0", Dc(volts)), Resistor("Rclip", "wire", "top", ohm),
-        VoltageSource("Vled", "top", "led", Dc(0.0)), Diode("Dled", "led", "0", model),
+        VoltageSource("Vled", "top", "led", Dc(0.0)), Diode("Dled", "led", "0", led_model(led)),
         Diode("Dguard", "0", "top", rectifier("signal").chain(1, REFERENCE_C)),
     ), celsius=REFERENCE_C, title="a clip for the blind")  # fmt: skip
 
@@ -79,7 +78,7 @@ class BlindClip(FittedKind):
     """A wire of which nothing is known, and no meter at hand, or one that pulses too fast for it."""
 
     id = "blind_clip"
-    order = 13
+    order = 22
     label = "A clip for a wire nobody knows"
     looks = (
         "Before anything is read: a wire that may be DC or AC, either way round, steady or pulsing. One resistor, one "
@@ -137,10 +136,6 @@ def sized(led: Led, peak: float) -> float:
     return preferred.prefer((peak - led.vf_low) / (led.rated_a * _SHARE), "E12", "up")
 
 
-def _candela(led: Led, amps: float) -> float:
-    return float(relative_light(led, np.array([amps]))[0]) * led.candela
-
-
 def _over_a_cycle(ohm: float, led: Led, volts: float) -> float:
     """The LED's mean current on AC, A: nothing in the clip remembers, so that each moment is a level of its own."""
     phases = (np.arange(_PHASES) + 0.5) * 2 * np.pi / _PHASES
@@ -152,7 +147,7 @@ def _glows(ohm: float, led: Led, most: float) -> Table:
     for volts in (v for v in _USUALLY if v <= most * (1 + 1e-9)):
         steady = float(led_amps(ohm, led, np.array([volts]))[0][0])
         mean = _over_a_cycle(ohm, led, volts)
-        seen = [WORDS[visibility(_candela(led, a))] for a in (steady, mean)]
+        seen = [WORDS[visibility(candela_at(led, a))] for a in (steady, mean)]
         cells = tuple(
             shown(a if a > LEAST_A else 0.0, AMPERE, "solved at this level") for a in (steady, mean)
         )
@@ -168,7 +163,7 @@ def _least(ohm: float, led: Led, most: float) -> float:
     for _ in range(40):
         middle = (low + high) / 2
         amps = float(led_amps(ohm, led, np.array([middle]))[0][0])
-        low, high = (low, middle) if visibility(_candela(led, amps)) == "lit_room" else (middle, high)
+        low, high = (low, middle) if visibility(candela_at(led, amps)) == "lit_room" else (middle, high)
     return high
 
 

@@ -3,22 +3,32 @@
 from dataclasses import dataclass, replace
 from typing import Literal
 
-import numpy as np
-
 from swapglow.core.constants import REFERENCE_C
-from swapglow.core.engine.netlist import Circuit, Dc, Diode, DiodeModel, Element, Resistor, VoltageSource
+from swapglow.core.engine.netlist import Circuit, Dc, Diode, Element, Resistor, VoltageSource
 from swapglow.core.engine.operating_point import OperatingPoint
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
-from swapglow.core.fitted.worked import LEAST_A, Fault, Judged, Row, Table, Way, Worked, gravest_first, picked
+from swapglow.core.fitted.worked import (
+    LEAST_A,
+    Fault,
+    FlowPath,
+    Judged,
+    Row,
+    Table,
+    Way,
+    Worked,
+    gravest_first,
+    picked,
+)
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.network.filaments import Ohms, filament, settled
 from swapglow.core.parts.lamp import Lamp, own_lamp
 from swapglow.core.parts.led import Led, catalogue
+from swapglow.core.parts.led_model import led_model
 from swapglow.core.parts.rectifier import rectifier
-from swapglow.core.photometry.light_law import relative_light
+from swapglow.core.photometry.light_law import candela_at
 from swapglow.core.photometry.visibility import WORDS, visibility
-from swapglow.core.quantities import AMPERE, OHM, VOLT, InputError, Shown, Source, show, shown
+from swapglow.core.quantities import AMPERE, OHM, VOLT, Shown, Source, show, shown
 
 VOLTS = Detail("volts", "Volts of a feed that is on", VOLT, "13.8V")
 SIDE_V = Detail("side_volts", "Each side's lamps: volts", VOLT, "12V, as marked")
@@ -85,7 +95,7 @@ def circuit(n: Net, feeds: Feeds, ohms: Ohms) -> Circuit:
         parts.append(Resistor(f"Rswitch_{side}", "feed", side, _ON_OHM if on else _OFF_OHM))
         if n.side_led:
             # LEDs in series of some volts together and their resistor, the part's own (a ready-made lamp).
-            model = _junction(_LED_SIDE_V, n.led)
+            model = led_model(n.led, max(round(_LED_SIDE_V / n.led.vf_typ), 1))
             amps = n.side.amps * _LED_SHARE
             parts += [
                 Resistor(f"R{side}", side, f"{side}_in", max((n.side.volts - _LED_SIDE_V) / amps, 1.0)),
@@ -93,8 +103,6 @@ def circuit(n: Net, feeds: Feeds, ohms: Ohms) -> Circuit:
             ]
         else:
             parts.append(Resistor(f"R{side}", side, "0", ohms[f"R{side}"]))
-    junction = n.led.junction(n.led.vf_typ)
-    led = DiodeModel(float(junction.i_s), junction.n, junction.r_s, nominal_c=REFERENCE_C)
     # Turned round it blocks: an LED of its own conducts nothing that way under its five volts and less.
     if n.cure == "none":
         top, foot = "left", "right"
@@ -109,16 +117,9 @@ def circuit(n: Net, feeds: Feeds, ohms: Ohms) -> Circuit:
         parts += [Diode("Dlp", "left", "plus", lamp), Diode("Drp", "right", "plus", lamp)]
     parts += [
         VoltageSource("Vtell", top, "tell", Dc(0.0)), Resistor("Rtell", "tell", "led", n.ohm),
-        Diode("Dtell", "led", foot, led),
+        Diode("Dtell", "led", foot, led_model(n.led)),
     ]  # fmt: skip
     return Circuit(tuple(parts), celsius=REFERENCE_C, title=f"two feeds, {STATES[feeds]}")
-
-
-def _junction(volts: float, like: Led) -> DiodeModel:
-    """Several LEDs in series as one junction of so many volts."""
-    count = max(round(volts / like.vf_typ), 1)
-    junction = like.junction(like.vf_typ)
-    return DiodeModel(float(junction.i_s), junction.n * count, junction.r_s * count, nominal_c=REFERENCE_C)
 
 
 @dataclass(frozen=True)
@@ -130,7 +131,7 @@ class Seen:
         candela: its light.
         sides_a: each side's lamps'.
         glows: whether a side whose feed is off is seen all the same.
-        path: how the tell-tale's current returns, in words; "" where none flows.
+        path: what the tell-tale's current goes through in turn; none where none flows.
         back_v: what the tell-tale's LED stands in reverse.
     """
 
@@ -138,7 +139,7 @@ class Seen:
     candela: float
     sides_a: tuple[float, float]
     glows: tuple[bool, bool]
-    path: str
+    path: tuple[str, ...]
     back_v: float
 
 
@@ -158,7 +159,7 @@ def solve(n: Net, feeds: Feeds) -> Seen:
     laws = {} if n.side_led else {"Rleft": filament(n.side), "Rright": filament(n.side)}
     point = settled(lambda ohms: circuit(n, feeds, ohms), laws, 1)
     tell = max(float(point.current("Vtell")[0]), 0.0)
-    candela = _candela(n.led, tell)
+    candela = candela_at(n.led, tell)
     sides = (float(point.current("Rleft")[0]), float(point.current("Rright")[0]))
     glows = tuple(
         _glows(n, point, side) and not on for side, on in zip(("left", "right"), feeds, strict=True)
@@ -167,24 +168,20 @@ def solve(n: Net, feeds: Feeds) -> Seen:
     return Seen(tell, candela, sides, (glows[0], glows[1]), _path(n, feeds, candela), back)
 
 
-def _candela(led: Led, amps: float) -> float:
-    return float(relative_light(led, np.array([amps]))[0]) * led.candela
-
-
 def _glows(n: Net, point: OperatingPoint, side: str) -> bool:
     if n.side_led:
         amps = float(point.current(f"R{side}")[0])
-        return visibility(_candela(n.led, max(amps, 0.0))) != "dark"
+        return visibility(candela_at(n.led, amps)) != "dark"
     return abs(float(point.voltage(side)[0])) > _DARK_SHARE * n.side.volts
 
 
-def _path(n: Net, feeds: Feeds, candela: float) -> str:
+def _path(n: Net, feeds: Feeds, candela: float) -> tuple[str, ...]:
     if visibility(candela) == "dark":
-        return ""
+        return ()
     if n.cure == "ground":
-        return "feed, diode, tell-tale, its own ground"
+        return ("feed", "diode", "tell-tale", "its own ground")
     on, off = ("left", "right") if feeds[0] else ("right", "left")
-    return f"{on} feed, tell-tale, {off} lamps, their ground"
+    return (f"{on} feed", "tell-tale", f"{off} lamps", "their ground")
 
 
 class TwoFeeds(FittedKind):
@@ -216,6 +213,7 @@ class TwoFeeds(FittedKind):
         at_rest = {"Rleft": 1.0, "Rright": 1.0} if net.side_led else _at_rest(net)
         return Worked(
             line="Right in every combination of the switches." if not faults else f"Wrong: {faults[0]}",
+            paths=_paths(net),
             tables=tuple(tables),
             ways=ways if faults else (),
             faults=(_GONE,),
@@ -239,11 +237,7 @@ def _at_rest(n: Net) -> dict[str, float]:
 
 
 def _net(typed: Details) -> Net:
-    need = (VOLTS, SIDE_V, SIDE_A, LED_OHM)
-    for detail in need:
-        if not typed.value(detail.id):
-            raise InputError(detail.id, f"Type this too: {detail.label}, {detail.hint}.")
-    volts, side_v, side_a, ohm = (typed.value(d.id) or 0.0 for d in need)
+    volts, side_v, side_a, ohm = typed.needed(VOLTS, SIDE_V, SIDE_A, LED_OHM)
     cure: Cure = typed.choice(CURE.id)  # type: ignore[assignment]  # one of its options
     side = own_lamp(side_v, side_a, None, "")
     return Net(volts, side, typed.choice(SIDE.id) == "led", catalogue()[typed.choice(LED.id)], ohm, cure)
@@ -273,7 +267,7 @@ def wrongs(n: Net) -> list[str]:
             )
         for side, glows in zip(("left", "right"), seen.glows, strict=True):
             if glows:
-                out.append(f"{label}: the {side} lamps glow, by the {seen.path or 'tell-tale'}.")
+                out.append(f"{label}: the {side} lamps glow, by the {', '.join(seen.path) or 'tell-tale'}.")
     return out
 
 
@@ -293,6 +287,19 @@ def _ways(n: Net) -> tuple[Way, ...]:
     return tuple(replace(w, advised=w is good) for w in out)
 
 
+def _paths(n: Net) -> tuple[FlowPath, ...]:
+    """Where the tell-tale's current returns, and whether that lights what should be dark."""
+    out = []
+    for feeds, name in STATES.items():
+        seen = solve(n, feeds)
+        if not seen.path:
+            continue
+        glows = [f"{side} lamps glow" for side, g in zip(("left", "right"), seen.glows, strict=True) if g]
+        out.append(FlowPath(name, seen.path, not glows and any(feeds), shown(seen.tell_a, AMPERE, "solved"),
+                            ", ".join(glows) or f"tell-tale {WORDS[visibility(seen.candela)]}"))  # fmt: skip
+    return tuple(out)
+
+
 def _table(n: Net, label: str) -> Table:
     rows = []
     for feeds, name in STATES.items():
@@ -300,7 +307,7 @@ def _table(n: Net, label: str) -> Table:
         said = [f"tell-tale: {WORDS[visibility(seen.candela)]}"]
         said += [f"{side} lamps glow" for side, g in zip(("left", "right"), seen.glows, strict=True) if g]
         if seen.path:
-            said.append(f"by {seen.path}")
+            said.append(f"by {', '.join(seen.path)}")
         cells = tuple(shown(v if v > LEAST_A else 0.0, AMPERE, "this combination solved")
                       for v in (seen.tell_a, *seen.sides_a))  # fmt: skip
         rows.append(Row(name, cells, "; ".join(said)))

@@ -1,0 +1,410 @@
+"""A lamp that a detector looks at: its infrared against an LED's, through what the detector sees, and its lag."""
+
+import csv
+import io
+import math
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+
+import numpy as np
+from numpy.typing import NDArray
+
+from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.worked import (
+    Figure,
+    Judged,
+    Picture,
+    Row,
+    Table,
+    Way,
+    Worked,
+    curve,
+    gravest_first,
+    picked,
+)
+from swapglow.core.kinds.detail import Detail, Details
+from swapglow.core.parts import preferred
+from swapglow.core.parts.lamp import CURRENT_EXPONENT, LIGHT_EXPONENT, Lamp, own_lamp
+from swapglow.core.parts.led import Led, catalogue
+from swapglow.core.parts.resistor import rating_text, rating_to_fit
+from swapglow.core.photometry.light_law import candela_at
+from swapglow.core.photometry.spectrum import (
+    EFFICACY_LM_W,
+    filament_power,
+    led,
+    luminous,
+    observer,
+    wide_grid,
+)
+from swapglow.core.quantities import (
+    AMPERE,
+    HERTZ,
+    OHM,
+    SECOND,
+    VOLT,
+    WATT,
+    InputError,
+    Shown,
+    Source,
+    number_text,
+    percent,
+    show,
+    shown,
+)
+
+FloatArray = NDArray[np.float64]
+
+LAMP_V = Detail("lamp_volts", "The old lamp's volts", VOLT, "6V, as marked")
+LAMP_A = Detail("lamp_amps", "The old lamp's amps", AMPERE, "0.3A")
+RUN = Detail("run", "Volts it really has", VOLT, "5.2V; empty takes its rating")
+READ = Detail("read", "The detector's current with the old lamp", AMPERE, "120uA; empty: shares only")
+LEAST = Detail("least", "The least current it must give", AMPERE, "80uA; empty takes half of the old")
+LED = Detail("led", "LED looked at", None, "", tuple((k, v.label) for k, v in catalogue().items()))
+LED_A = Detail("led_amps", "Its current", AMPERE, "10mA")
+FEED = Detail("feed", "Volts that feed the LED", VOLT, "5V, DC; for its resistor")
+WATCHED_HZ = Detail(
+    "watched_hz", "How often a second it watches", HERTZ, "400Hz of holes; empty for a steady light"
+)
+FED_HZ = Detail("fed_hz", "The old lamp's frequency", HERTZ, "50Hz; empty on DC")
+LAG = Detail("lag", "Lag of its filament", SECOND, "30ms; empty takes that")
+
+# A small vacuum lamp's filament (from memory: 10 to 100 ms, the thicker the slower).
+_USUAL_LAG_S = 0.03
+_ENOUGH = 0.5
+# Spectra of a Gaussian are no figure further out.
+_LEAST_SHARE = 1e-4
+
+
+@dataclass(frozen=True)
+class Detector:
+    """What a detector makes of light.
+
+    Attributes:
+        id, label: what it is.
+        gamma: its current goes as light to that power.
+        nm, share: relative response, straight between the points and none outside.
+    """
+
+    id: str
+    label: str
+    gamma: float
+    nm: tuple[float, ...]
+    share: tuple[float, ...]
+
+    def response(self) -> FloatArray:
+        """On the wide grid, (wavelengths,)."""
+        return np.asarray(np.interp(wide_grid(), self.nm, self.share, left=0.0, right=0.0))
+
+
+@dataclass(frozen=True)
+class Infrared:
+    """An infrared LED.
+
+    Attributes:
+        id, label: what it is.
+        peak_nm, fwhm_nm: its band.
+        w_sr: radiant intensity on axis at ``rated_a``.
+        vf: there, V.
+    """
+
+    id: str
+    label: str
+    peak_nm: float
+    fwhm_nm: float
+    w_sr: float
+    rated_a: float
+    vf: float
+
+
+def _rows(name: str) -> list[dict[str, str]]:
+    text = files("swapglow.core.fitted.second_jobs").joinpath("data", f"{name}.csv").read_text("utf-8")
+    return list(csv.DictReader(line for line in io.StringIO(text) if not line.startswith("#")))
+
+
+@cache
+def detectors() -> dict[str, Detector]:
+    """The detectors by id."""
+    out = {}
+    for r in _rows("detectors"):
+        pairs = [p.split(":") for p in r["nm:share"].split()]
+        nm, share = (tuple(float(p[k]) for p in pairs) for k in (0, 1))
+        out[r["id"]] = Detector(r["id"], r["label"], float(r["gamma"]), nm, share)
+    return out
+
+
+@cache
+def infrareds() -> dict[str, Infrared]:
+    """Infrared LEDs by id."""
+    return {
+        r["id"]: Infrared(r["id"], r["label"], float(r["peak_nm"]), float(r["fwhm_nm"]), float(r["w_sr"]),
+                          float(r["rated_ma"]) / 1e3, float(r["vf"]))
+        for r in _rows("infrared")
+    }  # fmt: skip
+
+
+DETECTOR = Detail(
+    "detector", "What looks at it", None, "", tuple((k, d.label) for k, d in detectors().items())
+)
+
+
+def _seen(nm: FloatArray, w_sr_nm: FloatArray, d: Detector) -> float:
+    """What a detector makes of a spectral radiant intensity, any scale (W/sr by its response)."""
+    return float(np.trapezoid(w_sr_nm * np.interp(nm, d.nm, d.share, left=0.0, right=0.0), nm))
+
+
+def of_lamp(lamp: Lamp, volts: float, d: Detector) -> float:
+    """What a detector makes of a filament: its candela fix the scale of its spectrum, K = 683 lm/W (CIE 018).
+
+    Args:
+        lamp: the filament.
+        volts: that it has.
+        d: the detector.
+
+    Returns:
+        W/sr by the detector's response.
+    """
+    kelvin, nm = lamp.kelvin_at(volts), wide_grid()
+    power = filament_power(kelvin)
+    seen_nm, eye = observer()[0], observer()[1][:, 1]
+    lumens = EFFICACY_LM_W * float(np.trapezoid(np.interp(seen_nm, nm, power) * eye, seen_nm))
+    return _seen(nm, power * (lamp.candela_at(volts) or 0.0) / lumens, d)
+
+
+def of_led(part: Led, amps: float, d: Detector) -> float:
+    """What a detector makes of a visible LED on axis.
+
+    Args:
+        part: the LED.
+        amps: its current.
+        d: the detector.
+
+    Returns:
+        W/sr by the detector's response.
+    """
+    nm = observer()[0]
+    power = led(part)
+    lumens = EFFICACY_LM_W * luminous(power) * float(nm[1] - nm[0])
+    return _seen(nm, power * candela_at(part, amps) / lumens, d)
+
+
+def of_infrared(part: Infrared, amps: float, d: Detector) -> float:
+    """What a detector makes of an infrared LED on axis: its light goes with its current (data sheets, from memory).
+
+    Args:
+        part: the LED.
+        amps: its current.
+        d: the detector.
+
+    Returns:
+        W/sr by the detector's response.
+    """
+    nm, sigma = wide_grid(), part.fwhm_nm / 2.354820045
+    band = np.exp(-0.5 * ((nm - part.peak_nm) / sigma) ** 2) / (sigma * math.sqrt(2 * math.pi))
+    return _seen(nm, band * part.w_sr * amps / part.rated_a, d)
+
+
+def follows(hertz: float, lag: float) -> float:
+    """What a first-order lag leaves of a swing: 1/√(1 + (2πfτ)²) (textbook).
+
+    Args:
+        hertz: how fast it swings.
+        lag: the time constant, s.
+
+    Returns:
+        The share.
+    """
+    return 1 / math.sqrt(1 + (2 * math.pi * hertz * lag) ** 2)
+
+
+def hum_share(hertz: float, lag: float) -> float:
+    """How far a filament's light swings on AC, of its mean: its power swings whole, at twice the frequency.
+
+    Small swings of light go with power as V^3.5 to V^1.55 (miniature lamp handbooks, from memory).
+
+    Args:
+        hertz: the feed's.
+        lag: the filament's time constant, s.
+
+    Returns:
+        The swing either way, of the mean; small where the lag holds it.
+    """
+    return LIGHT_EXPONENT / (1 + CURRENT_EXPONENT) * follows(2 * hertz, lag)
+
+
+class SensorLamp(FittedKind):
+    """Tape ends, punched cards, tremolo, exposure: a lamp that is looked at by a detector and not by an eye."""
+
+    id = "sensor"
+    order = 17
+    label = "Lamp that a detector looks at"
+    looks = (
+        "A lamp behind a slot, a hole or a lens, and opposite it a cell, a small can with a window, or a black block. "
+        "Most of a filament's light is infrared, and that is what most detectors see best."
+    )
+    never = (
+        "Leave it where the lag is the sound, or where it was calibrated. Infrared is not seen: it may be on and look "
+        "dark; do not look into it closely."
+    )
+    details = (LAMP_V, LAMP_A, RUN, DETECTOR, READ, LEAST, LED, LED_A, FEED, WATCHED_HZ, FED_HZ, LAG)
+
+    def work(self, typed: Details, chosen: str = "") -> Worked:
+        """The detector's current with the LED beside the old lamp's, and the infrared LED that gives the same."""
+        volts, amps, led_a = typed.needed(LAMP_V, LAMP_A, LED_A)
+        run = typed.value(RUN.id) or volts
+        if run > 1.5 * volts:
+            raise InputError(RUN.id, f"No lamp of {show(volts, VOLT)} has {show(run, VOLT)} for long.")
+        d = detectors()[typed.choice(DETECTOR.id)]
+        part = catalogue()[typed.choice(LED.id)]
+        lamp = own_lamp(volts, amps, None, "")
+        old, new = of_lamp(lamp, run, d), of_led(part, led_a, d)
+        share = (new / old) ** d.gamma
+        read = typed.value(READ.id)
+        ways = _ways(typed, d, old)
+        way = picked(ways, chosen) if chosen or share < _floor(typed) else None
+        after = None if way is None else (_given(way, d) / old) ** d.gamma
+        return Worked(
+            line=f"With the LED {d.label.lower()} gives {_times(share)} of what the old lamp gave.",
+            figures=_figures(share, after, read),
+            pictures=(_spectra(lamp, run, part, led_a, d),),
+            tables=(_by_detector(lamp, run, part, led_a),),
+            ways=ways,
+            judged=_judged(typed, d, share),
+        )
+
+
+KIND = SensorLamp()
+
+
+def _times(share: float) -> str:
+    return percent(share) if share < 2 else f"{number_text(share, 2)} times"
+
+
+def _per_cent(share: float) -> str:
+    """A share that may be a thousandth: what rounds to less is nothing."""
+    return number_text(100 * share, 2) if share >= _LEAST_SHARE else "0"
+
+
+def _floor(typed: Details) -> float:
+    """The least share of the old current that will do."""
+    read, least = typed.value(READ.id), typed.value(LEAST.id)
+    return least / read if read is not None and least is not None else _ENOUGH
+
+
+def _figures(share: float, after: float | None, read: float | None) -> tuple[Figure, ...]:
+    origin = "spectra through the detector's response, shapes from memory"
+
+    def told(value: float) -> Shown:
+        if read is not None:
+            return shown(read * value, AMPERE, f"the reading times {origin}")
+        return Shown(value, percent(value).split()[0], "%", Source.COMPUTED, origin)
+
+    out = [Figure("Detector with the LED", told(share), None if after is None else told(after))]
+    if read is not None:
+        out.insert(0, Figure("Detector with the old lamp", shown(read, AMPERE, "read", Source.MEASURED)))
+    return tuple(out)
+
+
+def _spectra(lamp: Lamp, run: float, part: Led, amps: float, d: Detector) -> Picture:
+    """Each spectrum times the detector's response, the old lamp's highest as 100."""
+    nm = wide_grid()
+    old = filament_power(lamp.kelvin_at(run)) * d.response()
+    scale = of_lamp(lamp, run, d) / float(np.trapezoid(old, nm))
+    top = float((old * scale).max())
+    bright = np.interp(nm, observer()[0], led(part), left=0.0, right=0.0) * d.response()
+    area = float(np.trapezoid(bright, nm))
+    new = bright * (of_led(part, amps, d) / area if area > 0 else 0.0)
+    kept = (nm >= d.nm[0] - 20) & (nm <= d.nm[-1] + 20)
+    curves = (
+        curve("Old lamp", "old", nm[kept], 100 * scale * old[kept] / top),
+        curve("LED", "new", nm[kept], 100 * new[kept] / top),
+    )
+    return Picture("What the detector sees of each", "nm", "% of the old lamp's highest", curves)
+
+
+def _by_detector(lamp: Lamp, run: float, part: Led, amps: float) -> Table:
+    rows = []
+    for d in detectors().values():
+        old = of_lamp(lamp, run, d)
+        shares = [(of_led(part, amps, d) / old) ** d.gamma]
+        shares += [(of_infrared(i, i.rated_a, d) / old) ** d.gamma for i in infrareds().values()]
+        cells = tuple(
+            Shown(s, _per_cent(s), "%", Source.COMPUTED, "spectra through its response") for s in shares
+        )
+        rows.append(Row(d.label, cells))
+    heads = ("The LED", *(f"{i.peak_nm:g} nm at rated" for i in infrareds().values()))
+    return Table("Of the old lamp's, by what looks at it", heads, tuple(rows))
+
+
+def _ways(typed: Details, d: Detector, old: float) -> tuple[Way, ...]:
+    """The infrared LED and current with which the detector gives what it gave, the least current first."""
+    found = []
+    for i in infrareds().values():
+        at_rated = of_infrared(i, i.rated_a, d)
+        if at_rated <= 0:
+            continue
+        amps = i.rated_a * old / at_rated
+        half = i.rated_a / 2
+        bars = (
+            ""
+            if amps <= half
+            else f"over half its {show(i.rated_a, AMPERE)}: {percent(half / amps)} of it is left"
+        )
+        found.append((amps, i, bars))
+    found.sort(key=lambda x: x[0])
+    good = next((i for _, i, bars in found if not bars), None)
+    return tuple(_way(typed, i, amps, bars, i is good) for amps, i, bars in found)
+
+
+def _way(typed: Details, i: Infrared, amps: float, bars: str, advised: bool) -> Way:
+    feed, sized = typed.value(FEED.id), "type the volts that feed it for its resistor"
+    if feed is not None and feed > i.vf:
+        ohm = preferred.prefer((feed - i.vf) / amps, "E12", "up")
+        watts = (feed - i.vf) ** 2 / ohm
+        rating = rating_to_fit(watts)
+        body = "" if rating is None else f", {rating_text(rating)}"
+        sized = f"{show(ohm, OHM)}{body} from {show(feed, VOLT)}, {show(watts, WATT)}"
+    elif feed is not None:
+        sized = f"{show(feed, VOLT)} do not light it"
+    said = "Then set by the detector's own current: parts differ by two to one."
+    return Way(i.label, f"{sized}. {said}", shown(amps, AMPERE, "as much at the detector as the old lamp"), "", bars,
+               advised, {})  # fmt: skip
+
+
+def _given(way: Way, d: Detector) -> float:
+    part = next(i for i in infrareds().values() if i.label == way.label)
+    return of_infrared(part, min(way.share.value, part.rated_a / 2), d)
+
+
+def _judged(typed: Details, d: Detector, share: float) -> tuple[Judged, ...]:
+    out = []
+    floor = _floor(typed)
+    if share < floor:
+        out.append(Judged(
+            "stop", f"The detector gives {percent(share)} of what it gave, under the {percent(floor)} that will do.",
+            "An LED of any colour has no infrared; one in the detector's own band is wanted.",
+        ))  # fmt: skip
+    elif share > 1 / floor:
+        out.append(Judged("mind", f"The detector gives {_times(share)} of what it gave: it may not see the dark.",
+                          "Less current, until it gives what it gave."))  # fmt: skip
+    out.append(Judged(
+        "mind", "Spectra and responses are of their kind, and the lamp's light is a guess from its watts.",
+        "Twice as much or half is possible. The detector's own current, read with each, settles it.",
+    ))  # fmt: skip
+    if d.gamma != 1:
+        out.append(
+            Judged("note", f"Its current goes as light to the power of {d.gamma:g}.", "As its kind does.")
+        )
+    watched, fed = typed.value(WATCHED_HZ.id), typed.value(FED_HZ.id)
+    lag = typed.value(LAG.id) or _USUAL_LAG_S
+    if fed is not None:
+        out.append(Judged(
+            "mind", f"On {show(fed, HERTZ)} the filament's light swings by {percent(hum_share(fed, lag))}; an LED's on "
+            "the same feed goes out twice a cycle.", "Feed the LED with smoothed DC, or the detector sees the mains.",
+        ))  # fmt: skip
+    if watched is not None:
+        out.append(Judged(
+            "note", f"At {show(watched, HERTZ)} the filament left {percent(follows(watched, lag))} of a swing of its "
+            "own; an LED leaves all.", "Where its lag made the effect, leave the lamp.",
+        ))  # fmt: skip
+    return gravest_first(out)

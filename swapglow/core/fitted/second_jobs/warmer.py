@@ -1,0 +1,246 @@
+"""A lamp that warms a place: kelvin lost with an LED, the room's dew point, and the resistor that warms instead."""
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.worked import Figure, Judged, Row, Table, Way, Worked, gravest_first
+from swapglow.core.kinds.detail import Detail, Details
+from swapglow.core.parts import preferred
+from swapglow.core.parts.lamp import own_lamp
+from swapglow.core.parts.resistor import FULL_C, rating_text, rating_to_fit
+from swapglow.core.quantities import (
+    AMPERE,
+    CELSIUS,
+    OHM,
+    VOLT,
+    WATT,
+    InputError,
+    Shown,
+    Source,
+    number_text,
+    percent,
+    show,
+    shown,
+)
+from swapglow.core.quantities.inputs import read_single
+
+Job = Literal["damp", "ice", "steady"]
+JOBS: tuple[tuple[Job, str], ...] = (
+    ("damp", "It keeps damp off"),
+    ("ice", "It keeps ice or snow off a lens"),
+    ("steady", "It keeps something warm"),
+)
+JOB = Detail("job", "What its warmth is for", None, "", JOBS)
+VOLTS = Detail("volts", "Volts it has, lit", VOLT, "11.8V")
+LAMP_V = Detail("lamp_volts", "The old lamp's volts", VOLT, "12V, as marked")
+LAMP_A = Detail("lamp_amps", "The old lamp's amps", AMPERE, "0.4A")
+ROOM = Detail("room", "Air around it, coldest", CELSIUS, "4°C, -5 or 18")
+WARM = Detail("warm", "The place it warms, lamp lit for an hour", CELSIUS, "19°C, in the same air")
+DAMP = Detail("damp", "Damp of that air", None, "85 %, off a hygrometer; empty where it is no matter")
+LEAST_C = Detail(
+    "least", "The least that will do", CELSIUS, "45°C, a crystal's; empty: dew point, or freezing"
+)
+LED_W = Detail(
+    "led_watts", "What LED and resistor make in its place", WATT, "0.12W: its volts times its amps"
+)
+
+# A surface this much over the dew point is safe from what a hygrometer misses by (ours).
+_OVER_DEW_K = 2.0
+_OVER_ICE_C = 3.0
+# Magnus, over water from −45 to 60 °C (Sonntag 1990, Z. Meteorol. 70, 340): hPa, and two figures.
+_MAGNUS_B, _MAGNUS_C = 17.62, 243.12
+_COLDEST, _HOTTEST = -60.0, 120.0
+
+
+def dew_point(celsius: float, damp: float) -> float:
+    """The temperature at which air would be full of its water, by Magnus's law (Sonntag 1990).
+
+    Args:
+        celsius: of the air.
+        damp: relative humidity, more than 0 and up to 1.
+
+    Returns:
+        °C.
+    """
+    gamma = math.log(damp) + _MAGNUS_B * celsius / (_MAGNUS_C + celsius)
+    return _MAGNUS_C * gamma / (_MAGNUS_B - gamma)
+
+
+@dataclass(frozen=True)
+class Place:
+    """What is warmed.
+
+    Attributes:
+        room, warm: °C, of the air, and of the place with the old lamp.
+        lamp_w, led_w: heat in it, before and after.
+        least: °C that will do; None where nobody said.
+    """
+
+    room: float
+    warm: float
+    lamp_w: float
+    led_w: float
+    least: float | None
+
+    def at(self, watts: float) -> float:
+        """The place with so many watts in it: its rise goes with them (Newton's law of cooling), °C."""
+        return self.room + (self.warm - self.room) * watts / self.lamp_w
+
+    def wants(self) -> float:
+        """Watts at which it is as warm as the least that will do, or as it was, W."""
+        if self.least is None:
+            return self.lamp_w
+        return min(max((self.least - self.room) / (self.warm - self.room), 0.0), 1.0) * self.lamp_w
+
+
+class WarmingLamp(FittedKind):
+    """Cases against damp, lenses in snow, crystals, glue pots: the watts are the job."""
+
+    id = "warmer"
+    order = 18
+    label = "Lamp that warms a place"
+    looks = (
+        "A lamp nobody looks at, in a case, under a dial or behind a lens in the open; it burns on when all else is "
+        "off. An LED gives a tenth of its warmth."
+    )
+    never = (
+        "A resistor that warms is as hot as the lamp was: clear of wood, paper and plastic, and never without the "
+        "fuse. On mains it is for someone qualified."
+    )
+    details = (JOB, VOLTS, LAMP_V, LAMP_A, ROOM, WARM, DAMP, LEAST_C, LED_W)
+
+    def work(self, typed: Details, chosen: str = "") -> Worked:
+        """Kelvin that are lost, what happens then, and the resistor that gives them back."""
+        p, why = _place(typed)
+        volts = typed.needed(VOLTS)[0]
+        after = p.at(p.led_w)
+        lost = p.at(p.lamp_w) - after
+        good = p.least is None or after >= p.least
+        ways = () if p.wants() <= p.led_w else _ways(p, volts)
+        line = f"{number_text(lost, 2)} K less warm: {_c(after)} where it was {_c(p.warm)}."
+        if p.least is not None:
+            line += f" {_big(why)} is {_c(p.least)}: {'it will do' if good else 'too cold'}."
+        figures = [
+            Figure("Heat of the old lamp", shown(p.lamp_w, WATT, "its rating at these volts, P ∝ V^1.55")),
+            Figure("Heat of the LED in its place", shown(p.led_w, WATT, "as typed", Source.MEASURED)),
+            Figure("The place", _degrees(after, "the old lamp's rise times the share of its watts")),
+        ]
+        if p.least is not None:
+            figures.append(Figure(_big(why), _degrees(p.least, _origin(typed))))
+        return Worked(
+            line=line, figures=tuple(figures), tables=(_table(p, volts, ways),), ways=ways,
+            judged=_judged(typed, p, after, good, why),
+        )  # fmt: skip
+
+
+KIND = WarmingLamp()
+
+
+def _c(celsius: float) -> str:
+    return f"{number_text(celsius, 3)}\u00a0°C"
+
+
+def _big(text: str) -> str:
+    return text[0].upper() + text[1:]
+
+
+def _degrees(celsius: float, origin: str) -> Shown:
+    return Shown(celsius, number_text(celsius, 3), "°C", Source.COMPUTED, origin)
+
+
+def _temperature(typed: Details, detail: Detail) -> float:
+    if not typed.text(detail.id):
+        raise InputError(detail.id, f"Type this too: {detail.label}, {detail.hint}.")
+    value = read_single(detail.id, typed.text(detail.id), CELSIUS)
+    if not _COLDEST <= value <= _HOTTEST:
+        raise InputError(
+            detail.id, f"{_c(value)} is no air's nor a lamp's place: {_COLDEST:g} to {_HOTTEST:g} °C."
+        )
+    return value
+
+
+def _origin(typed: Details) -> str:
+    if typed.text(LEAST_C.id):
+        return "as typed"
+    return "Magnus's law (Sonntag 1990), and 2 K" if typed.text(DAMP.id) else "freezing, and 3 K"
+
+
+def _place(typed: Details) -> tuple[Place, str]:
+    """What is warmed, and what its least is called."""
+    volts, lamp_v, lamp_a = typed.needed(VOLTS, LAMP_V, LAMP_A)
+    room, warm = _temperature(typed, ROOM), _temperature(typed, WARM)
+    if warm <= room:
+        raise InputError(WARM.id, f"{_c(warm)} is not over the air's {_c(room)}: then it warms nothing.")
+    lamp_w = volts * own_lamp(lamp_v, lamp_a, None, "").amps_at(volts)
+    led_w = typed.value(LED_W.id) or 0.0
+    if led_w >= lamp_w:
+        raise InputError(LED_W.id, f"{show(led_w, WATT)} is no less than the lamp's {show(lamp_w, WATT)}.")
+    job: Job = typed.choice(JOB.id)  # type: ignore[assignment]  # one of its options
+    if typed.text(LEAST_C.id):
+        return Place(room, warm, lamp_w, led_w, _temperature(typed, LEAST_C)), "the least that will do"
+    if job == "damp":
+        if not typed.text(DAMP.id):
+            raise InputError(DAMP.id, "Type this too: the damp of that air, 85 %; or the least that will do.")
+        dew = dew_point(room, typed.share(DAMP.id, 1.0)) + _OVER_DEW_K
+        return Place(room, warm, lamp_w, led_w, dew), "the dew point and 2 K"
+    if job == "ice":
+        return Place(room, warm, lamp_w, led_w, _OVER_ICE_C), "freezing and 3 K"
+    return Place(room, warm, lamp_w, led_w, None), ""
+
+
+def _ways(p: Place, volts: float) -> tuple[Way, ...]:
+    """Two resistors: one that gives back what is needed, and one that gives back all; next lower of E12."""
+    out = []
+    plans = [("All of it", p.lamp_w - p.led_w)]
+    if p.least is not None and p.wants() < p.lamp_w:
+        plans.insert(0, ("What is needed", p.wants() - p.led_w))
+    for label, watts in plans:
+        ohm = preferred.prefer(volts**2 / watts, "E12", "down")
+        makes = volts**2 / ohm
+        place = p.at(makes + p.led_w)
+        rating = rating_to_fit(makes, celsius=min(max(place, 25.0), FULL_C))
+        body = (
+            "no leaded body stands it: one on metal" if rating is None else f"{rating_text(rating)} stands it"
+        )
+        what = f"{show(makes, WATT)}: {body}. The place is then {_c(place)}."
+        bars = "" if p.least is None or place >= p.least else "still too cold: the old lamp was no warmer"
+        out.append(Way(f"{label}: {show(ohm, OHM)} where the lamp was", what,
+                       shown(makes, WATT, "V²/R"), "", bars, False, {}))  # fmt: skip
+    first = next((w for w in out if not w.bars), None)
+    return tuple(Way(w.label, w.what, w.share, w.light, w.bars, w is first, w.changes) for w in out)
+
+
+def _table(p: Place, volts: float, ways: tuple[Way, ...]) -> Table:
+    rows = [
+        Row("Old lamp", (shown(p.lamp_w, WATT, "its rating at these volts"), _degrees(p.warm, "as read"))),
+        Row("LED alone", (shown(p.led_w, WATT, "as typed"), _degrees(p.at(p.led_w), "by its watts"))),
+    ]
+    for w in ways:
+        watts = w.share.value + p.led_w
+        rows.append(Row(f"LED, and {w.label.split(': ')[1].split(' where')[0]}",
+                        (shown(watts, WATT, "both"), _degrees(p.at(watts), "by its watts"))))  # fmt: skip
+    return Table(f"The place, at {show(volts, VOLT)}", ("Heat", "The place"), tuple(rows))
+
+
+def _judged(typed: Details, p: Place, after: float, good: bool, why: str) -> tuple[Judged, ...]:
+    out = []
+    job: Job = typed.choice(JOB.id)  # type: ignore[assignment]  # one of its options
+    if not good and p.least is not None:
+        then = {
+            "damp": "Water settles on what it kept dry.", "ice": "It freezes over in the cold.",
+            "steady": "What it kept steady drifts.",
+        }[job]  # fmt: skip
+        out.append(
+            Judged("stop", f"{_c(after)} is under {why}, {_c(p.least)}.", f"{then} A resistor gives it back.")
+        )
+    if p.least is not None and p.warm < p.least:
+        out.append(Judged("mind", f"Even the old lamp left it at {_c(p.warm)}, under {_c(p.least)}.",
+                          "Are the readings of the coldest, dampest day?"))  # fmt: skip
+    if p.least is None:
+        out.append(Judged("mind", f"{percent(p.led_w / p.lamp_w)} of the heat is left, and nobody said what will do.",
+                          "Type the least, or give all of it back."))  # fmt: skip
+    out.append(Judged("note", "Its rise is taken to go with the watts.", "Newton's law of cooling: near enough within "
+                              "some tens of kelvin; read the place again after an hour."))  # fmt: skip
+    return gravest_first(out)
