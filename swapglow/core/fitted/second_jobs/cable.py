@@ -48,7 +48,7 @@ BLEED = Detail("bleed", "Resistor across it", OHM, "4k7; empty for none")
 # Two wires side by side in one sheath (from memory: 50 to 150 pF a metre).
 _PER_METRE_F = 100e-12
 _LEAK_OHM = 1e9
-_MOST_METRES, _MOST_FARADS = 1e4, 10e-6
+_MOST_FARADS = 10e-6
 _HERTZ_BOUNDS = (16.0, 1000.0)
 # Volts past which the tool gives no live procedure (IEC 61140: 50 V AC).
 _EXTRA_LOW_V = 50.0
@@ -195,8 +195,6 @@ def _line(typed: Details) -> Line:
     metres, snub = typed.value(LENGTH.id) or 0.0, typed.value(SNUB.id) or 0.0
     if not metres and not snub:
         raise InputError(LENGTH.id, "Type this too: the length of cable, or the capacitor across the switch.")
-    if metres > _MOST_METRES:
-        raise InputError(LENGTH.id, f"{show(metres, METRE)} of cable is too long to be one capacitor.")
     farads = metres * (typed.value(PER_METRE.id) or _PER_METRE_F) + snub
     if farads > _MOST_FARADS:
         raise InputError(SNUB.id if snub else PER_METRE.id, f"{show(farads, FARAD)} leaks as no line does: "

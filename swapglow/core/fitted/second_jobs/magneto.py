@@ -316,18 +316,19 @@ def _doubt(w: Winding, everyone: Lamp, slow: Spot, *, read: bool) -> Judged:
     again = lamps_only(w, everyone, slow.hertz)
     off = round(100 * (again / slow.lit_v - 1)) + 0
     grade: Grade = "note" if abs(off) <= 100 * _AGREE else "mind"
-    return Judged(grade, f"From the faster speed the slow one comes to {show(again, VOLT)}, {off:+d} % of what "
-                  "was read.", "Over a tenth, a reading is off or the lamps are not those typed.")  # fmt: skip
+    beside = f"{off:+d} % of what was read" if off else "as was read"
+    return Judged(grade, f"From the faster speed the slow one comes to {show(again, VOLT)}, {beside}.",
+                  "Over a tenth, a reading is off or the lamps are not those typed.")  # fmt: skip
 
 
 def _worked(w: Winding, everyone: Lamp, load: Load, speeds: tuple[float, float, float]) -> Worked:
     slow, fast, top = speeds
     before = lamps_only(w, everyone, top)
     after, cycle = with_leds(w, load, top)
-    whom = "the lamps that stay" if load.lamp is not None else "what hangs on it"
+    whom = "the lamps that stay get" if load.lamp is not None else "what hangs on it gets"
     bare = w.emf(top)
     return Worked(
-        line=f"At the fastest {whom} get {show(after, VOLT)}, where it was {show(before, VOLT)}.",
+        line=f"At the fastest {whom} {show(after, VOLT)}, where it was {show(before, VOLT)}.",
         figures=(
             Figure("Winding's resistance", shown(w.ohm, OHM, "from open and lit volts at two speeds")),
             Figure("Winding's inductance", shown(w.henry, HENRY, "from open and lit volts at two speeds")),

@@ -341,7 +341,7 @@ def _ways(typed: Details, d: Detector, old: float) -> tuple[Way, ...]:
     found = []
     for i in infrareds().values():
         at_rated = of_infrared(i, i.rated_a, d)
-        if at_rated <= 0:
+        if at_rated < _LEAST_SHARE * old:
             continue
         amps = i.rated_a * old / at_rated
         half = i.rated_a / 2

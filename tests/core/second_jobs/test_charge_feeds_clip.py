@@ -1,8 +1,4 @@
-"""Lamps that are part of the circuit, worked out in every state: against ngspice on netlists of our own text.
-
-A filament is I = V / (hot ohms · max((V/Vr)^0.45, 0.1)), the handbook's V^0.55 with a cold tenth (from memory), written
-here as a behavioural source; diodes by their models' own figures.
-"""
+"""Charge indicators, two feeds and the clip, in every state: against ngspice on netlists of our own text."""
 
 from itertools import product
 
@@ -18,29 +14,12 @@ from swapglow.core.parts.lamp import own_lamp
 from swapglow.core.parts.led import catalogue
 from swapglow.core.parts.rectifier import rectifier
 from swapglow.core.quantities import InputError
+from tests.core.second_jobs.decks import TEMPERATURE, diode, filament, led_model
 from tests.core.test_fitted import figure, judged, way, worked
 
 CHARGE = {"rest_volts": "12.6V", "running": "14.2V", "lamp_volts": "12V", "lamp_amps": "0.18A", "field": "8R",
           "ohm": "1k", "led": "red-5-diffused"}  # fmt: skip
 FEEDS = {"volts": "13.8V", "side_volts": "12V", "side_amps": "3.5A", "ohm": "680R", "led": "green-5-clear"}
-
-
-TEMPERATURE = ".options temp=25 tnom=25"
-
-
-def filament(name, a, b, volts, amps):
-    v = f"abs(v({a},{b}))"
-    return f"b{name} {a} {b} i = v({a},{b})/({volts / amps}*max(pow({v}/{volts},0.45),0.1))"
-
-
-def diode(name, a, b, model):
-    return f"d{name} {a} {b} m{name}\n.model m{name} d(is={float(model[0])} n={model[1]} rs={model[2]})"
-
-
-def led_model(id_):
-    led = catalogue()[id_]
-    junction = led.junction(led.vf_typ)
-    return junction.i_s, junction.n, junction.r_s
 
 
 @pytest.mark.parametrize("beside", [None, 68.0])

@@ -1,0 +1,142 @@
+"""Lamps that feed each other: every combination by brute force in ngspice, the path and its cure by hand."""
+
+from itertools import product
+
+import pytest
+
+from scripts import reference
+from swapglow.core.fitted import FITTED
+from swapglow.core.fitted.second_jobs.lamp_net import fed_by, path, read_net, solve, states
+from swapglow.core.quantities import Input, InputError
+from tests.core.second_jobs.decks import deck, diode, filament, led_model, silicon
+from tests.core.test_fitted import worked
+
+TRAILER = "tail: TAIL to shell, 12V 0.4A\nstop: STOP to shell, 12V 1.75A\nplate: TAIL to ground, 12V 0.42A"
+NET = {"volts": "12.8V", "feeds": "TAIL, STOP", "lamps": TRAILER}
+TELL = (
+    "tell: x to ground, led 680R\na: LEFT to x, diode\nb: RIGHT to x, diode\nl: LEFT to ground, 12V 1.75A\n"
+)
+TELL += "r: RIGHT to ground, 12V 1.75A\nhigh: HIGH to ground, 12V 0.2A"
+
+
+def net(**typed):
+    kind = FITTED["lamp_net"]
+    return read_net(kind.read({k: Input(v) for k, v in typed.items()}))
+
+
+@pytest.mark.parametrize(("feeds", "lines", "typed"), [
+    (("TAIL", "STOP"), [("tail", "TAIL", "shell", (12, 0.4)), ("stop", "STOP", "shell", (12, 1.75)),
+                        ("plate", "TAIL", "0", (12, 0.42))], TRAILER),
+    (("LEFT", "RIGHT", "HIGH"), [("tell", "x", "0", 680), ("a", "LEFT", "x", None), ("b", "RIGHT", "x", None),
+                                 ("l", "LEFT", "0", (12, 1.75)), ("r", "RIGHT", "0", (12, 1.75)),
+                                 ("high", "HIGH", "0", (12, 0.2))], TELL),
+])  # fmt: skip
+def test_every_combination_is_the_references(feeds, lines, typed):
+    """Brute force: a netlist of its own for each combination, each current within a thousandth."""
+    decks = []
+    for on in product((False, True), repeat=len(feeds)):
+        parts = [f"rsw{f} feed {f} {0.05 if yes else 1e9}" for f, yes in zip(feeds, on, strict=True)]
+        parts += [f"rair{e} {e} 0 1e9" for e in ("shell", "x") if any(e in x[1:3] for x in lines)]
+        for name, top, foot, what in lines:
+            parts.append(f"vm{name} {top} {name}in 0")
+            if what is None:
+                parts.append(diode(name, f"{name}in", foot, silicon("power")))
+            elif isinstance(what, tuple):
+                parts.append(filament(name, f"{name}in", foot, *what))
+            else:
+                parts += [
+                    f"r{name} {name}in {name}d {what}",
+                    diode(name, f"{name}d", foot, led_model("red-5-diffused")),
+                ]
+        decks.append(deck("vfeed feed 0 12.8", *parts).lower())
+    found = solve(net(volts="12.8V", feeds=", ".join(feeds), lamps=typed))
+    for state, theirs in enumerate(reference.operating_points(decks)):
+        for k, (name, *_rest) in enumerate(lines):
+            ours = found.amps[k, state]
+            assert ours == pytest.approx(theirs[f"i(vm{name})"], rel=1e-3, abs=1e-7), (state, name)
+
+
+def test_a_lost_ground_is_found_by_its_path_and_cured():
+    """With the shell off ground the stop lamp returns through tail, and through the number plate to ground."""
+    w = worked("lamp_net", **NET)
+    assert w.line == "Wrong: STOP on: tail and plate glow, stop is not lit."
+    (sneak,) = w.paths
+    assert sneak.stations == ("STOP", "stop", "shell", "tail", "TAIL", "plate", "ground") and not sneak.wanted
+    assert (
+        sneak.state == "STOP on"
+        and sneak.said == "tail and plate glow"
+        and sneak.amps.value == pytest.approx(0.284, abs=1e-3)
+    )
+    assert [j.message for j in w.judged] == [
+        "STOP on: tail and plate glow, stop is not lit.", "TAIL on: tail is not lit.",
+        "TAIL and STOP on: tail and stop are not lit.",
+    ]  # fmt: skip
+    best = w.ways[0]
+    assert best.label == "A ground at shell" and best.advised and best.share.value == 0
+    cured = worked("lamp_net", **{**NET, "lamps": best.changes["lamps"]})
+    assert (
+        cured.line == "Right in every combination of the switches."
+        and cured.ways == cured.paths == cured.judged == ()
+    )
+    rows = {r.label: r for r in cured.tables[0].rows}
+    assert rows["STOP on"].words == "tail: dark; stop: lit; plate: dark"
+    assert rows["All off"].cells[0].value == 0
+
+
+def test_a_diode_keeps_a_feed_out_of_another():
+    """Two lamps that share a heavy one to ground are right; with a light one each feeds the other's wire."""
+    crossed = "one: A to x, 12V 0.1A\ntwo: B to x, 12V 0.1A\nload: x to ground, 12V 2A"
+    w = worked("lamp_net", volts="12V", feeds="A B", lamps=crossed)
+    assert w.line == "Right in every combination of the switches."
+    # Without the heavy load the same net feeds back: it glows through the other's own ground lamp.
+    back = (
+        "one: A to x, 12V 0.3A\ntwo: B to x, 12V 0.3A\nfar: B to ground, 12V 0.3A\nx: x to ground, 12V 0.3A"
+    )
+    wrong = worked("lamp_net", volts="12V", feeds="A, B", lamps=back)
+    assert any(p.stations == ("A", "one", "x", "two", "B", "far", "ground") for p in wrong.paths)
+    assert "A diode before two, its band to two" in [x.label for x in wrong.ways]
+    better = next(x for x in wrong.ways if x.label == "A diode before two, its band to two")
+    again = worked("lamp_net", volts="12V", feeds="A, B", lamps=better.changes["lamps"])
+    assert len(again.paths) < len(wrong.paths)
+    assert (
+        "two-d: B to two-d, diode" in better.changes["lamps"]
+        and "two: two-d to x, 12V 0.3A" in better.changes["lamps"]
+    )
+
+
+def test_a_feed_reaches_through_diodes_and_both_on_at_one_end_still_lights():
+    n = net(volts="12.8V", feeds="LEFT RIGHT HIGH", lamps=TELL)
+    assert (
+        fed_by(n, "x") == {"LEFT", "RIGHT"}
+        and fed_by(n, "ground") == frozenset()
+        and fed_by(n, "HIGH") == {"HIGH"}
+    )
+    w = worked("lamp_net", volts="12.8V", feeds="LEFT RIGHT HIGH", lamps=TELL)
+    assert w.line == "Right in every combination of the switches." and len(w.tables[0].rows) == 8
+    found = solve(n)
+    assert path(n, found, 0, states(n).index((True, False, False))) == ("LEFT", "a", "x", "tell", "ground")
+
+
+def test_a_tell_tale_between_two_feeds_is_dark_with_both_on_and_one_way_round_is_wrong():
+    lamps = "tell: LEFT to RIGHT, led 680R\nl: LEFT to ground, 12V 1.75A\nr: RIGHT to ground, 12V 1.75A"
+    w = worked("lamp_net", volts="12.8V", feeds="LEFT RIGHT", lamps=lamps)
+    assert [j.message for j in w.judged] == ["RIGHT on: tell is not lit."]
+    assert "wrong way round" in w.judged[0].why
+
+
+@pytest.mark.parametrize(("changed", "field", "said"), [
+    ({"volts": ""}, "volts", "Type this too"), ({"feeds": ""}, "feeds", "Type this too"),
+    ({"feeds": "A B C D E"}, "feeds", "Up to 4"), ({"feeds": "TAIL TAIL"}, "feeds", "each once"),
+    ({"feeds": "TAIL, STOP, FOG"}, "feeds", 'No line has "FOG"'), ({"lamps": ""}, "lamps", "Type this too"),
+    ({"lamps": "tail TAIL shell 12V"}, "lamps", "is no line"),
+    ({"lamps": "t: TAIL to TAIL, diode"}, "lamps", "both ends"),
+    ({"lamps": TRAILER + "\ntail: STOP to ground, diode"}, "lamps", "there twice"),
+    ({"lamps": "t: TAIL to STOP, 12V"}, "lamps", "12V 0.4A for a lamp"),
+    ({"lamps": "t: TAIL to STOP, 12V x"}, "lamps", "x"),
+    ({"lamps": "t: TAIL to STOP, led 0R"}, "lamps", "0R"),
+    ({"lamps": "\n".join(f"l{k}: TAIL to STOP, 12V 1A" for k in range(13))}, "lamps", "13 lines"),
+])  # fmt: skip
+def test_what_is_no_net_is_refused_at_its_field(changed, field, said):
+    with pytest.raises(InputError, match=said) as refused:
+        worked("lamp_net", **{**NET, **changed})
+    assert refused.value.field == field
