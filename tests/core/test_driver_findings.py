@@ -217,11 +217,13 @@ def test_the_threshold_of_sight():
 
 
 @pytest.mark.parametrize(("common", "lead", "free"), [
-    ("positive", "positive", "negative"), ("negative", "negative", "positive"), ("chassis", "negative", "positive"),
+    ("positive", "positive", "negative"), ("negative", "negative", "positive"),
+    ("chassis, minus", "negative", "positive"), ("chassis, plus", "positive", "negative"),
 ])  # fmt: skip
 def test_in_a_common_wire_the_resistor_goes_in_the_other_lead(common, lead, free):
-    """In a common-wire circuit the lead that is not common (common practice, ours)."""
-    p = driven("low_side", "9V", "0.2V", common=common, lead=lead)
+    """In a common-wire circuit the lead that is not common (common practice, ours); a chassis is what stands on it."""
+    wire, _, pole = common.partition(", ")
+    p = driven("low_side", "9V", "0.2V", supplied={"frame_pole": pole}, common=wire, lead=lead)
     mind = found(p, "resistor-in-common")
     cured = with_changes(p, mind.remedies[0].changes)
     assert cured.lead == free

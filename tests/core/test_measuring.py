@@ -3,6 +3,7 @@
 import numpy as np
 import pytest
 
+from swapglow.core.analysis.sizing import size
 from swapglow.core.assess import Bench, assess
 from swapglow.core.intake.feasibility import Feasibility, advise, read_hours, read_money
 from swapglow.core.intake.wires import Wire, tells
@@ -236,6 +237,37 @@ def test_an_ac_rail_is_read_on_ac_volts_and_a_sense_line_is_tried_for_its_trip()
 def test_a_ground_that_could_be_a_short_is_asked_before_any_drift():
     p = on("winding", "12V", rectification="bridge_cap", chassis_negative=True)
     assert assess(p).next_step.id == "grounded"
+
+
+@pytest.mark.parametrize("kind", ["vehicle", "regulated", "unregulated"])
+def test_which_pole_is_on_the_frame_is_asked_before_any_drift(kind):
+    """Read from the sign of the feed against the frame or the shell (common practice); typed, it is asked no more."""
+    p = on(kind, "12V", common="chassis")
+    step = assess(p).next_step
+    assert step.id == "frame_pole" and step.reading == "frame_pole"
+    assert [m.means for m in step.meanings][:2] == [
+        "minus is on the frame",
+        "plus is on the frame: its shell is plus",
+    ]
+    assert assess(on(kind, "12V", {"frame_pole": "plus"}, common="chassis")).next_step.id != "frame_pole"
+    assert assess(on(kind, "12V")).next_step.id != "frame_pole"
+
+
+def test_a_rail_with_a_sign_says_where_its_plus_is():
+    with pytest.raises(
+        InputError, match=r"typed without its sign, 48V\. Its minus says that plus"
+    ) as refused:
+        on("regulated", "-48V")
+    assert refused.value.field == "usual"
+
+
+def test_an_aircrafts_winding_is_worked_out_at_its_own_frequency():
+    """28 V at 400 Hz: a capacitor that holds it there is an eighth of one at 50 (charge per half-cycle, textbook)."""
+    small, large = (
+        size(on("winding", "28Vac", {"hertz": hz}, rectification="bridge_cap", target="5mA")).needed_f
+        for hz in ("400Hz", "50Hz")
+    )
+    assert large / small == pytest.approx(8, rel=0.3)
 
 
 def test_nothing_live_is_asked_of_what_is_on_the_mains():

@@ -34,11 +34,6 @@ COMMONS = {"none": "None", "positive": "Positive", "negative": "Negative", "chas
 LIT = {"always": "Always", "sometimes": "Now and then", "single": "One at a time with others"}
 # What a shunt stands across.
 ACROSS = {"assembly": "LED and resistor", "leds": "The LED alone"}
-# The other side of a common wire: where a resistor is the lamp's own. A chassis is a negative one here.
-FREE_LEAD: dict[str, Literal["positive", "negative"]] = {
-    "positive": "negative", "negative": "positive", "chassis": "positive",
-}  # fmt: skip
-
 Lead = Literal["positive", "negative"]
 Common = Literal["none", "positive", "negative", "chassis"]
 Across = Literal["leds", "assembly"]
@@ -284,6 +279,25 @@ class Position:
     def live_danger(self) -> bool:
         """Whether nothing live is asked or offered: mains, or volts past extra-low."""
         return self.mains or self.rail.dangerous
+
+    @property
+    def free_lead(self) -> Lead | None:
+        """The lead that is the lamp's own where a wire is shared: None where none is, or where nobody read the frame.
+
+        On AC a chassis is the rectifier's negative; on DC it is the pole that stands on it.
+        """
+        shared: dict[str, Lead] = {"positive": "negative", "negative": "positive"}
+        if self.common != "chassis":
+            return shared.get(self.common)
+        if self.rail.supply.alternates or not self.rail.supply.kind.asks_pole:
+            return "positive"
+        poles: dict[str, Lead] = {"minus": "positive", "plus": "negative"}
+        return poles.get(self.rail.supply.pole)
+
+    @property
+    def by_frame(self) -> bool:
+        """Whether the way round goes by the frame: a wire that is shared, or the shell of a lamp that has a plus."""
+        return self.common == "chassis" or (self.module is not None and self.module.polarised)
 
     @property
     def on_frame(self) -> bool:

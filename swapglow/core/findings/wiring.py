@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable
 
-from swapglow.core.design.position import FREE_LEAD, LEADS, Lead, Position
+from swapglow.core.design.position import LEADS, Lead, Position
 from swapglow.core.design.rectification import usual_rectification, without_bridge
 from swapglow.core.findings.alternating import rectify
 from swapglow.core.findings.finding import Finding, Remedy
@@ -13,7 +13,7 @@ from swapglow.core.findings.registry import Context, rule
 def resistor_in_the_common_wire(c: Context) -> Iterable[Finding]:
     """One resistor in the wire that other lamps share."""
     p = c.position
-    free = FREE_LEAD.get(p.common)
+    free = p.free_lead
     if free is None or p.module is not None or p.set_by_ohms:
         return
     if p.resistor_parts == 1 and p.lead == free:
@@ -29,6 +29,39 @@ def resistor_in_the_common_wire(c: Context) -> Iterable[Finding]:
         "too, and a lead that touches the frame bridges it. Put it in the lead that is not common.",
         (move_to(free),),
     )  # fmt: skip
+
+
+@rule
+def pole_on_the_frame(c: Context) -> Iterable[Finding]:
+    """Which pole of a steady supply is on the frame, where the way round goes by that."""
+    p = c.position
+    supply = p.rail.supply
+    if supply.alternates or not supply.kind.asks_pole:
+        return
+    if supply.pole == "unknown" and p.common == "chassis":
+        yield Finding(
+            "frame-unread", "mind", "The chassis is a wire of this lamp, and nobody has read which pole it is.",
+            "not read", "minus, plus or neither",
+            "Black lead on the frame, red on the feed: a minus sign is plus on the frame. Until then neither lead is "
+            "the lamp's own.",
+        )  # fmt: skip
+    if supply.pole != "plus":
+        return
+    if p.chassis_negative:
+        yield Finding(
+            "negative-on-plus", "stop", "The frame is plus here, and the LED's negative touches it.",
+            "minus on plus", "its plus on the frame",
+            "It is turned round, or the feed is shorted through its case. Off the frame, or its plus there.",
+            (Remedy("off-frame", "Keep the LED's negative off the frame", {"chassis_negative": False}),),
+            "Take the LED's negative off the frame first.",
+        )  # fmt: skip
+    if p.by_frame:
+        yield Finding(
+            "plus-on-frame", "note", "The frame is plus here: the LED's plus goes to the shell, its minus to the feed.",
+            "plus", "minus is usual",
+            "Ready-made lamps for a minus frame stay dark in it or are spoilt: turn the holder's wires, or take one "
+            "that lights either way round.",
+        )  # fmt: skip
 
 
 def move_to(lead: Lead) -> Remedy:

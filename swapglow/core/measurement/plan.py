@@ -65,7 +65,7 @@ def _owed(s: Solution) -> Iterable[_Ask]:
     """What the supply's own kind holds worth reading."""
     p = s.position
     reservoir = p.rail.supply.alternates and p.rectification.reservoir
-    about = Circumstances(p.rail, p.lamp, s.string_current_max, p.chassis_negative, reservoir)
+    about = Circumstances(p.rail, p.lamp, s.string_current_max, p.on_frame, p.by_frame, reservoir)
     for owed in p.rail.supply.kind.owed(about):
         yield _Ask(_weight(s, owed), owed.step)
 

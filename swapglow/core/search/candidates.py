@@ -14,7 +14,7 @@ from swapglow.core.analysis.solution import solve
 from swapglow.core.analysis.states import state_solutions
 from swapglow.core.analysis.terminals import ohms_for
 from swapglow.core.design.changes import Changes, exposes_crest, with_changes
-from swapglow.core.design.position import FREE_LEAD, Lead, Position
+from swapglow.core.design.position import Lead, Position
 from swapglow.core.design.rectification import RECTIFICATIONS, usual_rectification
 from swapglow.core.findings.alternating import rectify
 from swapglow.core.findings.finding import Remedy
@@ -241,11 +241,11 @@ def _resistors(p: Position) -> Iterable[Candidate]:
     if p.resistor_parts == 1 and not p.set_by_ohms:
         yield Candidate("halves", "Half the resistance in each lead", _afresh(resistor_parts=2),
                         "half in each lead")  # fmt: skip
-    free: Lead = FREE_LEAD.get(p.common, "negative")
+    free: Lead = p.free_lead or "negative"
     if free != p.lead or p.resistor_parts == 2:
         remedy = move_to(free)
         yield Candidate(remedy.id, remedy.label, {**_afresh(), **remedy.changes}, f"{free} lead",
-                        p.common in FREE_LEAD)  # fmt: skip
+                        p.free_lead is not None)  # fmt: skip
     up, near = (
         size(replace(p, resistor_ohm=None, rounding="up")),
         size(replace(p, resistor_ohm=None, rounding="nearest")),

@@ -7,8 +7,9 @@ from typing import TYPE_CHECKING, Any, ClassVar, Literal, cast
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.kinds.step import Meaning, NextStep
 from swapglow.core.parts.lamp import Lamp
+from swapglow.core.parts.meter import volt_range
 from swapglow.core.quantities import AMPERE, VOLT, Figure, Input, InputError, Source, show
-from swapglow.core.supplies.supply import Grounded, Supply, no_figure, source_resistance
+from swapglow.core.supplies.supply import Grounded, Pole, Supply, no_figure, source_resistance
 from swapglow.core.supplies.waveform import Waveform
 
 if TYPE_CHECKING:
@@ -24,6 +25,11 @@ LOAD = Detail(
 GROUNDED = Detail(
     "grounded", "One leg on the frame?", None, "Continuity from each leg to the frame, supply off",
     (("unknown", "Not known"), ("yes", "Yes"), ("no", "No")),
+)  # fmt: skip
+FRAME_POLE = Detail(
+    "frame_pole", "Which pole is on the frame?", None,
+    "Black lead on the frame, red on the feed: volts without a sign are minus on the frame, a minus sign is plus",
+    (("unknown", "Not known"), ("minus", "Minus"), ("plus", "Plus"), ("neither", "Neither")),
 )  # fmt: skip
 
 # What the driver is asked to do in a state.
@@ -64,6 +70,8 @@ class Circumstances:
         lamp: the old lamp, where known.
         string_current_max: the most the LED may carry, A.
         chassis_negative: whether the LED's negative side touches the frame.
+        by_frame: whether its way round goes by the frame: the frame is a wire that is shared, or a ready-made lamp that
+            lights one way round has its shell there.
         reservoir: whether a capacitor holds the LED up.
     """
 
@@ -71,6 +79,7 @@ class Circumstances:
     lamp: Lamp | None
     string_current_max: float
     chassis_negative: bool
+    by_frame: bool
     reservoir: bool
 
 
@@ -151,6 +160,11 @@ class SupplyKind:
     usual_hertz: ClassVar[float] = 50.0
 
     @property
+    def asks_pole(self) -> bool:
+        """Whether one of its poles may stand on the frame."""
+        return any(d.id == FRAME_POLE.id for d in self.details)
+
+    @property
     def sags(self) -> bool:
         """Whether open and loaded readings of it differ by a source resistance."""
         return any(d.id == OPEN.id for d in self.details)
@@ -179,7 +193,10 @@ class SupplyKind:
         grounded: Grounded = "unknown"
         if details.asks(GROUNDED.id):
             grounded = cast(Grounded, details.choice(GROUNDED.id))
-        return Supply(self, source, ratio, hertz, hertz_source, grounded, **self.facts(details, volts))
+        pole: Pole = "unknown"
+        if details.asks(FRAME_POLE.id):
+            pole = cast(Pole, details.choice(FRAME_POLE.id))
+        return Supply(self, source, ratio, hertz, hertz_source, grounded, pole, **self.facts(details, volts))
 
     def facts(self, details: Details, volts: tuple[float, float, float]) -> dict[str, Any]:
         """Further attributes of :class:`Supply` that only this kind knows, by name.
@@ -273,4 +290,20 @@ class SupplyKind:
 
     def owed(self, about: Circumstances) -> Iterable[Owed]:
         """Readings beyond its three levels that are worth taking."""
-        return ()
+        if self.asks_pole and about.by_frame and about.rail.supply.pole == "unknown":
+            yield Owed(_pole_step(about), share_of_usual=10.0)
+
+
+def _pole_step(about: Circumstances) -> NextStep:
+    """A turned LED is not weighed against a drift: it comes first."""
+    volts = show(about.rail.usual.value, VOLT)
+    return NextStep(
+        FRAME_POLE.id, "Find out which pole is on the frame", volt_range(about.rail.usual.value * 1.2),
+        "black lead on the frame or the holder's shell, red on its contact", "lamp out, switch on",
+        f"{volts}, or the same with a minus sign", FRAME_POLE.id,
+        "Which way round the LED goes hangs on it, and older sets and vehicles have their plus there.",
+        about.rail.supply.kind.caution,
+        (Meaning(volts, "minus is on the frame"), Meaning(f"−{volts}", "plus is on the frame: its shell is plus"),
+         Meaning("next to nothing", "neither is, or the frame there is paint")),
+        "minus, plus or neither",
+    )  # fmt: skip

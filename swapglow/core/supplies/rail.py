@@ -116,6 +116,12 @@ def _levels(kind: SupplyKind, stands_in: StandIns, usual: Input, low: Input,
             high: Input) -> tuple[Figure, Figure, Figure, bool]:  # fmt: skip
     if usual.empty and stands_in.usual is not None:
         usual = stands_in.usual
+    if usual.text.strip().startswith(("-", "−")):
+        bare = usual.text.strip()[1:].strip()
+        raise InputError(
+            "usual",
+            f'"{usual.text}": a rail is typed without its sign, {bare}. Its minus says that plus is on the frame.',
+        )
     _check_waveform(kind, usual=usual, low=low, high=high)
     centre_read = read_quantity("usual", usual.text, VOLT, above=0)
     ends = stands_in.ends

@@ -2,7 +2,7 @@
 
 from typing import ClassVar
 
-from swapglow.core.supplies.kind import SupplyKind
+from swapglow.core.supplies.kind import FRAME_POLE, SupplyKind
 
 
 class Regulated(SupplyKind):
@@ -12,6 +12,7 @@ class Regulated(SupplyKind):
     order = 0
     label = "Regulated DC"
     expect = "Steady within a few per cent. What decides is the measured value and its tolerance."
+    details = (FRAME_POLE,)
     level_states: ClassVar[bool] = False
     may_be_other: ClassVar[bool] = True
     may_be_renamed: ClassVar[bool] = True

@@ -24,6 +24,7 @@ class Sagging(SupplyKind):
 
     def owed(self, about: Circumstances) -> Iterable[Owed]:
         """The open reading, then the load that made the sag."""
+        yield from super().owed(about)
         supply = about.rail.supply
         if supply.open_to_loaded_ratio == 1.0:
             yield Owed(self._open(about), replace(supply, open_to_loaded_ratio=1 / (1 - USUAL_SAG)))

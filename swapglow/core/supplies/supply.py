@@ -21,6 +21,8 @@ LINE_OHM = 3300.0
 BUDGET_A = 8e-3
 
 Grounded = Literal["yes", "no", "unknown"]
+# Which pole of a steady supply stands on the frame.
+Pole = Literal["unknown", "minus", "plus", "neither"]
 
 
 def no_figure() -> Figure:
@@ -56,6 +58,7 @@ class Supply:
         hertz: frequency at the three levels, Hz; zeros where it has none.
         hertz_source: where the frequencies come from.
         grounded: whether one leg stands on the frame.
+        pole: which pole does, of a supply that does not alternate.
         battery: the cells.
         system: what a vehicle's system is called, "12".
         dip: volts it falls to for a moment, as while cranking.
@@ -75,6 +78,7 @@ class Supply:
     hertz: tuple[float, float, float] = (0.0, 0.0, 0.0)
     hertz_source: Source = Source.ASSUMED
     grounded: Grounded = "unknown"
+    pole: Pole = "unknown"
     battery: Battery | None = None
     system: str = ""
     dip: Figure | None = None

@@ -2,7 +2,7 @@
 
 from typing import ClassVar
 
-from swapglow.core.supplies.kind import LOAD, MAINS_CASE, OPEN
+from swapglow.core.supplies.kind import FRAME_POLE, LOAD, MAINS_CASE, OPEN
 from swapglow.core.supplies.sagging import Sagging
 
 
@@ -16,7 +16,7 @@ class Unregulated(Sagging):
         "Sags 10 to 30 % from open to loaded, and follows the mains by ±10 %. Open and loaded "
         "readings give its source resistance."
     )
-    details = (OPEN, LOAD)
+    details = (OPEN, LOAD, FRAME_POLE)
     may_be_other: ClassVar[bool] = True
     may_be_renamed: ClassVar[bool] = True
     caution = (

@@ -4,7 +4,7 @@ from typing import Any, NamedTuple
 
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.quantities import VOLT, Figure, Input, InputError, Source, show
-from swapglow.core.supplies.kind import StandIns, SupplyKind
+from swapglow.core.supplies.kind import FRAME_POLE, StandIns, SupplyKind
 
 
 class System(NamedTuple):
@@ -44,10 +44,14 @@ class Vehicle(SupplyKind):
     details = (
         Detail("system", "System", None, "", tuple((name, f"{name} V") for name in SYSTEMS)),
         Detail("crank", "While cranking", VOLT, "6V. Empty takes half the system's name"),
+        FRAME_POLE,
     )
     steady_label = "At rest to charging"
     levels_on_rule = True
-    caution = "Work by the battery: negative lead off first before any wire is opened; no rings, no sparks."
+    caution = (
+        "Work by the battery: the lead to the frame (mostly the negative) off first before any wire is opened; no "
+        "rings, no sparks."
+    )
 
     def stand_ins(self, details: Details) -> StandIns:
         """The system's own levels."""

@@ -33,7 +33,8 @@ DRIVERS: list[dict[str, Any]] = [
         "board_revision": "second",
         "owner": "Fernhollow Observatory",
         "notes": "A Darlington for each segment; common positive to all lamps.",
-        "rails": [{"name": "Segment supply", "kind": "unregulated", "usual": reading("17.6V", "eight segments lit")}],
+        "rails": [{"name": "Segment supply", "kind": "unregulated", "usual": reading("17.6V", "eight segments lit"),
+                   "details": {"frame_pole": reading("minus", "no sign, black lead on the case")}}],
         "positions": [
             {"name": "North-east", "stage": "sizing", "led_id": "yellow-5-diffused", "target": quantity("5mA"),
              "driver_kind": "darlington", "common": "positive", "series": "E12"},
@@ -103,7 +104,8 @@ DRIVERS: list[dict[str, Any]] = [
         "notes": "Both front indicators; the rear ones stay as they are.",
         "take_in": {"hazards": ["vehicle", "heat"]},
         "rails": [{"name": "Chassis supply", "kind": "vehicle", "usual": reading("13.7V", "engine at working speed"),
-                   "high": reading("14.3V", "after a cold start"), "details": {"system": quantity("12", "marked")}}],
+                   "high": reading("14.3V", "after a cold start"),
+                   "details": {"system": quantity("12", "marked"), "frame_pole": reading("minus", "no sign")}}],
         "positions": [
             {"name": "Indicator, left front", "stage": "sizing", "lamp_id": "own", "lamp_volts": "12V",
              "lamp_amps": "1.5A", "lamp_candela": "30", "lamp_base": "bayonet BA15s", "led_id": "amber-5-diffused",
