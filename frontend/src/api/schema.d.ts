@@ -2317,6 +2317,26 @@ export interface components {
             stairs: components["schemas"]["Stair"][];
         };
         /**
+         * Stake
+         * @description What a wrong figure costs.
+         *
+         *     Attributes:
+         *         loss: one of :data:`LOSSES`.
+         *         line: that in words, with the figure it comes to; "" where nothing is lost.
+         */
+        Stake: {
+            /**
+             * Loss
+             * @default nothing
+             */
+            loss: string;
+            /**
+             * Line
+             * @default
+             */
+            line: string;
+        };
+        /**
          * Suitable
          * @description An LED colour behind the glass: what comes through, in what colour, and whether it is that of the old lamp.
          */
@@ -2375,6 +2395,7 @@ export interface components {
          *         id, label, text, source: the figure.
          *         swing_a: how far the usual current moves between its ends, A.
          *         swing_text: half of that either way, as printed.
+         *         stake: what is lost where it is wrong; nothing for one that was read.
          */
         Swing: {
             /** Id */
@@ -2388,6 +2409,13 @@ export interface components {
             swing_a: number;
             /** Swing Text */
             swing_text: string;
+            /**
+             * @default {
+             *       "loss": "nothing",
+             *       "line": ""
+             *     }
+             */
+            stake: components["schemas"]["Stake"];
         };
         /**
          * Tick

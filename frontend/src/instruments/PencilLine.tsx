@@ -86,6 +86,7 @@ export function PencilLine({ uncertainty }: Props) {
                 <th scope="col">Value</th>
                 <th scope="col">From</th>
                 <th scope="col">Moves the current</th>
+                <th scope="col">Wrong, it costs</th>
               </tr>
             </thead>
             <tbody>
@@ -100,6 +101,7 @@ export function PencilLine({ uncertainty }: Props) {
                     {i.swing_text}
                     <Swing style={{ width: `${(100 * i.swing_a) / Math.max(most, 1e-12)}%` }} />
                   </td>
+                  <td>{i.source === "assumed" && (i.stake.line || "nothing but light")}</td>
                 </tr>
               ))}
             </tbody>

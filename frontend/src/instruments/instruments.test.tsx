@@ -165,8 +165,8 @@ test("the pencil line opens every figure behind the result", async () => {
   press(screen.getByRole("button", { name: /most of it from the usual rail/ }));
   const rows = await screen.findAllByRole("row");
   expect(rows.map((r) => r.textContent)).toEqual([
-    "FigureValueFromMoves the current",
-    "Usual rail22 Vassumed±500 µA",
+    "FigureValueFromMoves the currentWrong, it costs",
+    "Usual rail22 Vassumed±500 µAthe LED: 24 mA of 20 mA",
     "Resistor's tolerance±5 %marked±200 µA",
   ]);
 });

@@ -132,6 +132,7 @@ export const uncertainty: Report["uncertainty"] = {
       source: "assumed",
       swing_a: 0.001,
       swing_text: "±500 µA",
+      stake: { loss: "LED", line: "the LED: 24 mA of 20 mA" },
     },
     {
       id: "resistor",
@@ -140,6 +141,7 @@ export const uncertainty: Report["uncertainty"] = {
       source: "marked",
       swing_a: 0.0004,
       swing_text: "±200 µA",
+      stake: { loss: "nothing", line: "" },
     },
   ],
 };

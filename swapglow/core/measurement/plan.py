@@ -1,12 +1,12 @@
-"""The measuring plan: which reading to take next, by what its doubt does to the current.
+"""The measuring plan: which reading to take next, by what is lost without it, then by what it does to the current.
 
-Each reading still owed is a candidate with a weight in amps: how far the usual current moves
-between the ends of what is not known, solved by the engine. The heaviest comes first; one that
-moves the current by less than a twentieth is not worth a reading of its own. What a supply asks for
-beyond its levels its kind says itself.
+Each reading still owed is a candidate with a stake, what dies if the figure is wrong, and a weight in amps: how far the
+usual current moves between the ends of what is not known, solved by the engine. The dearest comes first, of equally
+dear ones the heaviest; one that costs nothing and moves the current by less than a twentieth is not worth a reading of
+its own. What a supply asks for beyond its levels its kind says itself.
 """
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -21,6 +21,7 @@ from swapglow.core.quantities import AMPERE, VOLT, Source, show
 from swapglow.core.supplies import plain_supply
 from swapglow.core.supplies.kind import Circumstances, Owed
 from swapglow.core.supplies.waveform import Waveform
+from swapglow.core.uncertainty.stakes import NO_STAKE, Stake, stake_of
 from swapglow.core.uncertainty.uncertainty import RAIL_SHARE, Uncertainty
 
 # A pencilled figure that moves the current less than this is not worth a reading of its own.
@@ -37,6 +38,7 @@ _QUARTER = 16
 class _Ask:
     weight: float
     step: NextStep
+    stake: Stake = NO_STAKE
 
 
 def plan(s: Solution, uncertain: Uncertainty) -> tuple[NextStep, ...]:
@@ -55,10 +57,25 @@ def plan(s: Solution, uncertain: Uncertainty) -> tuple[NextStep, ...]:
     if s.position.live_danger:
         return ()
     swings = {i.id: i.swing_a for i in uncertain.items if i.source.is_assumed}
-    asks = [*_owed(s), *_rails(s, swings), *_from_assumed(s, swings)]
+    stakes = {i.id: i.stake for i in uncertain.items}
+    asks = [*_owed(s), *(_staked(a, stakes) for a in (*_rails(s, swings), *_from_assumed(s, swings)))]
     floor = WORTH_READING * max(float(s.usual[1]), 1e-9)
-    owed = sorted((a for a in asks if a.weight > floor), key=lambda a: -a.weight)
-    return tuple(a.step for a in owed)
+    owed = sorted(
+        (a for a in asks if a.weight > floor or a.stake.rank > 0), key=lambda a: (-a.stake.rank, -a.weight)
+    )
+    return tuple(_said(a) for a in owed)
+
+
+def _staked(ask: _Ask, stakes: Mapping[str, Stake]) -> _Ask:
+    """A reading with what its figure costs."""
+    return replace(ask, stake=stakes.get(ask.step.id, NO_STAKE))
+
+
+def _said(ask: _Ask) -> NextStep:
+    """A step that says what is lost without it."""
+    if not ask.stake.line:
+        return ask.step
+    return replace(ask.step, why=f"{ask.step.why} If it is wrong it may cost {ask.stake.line}.")
 
 
 def _owed(s: Solution) -> Iterable[_Ask]:
@@ -67,7 +84,12 @@ def _owed(s: Solution) -> Iterable[_Ask]:
     reservoir = p.rail.supply.alternates and p.rectification.reservoir
     about = Circumstances(p.rail, p.lamp, s.string_current_max, p.on_frame, p.by_frame, reservoir)
     for owed in p.rail.supply.kind.owed(about):
-        yield _Ask(_weight(s, owed), owed.step)
+        weight = _weight(s, owed)
+        if owed.otherwise is not None:
+            stake = stake_of(s, float(s.usual[1]) + weight, s.position.rail.volts[1])
+        else:
+            stake = Stake(owed.loss, owed.costs)
+        yield _Ask(weight, owed.step, stake)
 
 
 def _weight(s: Solution, owed: Owed) -> float:

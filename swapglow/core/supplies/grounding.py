@@ -19,4 +19,4 @@ def grounding_owed(about: Circumstances) -> Owed | None:
          Meaning("both open", "floating: a bridge may stand on the frame")),
         "yes or no",
     )  # fmt: skip
-    return Owed(step, share_of_usual=10.0)
+    return Owed(step, share_of_usual=10.0, costs="the winding, shorted every half-cycle", loss="unit")

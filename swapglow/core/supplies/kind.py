@@ -92,12 +92,15 @@ class Owed:
         otherwise: the supply as it would be if the reading came out otherwise; the reading weighs what
             that does to the LED's current.
         share_of_usual, share_of_most: else a weight outright, in usual or in most currents.
+        costs: what is lost without it, in words, and ``loss`` the kind of it; "" for no more than the light.
     """
 
     step: NextStep
     otherwise: Supply | None = None
     share_of_usual: float = 0.0
     share_of_most: float = 0.0
+    costs: str = ""
+    loss: Literal["nothing", "LED", "unit"] = "nothing"
 
 
 class SupplyKind:
@@ -291,7 +294,7 @@ class SupplyKind:
     def owed(self, about: Circumstances) -> Iterable[Owed]:
         """Readings beyond its three levels that are worth taking."""
         if self.asks_pole and about.by_frame and about.rail.supply.pole == "unknown":
-            yield Owed(_pole_step(about), share_of_usual=10.0)
+            yield Owed(_pole_step(about), share_of_usual=10.0, costs="the LED, turned round", loss="LED")
 
 
 def _pole_step(about: Circumstances) -> NextStep:

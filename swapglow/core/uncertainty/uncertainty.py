@@ -10,6 +10,7 @@ from swapglow.core.analysis.solution import Solution
 from swapglow.core.design.position import Position
 from swapglow.core.network.cases import Block
 from swapglow.core.quantities import AMPERE, OHM, VOLT, Figure, Source, show
+from swapglow.core.uncertainty.stakes import NO_STAKE, Stake, dearest, if_alternating, stake_of
 
 # The name of these cases among a solution's further blocks.
 BLOCK = "uncertainty"
@@ -46,6 +47,7 @@ class Swing:
         id, label, text, source: the figure.
         swing_a: how far the usual current moves between its ends, A.
         swing_text: half of that either way, as printed.
+        stake: what is lost where it is wrong; nothing for one that was read.
     """
 
     id: str
@@ -54,6 +56,7 @@ class Swing:
     source: Source
     swing_a: float
     swing_text: str
+    stake: Stake = NO_STAKE
 
 
 @dataclass(frozen=True)
@@ -147,14 +150,24 @@ def uncertainty(s: Solution, figures: list[UncertainFigure]) -> Uncertainty:
     # What rounding makes of two ends that are one.
     moved[moved <= NOTHING * max(float(np.abs(s.usual).max()), 1e-9)] = 0.0
     items = [
-        Swing(f.id, f.label, f.text, f.source, float(swing), f"±{show(float(swing) / 2, AMPERE, 2)}")
-        for f, swing in zip(figures, moved, strict=True)
-    ]
+        Swing(f.id, f.label, f.text, f.source, float(swing), f"±{show(float(swing) / 2, AMPERE, 2)}",
+              _stake(s, f, (float(ends.min()), float(ends.max()))))
+        for f, swing, ends in zip(figures, moved, s.further[BLOCK], strict=True)
+    ]  # fmt: skip
     items.sort(key=lambda i: (not i.source.is_assumed, -i.swing_a))
     total = sum(i.swing_a for i in items)
     assumed = [i for i in items if i.source.is_assumed]
     share = sum(i.swing_a for i in assumed) / total if total > 0 else 0.0
     return Uncertainty(tuple(items), share, f"{_band(s)}{_most_of_it(items)}")
+
+
+def _stake(s: Solution, f: UncertainFigure, amps: tuple[float, float]) -> Stake:
+    """What an assumed figure costs at its bad end, and not at its good one: that is no fault of it."""
+    if not f.source.is_assumed:
+        return NO_STAKE
+    good, bad = (stake_of(s, a, v) for a, v in zip(amps, sorted(f.rail), strict=True))
+    at_end = bad if bad.rank > good.rank else NO_STAKE
+    return dearest([at_end, if_alternating(s.position)]) if f.id == "rail_usual" else at_end
 
 
 def _band(s: Solution) -> str:
