@@ -69,8 +69,8 @@ def test_a_rail_nobody_read_may_be_ac_and_turn_the_led_round():
 
 
 def test_only_what_a_figure_itself_does_is_its_cost():
-    """The LED's range alone takes 12 V over 500 Ω from 19.6 past 20 mA; read, it costs nothing."""
-    p = replace(steady(resistor="500R", vf="", ceiling=1.0), rating_w=2.0)
+    """The LED's range alone takes 12 V over 505 Ω from 19.2 past 20 mA; read, it costs nothing."""
+    p = replace(steady(resistor="505R", vf="", ceiling=1.0), rating_w=2.0)
     found = stakes(p)
     assert found["led_vf"].loss == "LED" and found["led_vf"].line.startswith("the LED: 20.")
     # Already over at both ends: no fault of this figure.
@@ -81,7 +81,7 @@ def test_only_what_a_figure_itself_does_is_its_cost():
 def test_the_plan_asks_for_the_dearest_first_and_says_what_it_costs():
     """The driver's drop moves the current less than the LED's range, but it is the output that it kills."""
     # A low rail nobody read moves the current most, but only downwards; the LED's range can take it past 20 mA.
-    near = on("unregulated", "12V", {"open": "12V", "load": "0.1A"}, high="12V", resistor="490R", target="20mA",
+    near = on("unregulated", "12V", {"open": "12V", "load": "0.1A"}, high="12V", resistor="505R", target="20mA",
               ceiling=1.0)  # fmt: skip
     found = {i.id: i for i in assess(near).uncertainty.items}
     assert found["rail_low"].swing_a > found["led_vf"].swing_a

@@ -151,7 +151,7 @@ def uncertainty(s: Solution, figures: list[UncertainFigure]) -> Uncertainty:
     moved[moved <= NOTHING * max(float(np.abs(s.usual).max()), 1e-9)] = 0.0
     items = [
         Swing(f.id, f.label, f.text, f.source, float(swing), f"±{show(float(swing) / 2, AMPERE, 2)}",
-              _stake(s, f, (float(ends.min()), float(ends.max()))))
+              _stake(s, f, float(ends.max())))
         for f, swing, ends in zip(figures, moved, s.further[BLOCK], strict=True)
     ]  # fmt: skip
     items.sort(key=lambda i: (not i.source.is_assumed, -i.swing_a))
@@ -161,12 +161,13 @@ def uncertainty(s: Solution, figures: list[UncertainFigure]) -> Uncertainty:
     return Uncertainty(tuple(items), share, f"{_band(s)}{_most_of_it(items)}")
 
 
-def _stake(s: Solution, f: UncertainFigure, amps: tuple[float, float]) -> Stake:
-    """What an assumed figure costs at its bad end, and not at its good one: that is no fault of it."""
+def _stake(s: Solution, f: UncertainFigure, amps: float) -> Stake:
+    """What an assumed figure costs at its bad end, and not as it is taken to be: that is no fault of it."""
     if not f.source.is_assumed:
         return NO_STAKE
-    good, bad = (stake_of(s, a, v) for a, v in zip(amps, sorted(f.rail), strict=True))
-    at_end = bad if bad.rank > good.rank else NO_STAKE
+    taken = stake_of(s, float(s.usual[1]), s.position.rail.volts[1])
+    bad = stake_of(s, amps, max(f.rail))
+    at_end = bad if bad.rank > taken.rank else NO_STAKE
     return dearest([at_end, if_alternating(s.position)]) if f.id == "rail_usual" else at_end
 
 
