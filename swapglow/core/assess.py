@@ -18,6 +18,7 @@ from swapglow.core.handwork.steps import Site, build_steps
 from swapglow.core.handwork.warmth import chase_heat, feel, warmth
 from swapglow.core.intake.second_job import duty_report
 from swapglow.core.measurement import plan as plans
+from swapglow.core.measurement.clip_first import clip_first
 from swapglow.core.measurement.fast_flash import fast_flash
 from swapglow.core.measurement.next_step import Standing, next_step
 from swapglow.core.measurement.reading_after import WARM, ReadingAfter
@@ -101,7 +102,11 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
     wrong = trouble(s, electric, metered)
     order = {r.id: k for k, r in enumerate(bench.readings_after)}
     diagnoses = tuple(sorted((*metered, *felt), key=lambda d: order[d.id]))
-    asked = (*fast_flash(position, states[0] if states else None), *plans.plan(s, rests_on))
+    asked = (
+        *clip_first(position, no_meter=bench.site.habits.no_meter, read=bool(bench.readings_before)),
+        *fast_flash(position, states[0] if states else None),
+        *plans.plan(s, rests_on),
+    )
     before = survey(position, bench.readings_before, asked)
     found = tuple(sorted([*judge(context_of(s, states)), *_of_the_rail(position, bench)], key=gravity))
     checked = differences(bench.checks)

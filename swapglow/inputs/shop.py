@@ -3,6 +3,7 @@
 from typing import Annotated
 
 from swapglow.core.design.position import LEADS
+from swapglow.core.measurement.clip_first import METERS
 from swapglow.core.stock.order import SPARES
 from swapglow.inputs.quantity import Line, Long
 from swapglow.inputs.shape import OneOf, Shape
@@ -16,3 +17,4 @@ class ShopInput(Shape):
     sleeve_minus: Line = "black"
     checks: Long = ""
     spares: Annotated[str, OneOf(SPARES)] = "ours"
+    meter: Annotated[str, OneOf(METERS)] = "yes"

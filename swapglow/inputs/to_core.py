@@ -468,7 +468,8 @@ def site_of(sheet: TakeInInput, shop: ShopInput) -> Site:
     once = f.serviceable == "no" or f.access in ("sealed", "welded")
     checks = tuple(line.strip() for line in shop.checks.splitlines() if line.strip())
     habits = Habits(
-        shop.sleeve_plus.strip() or "red", shop.sleeve_minus.strip() or "black", checks[:MOST_HOUSE_CHECKS]
+        shop.sleeve_plus.strip() or "red", shop.sleeve_minus.strip() or "black", checks[:MOST_HOUSE_CHECKS],
+        no_meter=shop.meter == "none",
     )  # fmt: skip
     opening = tuple(step.text for step in in_order(sheet.opening) if step.text.strip())
     return Site(once, f.brittle == "brittle", opening, habits)

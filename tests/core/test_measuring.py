@@ -5,6 +5,7 @@ import pytest
 
 from swapglow.core.analysis.sizing import size
 from swapglow.core.assess import Bench, assess
+from swapglow.core.handwork.steps import Habits, Site
 from swapglow.core.intake.feasibility import Feasibility, advise, read_hours, read_money
 from swapglow.core.intake.wires import Wire, tells
 from swapglow.core.measurement.inference import Known, Readings, contradictions, infer, truth, wave_of
@@ -268,6 +269,41 @@ def test_an_aircrafts_winding_is_worked_out_at_its_own_frequency():
         for hz in ("400Hz", "50Hz")
     )
     assert large / small == pytest.approx(8, rel=0.3)
+
+
+# --- a clip before any meter -----------------------------------------------------------------
+
+
+def first_clip(p, *, no_meter=True, readings=()):
+    bench = Bench(site=Site(habits=Habits(no_meter=no_meter)), readings_before=readings)
+    return next((s for s in assess(p, bench).survey.plan if s.id == "clip"), None)
+
+
+def test_without_a_meter_the_clip_comes_first_and_survives_what_may_be_there():
+    """30 V AC unloaded crest at 50.9 V; (50.9 - 1.8) / 10 mA is 4.91 kΩ: 5.6 of E12 (Ohm)."""
+    p = on("regulated", "12V", source=Source.ASSUMED)
+    bench = Bench(site=Site(habits=Habits(no_meter=True)))
+    step = assess(p, bench).next_step
+    assert (
+        step.id == "clip" and step.reading is None and "5.6\u00a0kΩ" in step.act and "30\u00a0V" in step.why
+    )
+    assert step.why.startswith("There is no meter here.") and len(step.meanings) == 4
+    # Marked 12 V on a vehicle: a jump start's 24 V are 40.7 at the crest: 3.89 kΩ, 3.9.
+    vehicle = first_clip(on("vehicle", "13.8V", {"system": "12"}, source=Source.MARKED))
+    assert "3.9\u00a0kΩ" in vehicle.act
+    # With a meter, once anything was read, past extra-low voltage or on the mains there is none.
+    assert first_clip(p, no_meter=False) is None
+    assert first_clip(p, readings=(taken("dc_volts", "12V"),)) is None
+    assert first_clip(on("regulated", "12V")) is None
+    assert first_clip(on("regulated", "49V", high="50V", source=Source.MARKED)) is not None
+    assert first_clip(on("regulated", "49V", high="51V", source=Source.MARKED)) is None
+    assert first_clip(on("winding", "24Vac", source=Source.ASSUMED, mains=True)) is None
+
+
+def test_a_wire_that_pulses_is_clipped_before_a_slow_meter():
+    p = on("vehicle", "13.8V", {"system": "12"}, source=Source.ASSUMED, driver_kind="flasher")
+    step = first_clip(p, no_meter=False)
+    assert step.why.startswith("This wire pulses") and assess(p).survey.plan[0].id == "clip"
 
 
 def test_nothing_live_is_asked_of_what_is_on_the_mains():

@@ -6317,6 +6317,12 @@ export interface components {
              * @enum {string}
              */
             spares: "none" | "ours" | "double";
+            /**
+             * Meter
+             * @default yes
+             * @enum {string}
+             */
+            meter: "yes" | "none";
         };
         /**
          * ShopPatch
@@ -6354,6 +6360,12 @@ export interface components {
              * @enum {string}
              */
             spares: "none" | "ours" | "double";
+            /**
+             * Meter
+             * @default yes
+             * @enum {string}
+             */
+            meter: "yes" | "none";
         };
         /**
          * MatchLevel

@@ -33,6 +33,7 @@ class Flasher(Watching):
     )  # fmt: skip
     on = "Flash"
     off = "Between flashes"
+    flashes = True
     misses = "flashes fast"
     cool = "Fit an electronic flasher that does not count current: no heat"
     big_base = "bayonet BA15s"

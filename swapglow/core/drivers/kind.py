@@ -53,6 +53,7 @@ class DriverKind:
         contact: whether it is a contact, which carries current either way.
         watches: whether it counts the lamp's current.
         pulses: whether it pulses the lamp.
+        flashes: whether it switches by itself, faster than a meter follows.
         misses: what it does where it misses current; ``cool`` the cure that burns nothing, ``cool_way``
             the same as a swap.
         detail_of: fields of :class:`Driver` that a remedy may change, and the details they are.
@@ -74,6 +75,7 @@ class DriverKind:
     contact: ClassVar[bool] = True
     watches: ClassVar[bool] = False
     pulses: ClassVar[bool] = False
+    flashes: ClassVar[bool] = False
     misses: ClassVar[str] = ""
     cool: ClassVar[str] = ""
     detail_of: ClassVar[Mapping[str, str]] = {"keep_warm_ohm": KEEP_WARM.id}

@@ -34,11 +34,13 @@ class Habits:
     Attributes:
         plus, minus: sleeve colours.
         checks: the house's own, a line each.
+        no_meter: whether there is none.
     """
 
     plus: str = "red"
     minus: str = "black"
     checks: tuple[str, ...] = ()
+    no_meter: bool = False
 
 
 @dataclass(frozen=True)

@@ -25,6 +25,7 @@ export function ShopHabits() {
             <SavedText field="sleeve_plus" label="Sleeve on plus" />
             <SavedText field="sleeve_minus" label="Sleeve on minus" />
             <SavedChoice field="spares" label="Spares to buy" />
+            <SavedChoice field="meter" label="Meter" />
             <SavedText field="checks" label="Checks of the house, a line each" lines />
           </RecordContext>
         )}

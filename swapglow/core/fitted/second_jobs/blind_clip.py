@@ -12,7 +12,7 @@ from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.worked import LEAST_A, Figure, Judged, Row, Table, Worked
 from swapglow.core.kinds.detail import Detail, Details
-from swapglow.core.parts import preferred
+from swapglow.core.measurement.clip_first import EXTRA_LOW_V, UNLOADED, USUAL_V, clip_ohm, crest_of
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.parts.led_model import led_model
 from swapglow.core.parts.rectifier import rectifier
@@ -26,13 +26,6 @@ FloatArray = NDArray[np.float64]
 MOST = Detail("most", "The most that could be there", VOLT, "30V; empty takes 30 V, DC or AC")
 LED = Detail("led", "LED on the clip", None, "", tuple((k, v.label) for k, v in catalogue().items()))
 
-_USUAL_V = 30.0
-# Extra-low voltage: no clip goes on more (IEC 61140: 50 V AC; the lower of its two limits, for it may be AC).
-_EXTRA_LOW_V = 50.0
-# Unloaded windings read up to so much more (common practice).
-_UNLOADED = 1.2
-# Of rated at the very most that could be there (ours: half).
-_SHARE = 0.5
 # What wires of equipment mostly carry, V.
 _USUALLY = (1.5, 3.0, 5.0, 6.3, 9.0, 12.0, 15.0, 24.0, 30.0, 48.0)
 _PHASES = 400
@@ -92,8 +85,8 @@ class BlindClip(FittedKind):
 
     def work(self, typed: Details, chosen: str = "") -> Worked:
         """The parts that survive all that could be there, and what each glow rules out."""
-        most, led = typed.value(MOST.id) or _USUAL_V, catalogue()[typed.choice(LED.id)]
-        if most > _EXTRA_LOW_V:
+        most, led = typed.value(MOST.id) or USUAL_V, catalogue()[typed.choice(LED.id)]
+        if most > EXTRA_LOW_V:
             raise InputError(
                 MOST.id, f"{show(most, VOLT)} may be past extra-low voltage (50 V AC): no clip goes on it."
             )
@@ -102,10 +95,10 @@ class BlindClip(FittedKind):
                 MOST.id,
                 f"{show(most, VOLT)} light no LED of {led.vf_high:g} V: type the most there could be.",
             )
-        peak = most * math.sqrt(2) * _UNLOADED
-        ohm = sized(led, peak)
+        peak = crest_of(most)
+        ohm = clip_ohm(led, peak)
         amps = float(led_amps(ohm, led, np.array([peak]))[0][0])
-        watts = (most * _UNLOADED) ** 2 / ohm
+        watts = (most * UNLOADED) ** 2 / ohm
         rating = rating_to_fit(watts, peak)
         body = "" if rating is None else f", {rating_text(rating)}"
         return Worked(
@@ -121,19 +114,6 @@ class BlindClip(FittedKind):
 
 
 KIND = BlindClip()
-
-
-def sized(led: Led, peak: float) -> float:
-    """The resistor with which half the rated current is not passed at the crest, E12, next higher (Ohm).
-
-    Args:
-        led: the LED.
-        peak: the highest crest, V.
-
-    Returns:
-        Ω.
-    """
-    return preferred.prefer((peak - led.vf_low) / (led.rated_a * _SHARE), "E12", "up")
 
 
 def _over_a_cycle(ohm: float, led: Led, volts: float) -> float:
@@ -169,7 +149,7 @@ def _least(ohm: float, led: Led, most: float) -> float:
 
 def _rules_out(ohm: float, led: Led, most: float) -> tuple[Judged, ...]:
     plain = show(_least(ohm, led, most), VOLT, 2)
-    turned = float(led_amps(ohm, led, np.array([-most * math.sqrt(2) * _UNLOADED]))[1][0])
+    turned = float(led_amps(ohm, led, np.array([-crest_of(most)]))[1][0])
     said = (
         (f"Bright and steady: DC, this way round, over some {plain}.",
          "A streak that is whole when the clip is waved rules out AC and pulses."),
