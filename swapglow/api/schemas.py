@@ -390,6 +390,7 @@ class BenchReading(Schema):
     burden: Short = ""
     note: Line = ""
     state: Short = "on"
+    whose: Short = "this"
 
 
 UnitName = Literal["V", "A", "Ω", "cd", "Hz", "F", "Ah", "s", "°C", "m", "°", "lm", "K/W", "H", "W"]

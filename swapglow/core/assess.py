@@ -9,6 +9,7 @@ from swapglow.core.analysis.trials import Tried
 from swapglow.core.design.position import Position
 from swapglow.core.design.trial import Trial
 from swapglow.core.engine.netlist import CircuitError
+from swapglow.core.faults import sister
 from swapglow.core.faults.diagnosis import diagnose
 from swapglow.core.faults.trouble import chase, trouble
 from swapglow.core.findings import context_of, judge, solvable
@@ -96,10 +97,13 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
     states = state_solutions(s)
     rests_on = uncertain.uncertainty(s, figures)
     warm = warmth(s)
-    felt = feel(warm, bench.readings_after)
-    electric = tuple(r for r in bench.readings_after if r.kind not in WARM)
-    metered = tuple(diagnose(s, r) for r in electric)
-    wrong = trouble(s, electric, metered)
+    own = tuple(r for r in bench.readings_after if r.whose == "this")
+    felt = feel(warm, own)
+    electric = tuple(r for r in own if r.kind not in WARM)
+    sisters = tuple(r for r in bench.readings_after if r.whose == "sister" and r.kind not in WARM)
+    pairs = sister.pairs(s, electric, sisters)
+    metered = tuple(sister.by_sister(diagnose(s, r), r, pairs.get(r.id)) for r in electric)
+    wrong = trouble(s, electric, metered, pairs)
     order = {r.id: k for k, r in enumerate(bench.readings_after)}
     diagnoses = tuple(sorted((*metered, *felt), key=lambda d: order[d.id]))
     asked = (
@@ -139,6 +143,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
             duty=duty,
         ),
         diagnoses=diagnoses,
+        sister=sister.beside_it(electric, sisters, pairs),
         trouble=None if wrong is None else wrong.trouble,
         survey=before,
         build=build_steps(s, named, warm, found, bench.site),

@@ -37,6 +37,8 @@ COLUMNS = (
     Column("note", "note", "note"),
 )
 HEADING = ("lamp", "when", *(c.heading for c in COLUMNS), "at")
+# Whose a reading is came later: a file without it is of this lamp alone.
+MORE = (Column("whose", after="whose"),)
 # They tell readings and lamps of one name apart; a file made by hand may leave them out.
 KEYS = ("reading key", "lamp key")
 MOST_LINES = 5000
@@ -84,12 +86,12 @@ def written(readings: Iterable[Written]) -> str:
     """Readings as CSV text."""
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
-    writer.writerow([*HEADING, *KEYS])
+    writer.writerow([*HEADING, *KEYS, *(c.heading for c in MORE)])
     for name, lamp, key, typed, at in readings:
         when = "before" if isinstance(typed, ReadingBeforeInput) else "after"
-        fields = (getattr(c, when) for c in COLUMNS)
-        cells = [_cell(getattr(typed, f)) if f else "" for f in fields]
-        writer.writerow([guarded(c) for c in (name, when, *cells, at, str(key), str(lamp))])
+        cells, more = ([_cell(getattr(typed, f)) if f else "" for f in (getattr(c, when) for c in columns)]
+                       for columns in (COLUMNS, MORE))  # fmt: skip
+        writer.writerow([guarded(c) for c in (name, when, *cells, at, str(key), str(lamp), *more)])
     return out.getvalue()
 
 
@@ -135,7 +137,11 @@ def _rows(data: bytes) -> list[list[str]]:
     except csv.Error as problem:
         raise InputError("file", f"It is not CSV: {problem}.") from None
     head = tuple(c.strip().lower() for c in rows[0]) if rows else ()
-    if head[: len(HEADING)] != HEADING or not set(head[len(HEADING) :]) <= {*KEYS, ""}:
+    if head[: len(HEADING)] != HEADING or not set(head[len(HEADING) :]) <= {
+        *KEYS,
+        *(c.heading for c in MORE),
+        "",
+    }:
         raise InputError(
             "line 1", f"The heading must be: {','.join((*HEADING, *KEYS))}; the keys may be left out."
         )
@@ -172,7 +178,7 @@ def _under_its_heading(when: str, check: Callable[[], None]) -> None:
 
 def _heading(when: str, field: object) -> str:
     """The column of a field; the lamp's, which has none, is its name."""
-    return next((c.heading for c in COLUMNS if getattr(c, when) == field), "lamp")
+    return next((c.heading for c in (*COLUMNS, *MORE) if getattr(c, when) == field), "lamp")
 
 
 def _lamp(cells: Mapping[str, str], lamps: Sequence[Lamp]) -> Lamp:
@@ -209,8 +215,8 @@ def _short(text: str) -> str:
 def _shaped(shape: type[Any], cells: Mapping[str, str], when: str) -> Any:
     """The cells as their shape; an empty one takes the field's usual value."""
     fields: dict[str, Any] = {}
-    for c in COLUMNS:
-        name, cell = getattr(c, when), cells[c.heading]
+    for c in (*COLUMNS, *MORE):
+        name, cell = getattr(c, when), cells.get(c.heading, "")
         if not name or not cell.strip():
             continue
         boolean = shape.model_fields[name].annotation is bool

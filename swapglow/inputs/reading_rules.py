@@ -57,6 +57,10 @@ def check_after(typed: ReadingAfterInput, *, alternates: bool, mains: bool = Fal
         raise InputError("position", "This lamp is marked as mains-connected: only what is read with the power off is "
                          "kept of it.")  # fmt: skip
     if typed.kind in WARM:
+        if typed.whose != "this":
+            raise InputError(
+                "whose", "A sister is compared by current, volts and ohms; temperatures are this lamp's."
+            )
         if typed.state != "on":
             raise InputError("state", "A temperature is compared after half an hour lit.")
         return

@@ -2,7 +2,7 @@
 
 from typing import Annotated
 
-from swapglow.core.measurement.reading_after import KINDS, STATES
+from swapglow.core.measurement.reading_after import KINDS, STATES, WHOSE
 from swapglow.core.measurement.reading_before import FUNCTION_LABELS, LAMP, POINT_LABELS
 from swapglow.inputs.quantity import Line, Short
 from swapglow.inputs.shape import OneOf, Shape, Suggests
@@ -18,6 +18,7 @@ class ReadingAfterInput(Shape):
     burden: Short = ""
     note: Line = ""
     state: Annotated[str, OneOf(STATES)] = "on"
+    whose: Annotated[str, OneOf(WHOSE)] = "this"
 
 
 class ReadingBeforeInput(Shape):

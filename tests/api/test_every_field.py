@@ -276,7 +276,14 @@ def test_what_is_typed_is_saved_taken_back_done_again_and_written_out(bench, key
 
 BEFORE = {"function": "dc_amps", "text": "44mA", "points": "driver", "lamp": "in", "state": "Pump running",
           "meter": "0.8R", "true_rms": True, "note": "200 mA range; second try, \"as found\""}  # fmt: skip
-AFTER = {"kind": "current", "text": "4.1mA", "burden": "5R", "note": "20 mA range", "state": "off"}
+AFTER = {
+    "kind": "current",
+    "text": "4.1mA",
+    "burden": "5R",
+    "note": "20 mA range",
+    "state": "off",
+    "whose": "sister",
+}
 
 
 def test_a_reading_is_saved_whole_and_goes_out_and_in_by_file(bench, keys):

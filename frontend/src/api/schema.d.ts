@@ -2122,6 +2122,8 @@ export interface components {
             next_step: components["schemas"]["NextStep"];
             /** Diagnoses */
             diagnoses: components["schemas"]["Diagnosis"][];
+            /** Sister */
+            sister: components["schemas"]["SisterReading"][];
             trouble: components["schemas"]["Trouble"] | null;
             survey: components["schemas"]["Survey"];
             trials: components["schemas"]["Trials"] | null;
@@ -2211,6 +2213,28 @@ export interface components {
             source: components["schemas"]["Source"];
             /** Origin */
             origin: string;
+        };
+        /**
+         * SisterReading
+         * @description One reading of the sister.
+         *
+         *     Attributes:
+         *         id, kind, state: of the sister's reading.
+         *         sister: what was read there.
+         *         own: what was read at this lamp in the same place; None where nobody did.
+         *         line: what that says.
+         */
+        SisterReading: {
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** State */
+            state: string;
+            sister: components["schemas"]["Shown"];
+            own: components["schemas"]["Shown"] | null;
+            /** Line */
+            line: string;
         };
         /**
          * SizingReport
@@ -7668,6 +7692,11 @@ export interface components {
              * @default on
              */
             state: string;
+            /**
+             * Whose
+             * @default this
+             */
+            whose: string;
         };
         /**
          * ReadingBeforeAnswer
@@ -7812,6 +7841,12 @@ export interface components {
              */
             state: "on" | "off" | "closed";
             /**
+             * Whose
+             * @default this
+             * @enum {string}
+             */
+            whose: "this" | "sister";
+            /**
              * Id
              * Format: uuid
              */
@@ -7851,6 +7886,12 @@ export interface components {
              * @enum {string}
              */
             state: "on" | "off" | "closed";
+            /**
+             * Whose
+             * @default this
+             * @enum {string}
+             */
+            whose: "this" | "sister";
             /**
              * Position
              * Format: uuid

@@ -36,6 +36,8 @@ interface Props {
   meter: string;
   /** The state of the driver it is read in; lit where none is named. */
   state?: string;
+  /** Whose it is: this lamp's where none is named. */
+  whose?: string;
   /** Where else the same is typed on this page: names the draft apart. */
   at?: string;
   /** How such a reading is written. */
@@ -50,6 +52,7 @@ export function ReadingEntry({
   kind,
   meter,
   state = "on",
+  whose = "this",
   at = "",
   example,
   onRead,
@@ -78,6 +81,7 @@ export function ReadingEntry({
       burden: isCurrent ? burden.value : "",
       note: meter,
       state,
+      whose,
     };
     onRead(reading, field);
   };

@@ -22,6 +22,8 @@ FloatArray = NDArray[np.float64]
 _MOVES = ("nothing", "rail", "led", "ohms", "drop", "size", "burden")
 # Where a size's move stands among those that are told apart.
 SIZE = _MOVES.index("size") - 1
+# And those that a sister on the same rail shares.
+RAIL, DROP = _MOVES.index("rail") - 1, _MOVES.index("drop") - 1
 # Ends as typed are taken for two sigma either way of the middle.
 _SIGMAS = 4.0
 _LEAST_RAIL, _LEAST_DROP = 0.003, 0.1

@@ -1,6 +1,6 @@
 """What is wrong with a fitted lamp by all its readings together, and what to read next."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -12,6 +12,7 @@ from swapglow.core.faults.ask import Asked, ask
 from swapglow.core.faults.diagnosis import Diagnosis
 from swapglow.core.faults.metered import as_shown, comparable
 from swapglow.core.faults.predict import SIZE, Predicted, predict
+from swapglow.core.faults.sister import Pair, calibrated
 from swapglow.core.faults.suspect import AT, Suspect, suspects
 from swapglow.core.faults.weigh import Weighed, own_size, weigh
 from swapglow.core.kinds.step import Meaning, NextStep
@@ -80,13 +81,15 @@ class Found:
     next: NextStep | None
 
 
-def trouble(s: Solution, readings: Sequence[ReadingAfter], diagnoses: Sequence[Diagnosis]) -> Found | None:
+def trouble(s: Solution, readings: Sequence[ReadingAfter], diagnoses: Sequence[Diagnosis],
+            beside: Mapping[str, Pair] | None = None) -> Found | None:  # fmt: skip
     """What the readings say is wrong.
 
     Args:
         s: the solved position.
         readings: all that were taken after the swap.
         diagnoses: each against its band, in the same order.
+        beside: those that were taken at its sister too; none where there is no sister.
 
     Returns:
         The causes; None where every reading agrees, the newest of its kind.
@@ -98,22 +101,25 @@ def trouble(s: Solution, readings: Sequence[ReadingAfter], diagnoses: Sequence[D
         return None
     if s.position.rail.supply.alternates and laws_of(s.position):
         return Found(Trouble((), _TOO_LONG), None)
-    found = _weighed(s, taken, off)
+    pairs = beside or {}
+    found = _weighed(s, taken, off, pairs)
     if found.trouble.causes or len(taken) == 1:
         return found
     # No one fault makes all of them: something was changed between, or read wrong. The newest says something still.
-    alone = _weighed(s, taken[-1:], off) if taken[-1].id in off else found
+    alone = _weighed(s, taken[-1:], off, pairs) if taken[-1].id in off else found
     if not alone.trouble.causes:
         return found
     line = f"No one fault makes all these readings. By the newest alone: {alone.trouble.line}"
     return replace(alone, trouble=replace(alone.trouble, line=line))
 
 
-def _weighed(s: Solution, taken: tuple[ReadingAfter, ...], off: Sequence[str]) -> Found:
+def _weighed(
+    s: Solution, taken: tuple[ReadingAfter, ...], off: Sequence[str], beside: Mapping[str, Pair]
+) -> Found:
     """What some readings say is wrong."""
     try:
         every = suspects(s, taken)
-        before = predict(s, every, taken)
+        before = calibrated(predict(s, every, taken), every, taken, beside)
         read = np.array([comparable(r) for r in taken])
         weighed = weigh(every, before, read)
         asked = ask(s, every, weighed.shares, taken, before)

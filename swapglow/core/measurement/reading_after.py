@@ -15,6 +15,9 @@ ReadingKind = Literal[
 ReadingOf = Literal["one", "all"]
 # What a reading is of, where several strings stand side by side.
 READS: dict[ReadingOf, str] = {"one": "One string", "all": "All of them together"}
+# Whose a reading is.
+Whose = Literal["this", "sister"]
+WHOSE: dict[Whose, str] = {"this": "This lamp", "sister": "Its sister, a good one"}
 # What is read after the swap, as it is called.
 KINDS: dict[ReadingKind, str] = {
     "current": "Current", "resistor_volts": "Volts across the resistor", "led_volts": "Volts across the LEDs",
@@ -52,6 +55,7 @@ class ReadingAfter:
         of: whether a current is one string's, or all of the lamp's.
         note: meter, range, condition.
         state: the driver's state it was read in.
+        whose: this lamp's, or its sister's: a good one of its kind on the same rail.
     """
 
     id: str
@@ -61,6 +65,7 @@ class ReadingAfter:
     note: str = ""
     of: ReadingOf = "one"
     state: State = "on"
+    whose: Whose = "this"
 
     def __post_init__(self) -> None:
         if not math.isfinite(self.value):
@@ -87,7 +92,7 @@ def unit_of(kind: ReadingKind) -> Unit:
 
 
 def read_after(id_: str, kind: ReadingKind, text: str, burden: str, note: str,
-               of: ReadingOf = "one", state: State = "on") -> ReadingAfter:  # fmt: skip
+               of: ReadingOf = "one", state: State = "on", whose: Whose = "this") -> ReadingAfter:  # fmt: skip
     """A reading after the swap from its texts.
 
     Args:
@@ -98,6 +103,7 @@ def read_after(id_: str, kind: ReadingKind, text: str, burden: str, note: str,
         note: meter, range, condition.
         of: whether a current is one string's or all of the lamp's.
         state: the driver's state it was read in.
+        whose: this lamp's, or its sister's.
 
     Returns:
         The reading in SI units.
@@ -106,7 +112,7 @@ def read_after(id_: str, kind: ReadingKind, text: str, burden: str, note: str,
         InputError: for ``text`` or ``burden``.
     """
     if kind in POWER_OFF and text.strip().upper() in NO_END:
-        return ReadingAfter(id_, kind, ENDLESS, 0.0, note, of, state)
+        return ReadingAfter(id_, kind, ENDLESS, 0.0, note, of, state, whose)
     value = read_single("text", text, unit_of(kind), minimum=None if kind in WARM else 0)
     ohm = read_single("burden", burden, OHM, minimum=0) if burden.strip() else 0.0
-    return ReadingAfter(id_, kind, value, ohm if kind == "current" else 0.0, note, of, state)
+    return ReadingAfter(id_, kind, value, ohm if kind == "current" else 0.0, note, of, state, whose)

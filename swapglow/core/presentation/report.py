@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from swapglow.core.faults.diagnosis import Diagnosis
+from swapglow.core.faults.sister import SisterReading
 from swapglow.core.faults.trouble import Trouble
 from swapglow.core.findings.finding import Finding
 from swapglow.core.handwork.before_after import Difference
@@ -44,6 +45,7 @@ class Report:
     uncertainty: Uncertainty
     next_step: NextStep
     diagnoses: tuple[Diagnosis, ...]
+    sister: tuple[SisterReading, ...]
     trouble: Trouble | None
     survey: Survey
     trials: Trials | None

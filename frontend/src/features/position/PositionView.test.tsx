@@ -132,6 +132,7 @@ function report(ohm: number) {
     uncertainty,
     next_step: step,
     diagnoses: [],
+    sister: [],
     trouble: null,
   };
 }

@@ -13,6 +13,7 @@ import { OneOfSome } from "../../../ui/OneOfSome";
 import { useListFocus } from "../../../ui/useListFocus";
 import { say } from "../../../ui/say";
 import type { Position } from "./part";
+import { SisterReadings } from "./SisterReadings";
 
 const Taken = styled.ul`
   margin: 0;
@@ -49,6 +50,7 @@ export function ReadingsPart({ position, report }: Props) {
   const keepReading = useKeepReading(position.id);
   const [chosen, setChosen] = useState("current");
   const [state, setState] = useState("on");
+  const [whose, setWhose] = useState("this");
   const what = kinds.some((k) => k.id === chosen) ? chosen : (kinds[0]?.id ?? chosen);
   const taken = [...(report?.diagnoses ?? [])].reverse();
   const { list, gone } = useListFocus<HTMLUListElement>(taken.length);
@@ -73,9 +75,17 @@ export function ReadingsPart({ position, report }: Props) {
       {states.length > 1 && !dead.some((k) => k.id === what) && (
         <OneOfSome label="In which state?" value={state} options={states} onChange={setState} />
       )}
+      <OneOfSome
+        label="Of which lamp?"
+        value={whose}
+        options={choices?.["reading_after.whose"] ?? []}
+        onChange={setWhose}
+      />
       <Leads what={what} />
       <ReadingEntry
-        key={what}
+        key={`${what}.${whose}`}
+        at={whose === "this" ? "" : `.${whose}`}
+        whose={whose}
         positionId={position.id}
         kind={what}
         meter=""
@@ -83,6 +93,9 @@ export function ReadingsPart({ position, report }: Props) {
         example=""
         onRead={keepReading}
       />
+      {report && report.sister.length > 0 && (
+        <SisterReadings rows={report.sister} kinds={every} onStrike={strike} />
+      )}
       <Link to={`/position/${position.id}/readings`}>Readings before the swap</Link>
       {taken.length > 0 && (
         <Taken ref={list} aria-label="Readings after the swap">

@@ -1,0 +1,189 @@
+"""A sister beside it: a good lamp of the same kind on the same rail, read at the same places.
+
+What both share, the rail and the driver's kind, cancels; what is left between them is the two LEDs' and resistors' own
+luck, each with its own meter's digits. A difference beyond that is a fault's.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from swapglow.core.analysis.solution import Solution
+from swapglow.core.engine.netlist import CircuitError
+from swapglow.core.faults.diagnosis import Diagnosis
+from swapglow.core.faults.metered import as_shown, comparable
+from swapglow.core.faults.predict import DROP, RAIL, SIZE, Predicted, predict
+from swapglow.core.faults.suspect import Suspect, suspects
+from swapglow.core.measurement.reading_after import KINDS, ReadingAfter
+from swapglow.core.quantities import Shown, shown
+
+FloatArray = NDArray[np.float64]
+
+# A sister that reads this many times more or less than it should is itself in doubt (ours).
+_USABLE = 2.0
+_SIGMAS = 2.0
+_FROM = "the sister's reading, and two LEDs' and resistors' own luck"
+
+
+@dataclass(frozen=True)
+class SisterReading:
+    """One reading of the sister.
+
+    Attributes:
+        id, kind, state: of the sister's reading.
+        sister: what was read there.
+        own: what was read at this lamp in the same place; None where nobody did.
+        line: what that says.
+    """
+
+    id: str
+    kind: str
+    state: str
+    sister: Shown
+    own: Shown | None
+    line: str
+
+
+@dataclass(frozen=True)
+class Pair:
+    """One place read at both: the sister's value, how far the two may lie apart, and the factor it puts on what is
+    expected."""
+
+    sister: ReadingAfter
+    spread: float
+    factor: float
+
+    @property
+    def usable(self) -> bool:
+        """Whether the sister itself reads near enough to what it should."""
+        return 1 / _USABLE <= self.factor <= _USABLE
+
+
+def _place(r: ReadingAfter) -> tuple[str, str, str]:
+    return r.kind, r.state, r.of
+
+
+def pairs(s: Solution, own: Sequence[ReadingAfter], sisters: Sequence[ReadingAfter]) -> dict[str, Pair]:
+    """Readings that were taken at both.
+
+    Args:
+        s: the solved position.
+        own: readings of this lamp.
+        sisters: of its sister, the newest last.
+
+    Returns:
+        Each with the sister's, by this lamp's reading's id; none where the lamp has no answer.
+    """
+    newest = {_place(r): r for r in sisters}
+    both = [r for r in own if _place(r) in newest]
+    if not both:
+        return {}
+    try:
+        sound = predict(s, suspects(s, tuple(both))[:1], both)
+    except CircuitError:
+        return {}
+    out = {}
+    for k, r in enumerate(both):
+        sister, mean = newest[_place(r)], float(sound.mean[0, k])
+        if mean == 0:
+            continue
+        factor = comparable(sister) / mean
+        apart = np.delete(sound.moved[0, k], [RAIL, DROP]) * factor
+        spread = _SIGMAS * float(np.sqrt(2 * (apart**2).sum() + 2 * (float(sound.meter[0, k]) * factor) ** 2))
+        out[r.id] = Pair(sister, spread, factor)
+    return out
+
+
+def by_sister(d: Diagnosis, r: ReadingAfter, pair: Pair | None) -> Diagnosis:
+    """A reading judged by its sister's in place of the band.
+
+    Args:
+        d: it, judged by its band.
+        r: the reading.
+        pair: the sister's; None leaves it as it is.
+
+    Returns:
+        The same, agreeing where the two lie no further apart than two of a kind may.
+    """
+    if pair is None or not pair.usable:
+        return d
+    at = comparable(pair.sister)
+    agrees = abs(comparable(r) - at) <= pair.spread
+    ends = (as_shown(max(at - pair.spread, 0.0), r.kind, _FROM), as_shown(at + pair.spread, r.kind, _FROM))
+    between = f"its sister reads {pair.sister.text}, and two of a kind {ends[0].text} to {ends[1].text}."
+    verb = "agrees" if agrees else "is off"
+    return replace(
+        d, expected=as_shown(at, r.kind, "the sister's reading"), low=ends[0], high=ends[1], agrees=agrees,
+        line=f"{r.text} {verb}: {between}", cannot="" if agrees else d.cannot,
+    )  # fmt: skip
+
+
+def beside_it(
+    own: Sequence[ReadingAfter], sisters: Sequence[ReadingAfter], found: Mapping[str, Pair]
+) -> tuple[SisterReading, ...]:
+    """Every reading of the sister with this lamp's beside it.
+
+    Args:
+        own: readings of this lamp, the newest last.
+        sisters: of its sister.
+        found: those read at both.
+
+    Returns:
+        One for each of the sister's.
+    """
+    mine = {_place(r): r for r in own}
+    out = []
+    for r in sisters:
+        this = mine.get(_place(r))
+        pair = None if this is None else found.get(this.id)
+        if this is None:
+            line = f"Read the same here: {KINDS[r.kind][0].lower()}{KINDS[r.kind][1:]}."
+        elif pair is None or pair.sister.id != r.id:
+            line = "Not weighed: a newer one stands, or nothing is expected there."
+        elif not pair.usable:
+            line = "The sister itself is far from what is expected: it is no measure."
+        else:
+            off = comparable(this) - comparable(r)
+            gap = as_shown(abs(off), r.kind, _FROM).text.strip()
+            may = as_shown(pair.spread, r.kind, _FROM).text.strip()
+            side = "under" if off < 0 else "over"
+            line = f"{gap} {side} its sister; two of a kind differ by {may}."
+        there = shown(r.value, r.unit, r.note or "read at the sister")
+        here = None if this is None else shown(this.value, this.unit, this.note or "read")
+        out.append(SisterReading(r.id, r.kind, r.state, there, here, line))
+    return tuple(out)
+
+
+def calibrated(
+    predicted: Predicted, every: Sequence[Suspect], taken: Sequence[ReadingAfter], found: Mapping[str, Pair]
+) -> Predicted:
+    """What suspects would read, set by the sister: what both share moves nothing any more, and is no suspect.
+
+    Args:
+        predicted: by the circuit alone.
+        every: the suspects.
+        taken: readings of this lamp, in the order of ``predicted``.
+        found: those read at both.
+
+    Returns:
+        The same where there is no sister; else scaled to its reading, rail and driver's drop still, LED, resistor and
+        meter doubled as two of each are in it.
+    """
+    mean, moved, meter = predicted.mean.copy(), predicted.moved.copy(), predicted.meter.copy()
+    # A rail that is off is off for both.
+    shared = [i for i, m in enumerate(every) if m.rail != 1.0]
+    for k, r in enumerate(taken):
+        pair = found.get(r.id)
+        if pair is None or not pair.usable:
+            continue
+        mean[shared, k], moved[shared, k], meter[shared, k] = mean[0, k], moved[0, k], meter[0, k]
+        mean[:, k] *= pair.factor
+        moved[:, k] *= pair.factor
+        moved[:, k, [RAIL, DROP]] = 0.0
+        for which in range(moved.shape[2]):
+            if which not in (RAIL, DROP, SIZE):
+                moved[:, k, which] *= np.sqrt(2.0)
+        meter[:, k] *= pair.factor * np.sqrt(2.0)
+    return replace(predicted, mean=mean, moved=moved, meter=meter)

@@ -1,0 +1,113 @@
+"""A good lamp of the same kind beside this one: what both share cancels, a difference is a fault's.
+
+Readings are made by the circuit itself with the wrong rail, LED or fault put in, which the reports are not told.
+"""
+
+import numpy as np
+import pytest
+
+from swapglow.core.analysis.solution import solve
+from swapglow.core.assess import Bench, assess
+from swapglow.core.faults.predict import predict
+from swapglow.core.faults.sister import calibrated, pairs
+from swapglow.core.faults.suspect import suspects
+from swapglow.core.measurement.reading_after import read_after
+from swapglow.core.quantities import InputError
+from swapglow.inputs.reading_rules import check_after
+from swapglow.inputs.readings import ReadingAfterInput
+from tests.core.supplies import on
+
+# 12 V read, 1 kΩ, an LED of some 2 V: 10 mA expected (Ohm).
+LAMP = on("regulated", "12V", low="11.8V", high="12.2V", vf="2V", resistor="1k", target="10mA")
+
+
+def read(id_, text, whose="this", kind="current", state="on"):
+    return read_after(id_, kind, text, "", "", state=state, whose=whose)
+
+
+def told(*readings, p=LAMP):
+    return assess(p, Bench(readings_after=readings))
+
+
+def test_what_both_share_is_no_fault():
+    """Both at 13 mA: the rail is 15 V and not 12. Alone it is off; beside its sister it agrees."""
+    alone = told(read("a", "13mA"))
+    assert not alone.diagnoses[0].agrees and alone.trouble is not None
+    both = told(read("a", "13mA"), read("s", "13.1mA", "sister"))
+    assert both.diagnoses[0].agrees and both.trouble is None
+    assert both.diagnoses[0].line.startswith(
+        "13\u00a0mA agrees: its sister reads 13.1\u00a0mA, and two of a kind"
+    )
+    (row,) = both.sister
+    assert row.line.startswith("100\u00a0µA under its sister; two of a kind differ by")
+    assert (row.sister.value, row.own.value) == pytest.approx((13.1e-3, 13e-3))
+    # The next thing goes on from a reading that agrees.
+    assert both.next_step.id == "close"
+
+
+def test_a_difference_is_a_fault_though_both_lie_in_the_band():
+    """A joint of 120 Ω leaves 8.9 mA of 10; with a wide rail either is in the band, beside its sister it is not."""
+    wide = on("regulated", "12V", low="9V", high="15V", vf="2V", resistor="1k", target="10mA")
+    assert told(read("a", "8.9mA"), p=wide).diagnoses[0].agrees
+    r = told(read("a", "8.9mA"), read("s", "10mA", "sister"), p=wide)
+    assert not r.diagnoses[0].agrees and "is off: its sister reads 10" in r.diagnoses[0].line
+    assert r.trouble.causes and not any("rail" in c.message.lower() for c in r.trouble.causes[:1])
+    assert r.sister[0].line.startswith("1.1\u00a0mA under its sister")
+
+
+def test_two_leds_and_resistors_may_differ_by_their_own_luck():
+    """√2 · 2σ of a 5 % resistor (2.5 % at one sigma), the LED and two meters: some 0.7 mA of 10, and no rail in it."""
+    reading = (read("a", "10mA"),)
+    sisters = (read("s", "10mA", "sister"),)
+    found = pairs(solve(LAMP), reading, sisters)["a"]
+    sound = predict(solve(LAMP), suspects(solve(LAMP), reading)[:1], reading)
+    own = np.delete(sound.moved[0, 0], [0, 3])
+    expected = 2 * np.sqrt(2 * (own**2).sum() + 2 * sound.meter[0, 0] ** 2) * 10e-3 / sound.mean[0, 0]
+    assert found.spread == pytest.approx(expected)
+    assert 0.4e-3 < found.spread < 1.2e-3
+    # A wider rail changes nothing of it.
+    wide = on("regulated", "12V", low="9V", high="15V", vf="2V", resistor="1k", target="10mA")
+    assert pairs(solve(wide), reading, sisters)["a"].spread == pytest.approx(found.spread, rel=1e-6)
+
+
+def test_suspects_are_set_by_the_sister_and_the_rail_is_none():
+    s = solve(LAMP)
+    taken = (read("a", "8mA"),)
+    every = suspects(s, taken)
+    plain = predict(s, every, taken)
+    found = pairs(s, taken, (read("s", "12mA", "sister"),))
+    set_ = calibrated(plain, every, taken, found)
+    factor = 12e-3 / plain.mean[0, 0]
+    assert set_.mean[0, 0] == pytest.approx(12e-3)
+    rails = [i for i, m in enumerate(every) if m.rail != 1.0]
+    others = [i for i, m in enumerate(every) if m.rail == 1.0]
+    assert rails and np.allclose(set_.mean[rails, 0], 12e-3)
+    assert np.allclose(set_.mean[others, 0], plain.mean[others, 0] * factor)
+    assert np.all(set_.moved[:, 0, [0, 3]] == 0)
+    assert calibrated(plain, every, taken, {}).mean is not None
+    assert np.array_equal(calibrated(plain, every, taken, {}).moved, plain.moved)
+
+
+def test_a_sister_that_is_off_herself_is_no_measure():
+    """Under half or over twice what is expected: the band counts, and it is said."""
+    r = told(read("a", "10mA"), read("s", "4mA", "sister"))
+    assert r.diagnoses[0].agrees and "its sister" not in r.diagnoses[0].line
+    assert r.sister[0].line == "The sister itself is far from what is expected: it is no measure."
+    assert told(read("a", "10mA"), read("s", "5.2mA", "sister")).diagnoses[0].agrees is False
+
+
+def test_each_place_is_compared_with_its_own():
+    r = told(read("a", "10mA"), read("s", "9.9V", "sister", "resistor_volts"))
+    assert r.sister[0].own is None and r.sister[0].line == "Read the same here: volts across the resistor."
+    assert r.diagnoses[0].line.count("sister") == 0 and len(r.diagnoses) == 1
+    older = told(read("a", "10mA"), read("s", "9mA", "sister"), read("t", "10mA", "sister"))
+    assert older.diagnoses[0].agrees and older.sister[0].line.startswith("Not weighed")
+    # A sister alone is no reading of this lamp.
+    only = told(read("s", "10mA", "sister"))
+    assert only.diagnoses == () and only.next_step.id != "close"
+
+
+def test_a_temperature_is_this_lamps_alone():
+    with pytest.raises(InputError) as refused:
+        check_after(ReadingAfterInput(kind="led_celsius", text="40", whose="sister"), alternates=False)
+    assert refused.value.field == "whose"
