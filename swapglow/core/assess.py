@@ -17,6 +17,7 @@ from swapglow.core.findings.finding import Finding, gravity
 from swapglow.core.handwork.before_after import Check, differences, summed_up
 from swapglow.core.handwork.steps import Site, build_steps
 from swapglow.core.handwork.warmth import chase_heat, feel, warmth
+from swapglow.core.intake.autopsy import died_of
 from swapglow.core.intake.second_job import duty_report
 from swapglow.core.measurement import plan as plans
 from swapglow.core.measurement.clip_first import clip_first
@@ -39,6 +40,7 @@ from swapglow.core.presentation.slide_rule import judged, slide_rule
 from swapglow.core.presentation.snapshots import in_states, snapshots
 from swapglow.core.presentation.supply import supply_section
 from swapglow.core.presentation.trials import trials_section
+from swapglow.core.quantities import Source
 from swapglow.core.stock.need import needs
 from swapglow.core.uncertainty import uncertainty as uncertain
 
@@ -115,7 +117,11 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
     found = tuple(sorted([*judge(context_of(s, states)), *_of_the_rail(position, bench)], key=gravity))
     checked = differences(bench.checks)
     duty = duty_report(
-        position.purpose, position.cues, position.second_job, position.job_given_to, bench.dead
+        position.purpose,
+        position.cues,
+        position.second_job,
+        position.job_given_to,
+        died_of(bench.dead, _over_rating(position)),
     )
     named = tuple((t.id, t.label) for t in states_of(position))
     usual = (float(s.usual[0]), float(s.usual[1]), float(s.usual[2]))
@@ -154,6 +160,12 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         checks_line=summed_up(checked),
         trials=trials_section(s, bench.trials, bench.drawer_ohm, _solvable(bench.others_tried)),
     )
+
+
+def _over_rating(p: Position) -> float | None:
+    """The rail as it was read over the old lamp's rated volts; None where nobody read it, or something keeps a part."""
+    read = p.rail.usual.source is Source.MEASURED and (p.rail.read_at == "lamp" or p.drop_v == 0)
+    return p.rail.usual.value / p.lamp.volts if read and p.lamp is not None else None
 
 
 def _solvable(others: tuple[Tried, ...]) -> tuple[Tried, ...]:

@@ -16,6 +16,7 @@ from swapglow.core.design.rectification import RECTIFICATIONS
 from swapglow.core.design.trial import VERDICTS
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.handwork.before_after import RESULTS
+from swapglow.core.intake import autopsy
 from swapglow.core.intake import second_job as jobs
 from swapglow.core.intake.stages import STAGES
 from swapglow.core.measurement.reading_after import READS
@@ -44,7 +45,7 @@ from swapglow.inputs.rows import Key, Row
 from swapglow.inputs.shape import OneOf, Reads, Sets, Shape, Suggests
 
 _CUES = {k: c.label for k, c in jobs.CUES.items()}
-_DEAD = {k: d.label for k, d in jobs.AUTOPSY.items()}
+_DEAD = {k: s.label for k, s in autopsy.SIGNS.items()}
 _NO_YES = {False: "No", True: "Yes: no live readings"}
 _BATCH = {True: "Alike, of one batch", False: "Each with its own luck"}
 _SINK = {False: "Free air", True: "On a heat sink"}

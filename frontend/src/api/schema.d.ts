@@ -1715,7 +1715,7 @@ export interface components {
          *         line: what follows, "" where nothing does.
          *         settle: what would settle it, and who may.
          *         likely: jobs that its cues speak for, the most of them first.
-         *         died: what the old lamp died of by what is seen on it, with the reading that would confirm it.
+         *         died: what the old lamp died of, with the reading that would confirm it.
          */
         DutyReport: {
             /** Closed */

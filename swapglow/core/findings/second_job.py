@@ -11,7 +11,7 @@ from swapglow.core.intake.second_job import CUES, JOBS, duty_report, unexplained
 def second_job(c: Context) -> Iterable[Finding]:
     """A lamp that may be part of the circuit is not swapped before that is found out."""
     p = c.position
-    said = duty_report(p.purpose, p.cues, p.second_job, p.job_given_to, ())
+    said = duty_report(p.purpose, p.cues, p.second_job, p.job_given_to)
     if not said.line:
         return
     if unexplained(p.purpose, p.cues, p.second_job):

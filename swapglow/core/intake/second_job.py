@@ -4,12 +4,11 @@ A filament is also a resistor that grows with heat, a lag, a source of infrared,
 return path. What is known of it here is common practice, or from memory where a job says so.
 """
 
-import csv
-import io
 from collections.abc import Collection, Iterable
 from dataclasses import dataclass
-from importlib.resources import files
 from typing import Literal
+
+from swapglow.core.intake.tables import rows
 
 Duty = Literal["", "see", "light", "do"]
 DUTIES: dict[Duty, str] = {"": "Not asked", "see": "To be seen", "light": "To light", "do": "To do"}
@@ -52,34 +51,11 @@ class Job:
     source: str
 
 
-@dataclass(frozen=True)
-class Dead:
-    """What a dead lamp shows.
-
-    Attributes:
-        id, label: what is seen.
-        cause: what it died of, mostly.
-        confirm: the reading that would confirm it.
-    """
-
-    id: str
-    label: str
-    cause: str
-    confirm: str
-
-
-def _rows(name: str) -> list[dict[str, str]]:
-    """A table of the folder ``data``; its first line says where it is from."""
-    text = files("swapglow.core.intake").joinpath("data", f"{name}.csv").read_text("utf-8")
-    return list(csv.DictReader(line for line in io.StringIO(text) if not line.startswith("#")))
-
-
-CUES: dict[str, Cue] = {r["id"]: Cue(**r) for r in _rows("cues")}
+CUES: dict[str, Cue] = {r["id"]: Cue(**r) for r in rows("cues")}
 JOBS: dict[str, Job] = {
     r["id"]: Job(**{**r, "cues": tuple(r["cues"].split())})  # type: ignore[arg-type]  # a row of the table
-    for r in _rows("second_jobs")
+    for r in rows("second_jobs")
 }
-AUTOPSY: dict[str, Dead] = {r["id"]: Dead(**r) for r in _rows("dead_lamps")}
 # Somebody looked and found no second job.
 NONE = "none"
 UNKNOWN: dict[str, str] = {"": "Not found out", NONE: "None: looked into"}
@@ -95,7 +71,7 @@ class DutyReport:
         line: what follows, "" where nothing does.
         settle: what would settle it, and who may.
         likely: jobs that its cues speak for, the most of them first.
-        died: what the old lamp died of by what is seen on it, with the reading that would confirm it.
+        died: what the old lamp died of, with the reading that would confirm it.
     """
 
     closed: bool
@@ -133,7 +109,7 @@ def unexplained(duty: Duty, cues: Collection[str], job: str) -> bool:
 
 
 def duty_report(
-    duty: Duty, cues: Collection[str], job: str, given_to: str, dead: Collection[str]
+    duty: Duty, cues: Collection[str], job: str, given_to: str, died: tuple[str, ...] = ()
 ) -> DutyReport:
     """What follows from what a lamp does.
 
@@ -142,13 +118,12 @@ def duty_report(
         cues: what was seen of it.
         job: its second job, "" where nobody found out.
         given_to: the part that takes the job, "" for none.
-        dead: what is seen on the old lamp.
+        died: what the old lamp died of, as :func:`swapglow.core.intake.autopsy.died_of` says.
 
     Returns:
         The report.
     """
     likely = tuple(j.label for j in weigh_jobs(cues))
-    died = tuple(f"{AUTOPSY[d].cause} {AUTOPSY[d].confirm}" for d in AUTOPSY if d in dead)
     if unexplained(duty, cues, job):
         looks = " ".join(CUES[c].look for c in CUES if c in cues)
         settle = (
