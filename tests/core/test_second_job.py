@@ -88,14 +88,14 @@ def test_cues_speak_for_jobs_by_their_share():
     ("milky", "Air got in", "seal"), ("bead", "Overvolted", "Rail at its highest"), ("broken", "Shaken", "mounted"),
 ])  # fmt: skip
 def test_a_dead_lamp_says_what_it_died_of(seen, cause, confirm):
-    """Silvered of overvoltage, milky of air, black of age, a bead of overvoltage, at its support of vibration (trade)."""
+    """Silvered and a bead of overvoltage, milky of air, black of age, at its support of vibration (trade)."""
     first = assess(LAMP, Bench(dead=(seen,))).duty.died[0]
     assert first.startswith(cause) and confirm in first
     assert assess(LAMP).duty.died == ()
 
 
 def test_signs_are_weighed_together_and_with_the_rail():
-    """Bayes by hand: black alone is worn 0.5 · 0.7 of 0.35 + 0.03 + 0.02 + 0.005 + 0.0075; a rail over its rating tells."""
+    """Bayes by hand: black alone is worn 0.5 · 0.7, of 0.35 + 0.03 + 0.02 + 0.005 + 0.0075."""
     assert weigh_deaths({"black"}, None)["worn"] == pytest.approx(0.35 / 0.4125)
     both = weigh_deaths({"silvered", "bead"}, None)
     assert next(iter(both)) == "over" and both["over"] == pytest.approx(
