@@ -74,3 +74,59 @@ def test_a_charge_lamps_resistor_and_a_sneak_path_are_found_and_cured(demo, app,
     saved(app)
     expect(app.get_by_role("status").filter(has_text="Right in every combination")).to_be_visible()
     assert axe(app) == []
+
+
+def test_lamps_that_feed_each_other_are_cured_by_what_is_chosen(demo, app, served):
+    item = Equipment.objects.get(inputs__name="Standby set, lower hut")
+    app.goto(f"{served}/equipment/{item.pk}/fitted/trailer")
+    expect(app.get_by_role("status").filter(has_text="BRAKE on: side and plate glow")).to_be_visible()
+    path = app.get_by_role("list", name="Path: BRAKE on")
+    expect(path.get_by_role("listitem")).to_have_text(
+        ["BRAKE", "brake", "shell", "side", "SIDE", "plate", "ground"]
+    )
+    assert axe(app) == []
+    app.get_by_role("button", name="Choose: A ground at shell").click()
+    saved(app)
+    app.get_by_role("button", name="It is done: it is so now").click()
+    saved(app)
+    expect(app.get_by_role("status").filter(has_text="Right in every combination")).to_be_visible()
+    expect(path).to_have_count(0)
+    lines = Equipment.objects.get(pk=item.pk).input.fitted["trailer"].details["lamps"].text
+    assert lines.splitlines()[0] == "side: SIDE to ground, 12V 0.42A"
+
+
+def test_a_knobs_light_is_drawn_old_and_new(demo, app, served):
+    item = Equipment.objects.get(inputs__name="Standby set, lower hut")
+    app.goto(f"{served}/equipment/{item.pk}/fitted/dash")
+    expect(app.get_by_role("status").filter(has_text="It no longer follows.")).to_be_visible()
+    drawn = app.get_by_role("img", name="Light over the knob")
+    # Old lamps fall far before the LEDs do; the advised way falls to nothing: heights of the last points.
+    ends = drawn.evaluate(
+        "(e) => [...e.querySelectorAll('path')].map((p) => p.getPointAtLength(p.getTotalLength()).y)"
+    )
+    old, new, after = ends
+    assert new < old < after
+    ohm = app.get_by_role("textbox", name="The resistor of each")
+    ohm.fill("270R")
+    ohm.press("Tab")
+    saved(app)
+    expect(app.get_by_text("in each LED at the bright end, over its").first).to_be_visible()
+    assert axe(app) == []
+
+
+def test_a_sister_beside_it_clears_what_both_share(demo, app, served):
+    lamp = lamp_of(app, served, "Wind hold", "Readings")
+    reading = app.locator("[data-panel]").get_by_role("textbox", name="Reading")
+    reading.fill("9.5mA")
+    reading.press("Enter")
+    expect(app.get_by_text("9.5 mA is over the expected", exact=False).first).to_be_visible()
+    app.get_by_role("radio", name="Its sister, a good one").check(force=True)
+    reading.fill("9.6mA")
+    reading.press("Enter")
+    expect(app.get_by_text("9.5 mA agrees: its sister reads 9.6 mA", exact=False).first).to_be_visible()
+    expect(app.get_by_role("table", name="Beside its sister")).to_contain_text("100 µA under its sister")
+    assert {r.input.whose for r in Position.objects.get(pk=lamp.pk).readings_after.all()} == {
+        "this",
+        "sister",
+    }
+    assert axe(app) == []

@@ -254,6 +254,19 @@ def test_which_pole_is_on_the_frame_is_asked_before_any_drift(kind):
     assert assess(on(kind, "12V")).next_step.id != "frame_pole"
 
 
+@pytest.mark.parametrize(("volts", "pole"), [("-6.9V", "plus"), ("6.9V", "minus"), ("0.05V", None)])
+def test_the_sign_against_the_frame_says_which_pole_stands_there(volts, pole):
+    """Black lead on the frame: a minus sign is plus there (common practice)."""
+    known = Known(None, 6.9, SUPPLIES["vehicle"])
+    found = by_id(infer((taken("dc_volts", volts, points="frame"),), known)).get("frame-pole")
+    assert (found and found.sets) == (pole and {"frame_pole": pole})
+    # A winding has no pole there, and volts across the lamp say nothing of the frame.
+    assert "frame-pole" not in by_id(
+        infer((taken("dc_volts", volts, points="frame"),), Known(None, 6.9, SUPPLIES["winding"]))
+    )
+    assert "frame-pole" not in by_id(infer((taken("dc_volts", volts),), known))
+
+
 def test_a_rail_with_a_sign_says_where_its_plus_is():
     with pytest.raises(
         InputError, match=r"typed without its sign, 48V\. Its minus says that plus"

@@ -7,7 +7,7 @@ from swapglow.core.measurement.reading_before import ReadingBefore
 from swapglow.core.parts.lamp import Lamp
 from swapglow.core.quantities import AMPERE, OHM, VOLT, percent, show
 from swapglow.core.supplies import SUPPLIES, sagging_kind
-from swapglow.core.supplies.kind import SupplyKind
+from swapglow.core.supplies.kind import FRAME_POLE, SupplyKind
 from swapglow.core.supplies.supply import source_resistance
 from swapglow.core.supplies.waveform import Waveform
 
@@ -29,7 +29,7 @@ class Inference:
     """Something the readings before the swap say together, and never counted as measured.
 
     ``basis`` is the readings it rests on; ``sets`` the fields of the rail it would set, as texts:
-    "kind", "usual", "open", "load".
+    "kind", "usual", "open", "load", "frame_pole".
     """
 
     id: str
@@ -138,7 +138,7 @@ def infer(taken: Iterable[ReadingBefore], known: Known) -> tuple[Inference, ...]
     """
     r = Readings(taken)
     return (
-        *_wave(r, known), *_polarity(r), *_source(r, known), *_shared(r, known), *_filament(r, known),
+        *_wave(r, known), *_polarity(r), *_frame(r, known), *_source(r, known), *_shared(r, known), *_filament(r, known),
     )  # fmt: skip
 
 
@@ -163,6 +163,16 @@ def _polarity(r: Readings) -> Iterable[Inference]:
         return
     side = "the red lead's side is positive" if dc.value > 0 else "the red lead's side is negative"
     yield Inference("polarity", f"Polarity: {side}.", dc.text)
+
+
+def _frame(r: Readings, known: Known) -> Iterable[Inference]:
+    """The sign of a lamp's contact against the frame: which pole stands there, where one may."""
+    found = r.find("dc_volts", points="frame")
+    if found is None or abs(found.value) < PLAIN_V or not known.kind.asks_pole:
+        return
+    pole = "minus" if found.value > 0 else "plus"
+    yield Inference("frame-pole", f"{pole.capitalize()} is on the frame: black lead there, the contact reads "
+                    f"{show(found.value, VOLT)}.", found.text, {FRAME_POLE.id: pole})  # fmt: skip
 
 
 def _pair(r: Readings) -> tuple[ReadingBefore, ReadingBefore] | None:
