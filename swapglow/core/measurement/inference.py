@@ -138,7 +138,8 @@ def infer(taken: Iterable[ReadingBefore], known: Known) -> tuple[Inference, ...]
     """
     r = Readings(taken)
     return (
-        *_wave(r, known), *_polarity(r), *_frame(r, known), *_source(r, known), *_shared(r, known), *_filament(r, known),
+        *_wave(r, known), *_polarity(r), *_frame(r, known), *_source(r, known), *_shared(r, known),
+        *_filament(r, known),
     )  # fmt: skip
 
 
