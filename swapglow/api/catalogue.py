@@ -10,6 +10,7 @@ from ninja import Router
 from swapglow.api.schemas import Catalogue
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.fitted import FITTED
+from swapglow.core.intake.second_job import JOBS
 from swapglow.core.kinds.detail import Detail
 from swapglow.core.measurement.leads import LEADS
 from swapglow.core.measurement.reading_after import KINDS, POWER_OFF
@@ -83,6 +84,7 @@ def catalogue(request: HttpRequest) -> dict[str, Any]:
         ],
         "holders": {key: asdict(holder) for key, holder in HOLDERS.items()},
         "leads": {what: asdict(leads) for what, leads in LEADS.items()},
+        "job_circuits": {j.id: list(j.circuits) for j in JOBS.values() if j.circuits},
         "choices": {field: _options(labels.items()) for field, labels in choices().items()}
         | {
             "bench_reading.what": _options((what, leads.label) for what, leads in _ANY_TIME.items()),

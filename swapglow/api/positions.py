@@ -17,6 +17,7 @@ from swapglow.api.schemas import (
     AssessIn,
     BackTo,
     ComparedOut,
+    NewCircuit,
     NewPosition,
     Past,
     PositionAnswer,
@@ -32,6 +33,8 @@ from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.spice_text import spice_text
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.drivers.driver import State
+from swapglow.core.fitted import FITTED
+from swapglow.core.fitted.second_jobs.from_lamp import from_lamp
 from swapglow.core.parts.sweep import SweepReport, sweep_report
 from swapglow.core.presentation.schematic import schematic
 from swapglow.core.quantities import InputError
@@ -41,7 +44,7 @@ from swapglow.inputs.patch import sent, texts_of, touched
 from swapglow.inputs.position import PositionInput
 from swapglow.inputs.quantity import Quantity
 from swapglow.inputs.rail import RailInput
-from swapglow.inputs.to_core import sweep_of
+from swapglow.inputs.to_core import check_fitted, sweep_of
 from swapglow.records import meanwhile, order, past, reports, taking_out
 from swapglow.records.drawer import at_hand
 from swapglow.records.limits import check_room
@@ -177,6 +180,28 @@ def swaps(request: HttpRequest, key: UUID) -> Swaps:
     """The swaps that matter for a position, ranked by what its user weighs."""
     p = find(key)
     return search(reports.core_of(p), tuple(p.input.weigh), at_hand())  # type: ignore[arg-type]  # each one of the weights
+
+
+@router.post("/positions/{key}/circuit", response={204: None, 404: Problems, 422: Problems})
+@decorate_view(saving)
+def begin_circuit(request: HttpRequest, key: UUID, data: NewCircuit) -> Status[None]:
+    """Begin the circuit that works a lamp's second job out, with what the lamp says; sent twice, it is made once."""
+    p = find(key)
+    e, made = p.equipment, str(data.id)
+    if made in e.input.fitted:
+        return Status(204, None)
+    kind = FITTED.named(data.kind, "kind")
+    details = {
+        name: {"text": said.text, "source": said.source.value, "note": said.note}
+        for name, said in from_lamp(kind, reports.core_of(p)).items()
+    }
+    place = max((f.place for f in e.input.fitted.values()), default=-1) + 1
+    e.join({"fitted": {made: {"place": place, "kind": kind.id, "name": p.input.name, "details": details}}})
+    check_fitted(e.input.fitted)
+    check_room(e)
+    with recorded(str(e.pk), f"add a circuit for {p.input.name}", f"equipment:{e.pk}:circuit:{made}"):
+        keep(e)
+    return Status(204, None)
 
 
 @router.get("/positions/{key}/spice", response={200: SpiceText, 404: Problems, 422: Problems})

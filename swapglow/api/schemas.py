@@ -377,6 +377,13 @@ class QuickKeep(Schema):
     name: Name = "Lamp"
 
 
+class NewCircuit(Schema):
+    """A circuit that works a lamp's second job out: its key in the item, and its kind."""
+
+    id: UUID
+    kind: Short
+
+
 class BenchReading(Schema):
     """A reading typed into the next thing: it sets a figure, or is recorded as a trial.
 
@@ -720,6 +727,7 @@ class Catalogue(Schema):
     lamps: list[PartOut]
     holders: dict[str, HolderOut]
     leads: dict[str, LeadsOut]
+    job_circuits: dict[str, list[str]]
     choices: dict[str, list[OptionOut]]
     units: dict[str, UnitName]
     led_source: str

@@ -103,3 +103,30 @@ def test_every_kind_of_the_catalogue_says_how_it_is_known_and_what_must_not_be_d
     assert all(k["looks"] and k["never"] and k["details"] for k in kinds)
     mains = [k for k in kinds if k["id"] in ("sense_board", "dropper", "light_string")]
     assert all("qualified people" in k["never"].lower() for k in mains)
+
+
+def test_a_lamps_circuit_is_begun_once_with_what_the_lamp_says():
+    bench = Bench()
+    keys = bench.made()
+    lamp = {
+        "lamp_id": "own",
+        "lamp_volts": "12V",
+        "lamp_amps": "0.2A",
+        "second_job": "coil",
+        "name": "Bell lamp",
+    }
+    assert bench("PATCH", f"positions/{keys['position']}", lamp)[0] == 200
+    made = str(uuid.uuid4())
+    for _ in range(2):
+        assert bench("POST", f"positions/{keys['position']}/circuit", {"id": made, "kind": "coil"})[0] == 204
+    fitted = Equipment.objects.get(pk=keys["equipment"]).input.fitted
+    assert list(fitted) == [made]
+    one = fitted[made]
+    assert (one.kind, one.name) == ("coil", "Bell lamp")
+    assert one.details["lamp_amps"].text.replace("\u00a0", " ") == "200 mA"
+    status, answer = bench(
+        "POST", f"positions/{keys['position']}/circuit", {"id": str(uuid.uuid4()), "kind": "sun"}
+    )
+    assert status == 422 and answer["errors"][0]["field"] == "kind"
+    bench.undo(keys["equipment"])
+    assert Equipment.objects.get(pk=keys["equipment"]).input.fitted == {}

@@ -130,3 +130,15 @@ def test_a_sister_beside_it_clears_what_both_share(demo, app, served):
         "sister",
     }
     assert axe(app) == []
+
+
+def test_a_second_job_is_worked_out_in_a_circuit_begun_from_its_lamp(demo, app, served):
+    lamp = lamp_of(app, served, "Charge lamp")
+    there = app.get_by_role("list", name="Worked out in")
+    expect(there).to_contain_text("reach the field")
+    app.get_by_role("button", name="Work it out: Charge indicator that excites").click()
+    expect(app.get_by_role("status").filter(has_text="Type this too: Battery, key on")).to_be_visible()
+    expect(app.get_by_role("textbox", name="The old lamp's amps")).to_have_value("250\u00a0mA")
+    app.go_back()
+    expect(there.get_by_role("listitem")).to_have_count(2)
+    assert len(Position.objects.get(pk=lamp.pk).equipment.input.fitted) == 6

@@ -820,6 +820,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/positions/{key}/circuit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Circuit
+         * @description Begin the circuit that works a lamp's second job out, with what the lamp says; sent twice, it is made once.
+         */
+        post: operations["swapglow_api_positions_begin_circuit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/positions/{key}/spice": {
         parameters: {
             query?: never;
@@ -1242,6 +1262,10 @@ export interface components {
             /** Leads */
             leads: {
                 [key: string]: components["schemas"]["LeadsOut"];
+            };
+            /** Job Circuits */
+            job_circuits: {
+                [key: string]: string[];
             };
             /** Choices */
             choices: {
@@ -1877,7 +1901,7 @@ export interface components {
          * @description Something the readings before the swap say together, and never counted as measured.
          *
          *     ``basis`` is the readings it rests on; ``sets`` the fields of the rail it would set, as texts:
-         *     "kind", "usual", "open", "load".
+         *     "kind", "usual", "open", "load", "frame_pole".
          */
         Inference: {
             /** Id */
@@ -7590,6 +7614,19 @@ export interface components {
             label: string;
         };
         /**
+         * NewCircuit
+         * @description A circuit that works a lamp's second job out: its key in the item, and its kind.
+         */
+        NewCircuit: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Kind */
+            kind: string;
+        };
+        /**
          * SpiceText
          * @description A circuit as SPICE text.
          */
@@ -11758,6 +11795,93 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_positions_begin_circuit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCircuit"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

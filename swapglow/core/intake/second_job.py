@@ -40,6 +40,7 @@ class Job:
         instead: what can be done, or what part takes the job.
         cues: by which it is found.
         source: where that is from.
+        circuits: kinds of circuit that work it out.
     """
 
     id: str
@@ -49,11 +50,12 @@ class Job:
     instead: str
     cues: tuple[str, ...]
     source: str
+    circuits: tuple[str, ...]
 
 
 CUES: dict[str, Cue] = {r["id"]: Cue(**r) for r in rows("cues")}
 JOBS: dict[str, Job] = {
-    r["id"]: Job(**{**r, "cues": tuple(r["cues"].split())})  # type: ignore[arg-type]  # a row of the table
+    r["id"]: Job(**{**r, "cues": tuple(r["cues"].split()), "circuits": tuple(r["circuits"].split())})  # type: ignore[arg-type]  # a row of the table
     for r in rows("second_jobs")
 }
 # Somebody looked and found no second job.

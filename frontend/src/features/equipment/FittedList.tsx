@@ -39,7 +39,7 @@ interface Props {
   item: Schemas["EquipmentOut"];
 }
 
-/** Boards, strings, banks and power LEDs of an item. */
+/** Boards, strings, banks, power LEDs and second jobs of an item. */
 export function FittedList({ item }: Props) {
   const save = useSaveFields(`/api/equipment/${item.id}`);
   const kinds = useCatalogue().data?.fitted ?? [];
@@ -59,7 +59,7 @@ export function FittedList({ item }: Props) {
   return (
     <Section>
       <Head>
-        <h2>Boards, strings and power LEDs</h2>
+        <h2>Circuits</h2>
         <Button aria-expanded={looking} onPress={() => setLooking(!looking)}>
           Add a circuit
         </Button>
@@ -85,8 +85,8 @@ export function FittedList({ item }: Props) {
       )}
       {all.length === 0 && (
         <p>
-          None. LEDs that are there already, on a board, in a string or in banks, and LEDs that need
-          a heat sink.
+          None. LEDs that are there already, on a board, in a string or in banks, LEDs that need a
+          heat sink, and lamps that do a second job.
         </p>
       )}
       <List>

@@ -6,6 +6,7 @@ import { Disclosed } from "../../../ui/Disclosed";
 import { SavedChoice } from "../../../ui/record/SavedChoice";
 import { SavedFlags } from "../../../ui/record/SavedFlags";
 import { SavedText } from "../../../ui/record/SavedText";
+import { JobCircuits } from "./JobCircuits";
 import type { Position } from "./part";
 
 const Said = styled.div`
@@ -58,6 +59,7 @@ export function DutyPart({ position, report }: Props) {
           hint="100R 5W beside it"
         />
       )}
+      {position.second_job && <JobCircuits position={position} />}
       {duty?.closed && <ClosedByDuty duty={duty} />}
       {duty && !duty.closed && duty.line && <p>{duty.line}</p>}
       <Disclosed label="What the dead lamp shows">
