@@ -104,7 +104,7 @@ def test_a_filament_has_its_colour_temperature(science, kelvin):
 def test_tungsten_gives_off_more_blue_than_red():
     """0.47 at 450 nm against 0.44 at 650 nm at 2400 K (De Vos 1954, from memory, to 0.02)."""
     nm, _ = spectrum.observer()
-    e = spectrum._emissivity(2400.0)
+    e = spectrum._emissivity(2400.0, nm)
     assert float(e[nm == 450][0]) == pytest.approx(0.465, abs=0.02)
     assert float(e[nm == 650][0]) == pytest.approx(0.432, abs=0.02)
     assert np.all(np.abs(np.diff(e)) < 0.01)

@@ -8,7 +8,6 @@ from swapglow.core.fitted.second_jobs import gauge
 from swapglow.core.fitted.second_jobs.rheostat import (
     Dash,
     apart,
-    lightness,
     nearest_shunt,
     old_turned,
     turned,
@@ -58,11 +57,6 @@ def test_each_way_of_dimming_is_the_references(cure):
         assert now.part_w[0] == pytest.approx(found[0]["bus"] ** 2 / 33, rel=1e-3)
     if cure == "follower":
         assert now.part_w[0] == pytest.approx((13.6 - found[0]["bus"]) * now.amps[0] * 4, rel=1e-2)
-
-
-def test_lightness_is_that_of_the_cie():
-    """CIE 15: Y of 18.42 % looks half as light as white; 0.8856 % is where its straight part ends, at L* 8."""
-    assert lightness(np.array([1.0, 0.1842, 0.008856, 0.0])) == pytest.approx([100, 50, 8, 0], abs=0.02)
 
 
 def test_a_knob_that_does_nearly_nothing_is_said_and_what_comes_closest_stands_first():

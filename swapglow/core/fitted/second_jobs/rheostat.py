@@ -31,6 +31,7 @@ from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.parts.led_model import led_model
 from swapglow.core.parts.resistor import rating_text, rating_to_fit
 from swapglow.core.parts.transistor import transistor
+from swapglow.core.photometry.colour import lightness
 from swapglow.core.photometry.light_law import relative_light
 from swapglow.core.quantities import AMPERE, OHM, VOLT, WATT, Shown, Source, percent, show, shown
 
@@ -109,11 +110,6 @@ class Turned:
     bus: FloatArray
     knob_w: FloatArray
     part_w: FloatArray
-
-
-def lightness(light: FloatArray) -> FloatArray:
-    """How light it looks, 0 to 100, beside what counts as full: L* = 116·Y^(1/3) − 16 (CIE 15), a line near black."""
-    return np.asarray(np.where(light > (6 / 29) ** 3, 116 * np.cbrt(light) - 16, light * (29 / 3) ** 3))
 
 
 def _ohms(share: Param, track: float) -> Param:
