@@ -144,5 +144,6 @@ def test_a_second_job_is_worked_out_in_a_circuit_begun_from_its_lamp(demo, app, 
     expect(app.get_by_role("status").filter(has_text="Type this too: Battery, key on")).to_be_visible()
     expect(app.get_by_role("textbox", name="The old lamp's amps")).to_have_value("250\u00a0mA")
     app.go_back()
+    app.get_by_role("button", name="Old lamp", exact=True).first.click()
     expect(there.get_by_role("listitem")).to_have_count(2)
     assert len(Position.objects.get(pk=lamp.pk).equipment.input.fitted) == 6
