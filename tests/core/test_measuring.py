@@ -8,6 +8,7 @@ from swapglow.core.assess import Bench, assess
 from swapglow.core.handwork.steps import Habits, Site
 from swapglow.core.intake.feasibility import Feasibility, advise, read_hours, read_money
 from swapglow.core.intake.wires import Wire, tells
+from swapglow.core.measurement.apply_reading import apply_reading
 from swapglow.core.measurement.inference import Known, Readings, contradictions, infer, truth, wave_of
 from swapglow.core.measurement.meter_correction import meter_correction
 from swapglow.core.measurement.reading_before import read_before
@@ -265,6 +266,24 @@ def test_the_sign_against_the_frame_says_which_pole_stands_there(volts, pole):
         infer((taken("dc_volts", volts, points="frame"),), Known(None, 6.9, SUPPLIES["winding"]))
     )
     assert "frame-pole" not in by_id(infer((taken("dc_volts", volts),), known))
+
+
+@pytest.mark.parametrize(("typed", "pole"), [
+    ("-13.7V", "plus"), ("13.7V", "minus"), ("0.02V", "neither"), ("Plus", "plus"), (" minus ", "minus"),
+    ("neither", "neither"),
+])  # fmt: skip
+def test_what_the_meter_shows_against_the_frame_is_its_pole(typed, pole):
+    p = on("vehicle", "13.7V", common="chassis")
+    applied = apply_reading(p, "frame_pole", typed)
+    assert (applied.of, applied.field, applied.text) == ("detail", "frame_pole", pole)
+
+
+def test_what_is_no_pole_is_refused():
+    with pytest.raises(InputError, match="volts with their sign") as refused:
+        apply_reading(on("vehicle", "13.7V"), "frame_pole", "red")
+    assert refused.value.field == "text"
+    with pytest.raises(InputError):
+        apply_reading(on("winding", "12Vac"), "frame_pole", "plus")
 
 
 def test_a_rail_with_a_sign_says_where_its_plus_is():

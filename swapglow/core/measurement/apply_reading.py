@@ -4,8 +4,10 @@ from dataclasses import dataclass
 from typing import Literal
 
 from swapglow.core.design.position import Position
+from swapglow.core.measurement.inference import PLAIN_V
 from swapglow.core.quantities import AMPERE, OHM, VOLT, InputError, show
 from swapglow.core.quantities.inputs import read_quantity, read_single
+from swapglow.core.supplies.kind import FRAME_POLE
 from swapglow.core.supplies.rail import Rail
 
 # Readings of the rail's three levels, and the fields they set.
@@ -50,9 +52,37 @@ def apply_reading(position: Position, what: str, text: str) -> Applied:
         return Applied("position", what, text)
     if what == "source_short":
         return Applied("detail", "source", shorted_ohm_text(position.rail, text))
+    if what == FRAME_POLE.id and position.rail.supply.kind.asks_pole:
+        return Applied("detail", what, pole_text(text))
     if what in {d.id for d in position.rail.supply.kind.details}:
         return Applied("detail", what, text)
     raise InputError("what", f'Nothing on this rail is read as "{what}".')
+
+
+def pole_text(text: str) -> str:
+    """Which pole is on the frame, from a word or from what a meter shows with its black lead there.
+
+    Args:
+        text: "plus", "minus", "neither", or volts with their sign.
+
+    Returns:
+        The option.
+
+    Raises:
+        InputError: the text is neither.
+    """
+    word = text.strip().casefold()
+    if word in {value for value, _ in FRAME_POLE.options}:
+        return word
+    try:
+        volts = read_single("text", text, VOLT)
+    except InputError:
+        raise InputError(
+            "text", f'"{text}" is no answer: volts with their sign, or minus, plus or neither.'
+        ) from None
+    if abs(volts) < PLAIN_V:
+        return "neither"
+    return "minus" if volts > 0 else "plus"
 
 
 def led_vf_text(position: Position, text: str) -> str:

@@ -67,7 +67,7 @@ def clip_first(p: Position, *, no_meter: bool, read: bool) -> tuple[NextStep, ..
     why = "There is no meter here." if no_meter else "This wire pulses: a meter is too slow to follow it."
     return (NextStep(
         "clip", f"Clip an LED on it first: {ohm}, a {led.label[0].lower()}{led.label[1:]}, and a diode turned round "
-        "across the LED", "none", "one clip on the frame or the return, the other on the lamp's contact; then turned",
+        "across the LED", "", "one clip on the frame or the return, the other on the lamp's contact; then turned",
         "lamp out, switch on", "bright, a broken streak when waved, dim, or dark", None,
         f"{why} It survives {show(most, VOLT)}, DC or AC, either way round: what it shows rules out the rest.",
         "Only where no mains, flyback or charged capacitor can be.",

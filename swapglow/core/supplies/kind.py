@@ -308,5 +308,5 @@ def _pole_step(about: Circumstances) -> NextStep:
         about.rail.supply.kind.caution,
         (Meaning(volts, "minus is on the frame"), Meaning(f"−{volts}", "plus is on the frame: its shell is plus"),
          Meaning("next to nothing", "neither is, or the frame there is paint")),
-        "minus, plus or neither",
+        "-12.6V, or plus",
     )  # fmt: skip

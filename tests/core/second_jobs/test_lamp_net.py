@@ -124,7 +124,16 @@ def test_a_tell_tale_between_two_feeds_is_dark_with_both_on_and_one_way_round_is
     assert "wrong way round" in w.judged[0].why
 
 
+@pytest.mark.parametrize("ground", ["ground", "Ground", "GND", "earth", "0"])
+def test_ground_is_ground_however_it_is_written(ground):
+    """One that was not taken for it would hang in the air, and nothing would be lit."""
+    n = net(**{**NET, "lamps": TRAILER.replace("ground", ground)})
+    assert n.parts[2].foot == "ground"
+
+
 @pytest.mark.parametrize(("changed", "field", "said"), [
+    ({"lamps": TRAILER + "\nfog: Tail to ground, 12V 1A"}, "lamps", 'Is "Tail" the same as "TAIL"'),
+    ({"feeds": "TAIL, STOP, GND"}, "feeds", "none of them ground"),
     ({"volts": ""}, "volts", "Type this too"), ({"feeds": ""}, "feeds", "Type this too"),
     ({"feeds": "A B C D E"}, "feeds", "Up to 4"), ({"feeds": "TAIL TAIL"}, "feeds", "each once"),
     ({"feeds": "TAIL, STOP, FOG"}, "feeds", 'No line has "FOG"'), ({"lamps": ""}, "lamps", "Type this too"),

@@ -44,6 +44,8 @@ LED = Detail(
 )
 
 GROUND = "ground"
+# How people write it.
+_GROUNDS = frozenset({"ground", "gnd", "earth", "0"})
 _MOST_FEEDS, _MOST_PARTS = 4, 12
 _ON_OHM, _OFF_OHM = 0.05, 1e9
 # Of its volts a filament is dark under the first share to any eye, and not what it should be under the second (ours;
@@ -340,7 +342,11 @@ def read_net(typed: Details) -> Net:
     feeds = tuple(f for f in re.split(r"[,;\s]+", typed.text(FEEDS.id)) if f)
     if not feeds:
         raise InputError(FEEDS.id, f"Type this too: {FEEDS.label}, {FEEDS.hint}.")
-    if len(set(feeds)) != len(feeds) or len(feeds) > _MOST_FEEDS or GROUND in feeds:
+    if (
+        len(set(feeds)) != len(feeds)
+        or len(feeds) > _MOST_FEEDS
+        or any(f.casefold() in _GROUNDS for f in feeds)
+    ):
         raise InputError(FEEDS.id, f"Up to {_MOST_FEEDS} wires, each once, and none of them {GROUND}.")
     lines = [x for x in typed.text(PARTS.id).replace(";", "\n").splitlines() if x.strip()]
     if not lines:
@@ -353,17 +359,36 @@ def read_net(typed: Details) -> Net:
     if twice is not None:
         raise InputError(PARTS.id, f'"{twice}" is there twice: each line has a name of its own.')
     used = {e for p in parts for e in (p.top, p.foot)}
+    _check_spelling(used | set(feeds))
     idle = next((f for f in feeds if f not in used), None)
     if idle is not None:
         raise InputError(FEEDS.id, f'No line has "{idle}" as an end.')
     return Net(volts, feeds, parts, catalogue()[typed.choice(LED.id)])
 
 
+def _check_spelling(ends: set[str]) -> None:
+    """Two ends that differ by their case alone are one that was written twice.
+
+    Raises:
+        InputError: there are such.
+    """
+    seen: dict[str, str] = {}
+    for end in sorted(ends):
+        other = seen.setdefault(end.casefold(), end)
+        if other != end:
+            raise InputError(PARTS.id, f'Is "{end}" the same as "{other}"? Write it one way.')
+
+
+def _end(text: str) -> str:
+    return GROUND if text.casefold() in _GROUNDS else text
+
+
 def _part(line: str) -> Part:
     found = _LINE.match(line)
     if found is None:
         raise InputError(PARTS.id, f'"{line.strip()}" is no line: write tail: TAIL to shell, 12V 0.4A.')
-    name, top, foot, what = found.groups()
+    name, what = found.group(1), found.group(4)
+    top, foot = _end(found.group(2)), _end(found.group(3))
     if top == foot:
         raise InputError(PARTS.id, f'"{name}" has both ends at {top}.')
     if what == "diode":

@@ -20,6 +20,7 @@ from swapglow.core.engine.netlist import (
     Sine,
     VoltageSource,
 )
+from swapglow.core.engine.operating_point import NotConverged
 from swapglow.core.engine.periodic import SteadyState, steady_state
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.findings.finding import Grade
@@ -254,13 +255,14 @@ def with_leds(w: Winding, load: Load, hertz: float) -> tuple[float, SteadyState]
         NotConverged: there is no such cycle.
     """
     volts = w.emf(hertz) if load.lamp is None else lamps_only(w, load.lamp, hertz)
-    while True:
+    for _ in range(_MOST_ROUNDS):
         ohm = math.inf if load.lamp is None else float(ohms_at(load.lamp, np.array([volts]))[0])
         cycle = steady_state(circuit(w, load, hertz, ohm))
         found = cycle.rms(cycle.voltage("bus"))
         if load.lamp is None or abs(found - volts) < _CLOSE * found:
             return found, cycle
         volts = found
+    raise NotConverged("The lamps on this winding do not come to rest; nothing is shown for it.")
 
 
 class Magneto(FittedKind):
