@@ -49,6 +49,11 @@ const Table = styled.table`
     font-family: var(--mono);
     white-space: nowrap;
   }
+  td[data-loss="unit"],
+  td[data-loss="fuse"] {
+    color: var(--stop);
+    font-weight: 600;
+  }
   td[data-pencil="true"] {
     color: var(--pencil);
     font-style: italic;
@@ -101,7 +106,9 @@ export function PencilLine({ uncertainty }: Props) {
                     {i.swing_text}
                     <Swing style={{ width: `${(100 * i.swing_a) / Math.max(most, 1e-12)}%` }} />
                   </td>
-                  <td>{i.source === "assumed" && (i.stake.line || "nothing but light")}</td>
+                  <td data-loss={i.stake.loss}>
+                    {i.source === "assumed" && (i.stake.line || "nothing but light")}
+                  </td>
                 </tr>
               ))}
             </tbody>
