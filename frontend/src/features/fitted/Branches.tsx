@@ -13,7 +13,7 @@ const Row = styled.ol`
 `;
 
 const Branch = styled.li`
-  width: 190px;
+  min-width: 190px;
   font-size: 0.95rem;
   strong {
     display: block;
@@ -22,7 +22,6 @@ const Branch = styled.li`
 
 const Draw = styled.svg`
   display: block;
-  width: 100%;
   height: 130px;
   text {
     font: 500 12px var(--mono);
@@ -30,7 +29,6 @@ const Draw = styled.svg`
   }
 `;
 
-const W = 190;
 const TOP = 12;
 const H = 112;
 const STEP = 62;
@@ -70,6 +68,7 @@ interface StairsProps {
 }
 
 function Stairs({ steps, most }: StairsProps) {
+  const wide = Math.max(190, steps.length * STEP + 66);
   const y = (volts: number) => TOP + H - (volts / most) * H;
   const below = (n: number) => steps.slice(n).reduce((sum, t) => sum + t.volts, 0);
   const treads = steps.map(({ label, volts }, n) => ({
@@ -79,10 +78,10 @@ function Stairs({ steps, most }: StairsProps) {
     from: below(n),
     to: below(n + 1),
   }));
-  const path = `M0 ${y(below(0))}${treads.map((t) => `H${t.x}V${y(t.to)}`).join("")}H${W}`;
+  const path = `M0 ${y(below(0))}${treads.map((t) => `H${t.x}V${y(t.to)}`).join("")}H${wide}`;
   const words = steps.map((t) => `${t.label} ${t.volts.toPrecision(3)} V`).join(", ");
   return (
-    <Draw viewBox={`0 0 ${W} ${H + TOP + 6}`} role="img" aria-label={words}>
+    <Draw width={wide} viewBox={`0 0 ${wide} ${H + TOP + 6}`} role="img" aria-label={words}>
       <path d={path} fill="none" stroke="var(--ink)" strokeWidth="2.5" />
       {treads.map((t) => (
         <text key={t.label} x={t.x + 5} y={Math.min(y((t.from + t.to) / 2) + 4, TOP + H - 4)}>

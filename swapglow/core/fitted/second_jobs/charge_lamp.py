@@ -7,8 +7,10 @@ from swapglow.core.constants import REFERENCE_C
 from swapglow.core.engine.netlist import Circuit, Dc, Diode, Element, Resistor, VoltageSource
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.second_jobs.stairs import stair
 from swapglow.core.fitted.worked import (
     LEAST_A,
+    BranchStair,
     Fault,
     Figure,
     Judged,
@@ -177,6 +179,7 @@ class ChargeLamp(FittedKind):
                 Figure("To the field, old lamp", _amps(before.field_a)),
                 Figure("To the field, as typed", _amps(now.field_a), None if fitted is new else _amps(then.field_a)),
             ),
+            stairs=_stairs(old, fitted, before, then),
             tables=(_table(old, fitted),),
             ways=ways if new.beside is None else (),
             faults=_FAULTS,
@@ -241,6 +244,18 @@ def _ways(new: Dash, needs: float, bare: Seen) -> tuple[Way, ...]:
         Shown(ohm, show(ohm, OHM).split()[0], "Ω", Source.COMPUTED, "the loop solved"),
         "The LED's light hardly changes.", "", True, {BESIDE.id: show(ohm, OHM)},
     ),)  # fmt: skip
+
+
+def _stairs(old: Dash, new: Dash, before: Seen, then: Seen) -> tuple[BranchStair, ...]:
+    """Key on and still: battery, lamp or LED, field."""
+    origin = "the loop solved, engine still"
+    drop = then.lamp_a * new.ohm
+    return (
+        stair("Old lamp", (("lamp", before.across_v), ("field", old.battery - before.across_v)), before.lamp_a,
+              f"{percent(before.light)} of its light", origin),
+        stair("LED", (("resistor", drop), ("LED", then.across_v - drop), ("field", new.battery - then.across_v)),
+              then.lamp_a, WORDS[visibility(then.light * new.led.candela)], origin),
+    )  # fmt: skip
 
 
 def _table(old: Dash, new: Dash) -> Table:

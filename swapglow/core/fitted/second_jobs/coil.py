@@ -10,7 +10,19 @@ from swapglow.core.constants import REFERENCE_C
 from swapglow.core.engine.netlist import Circuit, Dc, Diode, Element, Param, Resistor, VoltageSource
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
-from swapglow.core.fitted.worked import Fault, Figure, Judged, Row, Table, Way, Worked, gravest_first, picked
+from swapglow.core.fitted.second_jobs.stairs import stair
+from swapglow.core.fitted.worked import (
+    BranchStair,
+    Fault,
+    Figure,
+    Judged,
+    Row,
+    Table,
+    Way,
+    Worked,
+    gravest_first,
+    picked,
+)
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.network.filaments import COLD_SHARE, Ohms, filament, settled
 from swapglow.core.parts import preferred
@@ -176,6 +188,7 @@ class SeriesCoil(FittedKind):
         return Worked(
             line=_line(wants, solve(old, low), solve(new, low), solve(new, high)),
             figures=_figures(old, new, after, low, high),
+            stairs=_stairs(old, after, low),
             tables=(_table(old, after, low, high),),
             ways=ways,
             faults=_FAULTS,
@@ -283,6 +296,18 @@ def _ways(new: Loop, w: Wants, low: float, high: float) -> tuple[Way, ...]:
         shown(ohm, OHM, "the largest of E12 with which the coil has what it needs"), "", dark, not dark,
         {BESIDE.id: show(ohm, OHM)},
     ),)  # fmt: skip
+
+
+def _stairs(old: Loop, after: Loop, low: float) -> tuple[BranchStair, ...]:
+    """The lowest rail: lamp or LED, and the coil."""
+    was, now = solve(old, low), solve(after, low)
+    drop = now.led_a * after.ohm
+    return (
+        stair("Old lamp", (("lamp", was.across_v), ("coil", was.coil_a * old.coil)), was.coil_a, "in lamp and coil",
+              "the loop solved at the lowest rail, at rest"),
+        stair("LED", (("resistor", drop), ("LED", now.across_v - drop), ("coil", now.coil_a * after.coil)), now.led_a,
+              "in the LED", "the loop solved at the lowest rail"),
+    )  # fmt: skip
 
 
 def _table(old: Loop, after: Loop, low: float, high: float) -> Table:

@@ -10,7 +10,9 @@ from swapglow.core.engine.netlist import Circuit, Dc, Diode, Element, Param, Res
 from swapglow.core.engine.operating_point import operating_point
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.second_jobs.stairs import stair
 from swapglow.core.fitted.worked import (
+    BranchStair,
     Figure,
     Judged,
     Picture,
@@ -217,6 +219,7 @@ class GaugeLamp(FittedKind):
             line=_line(volts, old, now, usual),
             figures=_figures(lamp, n, after, (low, usual, high)),
             pictures=(_picture(volts, old, now, None if after is None else led_share(after, volts, usual)),),
+            stairs=_stairs(lamp, after or n, usual),
             tables=(_table(n, after, (low, usual, high)),),
             ways=ways,
             judged=_judged(n, volts, old, now, usual, high),
@@ -288,6 +291,17 @@ def _picture(volts: FloatArray, old: FloatArray, now: FloatArray, after: FloatAr
     if after is not None:
         curves.append(curve("LED with the two resistors", "after", volts, 100 * after))
     return Picture("Light over what it tells", "V", "% of its light when good", tuple(curves))
+
+
+def _stairs(lamp: Lamp, n: Net, usual: float) -> tuple[BranchStair, ...]:
+    """What counts as good: the old lamp has all of it, the LED what its resistor leaves."""
+    point = operating_point(circuit(n, usual)).require()
+    at_led, amps = float(point.voltage("led")[0]), float(point.current("Dled")[0])
+    origin = "solved at what counts as good"
+    return (
+        stair("Old lamp", (("lamp", usual),), lamp.amps_at(usual), "I ∝ V^0.55", origin),
+        stair("LED", (("resistor", usual - at_led), ("LED", at_led)), amps, "in the LED", origin),
+    )  # fmt: skip
 
 
 def _table(n: Net, after: Net | None, levels: tuple[float, float, float]) -> Table:

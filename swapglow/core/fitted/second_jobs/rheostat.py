@@ -11,7 +11,9 @@ from swapglow.core.engine.netlist import Bjt, Circuit, Dc, Diode, Element, Param
 from swapglow.core.engine.operating_point import operating_point
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.second_jobs.stairs import stair
 from swapglow.core.fitted.worked import (
+    BranchStair,
     Figure,
     Judged,
     Picture,
@@ -277,6 +279,7 @@ class Rheostat(FittedKind):
             line=_line(old, now),
             figures=_figures(old, now, after),
             pictures=(_picture(d, old, now, after, way),),
+            stairs=_stairs(d, old, now),
             tables=(_table(old, now, after),),
             ways=ways,
             judged=_judged(d, old, now),
@@ -374,6 +377,21 @@ def _way(d: Dash, t: Turned, nearest: bool, miss: float) -> Way:
         what = f"No heat; over 200 Hz, so that nothing flickers; it may be heard in a receiver nearby. {told}"
         share = shown(float(t.amps[0]), AMPERE, "one LED at the bright end, solved")
     return Way(label, what, share, "", "", nearest, changes)
+
+
+def _stairs(d: Dash, old: Turned, now: Turned) -> tuple[BranchStair, ...]:
+    """Half the knob: what it keeps of the rail, and what is left; pulses keep nothing, and have no such stair."""
+    if d.cure == "pulses":
+        return ()
+    origin = "solved at half the knob"
+    bus, amps = float(now.bus[_HALF]), float(now.amps[_HALF])
+    keeps = "knob" if d.cure != "follower" else "transistor"
+    return (
+        stair("An old lamp", (("knob", d.volts - float(old.bus[_HALF])), ("lamp", float(old.bus[_HALF]))),
+              float(old.amps[_HALF]), f"{percent(old.light[_HALF])} of its light", origin),
+        stair("An LED", ((keeps, d.volts - bus), ("resistor", amps * d.ohm), ("LED", bus - amps * d.ohm)), amps,
+              f"{percent(now.light[_HALF])} of its light", origin),
+    )  # fmt: skip
 
 
 def _table(old: Turned, now: Turned, after: Turned | None) -> Table:
