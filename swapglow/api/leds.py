@@ -13,14 +13,18 @@ from swapglow.api.schemas import BenchLedAnswer, BenchLedPatch, LedsOut, Problem
 from swapglow.api.serializers import bench_led_answer, steps
 from swapglow.inputs.named import check_named
 from swapglow.inputs.patch import sent, touched
+from swapglow.inputs.position import PositionInput
 from swapglow.inputs.stock import BenchLedInput
 from swapglow.inputs.stock_to_core import bench_led_of, led_part_of
 from swapglow.records import drawer, meanwhile, order
 from swapglow.records.limits import check_room
-from swapglow.records.models import BenchLed
+from swapglow.records.models import BenchLed, Position
 from swapglow.records.steps import keep, recorded
 
 router = Router(tags=["leds"])
+
+# The figures that an LED has of its own, wherever it is.
+FIGURES = set(BenchLedInput.model_fields) & set(PositionInput.model_fields) - {"name", "notes"}
 
 
 def _check(key: UUID, typed: BenchLedInput) -> None:
@@ -39,13 +43,26 @@ def read(request: HttpRequest) -> LedsOut:
 @decorate_view(saving)
 def create(request: HttpRequest, key: UUID, data: BenchLedInput) -> BenchLedAnswer:
     """Keep an LED on the bench; sent twice, it is kept once."""
+    check_named(BenchLedInput, sent(data))
+    return _kept(key, data)
+
+
+@router.put("/leds/{key}/of/{position}", response={200: BenchLedAnswer, 404: Problems, 422: Problems})
+@decorate_view(saving)
+def of_lamp(request: HttpRequest, key: UUID, position: UUID) -> BenchLedAnswer:
+    """Keep a lamp's LED on the bench with the figures it has by now, whatever the page last saw of them."""
+    p = get_object_or_404(Position, pk=position).input
+    figures = p.model_dump(include=FIGURES)
+    return _kept(key, BenchLedInput(**figures, name=f"LED of {p.name}"))
+
+
+def _kept(key: UUID, typed: BenchLedInput) -> BenchLedAnswer:
     found = BenchLed.objects.filter(pk=key).first()
     if found is None:
-        check_named(BenchLedInput, sent(data))
-        _check(key, data)
-        found = BenchLed(id=key, order=order.last(BenchLed.objects), inputs=data.model_dump(mode="json"))
+        _check(key, typed)
+        found = BenchLed(id=key, order=order.last(BenchLed.objects), inputs=typed.model_dump(mode="json"))
         check_room(found)
-        with recorded(drawer.SCOPE, f"keep {data.name} on the bench", f"led:{key}"):
+        with recorded(drawer.SCOPE, f"keep {typed.name} on the bench", f"led:{key}"):
             keep(found)
     return bench_led_answer(found)
 

@@ -69,3 +69,24 @@ def test_what_cannot_be_is_refused_at_its_field(change, field):
         assert (status, answer["errors"][0]["field"]) == (422, field)
     assert BenchLed.objects.get().input.model_dump(mode="json") == BAG
     assert bench("PATCH", f"leds/{uuid.uuid4()}", {"rated": "20mA"})[0] == 404
+
+
+def test_a_lamps_led_is_kept_with_the_figures_it_has_by_now():
+    """Copied where they stand, not as a page last saw them; of a lamp that is gone there is none."""
+    bench = Bench()
+    keys = bench.made()
+    typed = {
+        "led_id": "red-5-clear",
+        "led_light": "700mcd",
+        "led_light_at": "10mA",
+        "rated": "25mA",
+        "name": "Gate lamp",
+    }
+    assert bench("PATCH", f"positions/{keys['position']}", typed)[0] == 200
+    key = str(uuid.uuid4())
+    for _ in range(2):
+        status, answer = bench("PUT", f"leds/{key}/of/{keys['position']}")
+        assert status == 200
+        assert {f: answer[f] for f in typed} == {**typed, "name": "LED of Gate lamp"}
+    assert BenchLed.objects.count() == 1
+    assert bench("PUT", f"leds/{uuid.uuid4()}/of/{uuid.uuid4()}")[0] == 404

@@ -16,7 +16,7 @@ const Tools = styled.div`
 type BenchLed = Schemas["BenchLedAnswer"];
 
 /** The figures that an LED has of its own, wherever it is. */
-const figures = (led: Position | BenchLed) => ({
+const figures = (led: BenchLed) => ({
   led_id: led.led_id,
   vf: led.vf,
   rated: led.rated,
@@ -48,9 +48,10 @@ export function BenchLeds({ position }: Props) {
     if (led) inPassing(record.save(figures(led)));
   };
   const keep = () => {
-    const body = { name: `LED of ${position.name}`, ...figures(position) };
     const more = { label: "Keep an LED", done: "Kept among the LEDs of this bench." };
-    inPassing(save("PUT", `/api/leds/${crypto.randomUUID()}`, body, more));
+    // What was typed a moment ago may not be seen here yet: the record itself is asked, after it is saved.
+    const path = `/api/leds/${crypto.randomUUID()}/of/${position.id}`;
+    inPassing(save("PUT", path, undefined, more));
   };
   return (
     <Tools>
