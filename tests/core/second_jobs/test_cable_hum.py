@@ -135,9 +135,7 @@ def test_half_a_wave_biases_the_core_and_both_halves_do_not():
     rows = {r.label: r.cells for r in w.tables[0].rows}
     # Without DC or even harmonics: symmetric; √Σ of the rest over 0.4 Ω is what stands on the winding.
     assert rows["A bridge, nothing stored"][0].value == rows["A bridge, nothing stored"][2].value == 0
-    buzz = math.sqrt(
-        sum(c.value**2 for c in rows["One half of the wave: a diode, or one turned round across it"][2:])
-    )
+    buzz = math.sqrt(sum(c.value**2 for c in rows["Half a wave: one diode"][2:]))
     assert figure(w, "They put on the winding, RMS").now.value == pytest.approx(0.4 * buzz, rel=1e-6)
 
 

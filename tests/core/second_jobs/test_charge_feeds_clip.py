@@ -142,7 +142,7 @@ def test_a_sneak_path_is_named_and_cured():
     w = worked("two_feeds", **FEEDS, cure="none")
     assert judged(w, "Right on: the tell-tale is dark").grade == "stop"
     assert judged(w, "Right on: the LED stands 13.6").grade == "stop"
-    assert way(w, "A diode from each feed").advised and way(w, "It stands between").bars == ""
+    assert way(w, "Two diodes").advised and way(w, "Between the feeds").bars == ""
     left = next(r for r in w.tables[0].rows if r.label == "Left on")
     assert left.words.endswith("by left feed, tell-tale, right lamps, their ground")
     # Where the side lamps are LEDs too, what returns through them is seen: the bridge is no cure then.
@@ -156,11 +156,11 @@ def test_a_sneak_path_is_named_and_cured():
     assert judged(worked("two_feeds", **FEEDS, cure="bridge"), "With both on") is None
     # What is chosen stands beside what is there, every combination of it.
     assert [t.label for t in w.tables] == [
-        "Every combination, as it is wired", "The same, a diode from each feed, and a ground of its own",
+        "Every combination, as it is wired", "The same, two diodes, and its own ground",
     ]  # fmt: skip
     assert (
         "bridge"
-        in worked("two_feeds", way(w, "It stands between").label, **FEEDS, cure="none").tables[1].label
+        in worked("two_feeds", way(w, "Between the feeds").label, **FEEDS, cure="none").tables[1].label
     )
 
 

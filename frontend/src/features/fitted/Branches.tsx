@@ -84,7 +84,7 @@ function Stairs({ steps, most }: StairsProps) {
     <Draw width={wide} viewBox={`0 0 ${wide} ${H + TOP + 6}`} role="img" aria-label={words}>
       <path d={path} fill="none" stroke="var(--ink)" strokeWidth="2.5" />
       {treads.map((t) => (
-        <text key={t.label} x={t.x + 5} y={Math.min(y((t.from + t.to) / 2) + 4, TOP + H - 4)}>
+        <text key={t.label} x={t.x + 5} y={Math.min(y((t.from + t.to) / 2) + 4, y(t.to) - 5)}>
           {`${t.volts.toPrecision(3)} V ${t.label}`}
         </text>
       ))}

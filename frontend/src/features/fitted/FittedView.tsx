@@ -18,7 +18,7 @@ import { Worked } from "./Worked";
 
 const Columns = styled.div`
   display: grid;
-  grid-template-columns: 300px minmax(0, 1fr);
+  grid-template-columns: 340px minmax(0, 1fr);
   gap: 12px 40px;
   @media (max-width: 900px) {
     grid-template-columns: 1fr;

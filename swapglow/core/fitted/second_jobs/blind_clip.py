@@ -72,7 +72,7 @@ class BlindClip(FittedKind):
 
     id = "blind_clip"
     order = 22
-    label = "A clip for a wire nobody knows"
+    label = "A clip for an unknown wire"
     looks = (
         "Before anything is read: a wire that may be DC or AC, either way round, steady or pulsing. One resistor, one "
         "LED and a diode turned round across it, on two clips."

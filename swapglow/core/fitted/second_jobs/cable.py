@@ -153,7 +153,7 @@ class CableLamp(FittedKind):
 
     id = "cable"
     order = 20
-    label = "LED on a long cable or a snubbed triac"
+    label = "LED on a long cable or triac"
     looks = (
         "AC, and it glows when it is off: its wire runs beside a live one for many metres, or a triac or contact with "
         "a capacitor across it switches it. A filament of tens of ohms swallowed that."

@@ -42,9 +42,9 @@ LAMP_V = Detail("lamp_volts", "The old lamp's volts", VOLT, "12V, as marked")
 LAMP_A = Detail("lamp_amps", "The old lamp's amps", AMPERE, "80mA")
 Task = Literal["pulls", "holds", "stays"]
 TASKS: tuple[tuple[Task, str], ...] = (
-    ("pulls", "It must pull in through the lamp"),
-    ("holds", "A contact past the lamp pulls it in; the lamp holds it"),
-    ("stays", "It must stay released while the lamp is lit"),
+    ("pulls", "Pull in through the lamp"),
+    ("holds", "Be held by it once pulled in"),
+    ("stays", "Stay released beside it"),
 )
 TASK = Detail("task", "What the coil must do", None, "", TASKS)
 PULL = Detail("pull", "Current at which it pulls in", AMPERE, "42mA, turned up slowly; empty: not read")

@@ -186,7 +186,7 @@ class GaugeLamp(FittedKind):
 
     id = "gauge"
     order = 19
-    label = "Lamp that is read by its brightness"
+    label = "Lamp read by its brightness"
     looks = (
         "A lamp that goes from dim to bright with a battery, a signal or a speed, and is judged by that. A filament "
         "fades long before its volts are gone; an LED stays bright until it is dark."

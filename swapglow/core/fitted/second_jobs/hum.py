@@ -29,10 +29,10 @@ LED = Detail("led", "LED", None, "", tuple((k, v.label) for k, v in catalogue().
 LED_OHM = Detail("ohm", "Its resistor", OHM, "330R")
 Fed = Literal["half", "bridge", "smoothed", "pair"]
 WAYS: tuple[tuple[Fed, str], ...] = (
-    ("half", "One half of the wave: a diode, or one turned round across it"),
+    ("half", "Half a wave: one diode"),
     ("bridge", "A bridge, nothing stored"),
     ("smoothed", "A bridge and a capacitor"),
-    ("pair", "Two LEDs head to tail on one resistor"),
+    ("pair", "Two LEDs head to tail"),
 )
 FED = Detail("fed", "How it is rectified", None, "", WAYS)
 STORE = Detail("store", "That capacitor", FARAD, "100uF; empty takes that")
@@ -151,7 +151,7 @@ class HumLamp(FittedKind):
 
     id = "hum"
     order = 21
-    label = "LED on a winding near audio or a receiver"
+    label = "LED near audio or a receiver"
     looks = (
         "The lamp hangs on the winding that heats valves, or its wires run beside a pick-up, an input or a receiver. A "
         "filament took a clean sine; an LED takes pulses."

@@ -270,7 +270,7 @@ class Magneto(FittedKind):
 
     id = "magneto"
     order = 16
-    label = "Lamps on a magneto without a regulator"
+    label = "Lamps on a magneto"
     looks = (
         "A lighting coil, no battery, no regulator: brighter the faster it runs. What the lamps draw holds the volts "
         "down; each lamp that draws less leaves more for the others."

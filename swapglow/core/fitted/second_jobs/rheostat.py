@@ -48,10 +48,10 @@ LED = Detail("led", "LED in each place", None, "", tuple((k, v.label) for k, v i
 LED_OHM = Detail("ohm", "The resistor of each", OHM, "680R")
 Cure = Literal["none", "shunt", "follower", "pulses"]
 CURES: tuple[tuple[Cure, str], ...] = (
-    ("none", "As it was: the knob in series"),
+    ("none", "As it was, in series"),
     ("shunt", "A resistor across all the LEDs"),
-    ("follower", "A knob that divides, and a transistor that follows it"),
-    ("pulses", "Pulses, the knob setting their width"),
+    ("follower", "A transistor that follows it"),
+    ("pulses", "Pulses of its width"),
 )
 CURE = Detail("cure", "How it is dimmed", None, "", CURES)
 SHUNT = Detail("shunt", "That resistor", OHM, "47R; empty takes the one that comes closest")

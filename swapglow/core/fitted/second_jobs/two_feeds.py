@@ -40,9 +40,9 @@ LED = Detail("led", "LED of the tell-tale", None, "", tuple((k, v.label) for k, 
 LED_OHM = Detail("ohm", "Its resistor", OHM, "680R")
 Cure = Literal["none", "bridge", "ground"]
 CURES: tuple[tuple[Cure, str], ...] = (
-    ("none", "It stands between the feeds, one way round"),
-    ("bridge", "It stands between the feeds, behind a bridge"),
-    ("ground", "A diode from each feed, and a ground of its own"),
+    ("none", "Between the feeds, one way round"),
+    ("bridge", "Between the feeds, in a bridge"),
+    ("ground", "Two diodes, and its own ground"),
 )
 CURE = Detail("cure", "How it is wired", None, "", CURES)
 
