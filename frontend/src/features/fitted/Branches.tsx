@@ -68,7 +68,7 @@ interface StairsProps {
 }
 
 function Stairs({ steps, most }: StairsProps) {
-  const wide = Math.max(190, steps.length * STEP + 66);
+  const wide = steps.length * STEP + 90;
   const y = (volts: number) => TOP + H - (volts / most) * H;
   const below = (n: number) => steps.slice(n).reduce((sum, t) => sum + t.volts, 0);
   const treads = steps.map(({ label, volts }, n) => ({
