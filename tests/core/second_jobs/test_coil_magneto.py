@@ -96,6 +96,15 @@ def test_a_diode_keeps_the_kick_and_lets_it_go_late():
     assert kept.grade == "note" and "2.5\u00a0ms later" in kept.why
 
 
+def test_the_led_is_judged_at_the_highest_rail_and_the_hold_at_the_lowest():
+    """1 kΩ: 15.2 mA at 22 V and 20.5 at 29, over 20. Once in, 11 mA hold what lets go at 10, and not at 15."""
+    assert judged(worked("coil", **{**COIL, "ohm": "1k"}), "20.5").grade == "stop"
+    assert judged(worked("coil", **{**COIL, "ohm": "1k1"}), "20.") is None
+    assert judged(worked("coil", **{**COIL, "hold": "10mA"}), "Once in, 11").grade == "note"
+    assert judged(worked("coil", **COIL), "Once in") is None
+    assert judged(worked("coil", **{**COIL, "hold": "10mA"}, beside="150R"), "Once in") is None
+
+
 @pytest.mark.parametrize(("changed", "field"), [
     ({"high": "20V"}, "high"), ({"hold": "50mA"}, "hold"), ({"coil": ""}, "coil"), ({"ohm": ""}, "ohm"),
     ({"task": "stays", "pull": ""}, "pull"),
@@ -172,6 +181,8 @@ def test_fewer_lamps_get_more_and_a_regulator_is_sized():
     old, new = w.pictures[0].curves[:2]
     assert all(b.y > a.y for a, b in zip(old.points, new.points, strict=True))
     assert new.points[-1].y == pytest.approx(11.4, abs=0.05)
+    # (15.4 mA RMS of the two halves, some 17.8)² · 470 Ω in each resistor.
+    assert judged(w, "148").message.startswith("148\u00a0mW in each LED's resistor")
     unread = worked("magneto", **{**MAGNETO, "coil_ohm": ""})
     assert judged(unread, "Resistance and inductance").grade == "mind"
 

@@ -103,6 +103,24 @@ def test_a_knob_asks_for_what_is_missing(missing):
     assert refused.value.field == missing
 
 
+def test_a_law_that_is_missed_by_more_than_ten_steps_is_minded():
+    """Pulses halve the light at half the knob where the old lamps had a fifth: 18 steps (L* 76 against 52)."""
+    pulses = worked("rheostat", **KNOB, cure="pulses")
+    assert judged(pulses, "The knob is 18 steps").grade == "mind"
+    # A track of 1 Ω hardly dimmed the old lamps either, and the LEDs lose next to nothing by comparison.
+    stiff = worked("rheostat", **{**KNOB, "track": "1R"})
+    assert judged(stiff, "The knob is") is None and judged(stiff, "Even the old lamps").grade == "note"
+    assert judged(worked("rheostat", **KNOB), "Even the old lamps") is None
+
+
+def test_a_transistor_that_follows_is_small_while_its_heat_is():
+    """Four LEDs take 58 mA at some 0.8 V and up to 171 mW on the way; twelve take three times that, over 300."""
+    follower = "A transistor that follows"
+    assert "a small one takes it" in way(worked("rheostat", **KNOB), follower).what
+    many = way(worked("rheostat", **{**KNOB, "count": "12"}), follower).what
+    assert "it wants a larger one on metal" in many and "51" in many.split("mW")[0]
+
+
 # --- read by its brightness -----------------------------------------------------------------------
 
 GAUGE = {"low": "4.2V", "usual": "6V", "high": "6.6V", "lamp_volts": "6V", "lamp_amps": "50mA", "ohm": "680R"}
@@ -163,3 +181,15 @@ def test_a_gauges_judgements_stand_at_their_limits():
     # (6.6 - 2.0) / 220 is 20.9 mA, over 20; / 270 is 17.
     assert judged(worked("gauge", **{**GAUGE, "ohm": "220R"}), "20.9").grade == "stop"
     assert not any(j.grade == "stop" for j in worked("gauge", **{**GAUGE, "ohm": "270R"}).judged)
+
+
+def test_what_follows_well_enough_is_offered_and_not_advised():
+    """From 5 V up the LED is off by a third of an octave: under half, though two resistors do better."""
+    w = worked("gauge", **{**GAUGE, "low": "5V"})
+    assert w.line.endswith("it tells as it did.") and w.ways and not w.ways[0].advised
+    assert figure(w, "LED at the lowest").after is None
+
+
+def test_dim_is_not_dark():
+    """At 2.3 V (2.3 - 1.75)/(6 - 1.85), an eighth of its light is left: over a fiftieth."""
+    assert judged(worked("gauge", **{**GAUGE, "low": "2.3V"}), "Under") is None

@@ -345,8 +345,10 @@ def _judged(typed: Details, w: Wants, new: Loop, after: Loop, low: float, high: 
         out.append(Judged("stop", f"{show(at_high.led_a, AMPERE)} in the LED at the highest rail, over its "
                                   f"{show(new.led.rated_a, AMPERE)}.", "A larger resistor."))  # fmt: skip
     hold = typed.value(HOLD.id)
-    if w.task == "pulls" and hold is not None and after.beside is None and now.coil_a >= hold:
-        out.append(Judged("note", f"Once in, {show(now.coil_a, AMPERE)} hold it.", "It lets go at less."))
+    alone = w.task == "pulls" and new.beside is None and not _enough(w, now, at_high)
+    if alone and hold is not None and now.coil_a >= hold:
+        why = "It lets go at less: a contact past the lamp that pulls it in would do too."
+        out.append(Judged("note", f"Once in, {show(now.coil_a, AMPERE)} hold it.", why))
     out.append(_kick(typed, solve(after, high)))
     return gravest_first(out)
 
