@@ -520,3 +520,10 @@ def test_a_resistor_carries_what_a_shunt_beyond_it_draws():
     assert s.power.to_fit.value == 0.5
     plain = assess(replace(p, shunt_ohm=None))
     assert s.power.each.value == pytest.approx(plain.power.each.value, rel=0.05)
+
+
+@pytest.mark.parametrize("pole", ["unknown", "minus", "neither"])
+def test_a_frame_that_is_not_plus_is_not_said_to_be(pole):
+    p = dc(1000, details={"frame_pole": pole}, common="chassis", lead="negative", chassis_negative=True)
+    said = {f.id for f in assess(p).findings} & {"plus-on-frame", "negative-on-plus", "frame-unread"}
+    assert said == ({"frame-unread"} if pole == "unknown" else set())

@@ -84,6 +84,13 @@ def test_suspects_are_set_by_the_sister_and_the_rail_is_none():
     assert rails and np.allclose(set_.mean[rails, 0], 12e-3)
     assert np.allclose(set_.mean[others, 0], plain.mean[others, 0] * factor)
     assert np.all(set_.moved[:, 0, [0, 3]] == 0)
+    # Two LEDs, two resistors and two meters are in a difference: √2 of each; a fault's size is one fault's.
+    for which in (1, 2):
+        assert set_.moved[others, 0, which] == pytest.approx(
+            plain.moved[others, 0, which] * factor * np.sqrt(2)
+        )
+    assert set_.moved[others, 0, 4] == pytest.approx(plain.moved[others, 0, 4] * factor)
+    assert set_.meter[others, 0] == pytest.approx(plain.meter[others, 0] * factor * np.sqrt(2))
     assert calibrated(plain, every, taken, {}).mean is not None
     assert np.array_equal(calibrated(plain, every, taken, {}).moved, plain.moved)
 

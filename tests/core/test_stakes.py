@@ -49,6 +49,13 @@ def test_an_output_of_the_unit_counts_most(amps, loss):
     assert stake_of(s, amps, 5.0).loss == loss
 
 
+def test_an_output_feeds_all_its_strings():
+    """Two strings of 2.1 mA are 4.2 of 4."""
+    s = solve(on("logic", "5V", {"pin": "4mA"}, vf="2V", resistor="1k", target="1mA", branches=2))
+    assert stake_of(s, 1.9e-3, 5.0).loss == "nothing"
+    assert stake_of(s, 2.1e-3, 5.0).line == "the output: 4.2\u00a0mA of 4\u00a0mA"
+
+
 def test_a_capacitor_that_bursts_is_the_units_loss():
     """7.1 V of a sine crest at 10.04 V, 7.0 at 9.9 (√2), on a part of 10 V."""
     s = solve(
@@ -62,6 +69,8 @@ def test_a_rail_nobody_read_may_be_ac_and_turn_the_led_round():
     """√2 · 4 V is 5.7 V over the LED's 5; √2 · 3.5 is 4.9 and is not."""
     assert if_alternating(on("regulated", "4V", source=Source.ASSUMED)).loss == "LED"
     assert if_alternating(on("regulated", "3.5V", source=Source.ASSUMED)).loss == "nothing"
+    guarded = on("regulated", "4V", source=Source.ASSUMED, series_diodes=1)
+    assert if_alternating(guarded).loss == "nothing"
     assert if_alternating(on("vehicle", "13V", source=Source.ASSUMED)).loss == "nothing"
     unread = stakes(on("regulated", "4V", source=Source.ASSUMED, resistor="470R"))
     assert unread["rail_usual"].line == "the LED, if it is AC: 5.66\u00a0V in reverse over 5\u00a0V"

@@ -139,6 +139,12 @@ def test_half_a_wave_biases_the_core_and_both_halves_do_not():
     assert figure(w, "They put on the winding, RMS").now.value == pytest.approx(0.4 * buzz, rel=1e-6)
 
 
+def test_direct_current_is_worse_than_as_much_of_harmonics():
+    """A bridge with its capacitor puts in far more harmonics than half a wave, and is yet the quieter: it has no DC."""
+    labels = [x.label for x in worked("hum", **HUM, fed="pair").ways]
+    assert labels == ["A bridge, nothing stored", "A bridge and a capacitor", "Half a wave: one diode"]
+
+
 def test_a_capacitors_pulses_and_a_receiver_are_said():
     smoothed = worked("hum", **HUM, fed="smoothed")
     pulse = judged(smoothed, "Its capacitor is charged in pulses of 120")

@@ -104,6 +104,35 @@ def test_a_diode_keeps_a_feed_out_of_another():
     )
 
 
+def test_a_lamp_at_half_its_volts_is_not_lit():
+    """Two alike in series have 6.4 V of 12 each: over the eighth that is seen, under the two thirds that are lit."""
+    w = worked(
+        "lamp_net", volts="12.8V", feeds="A", lamps="one: A to x, 12V 0.4A\ntwo: x to ground, 12V 0.4A"
+    )
+    assert w.line == "Wrong: A on: one is not lit."
+    assert {r.label: r.words for r in w.tables[0].rows}["A on"] == "one: glows; two: glows"
+    # A ground between them would leave the other with both ends there: nothing of one part cures it.
+    assert w.ways == ()
+
+
+def test_only_what_helps_is_offered_and_only_what_cures_is_advised():
+    """Of the trailer's cures a diode before stop or plate leaves as much wrong as there was."""
+    assert [(x.label, x.share.value, x.advised) for x in worked("lamp_net", **NET).ways] == [
+        ("A ground at shell", 0, True), ("A diode before tail, its band to tail", 4, False),
+    ]  # fmt: skip
+    # With that ground out of reach nothing cures it whole: what leaves least is first, and not advised.
+    back = (
+        "one: A to x, 12V 0.3A\ntwo: B to x, 12V 0.3A\nfar: B to ground, 12V 0.3A\nx: x to ground, 12V 0.3A"
+    )
+    ways = worked("lamp_net", volts="12V", feeds="A, B", lamps=back).ways
+    lefts = [x.share.value for x in ways]
+    assert lefts == sorted(lefts) and [x.advised for x in ways] == [
+        k == 0 and lefts[0] == 0 for k in range(len(ways))
+    ]
+    diodes = [x for x in ways if x.label.startswith("A diode")]
+    assert diodes and all(x.share.value > 0 and not x.advised for x in diodes)
+
+
 def test_a_feed_reaches_through_diodes_and_both_on_at_one_end_still_lights():
     n = net(volts="12.8V", feeds="LEFT RIGHT HIGH", lamps=TELL)
     assert (
