@@ -269,7 +269,7 @@ def test_the_sign_against_the_frame_says_which_pole_stands_there(volts, pole):
 
 
 @pytest.mark.parametrize(("typed", "pole"), [
-    ("-13.7V", "plus"), ("13.7V", "minus"), ("0.02V", "neither"), ("Plus", "plus"), (" minus ", "minus"),
+    ("-13.7V", "plus"), ("13.7V", "minus"), ("Plus", "plus"), (" minus ", "minus"),
     ("neither", "neither"),
 ])  # fmt: skip
 def test_what_the_meter_shows_against_the_frame_is_its_pole(typed, pole):
@@ -282,6 +282,8 @@ def test_what_is_no_pole_is_refused():
     with pytest.raises(InputError, match="volts with their sign") as refused:
         apply_reading(on("vehicle", "13.7V"), "frame_pole", "red")
     assert refused.value.field == "text"
+    with pytest.raises(InputError, match="decides nothing"):
+        apply_reading(on("vehicle", "13.7V"), "frame_pole", "0.02V")
     with pytest.raises(InputError):
         apply_reading(on("winding", "12Vac"), "frame_pole", "plus")
 

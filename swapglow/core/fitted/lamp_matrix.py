@@ -11,6 +11,7 @@ from swapglow.core.engine.netlist import Circuit, Dc, Diode, DiodeModel, Element
 from swapglow.core.engine.operating_point import operating_point
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.worked import Fault, Figure, Judged, Row, Table, Way, Worked, gravest_first, picked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts import preferred
@@ -41,7 +42,7 @@ Where = Literal["column", "lamp", "row"]
 VOLTS = Detail("volts", "Volts of a row while it is on", VOLT, "18V, from behind the switches")
 ROWS = Detail("rows", "Rows, switched one after another", None, "How many")
 COLUMNS = Detail("columns", "Columns", None, "How many")
-LED = Detail("led", "LED", None, "", tuple((k, v.label) for k, v in catalogue().items()))
+LED = led_detail()
 WHERE = Detail("where", "Where its resistors are", None, "", (
     ("column", "One in each column"), ("lamp", "One beside each lamp"), ("row", "One in each row"),
 ))  # fmt: skip

@@ -28,6 +28,7 @@ from swapglow.core.engine.operating_point import operating_point
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.afterwards import AFTER, against
 from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.worked import Fault, Figure, Judged, Way, Worked, picked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts import preferred
@@ -47,7 +48,7 @@ VOLTS = Detail("volts", "Volts of the feed", VOLT, "120V, 230V or 31V; RMS where
 HERTZ_ = Detail("hertz", "Frequency", HERTZ, "50Hz or 60Hz; empty takes 50 Hz")
 COUNT = Detail("count", "LEDs in series as it was made", None, "Of one circuit: 35 or 50")
 KEEP = Detail("keep", "LEDs left of them", None, "After the cut: 24")
-LED = Detail("led", "Their colour", None, "", tuple((k, v.label) for k, v in catalogue().items()))
+LED = led_detail("Their colour")
 AMPS = Detail(
     "amps",
     "Current it was made for",

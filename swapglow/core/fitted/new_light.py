@@ -19,6 +19,7 @@ from swapglow.core.engine.netlist import (
 from swapglow.core.engine.operating_point import operating_point
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.worked import Fault, Figure, Judged, Way, Worked, gravest_first, picked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts import preferred
@@ -49,7 +50,7 @@ MOST = Detail("most", "Most it ever is", VOLT, "5.25V; empty: a twentieth more")
 LOW = Detail("low", "Volts of the pin while it is low", VOLT, "0.3V; empty takes 0.4V")
 SUPPLY = Detail("supply", "Supply beside it", VOLT, "5V; empty: the pin's own high volts")
 GIVES = Detail("gives", "Current it can spare", AMPERE, "4mA, from its data sheet less what hangs on it")
-LED = Detail("led", "LED", None, "", tuple((k, v.label) for k, v in catalogue().items()))
+LED = led_detail()
 AMPS = Detail("amps", "Current wanted in it", AMPERE, "2mA; empty takes that")
 
 _USUAL_A, _LOW_V = 2e-3, 0.4

@@ -19,6 +19,7 @@ from swapglow.core.engine.netlist import (
 from swapglow.core.engine.operating_point import operating_point
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.worked import Fault, Figure, Judged, Row, Table, Way, Worked, gravest_first, picked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.network.sources import sine
@@ -49,7 +50,7 @@ HERTZ_ = Detail("hertz", "Of the supply", HERTZ, "50Hz; empty takes that")
 WAY = Detail("way", "What rectifies", None, "", (
     ("bridge", "Bridge"), ("half", "One diode"), ("capacitor", "Bridge and capacitor"),
 ))  # fmt: skip
-LED = Detail("led", "LED", None, "", tuple((k, v.label) for k, v in catalogue().items()))
+LED = led_detail()
 SERIES = Detail("series", "LEDs in series", None, "How many; empty: one")
 OHM_ = Detail("ohm", "Its resistor", OHM, "1k; empty sizes one")
 MEAN = Detail("mean", "Mean current wanted, knob right up", AMPERE, "8mA; empty takes half its rating")

@@ -17,6 +17,7 @@ from swapglow.core.engine.operating_point import operating_point
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.findings.regulators import MOST_C
 from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.worked import Fault, Figure, Judged, PinRow, Way, Worked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts import preferred
@@ -27,7 +28,7 @@ from swapglow.core.quantities import AMPERE, CELSIUS, OHM, VOLT, WATT, InputErro
 
 LOW = Detail("low", "Lowest volts before it", VOLT, "10.5V, at the worst moment")
 HIGH = Detail("high", "Highest volts before it", VOLT, "15V")
-LED = Detail("led", "LED", None, "", tuple((k, v.label) for k, v in catalogue().items()))
+LED = led_detail()
 SERIES = Detail("series", "LEDs in series", None, "How many; empty: one")
 STRINGS = Detail("strings", "Strings side by side on it", None, "How many; empty: one")
 AMPS = Detail("amps", "Current of a string", AMPERE, "12mA; empty takes half the LED's rating")

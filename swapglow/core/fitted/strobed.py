@@ -23,6 +23,7 @@ from swapglow.core.engine.netlist import (
 from swapglow.core.engine.operating_point import operating_point
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.worked import Fault, Figure, Judged, Way, Worked, gravest_first, picked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts import preferred
@@ -59,7 +60,7 @@ VOLTS = Detail(
 )
 DUTY = Detail("duty", "Share of the time it is on", None, "1/8 of a matrix of eight; 40 %")
 HERTZ_ = Detail("hertz", "How often a second", HERTZ, "120Hz, 1kHz; behind a phase dimmer twice the mains")
-LED = Detail("led", "LED", None, "", tuple((k, v.label) for k, v in catalogue().items()))
+LED = led_detail()
 OHM_ = Detail("ohm", "Its resistor", OHM, "1k; empty sizes one")
 DIODE = Detail("diode", "Diode in series, one a lamp", None, "", (("no", "None"), ("yes", "One")))
 MEAN = Detail("mean", "Mean current wanted", AMPERE, "2mA; empty takes that")

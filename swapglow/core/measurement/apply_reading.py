@@ -69,7 +69,7 @@ def pole_text(text: str) -> str:
         The option.
 
     Raises:
-        InputError: the text is neither.
+        InputError: the text is neither, or so few volts decide nothing.
     """
     word = text.strip().casefold()
     if word in {value for value, _ in FRAME_POLE.options}:
@@ -81,7 +81,10 @@ def pole_text(text: str) -> str:
             "text", f'"{text}" is no answer: volts with their sign, or minus, plus or neither.'
         ) from None
     if abs(volts) < PLAIN_V:
-        return "neither"
+        raise InputError(
+            "text", f"{show(volts, VOLT)} decides nothing: the switch may be off, or the frame there paint. Bare "
+            "metal, switch on; or type neither.",
+        )  # fmt: skip
     return "minus" if volts > 0 else "plus"
 
 

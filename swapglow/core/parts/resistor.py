@@ -119,6 +119,11 @@ def rating_text(watts: float) -> str:
     return f"{_FRACTIONS.get(watts, f'{watts:g}')} W"
 
 
+def stands_text(rating: float | None) -> str:
+    """Which body stands a heat: "2 W stands it"; None where no leaded one does."""
+    return "no leaded body stands it" if rating is None else f"{rating_text(rating)} stands it"
+
+
 ALL_RATINGS_W: tuple[float, ...] = tuple(sorted({p.power_w for p in packages() if p.mount != "chip"}))
 RATINGS_W: tuple[float, ...] = tuple(sorted({p.power_w for p in packages() if p.mount == "leaded"}))
 

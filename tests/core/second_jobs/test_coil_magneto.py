@@ -183,8 +183,10 @@ def test_fewer_lamps_get_more_and_a_regulator_is_sized():
     assert new.points[-1].y == pytest.approx(11.4, abs=0.05)
     # (15.4 mA RMS of the two halves, some 17.8)² · 470 Ω in each resistor.
     assert judged(w, "148").message.startswith("148\u00a0mW in each LED's resistor")
+    assert "two speeds" not in figure(w, "Winding's resistance").now.origin
     unread = worked("magneto", **{**MAGNETO, "coil_ohm": ""})
     assert judged(unread, "Resistance and inductance").grade == "mind"
+    assert "two speeds" in figure(unread, "Winding's resistance").now.origin
 
 
 @pytest.mark.parametrize(("changed", "field"), [

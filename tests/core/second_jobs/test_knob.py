@@ -193,3 +193,10 @@ def test_what_follows_well_enough_is_offered_and_not_advised():
 def test_dim_is_not_dark():
     """At 2.3 V (2.3 - 1.75)/(6 - 1.85), an eighth of its light is left: over a fiftieth."""
     assert judged(worked("gauge", **{**GAUGE, "low": "2.3V"}), "Under") is None
+
+
+def test_a_rail_that_lights_no_led_has_no_law():
+    """Half a volt through an LED of 3.2 V: a share of nothing is no figure."""
+    with pytest.raises(InputError, match="do not light this LED") as refused:
+        worked("rheostat", **{**KNOB, "volts": "0.5V"})
+    assert refused.value.field == "volts"

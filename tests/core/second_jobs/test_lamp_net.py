@@ -1,5 +1,6 @@
 """Lamps that feed each other: every combination by brute force in ngspice, the path and its cure by hand."""
 
+import re
 from itertools import product
 
 import pytest
@@ -178,3 +179,12 @@ def test_what_is_no_net_is_refused_at_its_field(changed, field, said):
     with pytest.raises(InputError, match=said) as refused:
         worked("lamp_net", **{**NET, **changed})
     assert refused.value.field == field
+
+
+def test_its_text_for_a_simulator_is_all_on_with_filaments_at_rest():
+    """Read by the reference: tail and plate carry what every combination's last one says."""
+    w = worked("lamp_net", **NET)
+    (theirs,) = reference.operating_points([re.sub(r"^\.op\s*$", "", w.spice.lower(), flags=re.M)])
+    found = solve(net(**NET))
+    for k in range(3):
+        assert theirs[f"i(v{k})"] == pytest.approx(found.amps[k, -1], rel=1e-3)

@@ -5,11 +5,12 @@ import math
 import numpy as np
 import pytest
 
+from swapglow.core.fitted import FITTED
 from swapglow.core.fitted.second_jobs import sensor, warmer
 from swapglow.core.parts.lamp import own_lamp
 from swapglow.core.parts.led import catalogue
 from swapglow.core.photometry.spectrum import filament_power, observer, own_kelvin
-from swapglow.core.quantities import InputError
+from swapglow.core.quantities import Input, InputError, Source
 from tests.core.test_fitted import figure, judged, way, worked
 
 LAMP = own_lamp(6.0, 0.3, None, "")
@@ -128,7 +129,9 @@ def test_hum_and_lag_are_said_where_they_are_typed():
     assert judged(worked("sensor", **SENSOR), "On 50") is None
 
 
-@pytest.mark.parametrize(("changed", "field"), [({"run": "9.1V"}, "run"), ({"led_amps": ""}, "led_amps")])
+@pytest.mark.parametrize(
+    ("changed", "field"), [({"run": "9.1V"}, "run"), ({"run": "1.7V"}, "run"), ({"led_amps": ""}, "led_amps")]
+)
 def test_a_sensor_refuses_what_cannot_be(changed, field):
     with pytest.raises(InputError) as refused:
         worked("sensor", **{**SENSOR, **changed})
@@ -198,3 +201,12 @@ def test_a_warmer_refuses_what_cannot_be(changed, field):
     with pytest.raises(InputError) as refused:
         worked("warmer", **{**WARM, **changed})
     assert refused.value.field == field
+
+
+def test_a_figure_says_where_it_is_from():
+    """The LED's heat that nobody typed is assumed to be none; a reading keeps the source it was typed with."""
+    heat = figure(worked("warmer", **{**WARM, "led_watts": ""}), "Heat of the LED in its place").now
+    assert (heat.value, heat.source) == (0.0, Source.ASSUMED)
+    kind = FITTED["sensor"]
+    typed = {k: Input(v, Source.MARKED if k == "read" else Source.MEASURED) for k, v in SENSOR.items()}
+    assert figure(kind.work(kind.read(typed)), "Detector with the old lamp").now.source is Source.MARKED

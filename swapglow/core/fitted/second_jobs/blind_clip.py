@@ -10,6 +10,7 @@ from swapglow.core.engine.netlist import Circuit, Dc, Diode, Param, Resistor, Vo
 from swapglow.core.engine.operating_point import operating_point
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.worked import LEAST_A, Figure, Judged, Row, Table, Worked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.measurement.clip_first import EXTRA_LOW_V, UNLOADED, USUAL_V, clip_ohm, crest_of
@@ -24,7 +25,7 @@ from swapglow.core.quantities import AMPERE, OHM, VOLT, WATT, InputError, show, 
 FloatArray = NDArray[np.float64]
 
 MOST = Detail("most", "The most that could be there", VOLT, "30V; empty takes 30 V, DC or AC")
-LED = Detail("led", "LED on the clip", None, "", tuple((k, v.label) for k, v in catalogue().items()))
+LED = led_detail("LED on the clip")
 
 # What wires of equipment mostly carry, V.
 _USUALLY = (1.5, 3.0, 5.0, 6.3, 9.0, 12.0, 15.0, 24.0, 30.0, 48.0)

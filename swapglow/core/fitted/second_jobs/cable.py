@@ -10,13 +10,14 @@ from swapglow.core.engine.netlist import Capacitor, Circuit, Diode, Element, Res
 from swapglow.core.engine.periodic import SteadyState, steady_state
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.worked import Figure, Judged, Row, Table, Way, Worked, gravest_first, picked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts import preferred
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.parts.led_model import led_model
 from swapglow.core.parts.rectifier import rectifier
-from swapglow.core.parts.resistor import rating_text, rating_to_fit
+from swapglow.core.parts.resistor import rating_to_fit, stands_text
 from swapglow.core.photometry.light_law import relative_light
 from swapglow.core.photometry.visibility import WORDS, Visibility, visibility
 from swapglow.core.quantities import (
@@ -38,7 +39,7 @@ HERTZ_ = Detail("hertz", "Frequency", HERTZ, "50Hz or 60Hz; empty takes 50 Hz")
 LENGTH = Detail("length", "Cable beside a live wire", METRE, "60m; empty for none")
 PER_METRE = Detail("per_metre", "Its capacitance a metre", FARAD, "100pF; empty takes that")
 SNUB = Detail("snub", "Capacitor across the switch or triac", FARAD, "100nF; empty for none")
-LED = Detail("led", "LED", None, "", tuple((k, v.label) for k, v in catalogue().items()))
+LED = led_detail()
 LED_OHM = Detail("ohm", "Its resistor", OHM, "2k2")
 BRIDGE = Detail("bridge", "Its rectifier", None, "", (
     ("bridge", "A bridge"), ("half", "A diode turned round across it"),
@@ -219,7 +220,7 @@ def _ways(n: Line) -> tuple[Way, ...]:
     ohm = values[low]
     watts = n.volts**2 / ohm
     rating = rating_to_fit(watts, n.volts * math.sqrt(2))
-    body = "no leaded body stands it" if rating is None else f"{rating_text(rating)} stands it"
+    body = stands_text(rating)
     return (Way(
         f"{show(ohm, OHM)} across LED and resistor", f"{show(watts, WATT)} while it is on: {body}. Dark when off.",
         shown(ohm, OHM, "the largest of E12 with which it is dark"), "", "", True, {BLEED.id: show(ohm, OHM)},

@@ -7,6 +7,7 @@ from swapglow.core.constants import REFERENCE_C
 from swapglow.core.engine.netlist import Circuit, Dc, Diode, Element, Resistor, VoltageSource
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.second_jobs.stairs import stair
 from swapglow.core.fitted.worked import (
     LEAST_A,
@@ -27,7 +28,7 @@ from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import Lamp, own_lamp
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.parts.led_model import led_model
-from swapglow.core.parts.resistor import rating_text, rating_to_fit
+from swapglow.core.parts.resistor import rating_to_fit, stands_text
 from swapglow.core.photometry.light_law import candela_at
 from swapglow.core.photometry.visibility import WORDS, visibility
 from swapglow.core.quantities import AMPERE, OHM, VOLT, WATT, Shown, Source, percent, show, shown
@@ -40,7 +41,7 @@ FIELD = Detail(
     "field", "Ohms from the lamp's generator side to ground, engine still", OHM, "8R, lamp out, plugs on"
 )
 NEEDS = Detail("needs", "What it needs to start", AMPERE, "150mA; empty takes what the old lamp gave")
-LED = Detail("led", "LED", None, "", tuple((k, v.label) for k, v in catalogue().items()))
+LED = led_detail()
 LED_OHM = Detail("ohm", "Its resistor", OHM, "1k")
 BESIDE = Detail("beside", "Resistor beside it", OHM, "100R; empty for none")
 
@@ -237,7 +238,7 @@ def _ways(new: Dash, needs: float, bare: Seen) -> tuple[Way, ...]:
     worst = new.running**2 / ohm
     rating = rating_to_fit(worst)
     held = new.battery**2 / (ohm + new.field) ** 2 * ohm
-    body = "no leaded body stands it" if rating is None else f"{rating_text(rating)} stands it"
+    body = stands_text(rating)
     return (Way(
         f"{show(ohm, OHM)} beside it",
         f"{show(worst, WATT)} while its wire is on the frame: {body}; {show(held, WATT)} with the key on.",

@@ -10,6 +10,7 @@ from swapglow.core.constants import REFERENCE_C
 from swapglow.core.engine.netlist import Circuit, Dc, Diode, Element, Param, Resistor, VoltageSource
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.second_jobs.stairs import stair
 from swapglow.core.fitted.worked import (
     BranchStair,
@@ -30,7 +31,7 @@ from swapglow.core.parts.lamp import Lamp, own_lamp
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.parts.led_model import led_model
 from swapglow.core.parts.rectifier import rectifier
-from swapglow.core.parts.resistor import rating_text, rating_to_fit
+from swapglow.core.parts.resistor import rating_to_fit, stands_text
 from swapglow.core.photometry.light_law import candela_at
 from swapglow.core.photometry.visibility import WORDS, visibility
 from swapglow.core.quantities import AMPERE, HENRY, OHM, SECOND, VOLT, WATT, InputError, show, shown
@@ -50,7 +51,7 @@ TASK = Detail("task", "What the coil must do", None, "", TASKS)
 PULL = Detail("pull", "Current at which it pulls in", AMPERE, "42mA, turned up slowly; empty: not read")
 HOLD = Detail("hold", "Current at which it lets go", AMPERE, "15mA, turned down slowly; empty: not read")
 HENRIES = Detail("henries", "Its inductance", HENRY, "600mH; empty: not known")
-LED = Detail("led", "LED", None, "", tuple((k, v.label) for k, v in catalogue().items()))
+LED = led_detail()
 LED_OHM = Detail("ohm", "Its resistor", OHM, "1k")
 BESIDE = Detail("beside", "Resistor beside it", OHM, "180R; empty for none")
 GUARD = Detail("guard", "Diode across the coil", None, "", (("no", "None"), ("yes", "One, its band to plus")))
@@ -287,7 +288,7 @@ def _ways(new: Loop, w: Wants, low: float, high: float) -> tuple[Way, ...]:
     flow = solve(replace(new, beside=ohm), high)
     watts = flow.across_v**2 / ohm
     rating = rating_to_fit(watts)
-    body = "no leaded body stands it" if rating is None else f"{rating_text(rating)} stands it"
+    body = stands_text(rating)
     seen = visibility(candela_at(new.led, solve(replace(new, beside=ohm), low).led_a))
     dark = "the LED has too few volts beside it and stays dark" if seen == "dark" else ""
     return (Way(

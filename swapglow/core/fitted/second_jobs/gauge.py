@@ -10,6 +10,7 @@ from swapglow.core.engine.netlist import Circuit, Dc, Diode, Element, Param, Res
 from swapglow.core.engine.operating_point import operating_point
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.second_jobs.stairs import stair
 from swapglow.core.fitted.worked import (
     BranchStair,
@@ -52,7 +53,7 @@ USUAL = Detail("usual", "What counts as good", VOLT, "6V")
 HIGH = Detail("high", "The highest there is", VOLT, "6.6V; empty takes a tenth more")
 LAMP_V = Detail("lamp_volts", "The old lamp's volts", VOLT, "6V, as marked")
 LAMP_A = Detail("lamp_amps", "The old lamp's amps", AMPERE, "50mA")
-LED = Detail("led", "LED", None, "", tuple((k, v.label) for k, v in catalogue().items()))
+LED = led_detail()
 COUNT = Detail("count", "LEDs in series", None, "1; empty takes one")
 LED_OHM = Detail("ohm", "Resistor in series", OHM, "680R")
 ACROSS = Detail("across", "Resistor across the LED", OHM, "470R; empty for none")

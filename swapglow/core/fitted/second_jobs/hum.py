@@ -12,6 +12,7 @@ from swapglow.core.engine.netlist import Capacitor, Circuit, Diode, Element, Res
 from swapglow.core.engine.periodic import SteadyState, steady_state
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.worked import Figure, Judged, Row, Table, Way, Worked, gravest_first, picked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts.led import Led, catalogue
@@ -25,7 +26,7 @@ VOLTS = Detail("volts", "The winding, RMS", VOLT, "6.3V")
 HERTZ_ = Detail("hertz", "Frequency", HERTZ, "50Hz or 60Hz; empty takes 50 Hz")
 SOURCE = Detail("source", "What stands behind it", OHM, "0.4R, from open and loaded volts; empty takes 0.5 Ω")
 LAMP_A = Detail("lamp_amps", "The old lamp's amps there", AMPERE, "150mA; empty: not compared")
-LED = Detail("led", "LED", None, "", tuple((k, v.label) for k, v in catalogue().items()))
+LED = led_detail()
 LED_OHM = Detail("ohm", "Its resistor", OHM, "330R")
 Fed = Literal["half", "bridge", "smoothed", "pair"]
 WAYS: tuple[tuple[Fed, str], ...] = (

@@ -18,9 +18,10 @@ from swapglow.core.engine.netlist import Circuit, Dc, Diode, Element, Resistor, 
 from swapglow.core.engine.operating_point import OperatingPoint
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.worked import LEAST_A, FlowPath, Judged, Row, Table, Way, Worked
 from swapglow.core.kinds.detail import Detail, Details
-from swapglow.core.network.filaments import Law, Ohms, filament, settled
+from swapglow.core.network.filaments import Law, Ohms, filament, ohms_at, settled
 from swapglow.core.parts.lamp import Lamp, own_lamp
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.parts.led_model import led_model
@@ -39,9 +40,7 @@ PARTS = Detail(
     "tail: TAIL to shell, 12V 0.4A; LEDs: stop: STOP to ground, led 680R; a diode: d1: TAIL to x, diode. Ground is "
     "called ground", long=True,
 )  # fmt: skip
-LED = Detail(
-    "led", "LED where a line says led", None, "", tuple((k, v.label) for k, v in catalogue().items())
-)
+LED = led_detail("LED where a line says led")
 
 GROUND = "ground"
 # How people write it.
@@ -134,6 +133,10 @@ class Solved:
     amps: FloatArray
     volts: dict[str, FloatArray]
 
+    def across(self, p: Part) -> FloatArray:
+        """Volts from a part's top to its foot, (states,)."""
+        return np.asarray(self.volts[p.top] - self.volts[p.foot])
+
 
 def solve(n: Net) -> Solved:
     """Solve every combination of the switches.
@@ -170,7 +173,7 @@ def lit(n: Net, found: Solved, place: int, state: int) -> Literal["dark", "glows
     """
     p = n.parts[place]
     if p.lamp is not None:
-        share = abs(float(found.volts[p.top][state] - found.volts[p.foot][state])) / p.lamp.volts
+        share = abs(float(found.across(p)[state])) / p.lamp.volts
         return "dark" if share < _DARK_SHARE else "lit" if share >= _FULL_SHARE else "glows"
     if p.kind == "diode":
         return "dark"
@@ -319,7 +322,7 @@ class LampNet(FittedKind):
             tables=(_table(n, found),),
             ways=ways,
             judged=tuple(_judged(n, bad)),
-            spice=write_deck(_one(n)),
+            spice=write_deck(_all_on(n, found)),
         )
 
 
@@ -506,17 +509,12 @@ def _judged(n: Net, bad: tuple[Wrong, ...]) -> Iterator[Judged]:
         yield Judged("stop", _said(n, bad, state), why if glows else f"{why}it stands the wrong way round.")
 
 
-def _one(n: Net) -> Circuit:
+def _all_on(n: Net, found: Solved) -> Circuit:
     """The last combination, all on, for a simulator: filaments at rest."""
-    laws: dict[str, Law] = {f"R{k}": filament(p.lamp) for k, p in enumerate(n.parts) if p.lamp is not None}
-    point = settled(lambda ohms: circuit(n, ohms), laws, len(states(n)))
-    ohms: dict[str, float] = {}
-    for k, p in enumerate(n.parts):
-        if p.lamp is not None:
-            volts = float(point.across(f"R{k}")[-1])
-            ohms[f"R{k}"] = (
-                abs(volts / float(point.current(f"V{k}")[-1])) if volts else p.lamp.volts / p.lamp.amps
-            )
+    ohms = {
+        f"R{k}": float(ohms_at(p.lamp, found.across(p)[-1:])[0])
+        for k, p in enumerate(n.parts) if p.lamp is not None
+    }  # fmt: skip
     alone = circuit(n, ohms)
     return replace(alone, elements=tuple(
         replace(e, ohms=_ON_OHM) if isinstance(e, Resistor) and e.name.startswith("Rswitch") else e

@@ -25,6 +25,7 @@ from swapglow.core.engine.periodic import SteadyState, steady_state
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.findings.finding import Grade
 from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.worked import Figure, Judged, Picture, Row, Table, Worked, curve, gravest_first
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.network.filaments import ohms_at
@@ -40,17 +41,24 @@ from swapglow.core.quantities import (
     VOLT,
     WATT,
     InputError,
+    Shown,
     number_text,
     percent,
     show,
     shown,
 )
+from swapglow.core.quantities import Figure as Typed
 
 SLOW_HZ = Detail("slow_hz", "Slow: the meter's frequency", HERTZ, "60Hz, read at the lamps")
-SLOW_OPEN = Detail("slow_open", "Slow: AC volts, all lamps out", VOLT, "9V")
+SLOW_OPEN = Detail("slow_open", "Slow: AC volts, all lamps out", VOLT, "9V, taken out before it is started")
 SLOW_LIT = Detail("slow_lit", "Slow: AC volts, all lamps lit", VOLT, "5.4V")
 FAST_HZ = Detail("fast_hz", "Fast: the meter's frequency", HERTZ, "180Hz")
-FAST_OPEN = Detail("fast_open", "Fast: AC volts, all lamps out", VOLT, "27V; for a moment only")
+FAST_OPEN = Detail(
+    "fast_open",
+    "Fast: AC volts, all lamps out",
+    VOLT,
+    "27V; out before it is started, and briefly",
+)
 FAST_LIT = Detail("fast_lit", "Fast: AC volts, all lamps lit", VOLT, "6.6V")
 WINDING = Detail(
     "coil_ohm", "The winding, read with a meter", OHM, "0.3R, cold, lamps out; empty works it out"
@@ -59,7 +67,7 @@ TOP_HZ = Detail("top_hz", "The fastest it ever runs", HERTZ, "260Hz; empty takes
 LAMP_V = Detail("lamp_volts", "The lamps' volts", VOLT, "6V, as marked")
 ALL_A = Detail("all_amps", "All of them together, rated", AMPERE, "4.5A: 27 W of 6 V")
 GONE_A = Detail("gone_amps", "Those that become LEDs, rated", AMPERE, "1A")
-LED = Detail("led", "LED", None, "", tuple((k, v.label) for k, v in catalogue().items()))
+LED = led_detail()
 LED_COUNT = Detail("led_count", "LEDs, each behind its own resistor", None, "2; empty takes one")
 LED_OHM = Detail("ohm", "The resistor of each, all behind one bridge", OHM, "470R")
 
@@ -302,7 +310,7 @@ class Magneto(FittedKind):
         left = None if gone_a >= all_a * (1 - 1e-9) else own_lamp(volts, all_a - gone_a, None, "")
         load = Load(left, catalogue()[typed.choice(LED.id)], typed.count(LED_COUNT.id, _MOST), ohm)
         top = max(typed.value(TOP_HZ.id) or fast_hz, fast_hz)
-        worked = _worked(w, everyone, load, (slow_hz, fast_hz, top))
+        worked = _worked(w, everyone, load, (slow_hz, fast_hz, top), typed.figure(WINDING.id))
         doubt = _doubt(w, everyone, spots[0], read=typed.value(WINDING.id) is not None)
         return replace(worked, judged=gravest_first((*worked.judged, doubt)))
 
@@ -323,7 +331,15 @@ def _doubt(w: Winding, everyone: Lamp, slow: Spot, *, read: bool) -> Judged:
                   "Over a tenth, a reading is off or the lamps are not those typed.")  # fmt: skip
 
 
-def _worked(w: Winding, everyone: Lamp, load: Load, speeds: tuple[float, float, float]) -> Worked:
+def _winding_ohm(w: Winding, read: Typed | None) -> Shown:
+    """The winding's resistance, from where it is."""
+    if read is None:
+        return shown(w.ohm, OHM, "from open and lit volts at two speeds")
+    return shown(w.ohm, OHM, read.note or "as typed", read.source)
+
+
+def _worked(w: Winding, everyone: Lamp, load: Load, speeds: tuple[float, float, float],
+            read: Typed | None) -> Worked:  # fmt: skip
     slow, fast, top = speeds
     before = lamps_only(w, everyone, top)
     after, cycle = with_leds(w, load, top)
@@ -332,7 +348,7 @@ def _worked(w: Winding, everyone: Lamp, load: Load, speeds: tuple[float, float, 
     return Worked(
         line=f"At the fastest {whom} {show(after, VOLT)}, where it was {show(before, VOLT)}.",
         figures=(
-            Figure("Winding's resistance", shown(w.ohm, OHM, "from open and lit volts at two speeds")),
+            Figure("Winding's resistance", _winding_ohm(w, read)),
             Figure("Winding's inductance", shown(w.henry, HENRY, "from open and lit volts at two speeds")),
             Figure("Open at the fastest, RMS", shown(bare, VOLT, "EMF goes with the speed (Faraday)")),
             Figure("A regulator that shunts carries", shown(w.shorted(top), AMPERE, "EMF over |R + jωL|")),

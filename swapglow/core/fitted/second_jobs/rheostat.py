@@ -11,6 +11,7 @@ from swapglow.core.engine.netlist import Bjt, Circuit, Dc, Diode, Element, Param
 from swapglow.core.engine.operating_point import operating_point
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.second_jobs.stairs import stair
 from swapglow.core.fitted.worked import (
     BranchStair,
@@ -31,11 +32,12 @@ from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import LIGHT_EXPONENT, Lamp, own_lamp
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.parts.led_model import led_model
-from swapglow.core.parts.resistor import rating_text, rating_to_fit
+from swapglow.core.parts.resistor import rating_to_fit, stands_text
 from swapglow.core.parts.transistor import transistor
 from swapglow.core.photometry.colour import lightness
-from swapglow.core.photometry.light_law import relative_light
-from swapglow.core.quantities import AMPERE, OHM, VOLT, WATT, Shown, Source, percent, show, shown
+from swapglow.core.photometry.light_law import candela_at, relative_light
+from swapglow.core.photometry.visibility import visibility
+from swapglow.core.quantities import AMPERE, OHM, VOLT, WATT, InputError, Shown, Source, percent, show, shown
 
 FloatArray = NDArray[np.float64]
 
@@ -44,7 +46,7 @@ TRACK = Detail("track", "The knob from end to end", OHM, "25R, read across its e
 COUNT = Detail("count", "Lamps behind it", None, "4; empty takes one")
 LAMP_V = Detail("lamp_volts", "An old lamp's volts", VOLT, "12V, as marked")
 LAMP_A = Detail("lamp_amps", "An old lamp's amps", AMPERE, "0.12A; a 1.5 W lamp of 12 V is 0.125A")
-LED = Detail("led", "LED in each place", None, "", tuple((k, v.label) for k, v in catalogue().items()))
+LED = led_detail("LED in each place")
 LED_OHM = Detail("ohm", "The resistor of each", OHM, "680R")
 Cure = Literal["none", "shunt", "follower", "pulses"]
 CURES: tuple[tuple[Cure, str], ...] = (
@@ -63,8 +65,8 @@ _USUAL_DIVIDER = 1e3
 _LEAST_OHM = 1e-3
 _TURNS = np.linspace(0.0, 1.0, 21)
 _HALF = 10
-# A knob that moves the light by less than this beside the old one's, in steps of lightness, hardly works (ours: of 100
-# steps, five are plain side by side and ten from memory).
+# A law that is further than this from the old one's is missed by whoever turns the knob, in steps of lightness (ours:
+# of 100 steps, five are plain side by side and ten from memory).
 FAITHFUL = 10.0
 # What a small transistor takes in free air at half its rating, W (data sheets, from memory: 0.6 W).
 _SMALL_W = 0.3
@@ -271,6 +273,10 @@ class Rheostat(FittedKind):
         if d.cure == "shunt" and d.shunt is None:
             d = replace(d, shunt=nearest_shunt(d, old))
         now = turned(d)
+        if visibility(candela_at(d.led, float(now.amps[0]))) == "dark":
+            raise InputError(
+                VOLTS.id, f"{show(d.volts, VOLT)} do not light this LED, even at the bright end."
+            )
         ways = _ways(d, old)
         # One that is faithful already needs nothing more; the others are still compared.
         way = picked(ways, chosen) if chosen or apart(old, now) > FAITHFUL else None
@@ -360,7 +366,7 @@ def _way(d: Dash, t: Turned, nearest: bool, miss: float) -> Way:
     changes = {CURE.id: str(d.cure), SHUNT.id: ""}
     if d.cure == "shunt" and d.shunt is not None:
         rating = rating_to_fit(heat)
-        body = "no leaded body stands it" if rating is None else f"{rating_text(rating)} stands it"
+        body = stands_text(rating)
         label, what = (
             f"{show(d.shunt, OHM)} across the LEDs",
             f"{show(heat, WATT)} at the bright end: {body}. {told}",

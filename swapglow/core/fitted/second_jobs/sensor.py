@@ -1,16 +1,14 @@
 """A lamp that a detector looks at: its infrared against an LED's, through what the detector sees, and its lag."""
 
-import csv
-import io
 import math
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
 
 import numpy as np
 from numpy.typing import NDArray
 
 from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.worked import (
     Figure,
     Judged,
@@ -25,6 +23,7 @@ from swapglow.core.fitted.worked import (
 )
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts import preferred
+from swapglow.core.parts.catalogue import rows
 from swapglow.core.parts.lamp import CURRENT_EXPONENT, LIGHT_EXPONENT, Lamp, own_lamp
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.parts.resistor import rating_text, rating_to_fit
@@ -52,6 +51,7 @@ from swapglow.core.quantities import (
     show,
     shown,
 )
+from swapglow.core.quantities import Figure as Typed
 
 FloatArray = NDArray[np.float64]
 
@@ -60,7 +60,7 @@ LAMP_A = Detail("lamp_amps", "The old lamp's amps", AMPERE, "0.3A")
 RUN = Detail("run", "Volts it really has", VOLT, "5.2V; empty takes its rating")
 READ = Detail("read", "The detector's current with the old lamp", AMPERE, "120uA; empty: shares only")
 LEAST = Detail("least", "The least current it must give", AMPERE, "80uA; empty takes half of the old")
-LED = Detail("led", "LED looked at", None, "", tuple((k, v.label) for k, v in catalogue().items()))
+LED = led_detail("LED looked at")
 LED_A = Detail("led_amps", "Its current", AMPERE, "10mA")
 FEED = Detail("feed", "Volts that feed the LED", VOLT, "5V, DC; for its resistor")
 WATCHED_HZ = Detail(
@@ -72,6 +72,8 @@ LAG = Detail("lag", "Lag of its filament", SECOND, "30ms; empty takes that")
 # A small vacuum lamp's filament (from memory: 10 to 100 ms, the thicker the slower).
 _USUAL_LAG_S = 0.03
 _ENOUGH = 0.5
+# Of its volts under this a filament gives a sixtieth of its light and less, and its colour is no figure (V^3.5; ours).
+_GLOWS = 0.3
 # Spectra of a Gaussian are no figure further out.
 _LEAST_SHARE = 1e-4
 
@@ -117,16 +119,11 @@ class Infrared:
     vf: float
 
 
-def _rows(name: str) -> list[dict[str, str]]:
-    text = files("swapglow.core.fitted.second_jobs").joinpath("data", f"{name}.csv").read_text("utf-8")
-    return list(csv.DictReader(line for line in io.StringIO(text) if not line.startswith("#")))
-
-
 @cache
 def detectors() -> dict[str, Detector]:
     """The detectors by id."""
     out = {}
-    for r in _rows("detectors"):
+    for r in rows("detectors", "fitted.second_jobs"):
         pairs = [p.split(":") for p in r["nm:share"].split()]
         nm, share = (tuple(float(p[k]) for p in pairs) for k in (0, 1))
         out[r["id"]] = Detector(r["id"], r["label"], float(r["gamma"]), nm, share)
@@ -139,7 +136,7 @@ def infrareds() -> dict[str, Infrared]:
     return {
         r["id"]: Infrared(r["id"], r["label"], float(r["peak_nm"]), float(r["fwhm_nm"]), float(r["w_sr"]),
                           float(r["rated_ma"]) / 1e3, float(r["vf"]))
-        for r in _rows("infrared")
+        for r in rows("infrared", "fitted.second_jobs")
     }  # fmt: skip
 
 
@@ -254,12 +251,14 @@ class SensorLamp(FittedKind):
         run = typed.value(RUN.id) or volts
         if run > 1.5 * volts:
             raise InputError(RUN.id, f"No lamp of {show(volts, VOLT)} has {show(run, VOLT)} for long.")
+        if run < _GLOWS * volts:
+            raise InputError(RUN.id, f"At {show(run, VOLT)} a lamp of {show(volts, VOLT)} hardly glows.")
         d = detectors()[typed.choice(DETECTOR.id)]
         part = catalogue()[typed.choice(LED.id)]
         lamp = own_lamp(volts, amps, None, "")
         old, new = of_lamp(lamp, run, d), of_led(part, led_a, d)
         share = (new / old) ** d.gamma
-        read = typed.value(READ.id)
+        read = typed.figure(READ.id)
         ways = _ways(typed, d, old)
         way = picked(ways, chosen) if chosen or share < _floor(typed) else None
         after = None if way is None else (_given(way, d) / old) ** d.gamma
@@ -291,17 +290,22 @@ def _floor(typed: Details) -> float:
     return least / read if read is not None and least is not None else _ENOUGH
 
 
-def _figures(share: float, after: float | None, read: float | None) -> tuple[Figure, ...]:
+def _figures(share: float, after: float | None, read: Typed | None) -> tuple[Figure, ...]:
     origin = "spectra through the detector's response, shapes from memory"
 
     def told(value: float) -> Shown:
         if read is not None:
-            return shown(read * value, AMPERE, f"the reading times {origin}")
+            return shown(read.value * value, AMPERE, f"the reading times {origin}")
         return Shown(value, percent(value).split()[0], "%", Source.COMPUTED, origin)
 
     out = [Figure("Detector with the LED", told(share), None if after is None else told(after))]
     if read is not None:
-        out.insert(0, Figure("Detector with the old lamp", shown(read, AMPERE, "read", Source.MEASURED)))
+        out.insert(
+            0,
+            Figure(
+                "Detector with the old lamp", shown(read.value, AMPERE, read.note or "as typed", read.source)
+            ),
+        )
     return tuple(out)
 
 

@@ -8,6 +8,7 @@ from swapglow.core.engine.netlist import Circuit, Dc, Diode, Element, Resistor, 
 from swapglow.core.engine.operating_point import OperatingPoint
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
+from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.worked import (
     LEAST_A,
     Fault,
@@ -36,7 +37,7 @@ SIDE_A = Detail("side_amps", "Each side's lamps: amps together", AMPERE, "3.5A: 
 SIDE = Detail(
     "side", "Each side's lamps are", None, "", (("filament", "Filament lamps"), ("led", "LED lamps"))
 )
-LED = Detail("led", "LED of the tell-tale", None, "", tuple((k, v.label) for k, v in catalogue().items()))
+LED = led_detail("LED of the tell-tale")
 LED_OHM = Detail("ohm", "Its resistor", OHM, "680R")
 Cure = Literal["none", "bridge", "ground"]
 CURES: tuple[tuple[Cure, str], ...] = (

@@ -9,7 +9,7 @@ from swapglow.core.fitted.worked import Figure, Judged, Row, Table, Way, Worked,
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import own_lamp
-from swapglow.core.parts.resistor import FULL_C, rating_text, rating_to_fit
+from swapglow.core.parts.resistor import FULL_C, rating_to_fit, stands_text
 from swapglow.core.quantities import (
     AMPERE,
     CELSIUS,
@@ -124,7 +124,7 @@ class WarmingLamp(FittedKind):
             line += f" {_big(why)} is {_c(p.least)}: {'it will do' if good else 'too cold'}."
         figures = [
             Figure("Heat of the old lamp", shown(p.lamp_w, WATT, "its rating at these volts, P ∝ V^1.55")),
-            Figure("Heat of the LED in its place", shown(p.led_w, WATT, "as typed", Source.MEASURED)),
+            Figure("Heat of the LED in its place", _led_heat(typed, p.led_w)),
             Figure("The place", _degrees(after, "the old lamp's rise times the share of its watts")),
         ]
         if p.least is not None:
@@ -144,6 +144,14 @@ def _c(celsius: float) -> str:
 
 def _big(text: str) -> str:
     return text[0].upper() + text[1:]
+
+
+def _led_heat(typed: Details, watts: float) -> Shown:
+    """What the LED makes, from where it was typed; nothing, where nobody typed it."""
+    typed_w = typed.figure(LED_W.id)
+    if typed_w is None:
+        return shown(watts, WATT, "nobody typed it: none is reckoned with", Source.ASSUMED)
+    return shown(watts, WATT, typed_w.note or "as typed", typed_w.source)
 
 
 def _degrees(celsius: float, origin: str) -> Shown:
@@ -201,9 +209,7 @@ def _ways(p: Place, volts: float) -> tuple[Way, ...]:
         makes = volts**2 / ohm
         place = p.at(makes + p.led_w)
         rating = rating_to_fit(makes, celsius=min(max(place, 25.0), FULL_C))
-        body = (
-            "no leaded body stands it: one on metal" if rating is None else f"{rating_text(rating)} stands it"
-        )
+        body = stands_text(rating) + (": one on metal" if rating is None else "")
         what = f"{show(makes, WATT)}: {body}. The place is then {_c(place)}."
         bars = "" if p.least is None or place >= p.least else "still too cold: the old lamp was no warmer"
         out.append(Way(f"{label}: {show(ohm, OHM)} where the lamp was", what,
