@@ -69,7 +69,8 @@ def clip_first(p: Position, *, no_meter: bool, read: bool) -> tuple[NextStep, ..
         "clip", f"Clip an LED on it first: {ohm}, a {led.label[0].lower()}{led.label[1:]}, and a diode turned round "
         "across the LED", "", "one clip on the frame or the return, the other on the lamp's contact; then turned",
         "lamp out, switch on", "bright, a broken streak when waved, dim, or dark", None,
-        f"{why} It survives {show(most, VOLT)}, DC or AC, either way round: what it shows rules out the rest.",
+        f"{why} It survives {show(most, VOLT)}, DC or AC, either way round: what it shows rules out the rest. "
+        "Lamp out: one clip on the frame or the return, the other on its contact; then turned.",
         "Only where no mains, flyback or charged capacitor can be.",
         (Meaning("bright and whole when waved", "DC, this way round"),
          Meaning("a broken streak when waved", "AC, or pulses: count them against the other lamps"),
