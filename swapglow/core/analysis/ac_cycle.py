@@ -473,9 +473,13 @@ def _settled(position: Position, cases: AcCases, farads: float) -> SteadyStates:
         fault=None if cases.fault is None else cases.fault.each(_same),
     )  # fmt: skip
 
+    near: SteadyStates | None = None
+
     def solved(ohms: Ohms) -> SteadyStates:
+        nonlocal near
         one = {n: _same(np.asarray(v)) for n, v in ohms.items()}
-        return steady_states(_circuit(position, wave, at, farad, one))
+        near = steady_states(_circuit(position, wave, at, farad, one), near)
+        return near
 
     def rms(s: SteadyStates, name: str) -> FloatArray:
         return np.asarray(np.sqrt(s.averages(s.across(name) ** 2)))

@@ -143,11 +143,14 @@ class _Rail:
         self.share, self.weight = levels(rail.supply.waveform, self.folded)
         # What else hangs on it is known by its current at the usual volts, and taken for a plain resistance.
         self.others = rail.volts[1] / rail.others_a if rail.others_a > 0 else None
+        # The cycles at the filaments' last ohms.
+        self.near: SteadyStates | None = None
 
     def cycles(self, ohms: Ohms) -> SteadyStates:
         """The settled cycles of the three levels."""
         made = self._circuit(sine(self.peak, CLOCK_HZ, folded=self.folded), self.peak, self.speed, ohms)
-        return steady_states(made)
+        self.near = steady_states(made, self.near)
+        return self.near
 
     def instants(self, ohms: Ohms) -> OperatingPoint:
         """Every instant of the three levels."""

@@ -88,14 +88,17 @@ def junction(v: FloatArray, i_s: FloatArray, nvt: FloatArray, gmin: FloatArray |
         Current in A and slope in S, shape of ``v``.
     """
     with np.errstate(over="ignore", divide="ignore", invalid="ignore"):
-        exp = np.exp(np.minimum(v / nvt, _LARGEST_EXPONENT))
-        amps = i_s * (exp - 1.0)
-        slope = i_s * exp / nvt
-        reverse = v < -3 * nvt
+        x = v / nvt
+        slope = np.exp(np.minimum(x, _LARGEST_EXPONENT))
+        amps = i_s * (slope - 1.0)
+        slope *= i_s / nvt
+        reverse = x < -3
         if reverse.any():
-            tail = (3 * nvt / (v * np.e)) ** 3
+            third = (3 / np.e) / x
+            # Two products: numpy takes a cube by logarithms, at forty times the time.
+            tail = third * third * third
             amps = np.where(reverse, -i_s * (1 + tail), amps)
-            slope = np.where(reverse, i_s * 3 * tail / v, slope)
+            slope = np.where(reverse, 3 * i_s * tail / v, slope)
     return Branch(amps + gmin * v, slope + gmin)
 
 

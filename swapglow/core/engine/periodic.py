@@ -23,6 +23,7 @@ from swapglow.core.engine import ports as fast
 from swapglow.core.engine import topology as structure
 from swapglow.core.engine.currents import current_of
 from swapglow.core.engine.devices import GMIN
+from swapglow.core.engine.elimination import eliminate
 from swapglow.core.engine.in_time import InTime
 from swapglow.core.engine.mna import System
 from swapglow.core.engine.netlist import (
@@ -176,11 +177,15 @@ def steady_state(circuit: Circuit) -> SteadyState:
     return _marched(circuit, base, period)
 
 
-def steady_states(circuit: Circuit) -> SteadyStates:
+def steady_states(circuit: Circuit, near: SteadyStates | None = None) -> SteadyStates:
     """The settled cycles of a batch, all solved together on one grid of instants.
 
     Args:
         circuit: linear parts and junctions; parameters are numbers or arrays of one length.
+        near: the cycles of the same parts at other values, to start from.
+
+    Returns:
+        Volts and amps of every case on one row of instants.
 
     Raises:
         CircuitError: the circuit cannot have an answer, or has parts this method does not take.
@@ -192,7 +197,9 @@ def steady_states(circuit: Circuit) -> SteadyStates:
         raise CircuitError("Cycles of a batch take resistors, capacitors, inductors, diodes and transistors.")
     period = period_of(circuit)
     batch = _Cycle(circuit, period, cases)
-    if cases > 2:
+    if near is not None:
+        batch.t, batch.v = near.t, fast.volts_at(near._junctions)
+    elif cases > 2:
         # One case from the middle shows the grid, and where the rest will come to.
         one = _Cycle(subset(circuit, np.array([cases // 2])), period)
         if one.solved() is not None and one.v is not None:
@@ -326,6 +333,19 @@ class _Linear:
         self.per_amp = self.seen.per_amp[:, :count]
         plus, minus = ports.ends.T
         self.port_per_unit = self.per_unit[plus] - self.per_unit[minus]
+        # What Newton's step needs and no step moves.
+        self.plain = ports.unmixed
+        self.share = 1.0 - fast.PORT_S * ports.r_s
+        own = np.arange(count)
+        series = self.seen.ohms * self.share
+        series[own, own] += ports.r_s
+        self.series = series if self.plain else np.einsum("ij...,jk...->ik...", series, ports.mix)
+        self.base = -fast.PORT_S * self.seen.ohms
+        self.base[own, own] += 1.0
+        # What the reactive parts see of the rest.
+        self.state_free = system.states(self.seen.free)
+        self.state_per_amp = system.states(self.per_amp)
+        self.state_per_unit = system.states(self.per_unit)
 
     def _memory_ends(self) -> list[tuple[int, int]]:
         """Where each reactive part's history enters: into its first node, out of its second."""
@@ -336,44 +356,45 @@ class _Linear:
     def step(self, v: FloatArray) -> tuple[FloatArray, FloatArray]:
         """Newton's step of the port voltages, (ports, instants), and the history that closes the cycle."""
         p, seen = self.ports, self.seen
-        ohms = seen.ohms
         count, instants = v.shape
         t = fast.transport(p, v)
-        amps = (p.mix * t.amps).sum(axis=1)
-        share = 1.0 - fast.PORT_S * p.r_s
-        series = ohms * share
-        series[np.arange(count), np.arange(count)] += p.r_s
-        base = -fast.PORT_S * ohms
-        base[np.arange(count), np.arange(count)] += 1.0
-        gain = p.mix * t.siemens
-        slope = np.einsum("ij...,jk...->ik...", series, gain) + base
-        fault = seen.open - v - p.r_s * amps - (ohms * (share * amps - fast.PORT_S * v)).sum(axis=1)
+        amps = self._mixed(t.amps)
+        # Currents put into the linear part at these volts.
+        put = self.share * amps - fast.PORT_S * v
+        slope = self.series * t.siemens + self.base
+        fault = seen.open - v - p.r_s * amps - np.einsum("ij...,j...->i...", seen.ohms, put)
         # Step = J⁻¹·(fault + what the history adds): one column for the fault, one a reactive part.
-        adds = np.broadcast_to(self.port_per_unit, (count, self.kinds, instants))
-        right = np.concatenate([fault[:, None], adds], axis=1)
+        right = np.empty((count, 1 + self.kinds, instants))
+        right[:, 0] = fault
+        right[:, 1:] = self.port_per_unit
         answers = _solve_small(slope, right)
         alone, per_unit = answers[:, 0], answers[:, 1:]
         if not self.kinds:
             return alone, np.zeros((0, instants))
-        history = self._close(v, alone, per_unit, amps, gain, share)
+        history = self._close(t.siemens, put, alone, per_unit)
         return alone + (per_unit * history).sum(axis=1), history
 
-    def _close(self, v: FloatArray, alone: FloatArray, per_unit: FloatArray, amps: FloatArray,
-               gain: FloatArray, share: FloatArray) -> FloatArray:  # fmt: skip
+    def _mixed(self, transported: FloatArray) -> FloatArray:
+        """Currents through the ports from the junctions' own, (ports, ..., instants)."""
+        return transported if self.plain else np.einsum("ij...,j...->i...", self.ports.mix, transported)
+
+    def _close(self, siemens: FloatArray, put: FloatArray, alone: FloatArray,
+               per_unit: FloatArray) -> FloatArray:  # fmt: skip
         """The history that comes back to itself after one cycle, (parts, instants).
 
         With u = a + G·r at every instant and w = slope·u − r, the next history is
         r' = c'·u + e·w with c' the next slope and e = (1 − θ)/θ.
         """
-        through = share[:, None] * gain
-        # Currents put into the linear part: linear in the step of the port voltages.
-        fixed = share * amps - fast.PORT_S * v
-        moved = (through * alone).sum(axis=1) - fast.PORT_S * alone
-        per = np.einsum("ij...,jk...->ik...", through, per_unit) - fast.PORT_S * per_unit
-        now = self.seen.free + (self.per_amp * (fixed + moved)).sum(axis=1)
-        answers = self.per_unit + np.einsum("ij...,jk...->ik...", self.per_amp, per)
-        a = self.system.states(now)
-        g = self.system.states(answers)
+        # Currents put into the linear part are linear in the step of the port voltages.
+        moved = self.share * self._mixed(siemens * alone) - fast.PORT_S * alone
+        a = self.state_free + np.einsum("ij...,j...->i...", self.state_per_amp, put + moved)
+        each = []
+        for k in range(self.kinds):
+            one = per_unit[:, k]
+            per = self.share * self._mixed(siemens * one) - fast.PORT_S * one
+            answer = np.einsum("ij...,j...->i...", self.state_per_amp, per)
+            each.append(self.state_per_unit[:, k] + answer)
+        g = np.stack(each, axis=1)
         e = (1 - THETA) / THETA
         rows = self.slopes.reshape(self.kinds, self.cases, -1)
         ahead = np.roll(rows, -1, axis=2).reshape(self.slopes.shape)
@@ -399,65 +420,49 @@ class _Linear:
 
 
 def _around(m: FloatArray, big: FloatArray, cases: int) -> FloatArray:
-    """Solve r[k + 1] = m[k] + M[k]·r[k] around the circle of each case; (parts, cases × instants)."""
-    parts = m.shape[0]
-    if parts == 1:
-        return _around_one(m.reshape(cases, -1), big.reshape(cases, -1)).reshape(1, -1)
-    steps = big.reshape(parts, parts, cases, -1).transpose(3, 2, 0, 1)
-    adds = m.reshape(parts, cases, -1).transpose(2, 1, 0)
-    total = np.broadcast_to(np.eye(parts), (cases, parts, parts))
-    offset = np.zeros((cases, parts))
-    for step, add in zip(steps, adds, strict=True):
-        total = step @ total
-        offset = (step @ offset[:, :, None])[:, :, 0] + add
-    r = np.linalg.solve(np.eye(parts) - total, offset[:, :, None])[:, :, 0]
-    out = np.empty(adds.shape)
-    for k, (step, add) in enumerate(zip(steps, adds, strict=True)):
-        out[k] = r
-        r = (step @ r[:, :, None])[:, :, 0] + add
-    return out.transpose(2, 1, 0).reshape(m.shape)
+    """Solve r[k + 1] = m[k] + M[k]·r[k] around the circle of each case; (parts, cases × instants).
 
-
-def _around_one(add: FloatArray, factor: FloatArray) -> FloatArray:
-    """The same for one part, (cases, instants): a scan that doubles its reach (Hillis and Steele 1986).
-
-    After it r[k + 1] = factor[k]·r[0] + add[k], and r[0] is what comes back to itself.
+    A scan that doubles its reach (Hillis and Steele 1986): after it r[k + 1] = total[k]·r[0] + offset[k],
+    and r[0] is what comes back to itself.
     """
-    total, offset = factor.copy(), add.copy()
+    parts = len(m)
+    total, offset = big.reshape(parts, parts, cases, -1).copy(), m.reshape(parts, cases, -1).copy()
     reach = 1
-    while reach < add.shape[1]:
-        offset[:, reach:] += total[:, reach:] * offset[:, :-reach]
-        total[:, reach:] = total[:, reach:] * total[:, :-reach]
+    while reach < offset.shape[-1]:
+        later = total[..., reach:]
+        offset[..., reach:] += _applied(later, offset[..., :-reach])
+        total[..., reach:] = np.stack(
+            [_applied(later, total[:, k, ..., :-reach]) for k in range(parts)], axis=1
+        )
         reach *= 2
-    first = offset[:, -1:] / (1.0 - total[:, -1:])
-    later = total[:, :-1] * first + offset[:, :-1]
-    return np.concatenate([first, later], axis=1)
+    whole = np.eye(parts) - total[..., -1].transpose(2, 0, 1)
+    try:
+        closed = np.asarray(np.linalg.solve(whole, offset[..., -1].T[:, :, None]), dtype=float)
+    except np.linalg.LinAlgError:
+        # A history that never fades has no circle that closes.
+        return np.full(m.shape, np.nan)
+    first = closed[:, :, 0].T[..., None]
+    after = _applied(total[..., :-1], first) + offset[..., :-1]
+    return np.concatenate([first, after], axis=-1).reshape(m.shape)
+
+
+def _applied(a: FloatArray, b: FloatArray) -> FloatArray:
+    """A small matrix times a vector at every instant: (n, n, ...) and (n, ...)."""
+    out: FloatArray = a[:, 0] * b[0]
+    for k in range(1, len(b)):
+        out += a[:, k] * b[k]
+    return out
 
 
 # Up to so many ports elimination over all samples at once beats a LAPACK call a sample.
-_SMALL = 3
+_SMALL = 16
 
 
 def _solve_small(a: FloatArray, b: FloatArray) -> FloatArray:
-    """Solve a·x = b for every sample: (n, n, samples), (n, m, samples).
-
-    Without pivoting: the matrix is the identity plus a resistance matrix times conductances, whose
-    leading minors are positive; Kirchhoff's check stands behind it.
-    """
-    n = a.shape[0]
-    if n > _SMALL:
-        return np.asarray(np.linalg.solve(a.transpose(2, 0, 1), b.transpose(2, 0, 1)).transpose(1, 2, 0))
-    a, b = a.copy(), b.copy()
-    for k in range(n):
-        for row in range(k + 1, n):
-            f = a[row, k] / a[k, k]
-            a[row, k + 1 :] -= f * a[k, k + 1 :]
-            b[row] -= f * b[k]
-    for k in range(n - 1, -1, -1):
-        for row in range(k + 1, n):
-            b[k] -= a[k, row] * b[row]
-        b[k] /= a[k, k]
-    return b
+    """Solve a·x = b for every sample: (n, n, samples), (n, m, samples); both may be used up."""
+    if len(b) <= _SMALL:
+        return eliminate(a, b)
+    return np.asarray(np.linalg.solve(a.transpose(2, 0, 1), b.transpose(2, 0, 1)).transpose(1, 2, 0))
 
 
 def _marched(circuit: Circuit, system: System, period: float) -> SteadyState:

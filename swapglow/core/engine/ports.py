@@ -25,7 +25,7 @@ from numpy.typing import NDArray
 
 from swapglow.core.engine import devices
 from swapglow.core.engine.chains import Chain, as_one, chains_of, shared_volts
-from swapglow.core.engine.elimination import Plan, plan, solve
+from swapglow.core.engine.elimination import Plan, eliminate, plan, solve
 from swapglow.core.engine.mna import Junctions, Matrix, System, matrix
 from swapglow.core.engine.netlist import nodes_of
 from swapglow.core.engine.newton import LARGEST_DENSE, critical, kirchhoff, limited
@@ -75,6 +75,11 @@ class Ports:
     mix: FloatArray
     knee: FloatArray | None
     gmin: FloatArray | float = devices.GMIN
+
+    @property
+    def unmixed(self) -> bool:
+        """Whether every port is a diode by itself, of which the currents need no mixing."""
+        return len(self.ends) == 1 or not self.mix[~np.eye(len(self.ends), dtype=bool)].any()
 
     def cut(self, piece: slice) -> "Ports":
         """The same for some of the samples."""
@@ -556,8 +561,7 @@ def _iterate(ports: Ports, seen: Seen, start: FloatArray) -> tuple[FloatArray, N
     share = 1.0 - PORT_S * ports.r_s
     series = ohms * share
     series[np.arange(count), np.arange(count)] += ports.r_s
-    # Diodes alone need no mixing.
-    plain = mix.shape[0] == 1 or not (mix[~np.eye(count, dtype=bool)]).any()
+    plain = ports.unmixed
     base = -PORT_S * ohms
     base[np.arange(count), np.arange(count)] += 1.0
     first = np.broadcast_to(start, (count, samples)).copy()
@@ -613,29 +617,12 @@ def _step(run: _Running, plain: bool) -> FloatArray:
     slope = scratch("slope", (count, count, samples))
     np.multiply(run.mixed, t.siemens, out=slope)
     slope += run.base
-    return _eliminate(slope, fault)
+    # A sample it fails for leaves Kirchhoff's law unmet and is solved again by LAPACK.
+    return eliminate(slope, fault[:, None])[:, 0]
 
 
 def _product(a: FloatArray, b: FloatArray) -> FloatArray:
     return np.asarray(np.einsum("ij...,jk...->ik...", a, b)) if b.shape[0] > 1 else a * b
-
-
-def _eliminate(a: FloatArray, b: FloatArray) -> FloatArray:
-    """Solve a small dense system for every sample; a (n, n, samples) and b (n, samples) are used up.
-
-    No pivoting: one plus resistance times conductance keeps its diagonal. A sample for which that
-    fails leaves Kirchhoff's law unmet and is solved again by LAPACK.
-    """
-    n = len(b)
-    for k in range(n - 1):
-        factor = a[k + 1 :, k] / a[k, k]
-        a[k + 1 :, k + 1 :] -= factor[:, None] * a[k, k + 1 :]
-        b[k + 1 :] -= factor * b[k]
-    for k in range(n - 1, -1, -1):
-        if k < n - 1:
-            b[k] -= (a[k, k + 1 :] * b[k + 1 :]).sum(axis=0)
-        b[k] /= a[k, k]
-    return b
 
 
 def limited_step(ports: Ports, v: FloatArray, step: FloatArray, crit: FloatArray) -> FloatArray:
@@ -676,3 +663,16 @@ def junctions_at(system: System, v: FloatArray) -> Junctions:
     diodes = len(system.diodes)
     rest = v[diodes:]
     return Junctions(v[:diodes], rest[0::2], rest[1::2], np.zeros((0, v.shape[1]), dtype=bool))
+
+
+def volts_at(junctions: Junctions) -> FloatArray:
+    """Junctions' voltages as those of the ports: what :func:`junctions_at` undoes.
+
+    Args:
+        junctions: their volts, (junctions, samples).
+
+    Returns:
+        V, (ports, samples).
+    """
+    pairs = np.stack([junctions.be, junctions.bc], axis=1)
+    return np.concatenate([junctions.diode, pairs.reshape(-1, junctions.diode.shape[1])])
