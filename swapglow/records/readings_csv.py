@@ -5,7 +5,6 @@ from dataclasses import dataclass
 from typing import Any
 
 from django.db import transaction
-from simple_history.utils import bulk_create_with_history
 
 from swapglow.core.quantities import InputError
 from swapglow.core.supplies import SUPPLIES
@@ -15,7 +14,7 @@ from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
 from swapglow.records import order
 from swapglow.records.limits import check_room
 from swapglow.records.models import Equipment, Position, ReadingAfter, ReadingBefore
-from swapglow.records.steps import recorded
+from swapglow.records.steps import create_all, recorded
 
 
 class CsvError(ValueError):
@@ -113,7 +112,7 @@ def add(e: Equipment, lines: Lines) -> int:
             for model, shape in ((ReadingAfter, ReadingAfterInput), (ReadingBefore, ReadingBeforeInput)):
                 made = _records(model, [x for x in lines.made if isinstance(x.typed, shape)], lamps)
                 if made:
-                    bulk_create_with_history(made, model, custom_historical_attrs={"step": step})
+                    create_all(model, made, step)
     return len(lines.made)
 
 

@@ -1,6 +1,6 @@
 """Steps: whatever is changed is changed in one, so that it can be taken back."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Collection, Iterator, Sequence
 from contextlib import contextmanager
 from contextvars import ContextVar
 from datetime import timedelta
@@ -10,6 +10,7 @@ from django.db import models, transaction
 from django.dispatch import receiver
 from django.utils import timezone
 from simple_history.signals import pre_create_historical_record
+from simple_history.utils import bulk_create_with_history
 
 from swapglow.records.fields import columns
 from swapglow.records.models import KEPT, Kept, Step
@@ -19,17 +20,24 @@ from swapglow.records.models import KEPT, Kept, Step
 ONE_GESTURE = timedelta(seconds=2)
 KEPT_STEPS = 200
 
-# Called with every step that changed something, within its transaction.
-step_settled: list[Callable[[Step], None]] = []
+# Rows of history by model, oldest first.
+Rows = list[tuple[type[Kept], list[Any]]]
+
+# Called with the rows of every step that changed something, within its transaction.
+step_settled: list[Callable[[Rows], None]] = []
 
 _current: ContextVar[Step | None] = ContextVar("step", default=None)
+# The models of which the current step has rows.
+_touched: ContextVar[set[type[Kept]]] = ContextVar("touched")
 # The last step that changed something, for whoever asks what a save has done.
 last_step: ContextVar[int | None] = ContextVar("last_step", default=None)
 
 
 @receiver(pre_create_historical_record)
-def _under_its_step(history_instance: Any, **signal: Any) -> None:
+def _under_its_step(instance: Kept, history_instance: Any, **signal: Any) -> None:
     history_instance.step = _current.get()
+    if history_instance.step is not None:
+        _touched.get().add(type(instance))
 
 
 @contextmanager
@@ -50,37 +58,56 @@ def recorded(
     """
     with transaction.atomic():
         made = Step.objects.create(scope=scope, label=label[:200], gesture=gesture[:400], kind=kind, of=of)
-        token = _current.set(made)
+        token, before = _current.set(made), _touched.set(set())
         try:
             yield made
+            touched = _touched.get()
         finally:
             _current.reset(token)
-        _settle(made)
+            _touched.reset(before)
+        _settle(made, rows_of(made, touched))
 
 
-def rows_of(step: Step) -> Iterator[tuple[type[Kept], list[Any]]]:
-    """The rows of history of a step, by model, oldest first."""
-    for model in KEPT:
-        rows = list(model.history.filter(step=step).order_by("history_id"))
-        if rows:
-            yield model, rows
+def create_all(model: type[Kept], records: Sequence[Kept], step: Step) -> None:
+    """Save new records of one model at once, under the current step.
+
+    Args:
+        model: what they are of.
+        records: the records, none of them kept yet.
+        step: the current step.
+    """
+    bulk_create_with_history(records, model, custom_historical_attrs={"step": step})
+    _touched.get().add(model)
 
 
-def _settle(made: Step) -> None:
-    found = [rows for _, rows in rows_of(made)]
+def rows_of(step: Step, models: Collection[type[Kept]] = KEPT) -> Rows:
+    """The rows of history of a step.
+
+    Args:
+        step: the step.
+        models: those that are looked through.
+
+    Returns:
+        By model, in the order of ``KEPT``, oldest first; models without a row are left out.
+    """
+    found = ((m, list(m.history.filter(step=step).order_by("history_id"))) for m in KEPT if m in models)
+    return [(model, rows) for model, rows in found if rows]
+
+
+def _settle(made: Step, found: Rows) -> None:
     if not found:
         made.delete()
         return
     for tell in step_settled:
-        tell(made)
+        tell(found)
     last_step.set(made.pk)
     last = Step.objects.filter(scope=made.scope, pk__lt=made.pk).last()
-    edited = all(r.history_type == "~" for rows in found for r in rows)
+    edited = all(r.history_type == "~" for _, rows in found for r in rows)
     if (
         last is not None and edited and made.kind == last.kind == Step.DO and not last.reverted
         and last.gesture == made.gesture and made.at - last.at < ONE_GESTURE
     ):  # fmt: skip
-        for model in KEPT:
+        for model, _ in found:
             model.history.filter(step=made).update(step=last)
         made.delete()
         last.at = timezone.now()

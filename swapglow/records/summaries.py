@@ -25,11 +25,10 @@ from swapglow.records.models import (
     Rail,
     ReadingAfter,
     ReadingBefore,
-    Step,
     StockPart,
     Summary,
 )
-from swapglow.records.steps import rows_of, step_settled
+from swapglow.records.steps import Rows, step_settled
 
 log = logging.getLogger("swapglow.summaries")
 
@@ -60,11 +59,11 @@ def is_fresh(p: Position) -> bool:
     return found is not None and not found.due
 
 
-def mark_due(step: Step) -> None:
-    """Mark the lamps that a step touches, within its transaction."""
+def mark_due(changed: Rows) -> None:
+    """Mark the lamps that a step's rows of history touch, within its transaction."""
     everything = Position.objects.all()
     touched = models.Q(pk__in=[])
-    for model, rows in rows_of(step):
+    for model, rows in changed:
         if model is Position:
             # What one lamp takes of its rail the others on it feel.
             touched |= models.Q(pk__in=[r.id for r in rows]) | models.Q(rail__in=[r.rail_id for r in rows])

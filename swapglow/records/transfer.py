@@ -10,7 +10,6 @@ from typing import Any
 from django.db import transaction
 from django.utils import timezone
 from django.utils.dateparse import parse_datetime
-from simple_history.utils import bulk_create_with_history
 
 from swapglow.document import model as doc
 from swapglow.document.aside import aside
@@ -32,8 +31,8 @@ from swapglow.records.models import (
     Typed,
 )
 from swapglow.records.photographs import keep
+from swapglow.records.steps import create_all, recorded
 from swapglow.records.steps import keep as keep_record
-from swapglow.records.steps import recorded
 
 
 def to_document(e: Equipment, *, photographs: bool) -> doc.Document:
@@ -188,7 +187,7 @@ def _put_in(model: type[Ordered], beside: Any, wanted: Sequence[Any], step: Step
     here = {r.pk for r in beside}
     new = [w for w in wanted if w.pk not in here]
     if new:
-        bulk_create_with_history(new, model, custom_historical_attrs={"step": step})
+        create_all(model, new, step)
     for record in wanted:
         if record.pk in here:
             keep_record(record)
