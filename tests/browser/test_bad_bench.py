@@ -234,6 +234,11 @@ def test_far_too_much_text_is_refused_at_its_field_with_the_text_still_there(pag
         page.keyboard.press("Tab")
         expect(page.get_by_text(says)).to_be_visible()
         assert len(box(page, "Name of this item").input_value()) == size
+    notes = box(page, "Notes")
+    notes.fill("x" * 265_000)
+    page.keyboard.press("Tab")
+    expect(page.get_by_text("far more text than is kept")).to_be_visible()
+    assert len(notes.input_value()) == 265_000
     box(page, "Owner").fill("goes on")
     page.keyboard.press("Tab")
     saved(page)

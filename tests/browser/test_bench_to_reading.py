@@ -21,19 +21,19 @@ def open_lamp(page: Page, name: str):
 def saved(page: Page):
     """Wait until no save is on its way."""
     # Polled from here: the page's policy forbids the evaluation that wait_for_function polls with.
-    for _ in range(60):
+    for _ in range(300):
         if not page.evaluate("Object.keys(localStorage).filter((k) => k.startsWith('swapglow.save/'))"):
             return
-        page.wait_for_timeout(250)
+        page.wait_for_timeout(50)
     raise AssertionError("something is still on its way after 15 s")
 
 
 def until(page: Page, holds):
     """Wait until something holds on the disk."""
-    for _ in range(60):
+    for _ in range(300):
         if holds():
             return
-        page.wait_for_timeout(250)
+        page.wait_for_timeout(50)
     raise AssertionError("it does not hold after 15 s")
 
 

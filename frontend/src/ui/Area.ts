@@ -1,6 +1,8 @@
 import { TextArea } from "react-aria-components";
 import styled from "styled-components";
 
+import { onOneLine } from "./vast";
+
 /** Several lines of text; pulled taller where there are many. */
 export const Area = styled(TextArea)`
   width: 100%;
@@ -17,4 +19,5 @@ export const Area = styled(TextArea)`
     border-color: var(--stop);
     border-width: 2.5px;
   }
+  ${onOneLine}
 `;

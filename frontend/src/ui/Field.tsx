@@ -3,6 +3,7 @@ import type { KeyboardEvent, ReactNode } from "react";
 import styled from "styled-components";
 
 import { Area } from "./Area";
+import { VAST, onOneLine } from "./vast";
 
 export const Caption = styled(Label)`
   display: block;
@@ -67,6 +68,7 @@ const Lengthy = styled(TextArea)`
     border-color: var(--stop);
     border-width: 2.5px;
   }
+  ${onOneLine}
 `;
 
 export const Hint = styled(Text)`
@@ -135,7 +137,7 @@ export function Field({ label, value, onChange, hint, error, onCommit, onTyping,
       }}
     >
       <Caption>{label}</Caption>
-      <Entry {...rest} enter={enter} />
+      <Entry {...rest} vast={value.length > VAST} enter={enter} />
       {error === undefined ? hint !== undefined && <Hint slot="description">{hint}</Hint> : null}
       <Wrong>{error}</Wrong>
     </TextField>
@@ -143,15 +145,16 @@ export function Field({ label, value, onChange, hint, error, onCommit, onTyping,
 }
 
 interface EntryProps extends Pick<Props, "long" | "lines" | "placeholder" | "words" | "aside"> {
+  /** Whether it is more than is ever kept. */
+  vast: boolean;
   /** Commits on Enter. */
   enter: (e: KeyboardEvent) => void;
 }
 
-function Entry({ long, lines, placeholder, words, aside, enter }: EntryProps) {
-  if (lines) {
-    return <Area placeholder={placeholder ?? ""} data-words={words ?? false} spellCheck={false} />;
-  }
-  if (long) return <Lengthy rows={1} spellCheck={false} onKeyDown={enter} />;
+function Entry({ long, lines, placeholder, words, aside, vast, enter }: EntryProps) {
+  const told = { "data-vast": vast, spellCheck: false };
+  if (lines) return <Area {...told} placeholder={placeholder ?? ""} data-words={words ?? false} />;
+  if (long) return <Lengthy {...told} rows={1} onKeyDown={enter} />;
   const box = (
     <Box
       placeholder={placeholder ?? ""}

@@ -3,6 +3,7 @@ import { Button, Input, TextField } from "react-aria-components";
 import styled from "styled-components";
 
 import { Refusal } from "../Refusal";
+import { VAST } from "../vast";
 import { ViewTitle } from "../ViewHead";
 import { Unsaved } from "./Unsaved";
 import { useField } from "./record";
@@ -75,8 +76,8 @@ export function TitleField({ what }: { what: string }) {
   };
   return (
     <div>
-      {/* What was refused stands in its field still. */}
-      {typing || field.draft?.refused !== undefined ? (
+      {/* What was refused stands in its field still, and so does what is sure to be. */}
+      {typing || field.draft?.refused !== undefined || field.value.length > VAST ? (
         <TextField
           aria-label={`Name of this ${what}`}
           value={field.value}
