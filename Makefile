@@ -68,9 +68,9 @@ $(STAMP)/built: $(STAMP)/npm $(FRONT)
 
 build: $(STAMP)/built
 
-# Chromium and ngspice for the tests, from Debian's packages where they are missing.
+# Chromium, built to run without a screen, and ngspice for the tests, from Debian's packages where they are missing.
 debian:
-	@sh scripts/debian-packages chromium ngspice fonts-liberation
+	@sh scripts/debian-packages chromium-headless-shell ngspice fonts-liberation
 
 # Both sides at once; then the front end's own tests, which take both cores.
 lint: $(STAMP)/dev $(STAMP)/npm

@@ -174,7 +174,7 @@ def main() -> None:
     threading.Thread(target=server.run, daemon=True).start()
     OUT.mkdir(parents=True, exist_ok=True)
     with sync_playwright() as play:
-        browser = play.chromium.launch(executable_path=shutil.which("chromium"), args=ARGS)
+        browser = play.chromium.launch(executable_path=shutil.which("chromium-headless-shell"), args=ARGS)
         for name, act, look, width, height in VIEWS:
             context = browser.new_context(
                 viewport={"width": width, "height": height}, reduced_motion="reduce"
