@@ -3,7 +3,7 @@ import type { KeyboardEvent, ReactNode } from "react";
 import styled from "styled-components";
 
 import { Area } from "./Area";
-import { VAST, onOneLine } from "./vast";
+import { VAST, beforeVast, onOneLine } from "./vast";
 
 export const Caption = styled(Label)`
   display: block;
@@ -152,7 +152,7 @@ interface EntryProps extends Pick<Props, "long" | "lines" | "placeholder" | "wor
 }
 
 function Entry({ long, lines, placeholder, words, aside, vast, enter }: EntryProps) {
-  const told = { "data-vast": vast, spellCheck: false };
+  const told = { "data-vast": vast, onBeforeInput: beforeVast, spellCheck: false };
   if (lines) return <Area {...told} placeholder={placeholder ?? ""} data-words={words ?? false} />;
   if (long) return <Lengthy {...told} rows={1} onKeyDown={enter} />;
   const box = (

@@ -1,3 +1,4 @@
+import type { FormEvent } from "react";
 import { css } from "styled-components";
 
 /**
@@ -12,3 +13,9 @@ export const onOneLine = css`
     overflow: auto;
   }
 `;
+
+/** Tell the field before the text is put in: by the time it is drawn anew it would have been laid out. */
+export function beforeVast(e: FormEvent<HTMLTextAreaElement>): void {
+  const { data } = e as FormEvent & { data?: string | null };
+  if ((data?.length ?? 0) > VAST) e.currentTarget.dataset.vast = "true";
+}
