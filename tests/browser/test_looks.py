@@ -132,7 +132,15 @@ def show(page, view):
         page.get_by_role("link", name="Transit chronograph").click()
         page.get_by_role("link", name="Chart backlight").click()
         expect(page.get_by_role("list", name="Branches")).to_be_visible()
-    page.wait_for_timeout(300)
+    still(page)
+
+
+def still(page):
+    """Wait until what was last asked for is drawn: two frames, and no animation that runs."""
+    page.evaluate("""async () => {
+      for (let n = 0; n < 2; n += 1) await new Promise(requestAnimationFrame)
+      await Promise.all(document.getAnimations().map((a) => a.finished.catch(() => undefined)))
+    }""")
 
 
 def test_every_view_is_accessible_in_both_looks_and_fits_a_phone(demo, app):
@@ -144,6 +152,7 @@ def test_every_view_is_accessible_in_both_looks_and_fits_a_phone(demo, app):
         if found:
             wide[what] = found
 
+    app.emulate_media(reduced_motion="reduce")
     for view in VIEWS:
         app.evaluate("localStorage.setItem('swapglow.look', 'day')")
         app.goto(app.url.split("/", 3)[0] + "//" + app.url.split("/", 3)[2] + "/")
@@ -156,7 +165,7 @@ def test_every_view_is_accessible_in_both_looks_and_fits_a_phone(demo, app):
         # A list or menu that is open shuts where the window changes: it is looked at in the first width alone.
         for width in (390, 320):
             app.set_viewport_size({"width": width, "height": 844})
-            app.wait_for_timeout(150)
+            still(app)
             over(f"{view} at {width}")
             if width == 390 and view not in BUT:
                 faults[f"{view} at {width}"] = axe(app, BUT.get(view, ()))

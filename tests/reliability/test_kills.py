@@ -16,8 +16,8 @@ KILLS = int(os.environ.get("KILLS", "3"))
 WRITERS = 8
 
 
-def test_no_acknowledged_save_is_lost_to_a_kill(tmp_path):
-    server = Server(tmp_path / "var").start()
+def test_no_acknowledged_save_is_lost_to_a_kill(room):
+    server = Server(room).start()
     keys = [Client(server.port).made() for _ in range(WRITERS)]
     acknowledged = [set() for _ in range(WRITERS)]
     last = ["" for _ in range(WRITERS)]
@@ -53,7 +53,7 @@ def test_no_acknowledged_save_is_lost_to_a_kill(tmp_path):
         for w in writers:
             w.join()
         server.stop()
-    with closing(sqlite3.connect(tmp_path / "var" / "swapglow.sqlite3")) as found:
+    with closing(sqlite3.connect(room / "swapglow.sqlite3")) as found:
         assert found.execute("PRAGMA integrity_check").fetchone() == ("ok",)
         there = {str(uuid.UUID(key)) for (key,) in found.execute("SELECT id FROM records_readingafter")}
         notes = dict(found.execute("SELECT id, json_extract(inputs, '$.notes') FROM records_position"))

@@ -1,6 +1,7 @@
 """Saves at once: none is lost, none is made twice, none is answered with a fault."""
 
 import os
+import shutil
 import sqlite3
 import subprocess
 import sys
@@ -18,9 +19,9 @@ FIELDS = {"notes": str, "resistor": lambda n: f"{n}k", "in_series": int, "rated"
 
 
 @pytest.fixture(scope="module")
-def servers(tmp_path_factory):
+def servers(used, tmp_path_factory):
     """Two servers on one database."""
-    room = tmp_path_factory.mktemp("var")
+    room = shutil.copytree(used, tmp_path_factory.mktemp("races") / "var")
     first = Server(room).start()
     second = Server(room).start()
     yield first, second

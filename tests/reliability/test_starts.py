@@ -2,12 +2,9 @@
 
 import os
 import re
-import shutil
-import sqlite3
 import stat
 import time
 import urllib.request
-from contextlib import closing
 
 import pytest
 
@@ -18,24 +15,6 @@ def said(server):
     output = server.process.communicate(timeout=30)[0]
     assert "Traceback" not in output
     return server.process.returncode, output
-
-
-@pytest.fixture(scope="module")
-def used(tmp_path_factory):
-    """A room in which Swap Glow has run and something was saved."""
-    room = tmp_path_factory.mktemp("used") / "var"
-    server = Server(room).start()
-    Client(server.port).made()
-    server.stop()
-    # What a busy machine had not yet carried over from SQLite's side file: the tests harm the main one.
-    with closing(sqlite3.connect(room / "swapglow.sqlite3")) as database:
-        database.execute("PRAGMA wal_checkpoint(TRUNCATE)")
-    return room
-
-
-@pytest.fixture
-def room(used, tmp_path):
-    return shutil.copytree(used, tmp_path / "var")
 
 
 def test_all_that_is_kept_is_for_its_owner_only(used):
