@@ -4,7 +4,6 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.stats import qmc
 
 FloatArray = NDArray[np.float64]
 
@@ -67,5 +66,8 @@ def even_draws(dimensions: int, count: int, seed: int) -> FloatArray:
     Returns:
         0 to 1, (dimensions, count).
     """
+    # Half a second to load, and wanted by a search alone.
+    from scipy.stats import qmc
+
     points = qmc.Sobol(dimensions, scramble=True, rng=np.random.default_rng(seed)).random(count)
     return np.asarray(points.T)
