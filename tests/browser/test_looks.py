@@ -7,11 +7,6 @@ from playwright.sync_api import expect
 
 from tests.browser.conftest import axe
 
-VIEWS = (
-    "bench", "equipment", "position", "sheet", "drawer", "take-in", "readings", "rectification", "rail", "cycle",
-    "off", "swaps", "driver", "budget", "strings", "list", "previewing", "pencil", "lamp", "job", "earlier", "origin",
-    "keys", "looks", "match", "dim", "fitted", "compartment", "marks", "buy", "day",
-)  # fmt: skip
 # While a list is open React Aria hides all else from the ear; the focus cannot go there before the list is shut.
 BUT = {"list": ("aria-hidden-focus",)}
 
@@ -25,113 +20,125 @@ BEYOND = """() => {
 }"""
 
 
-def show(page, view):
-    if view in ("drawer", "compartment", "marks", "buy"):
-        page.get_by_role("link", name="Drawer").click()
-        expect(page.get_by_label("Add values")).to_be_visible()
-    if view == "compartment":
-        page.get_by_role("button", name="820 Ω, empty").click()
-        expect(page.get_by_role("img", name="side by side").first).to_be_visible()
-    if view == "marks":
-        page.get_by_role("link", name="Marks").click()
-        page.get_by_label("As it stands on the part").fill("yellow violet red? gold")
-        expect(page.get_by_role("list", name="What it may be")).to_be_visible()
-    if view == "buy":
-        page.get_by_role("link", name="To buy").click()
-        expect(page.get_by_role("button", name=re.compile("^Ordered: ")).first).to_be_visible()
-    if view == "day":
-        page.get_by_role("link", name="Day", exact=True).click()
-        expect(page.get_by_role("region", name="Waits")).to_be_visible()
-    if view == "bench":
-        page.get_by_label("Rail", exact=True).fill("30-33V")
-        expect(page.get_by_text("Rating to fit")).to_be_visible()
-    if view == "list":
-        page.get_by_role("combobox", name="LED").focus()
-        expect(page.get_by_role("option").first).to_be_visible()
-    if view == "keys":
-        page.get_by_role("button", name="Keys").click()
-        expect(page.get_by_role("dialog")).to_be_visible()
-    if view == "previewing":
-        page.get_by_role("link", name=re.compile("^Arc ready")).click()
-        page.get_by_role("button", name=re.compile("^Preview: Fit")).first.click()
-        expect(page.locator("[data-bar]")).to_be_visible()
-    if view == "pencil":
-        page.get_by_role("link", name=re.compile("^Pen lamp")).click()
-        page.get_by_role("button", name=re.compile("most of it from")).click()
-        expect(page.get_by_role("dialog")).to_be_visible()
-    if view in ("lamp", "job", "earlier", "origin", "looks"):
-        page.get_by_role("link", name=re.compile("^Dial, right")).click()
-        expect(page.get_by_role("slider")).to_be_visible()
-        tab = {"lamp": "Old lamp", "job": "Job", "earlier": "Earlier", "origin": "Driver", "looks": "Looks"}[
-            view
-        ]
-        page.get_by_role("button", name=tab, exact=True).click()
-        expect(page.locator("[data-panel]")).to_be_visible()
-    if view == "origin":
-        page.get_by_role("button", name=re.compile("where Driver's drop is from")).click()
-        expect(page.get_by_role("menuitemradio").first).to_be_visible()
-    if view == "equipment":
-        page.get_by_role("link", name="Sidereal clock").click()
-        expect(page.get_by_text("Supply rails")).to_be_visible()
-    if view in ("position", "sheet"):
-        page.get_by_role("link", name=re.compile("^Dial, left")).click()
-        expect(page.get_by_role("slider")).to_be_visible()
-    if view == "sheet":
-        page.get_by_role("button", name="Resistor", exact=True).click()
-        expect(page.locator("[data-panel]")).to_be_visible()
-    if view in ("take-in", "rail"):
-        page.get_by_role("link", name="Chart room reading lights").click()
-        expect(page.get_by_text("Supply rails")).to_be_visible()
-    if view == "take-in":
-        page.get_by_role("button", name="Take-in sheet").click()
-        expect(page.get_by_text("Originals removed")).to_be_visible()
-    if view == "rail":
-        page.get_by_role("button", name="Edit Bell winding").click()
-        expect(page.locator("[data-panel]")).to_be_visible()
-    if view in ("readings", "rectification", "cycle"):
-        page.get_by_role("link", name=re.compile("^Left bracket")).click()
-        expect(page.get_by_role("slider")).to_be_visible()
-    if view == "readings":
-        page.get_by_role("button", name="Readings").click()
-        page.get_by_role("link", name="Readings before the swap").click()
-        expect(page.get_by_text("What they say, inferred")).to_be_visible()
-    if view == "rectification":
-        page.get_by_role("button", name="Rectification").click()
-        expect(page.locator("[data-panel]")).to_be_visible()
-    if view == "cycle":
-        page.get_by_text("Over the cycle").click()
-        expect(page.get_by_role("img", name="LED current over one cycle")).to_be_visible()
-    if view in ("off", "swaps", "driver"):
-        page.get_by_role("link", name=re.compile("^Door running")).click()
-        expect(page.get_by_role("slider")).to_be_visible()
-    if view == "off":
-        page.get_by_text("Off", exact=True).click()
-        expect(page.get_by_label("Glow box")).to_contain_text("seen in a lit room")
-    if view == "swaps":
-        page.get_by_role("button", name="Swaps").click()
-        expect(page.get_by_role("article").first).to_be_visible()
-    if view == "driver":
-        page.get_by_role("button", name="Driver", exact=True).click()
-        expect(page.locator("[data-panel]")).to_be_visible()
-    if view == "budget":
-        page.get_by_role("link", name="Meridian cart").click()
-        expect(page.get_by_text("together after the swaps")).to_be_visible()
-    if view == "strings":
-        page.get_by_role("link", name=re.compile("^Scale strips")).click()
-        page.get_by_role("button", name="LED", exact=True).click()
-        expect(page.get_by_text("Other LEDs in this place")).to_be_visible()
-    if view == "match":
-        page.get_by_role("link", name="Dome rotation desk").click()
-        page.get_by_role("button", name="Match", exact=True).click()
-        expect(page.get_by_role("slider", name="Wind hold")).to_be_visible()
-    if view == "dim":
-        page.get_by_role("link", name="Transit chronograph").click()
-        page.get_by_role("link", name="Tape gate light").click()
-        expect(page.get_by_role("table", name="Trials")).to_be_visible()
-    if view == "fitted":
-        page.get_by_role("link", name="Transit chronograph").click()
-        page.get_by_role("link", name="Chart backlight").click()
-        expect(page.get_by_role("list", name="Branches")).to_be_visible()
+def press(name, exact=True):
+    return lambda page: page.get_by_role("button", name=name, exact=exact).first.click()
+
+
+def follow(name):
+    """Follow a link by the beginning of its name."""
+    return lambda page: page.get_by_role("link", name=re.compile("^" + name)).first.click()
+
+
+def say(text):
+    return lambda page: page.get_by_text(text).click()
+
+
+def escape(page):
+    page.keyboard.press("Escape")
+
+
+def fill(label, text):
+    return lambda page: page.get_by_label(label, exact=True).fill(text)
+
+
+def into(name):
+    return lambda page: page.get_by_role("combobox", name=name).focus()
+
+
+def panel(page):
+    return page.locator("[data-panel]")
+
+
+def dialog(page):
+    return page.get_by_role("dialog")
+
+
+def words(text):
+    return lambda page: page.get_by_text(text)
+
+
+def labelled(text):
+    return lambda page: page.get_by_label(text)
+
+
+def by(role, name=None):
+    return lambda page: page.get_by_role(role, name=name).first
+
+
+def seen_when_off(page):
+    return page.get_by_label("Glow box").get_by_text("seen in a lit room")
+
+
+RIGHT = follow("Dial, right")
+# Views by the page they are on: how each comes about from the one before it, and what says that it stands.
+PAGES = {
+    "the bench": {
+        "bench": ([fill("Rail", "30-33V")], words("Rating to fit")),
+        "keys": ([press("Keys", exact=False)], dialog),
+        "list": ([escape, into("LED")], by("option")),
+    },
+    "an item": {"equipment": ([follow("Sidereal clock")], words("Supply rails"))},
+    "a lamp": {
+        "position": ([follow("Dial, left")], by("slider")),
+        "sheet": ([press("Resistor")], panel),
+    },
+    "the drawer": {
+        "drawer": ([follow("Drawer")], labelled("Add values")),
+        "compartment": ([press("820 Ω, empty")], by("img", "side by side")),
+        "marks": ([follow("Marks"), fill("As it stands on the part", "yellow violet red? gold")],
+                  by("list", "What it may be")),
+        "buy": ([follow("To buy")], by("button", re.compile("^Ordered: "))),
+    },
+    "the day": {"day": ([follow("Day$")], by("region", "Waits"))},
+    "an item on AC": {
+        "rail": ([follow("Chart room reading lights"), press("Edit Bell winding")], panel),
+        "take-in": ([escape, press("Take-in sheet")], words("Originals removed")),
+    },
+    "a lamp on AC": {
+        "cycle": ([follow("Left bracket"), say("Over the cycle")],
+                  by("img", "LED current over one cycle")),
+        "rectification": ([press("Rectification", exact=False)], panel),
+        "readings": ([press("Readings", exact=False), follow("Readings before the swap")],
+                     words("What they say, inferred")),
+    },
+    "a lamp with a driver": {
+        "off": ([follow("Door running"), lambda page: page.get_by_text("Off", exact=True).click()],
+                seen_when_off),
+        "swaps": ([press("Swaps", exact=False)], by("article")),
+        "driver": ([press("Driver")], words("What drives it")),
+    },
+    "a preview": {
+        "previewing": ([follow("Arc ready"), press(re.compile("^Preview: Fit"))],
+                       lambda page: page.locator("[data-bar]")),
+    },
+    "the pencil": {"pencil": ([follow("Pen lamp"), press(re.compile("most of it from"))], dialog)},
+    "sheets": {
+        "lamp": ([RIGHT, press("Old lamp")], panel),
+        "job": ([press("Job")], labelled("Notes")),
+        "earlier": ([press("Earlier")], panel),
+        "looks": ([press("Looks")], panel),
+        "origin": ([press("Driver"), press(re.compile("where Driver's drop is from"))], by("menuitemradio")),
+    },
+    "a budget": {"budget": ([follow("Meridian cart")], words("together after the swaps"))},
+    "strings": {"strings": ([follow("Scale strips"), press("LED")], words("Other LEDs in this place"))},
+    "a match": {
+        "match": ([follow("Dome rotation desk"), press("Match")], by("slider", "Wind hold")),
+    },
+    "a fitted LED": {"dim": ([follow("Transit chronograph"), follow("Tape gate light")], by("table", "Trials"))},
+    "a fitted circuit": {
+        "fitted": ([follow("Transit chronograph"), follow("Chart backlight")], by("list", "Branches")),
+    },
+}  # fmt: skip
+
+
+def home(page):
+    page.goto("/".join(page.url.split("/", 3)[:3]) + "/")
+
+
+def show(page, acts, stands):
+    for act in acts:
+        act(page)
+    expect(stands(page)).to_be_visible()
     still(page)
 
 
@@ -153,33 +160,35 @@ def test_every_view_is_accessible_in_both_looks_and_fits_a_phone(demo, app):
             wide[what] = found
 
     app.emulate_media(reduced_motion="reduce")
-    for view in VIEWS:
-        app.evaluate("localStorage.setItem('swapglow.look', 'day')")
-        app.goto(app.url.split("/", 3)[0] + "//" + app.url.split("/", 3)[2] + "/")
-        show(app, view)
-        faults[view] = axe(app, BUT.get(view, ()))
-        # Colours are all that the looks differ in.
-        app.evaluate("document.documentElement.dataset.look = 'lamp'")
-        faults[f"{view} in the lamp room"] = axe(app, BUT.get(view, ()), rules=("color-contrast",))
-        app.evaluate("document.documentElement.dataset.look = 'day'")
-        # A list or menu that is open shuts where the window changes: it is looked at in the first width alone.
-        for width in (390, 320):
-            app.set_viewport_size({"width": width, "height": 844})
-            still(app)
-            over(f"{view} at {width}")
-            if width == 390 and view not in BUT:
-                faults[f"{view} at {width}"] = axe(app, BUT.get(view, ()))
-        app.set_viewport_size({"width": 1280, "height": 800})
-        app.evaluate("document.documentElement.style.fontSize = '200%'")
-        over(f"{view} with text at 200 %")
+    app.evaluate("localStorage.setItem('swapglow.look', 'day')")
+    for views in PAGES.values():
+        home(app)
+        for view, (acts, stands) in views.items():
+            show(app, acts, stands)
+            faults[view] = axe(app, BUT.get(view, ()))
+            # Colours are all that the looks differ in.
+            app.evaluate("document.documentElement.dataset.look = 'lamp'")
+            faults[f"{view} in the lamp room"] = axe(app, BUT.get(view, ()), rules=("color-contrast",))
+            app.evaluate("document.documentElement.dataset.look = 'day'")
+            # A list or menu that is open shuts where the window changes: it is looked at in the first width alone.
+            for width in (390, 320):
+                app.set_viewport_size({"width": width, "height": 844})
+                still(app)
+                over(f"{view} at {width}")
+                if width == 390 and view not in BUT:
+                    faults[f"{view} at {width}"] = axe(app, BUT.get(view, ()))
+            app.set_viewport_size({"width": 1280, "height": 800})
+            app.evaluate("document.documentElement.style.fontSize = '200%'")
+            over(f"{view} with text at 200 %")
+            app.evaluate("document.documentElement.style.fontSize = ''")
     assert {view: found for view, found in faults.items() if found} == {}
     assert wide == {}
 
 
-@pytest.mark.parametrize("view", ["position", "cycle"])
-def test_the_workspace_needs_no_scrolling_at_1280_by_800(demo, app, view):
+@pytest.mark.parametrize(("where", "view"), [("a lamp", "position"), ("a lamp on AC", "cycle")])
+def test_the_workspace_needs_no_scrolling_at_1280_by_800(demo, app, where, view):
     app.reload()
-    show(app, view)
+    show(app, *PAGES[where][view])
     tall = app.evaluate("[document.documentElement.scrollHeight, window.innerHeight]")
     assert tall[0] <= tall[1]
 

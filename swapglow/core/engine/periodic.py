@@ -431,9 +431,9 @@ def _around(m: FloatArray, big: FloatArray, cases: int) -> FloatArray:
     while reach < offset.shape[-1]:
         later = total[..., reach:]
         offset[..., reach:] += _applied(later, offset[..., :-reach])
-        total[..., reach:] = np.stack(
-            [_applied(later, total[:, k, ..., :-reach]) for k in range(parts)], axis=1
-        )
+        columns = [_applied(later, total[:, k, ..., :-reach]) for k in range(parts)]
+        for k, column in enumerate(columns):
+            total[:, k, ..., reach:] = column
         reach *= 2
     whole = np.eye(parts) - total[..., -1].transpose(2, 0, 1)
     try:
