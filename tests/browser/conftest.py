@@ -23,12 +23,14 @@ CHROMIUM_ARGS = [
     # A page lives for seconds here: what is compiled a second time, to run faster, costs more than it gives.
     "--js-flags=--no-opt --no-maglev",
 ]
+# One process for all pages: what one has parsed and compiled, the next need not.
+TOGETHER = "--renderer-process-limit=1"
 
 
 @pytest.fixture(scope="session")
 def browser_type_launch_args(browser_type_launch_args):
     shell = shutil.which("chromium-headless-shell")
-    return {**browser_type_launch_args, "executable_path": shell, "args": CHROMIUM_ARGS}
+    return {**browser_type_launch_args, "executable_path": shell, "args": [*CHROMIUM_ARGS, TOGETHER]}
 
 
 @pytest.fixture(scope="session")
@@ -78,6 +80,13 @@ def context(rooms, served):
     """The bench's context, as new for each test; left before the database is emptied."""
     yield rooms()
     leave(rooms())
+
+
+@pytest.fixture
+def apart(browser_type, browser_type_launch_args, browser_context_args):
+    """A context in a browser of its own, in which a page may crash and take no other along."""
+    with browser_type.launch(**{**browser_type_launch_args, "args": CHROMIUM_ARGS}) as own:
+        yield own.new_context(**browser_context_args)
 
 
 @pytest.fixture

@@ -94,6 +94,7 @@ def house(tmp_path_factory):
     run(sys.executable, "manage.py", "export_openapi_schema", "--api", "swapglow.api.app.api",
         "--output", "docs/openapi.json")  # fmt: skip
     run("npm", "run", "--silent", "types", cwd=room / "frontend")
+    run("npx", "--no-install", "tsc", "-p", "tsconfig.json", cwd=room / "frontend")
     run("npm", "run", "--silent", "build", cwd=room / "frontend")
     server = subprocess.Popen([sys.executable, "-m", "swapglow.web.serve"], cwd=room, env=env,
                               stdout=subprocess.DEVNULL)  # fmt: skip

@@ -115,15 +115,15 @@ def test_text_in_a_field_that_was_never_left_is_saved_all_the_same(page, context
 
 
 @pytest.mark.parametrize("left", [True, False], ids=["left", "typing"])
-def test_a_crash_of_the_page_while_the_line_is_cut_loses_nothing(page, context, line, item, left):
-    there(page, line, f"/equipment/{item.pk}")
+def test_a_crash_of_the_page_while_the_line_is_cut_loses_nothing(apart, line, item, left):
+    page = there(apart.new_page(), line, f"/equipment/{item.pk}")
     line.cut()
     box(page, "Board revision").fill("rev. 7, hand-wired")
     if left:
         page.keyboard.press("Tab")
     with pytest.raises(Exception, match="crash"):
         page.goto("chrome://crash", timeout=5000)
-    again = context.new_page()
+    again = apart.new_page()
     line.mend()
     there(again, line, f"/equipment/{item.pk}")
     field = box(again, "Board revision")
