@@ -18,10 +18,12 @@ demo: $(STAMP)/run $(STAMP)/built
 # together: the one that builds a copy of the project follows the others. (In three lanes on two processors it took as
 # long, and pages that waited for half a minute failed.)
 COPY := tests/browser/test_adding.py
+# Slow to load, and wanted by the API's tests alone.
+BROWSER := -p no:schemathesis
 test: $(STAMP)/dev $(STAMP)/built debian lint
-	@$(PY) -m pytest tests/browser --ignore=$(COPY) > .venv/browser.log 2>&1 & browser=$$!; \
+	@$(PY) -m pytest $(BROWSER) tests/browser --ignore=$(COPY) > .venv/browser.log 2>&1 & browser=$$!; \
 	$(PY) -m pytest --ignore=tests/browser; others=$$?; \
-	$(PY) -m pytest $(COPY); copy=$$?; \
+	$(PY) -m pytest $(BROWSER) $(COPY); copy=$$?; \
 	wait $$browser; shown=$$?; cat .venv/browser.log; exit $$((others || copy || shown))
 
 # The core alone: what the sum, the engine and the findings say. Seconds for one room of it:

@@ -8,10 +8,12 @@ sent twice over a bad connection makes one record. Every change of a record leav
 
 import uuid
 from collections.abc import Mapping
+from functools import cache
 from typing import Any, ClassVar
 
 from django.db import models
 from django.utils import timezone
+from simple_history.manager import HistoryManager
 from simple_history.models import HistoricalRecords
 
 from swapglow.inputs.equipment import EquipmentInput, TakeInInput
@@ -58,11 +60,24 @@ class Under(models.Model):
         abstract = True
 
 
+class _Histories(HistoryManager):  # type: ignore[misc]  # the package has no types
+    """The manager of a model's history; its class is made once, not at every look at a history."""
+
+    @classmethod
+    @cache
+    def from_queryset(cls, queryset_class: type[models.QuerySet[Any]], class_name: str | None = None) -> Any:
+        return super().from_queryset(queryset_class, class_name)
+
+
 def _history() -> HistoricalRecords:
     # Nobody logs in at a bench: a row of history names no user.
     nobody = models.IntegerField(null=True)
     return HistoricalRecords(
-        bases=[Under], inherit=True, history_user_id_field=nobody, history_user_getter=lambda historical: None
+        bases=[Under],
+        inherit=True,
+        history_user_id_field=nobody,
+        history_user_getter=lambda historical: None,
+        history_manager=_Histories,
     )
 
 
