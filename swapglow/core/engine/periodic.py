@@ -13,6 +13,7 @@ problem; Kundert and Sangiovanni-Vincentelli for solving all instants together.
 """
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
 from fractions import Fraction
 
@@ -361,18 +362,25 @@ class _Linear:
         amps = self._mixed(t.amps)
         # Currents put into the linear part at these volts.
         put = self.share * amps - fast.PORT_S * v
-        slope = self.series * t.siemens + self.base
         fault = seen.open - v - p.r_s * amps - np.einsum("ij...,j...->i...", seen.ohms, put)
         # Step = J⁻¹·(fault + what the history adds): one column for the fault, one a reactive part.
-        right = np.empty((count, 1 + self.kinds, instants))
-        right[:, 0] = fault
-        right[:, 1:] = self.port_per_unit
-        answers = _solve_small(slope, right)
+        answers = self._answers(t.siemens, fault, eliminate if count <= _SMALL else _by_library)
+        if not np.isfinite(answers).all() and count <= _SMALL:
+            # A pivot that vanished: the library exchanges rows.
+            answers = self._answers(t.siemens, fault, _by_library)
         alone, per_unit = answers[:, 0], answers[:, 1:]
         if not self.kinds:
             return alone, np.zeros((0, instants))
         history = self._close(t.siemens, put, alone, per_unit)
         return alone + (per_unit * history).sum(axis=1), history
+
+    def _answers(self, siemens: FloatArray, fault: FloatArray,
+                 solve: Callable[[FloatArray, FloatArray], FloatArray]) -> FloatArray:  # fmt: skip
+        """The fault's answer and that to one unit of each reactive part's history, (ports, 1 + parts, instants)."""
+        right = np.empty((len(fault), 1 + self.kinds, fault.shape[1]))
+        right[:, 0] = fault
+        right[:, 1:] = self.port_per_unit
+        return solve(self.series * siemens + self.base, right)
 
     def _mixed(self, transported: FloatArray) -> FloatArray:
         """Currents through the ports from the junctions' own, (ports, ..., instants)."""
@@ -458,11 +466,13 @@ def _applied(a: FloatArray, b: FloatArray) -> FloatArray:
 _SMALL = 16
 
 
-def _solve_small(a: FloatArray, b: FloatArray) -> FloatArray:
-    """Solve a·x = b for every sample: (n, n, samples), (n, m, samples); both may be used up."""
-    if len(b) <= _SMALL:
-        return eliminate(a, b)
-    return np.asarray(np.linalg.solve(a.transpose(2, 0, 1), b.transpose(2, 0, 1)).transpose(1, 2, 0))
+def _by_library(a: FloatArray, b: FloatArray) -> FloatArray:
+    """Solve a·x = b for every sample, (n, n, samples) and (n, m, samples); nothing finite where one is singular."""
+    try:
+        found = np.linalg.solve(a.transpose(2, 0, 1), b.transpose(2, 0, 1))
+    except np.linalg.LinAlgError:
+        return np.full(b.shape, np.nan)
+    return np.asarray(found.transpose(1, 2, 0))
 
 
 def _marched(circuit: Circuit, system: System, period: float) -> SteadyState:
