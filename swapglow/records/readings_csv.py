@@ -108,11 +108,11 @@ def add(e: Equipment, lines: Lines) -> int:
     """
     with transaction.atomic():
         lamps = {p.pk: p for p in e.positions.all()}
-        with recorded(str(e.pk), f"add {len(lines.made)} readings", f"csv:{uuid.uuid4()}") as step:
+        with recorded(str(e.pk), f"add {len(lines.made)} readings", f"csv:{uuid.uuid4()}"):
             for model, shape in ((ReadingAfter, ReadingAfterInput), (ReadingBefore, ReadingBeforeInput)):
                 made = _records(model, [x for x in lines.made if isinstance(x.typed, shape)], lamps)
                 if made:
-                    create_all(model, made, step)
+                    create_all(model, made)
     return len(lines.made)
 
 

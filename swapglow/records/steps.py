@@ -58,25 +58,24 @@ def recorded(
     """
     with transaction.atomic():
         made = Step.objects.create(scope=scope, label=label[:200], gesture=gesture[:400], kind=kind, of=of)
-        token, before = _current.set(made), _touched.set(set())
+        touched: set[type[Kept]] = set()
+        step, models_of_it = _current.set(made), _touched.set(touched)
         try:
             yield made
-            touched = _touched.get()
         finally:
-            _current.reset(token)
-            _touched.reset(before)
+            _current.reset(step)
+            _touched.reset(models_of_it)
         _settle(made, rows_of(made, touched))
 
 
-def create_all(model: type[Kept], records: Sequence[Kept], step: Step) -> None:
+def create_all(model: type[Kept], records: Sequence[Kept]) -> None:
     """Save new records of one model at once, under the current step.
 
     Args:
         model: what they are of.
         records: the records, none of them kept yet.
-        step: the current step.
     """
-    bulk_create_with_history(records, model, custom_historical_attrs={"step": step})
+    bulk_create_with_history(records, model, custom_historical_attrs={"step": _current.get()})
     _touched.get().add(model)
 
 

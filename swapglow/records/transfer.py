@@ -27,7 +27,6 @@ from swapglow.records.models import (
     Rail,
     ReadingAfter,
     ReadingBefore,
-    Step,
     Typed,
 )
 from swapglow.records.photographs import keep
@@ -151,13 +150,13 @@ def bring_in(brought: Brought, *, as_copy: bool) -> Equipment:
         made.take_in, made.inputs = e.take_in.model_dump(mode="json"), _inputs(e, Equipment)
         if here is None:
             check_room(made)
-        with recorded("", f"import {e.name}", f"import:{e.id}:{uuid.uuid4()}") as step:
+        with recorded("", f"import {e.name}", f"import:{e.id}:{uuid.uuid4()}"):
             keep_record(made)
-            _all_in(brought, made, key, step)
+            _all_in(brought, made, key)
     return made
 
 
-def _all_in(brought: Brought, made: Equipment, key: Callable[[uuid.UUID], uuid.UUID], step: Step) -> None:
+def _all_in(brought: Brought, made: Equipment, key: Callable[[uuid.UUID], uuid.UUID]) -> None:
     e = brought.document.equipment
     rails = [
         Rail(id=key(r.id), equipment=made, order=n, inputs=_inputs(r, Rail)) for n, r in enumerate(e.rails)
@@ -167,19 +166,19 @@ def _all_in(brought: Brought, made: Equipment, key: Callable[[uuid.UUID], uuid.U
         for n, p in enumerate(e.positions)
     ]
     photos = [photo for n, p in enumerate(e.photos) if (photo := _photograph(p, n, made, key, brought))]
-    _put_in(Rail, made.rails.all(), rails, step)
-    _put_in(Position, made.positions.all(), positions, step)
+    _put_in(Rail, made.rails.all(), rails)
+    _put_in(Position, made.positions.all(), positions)
     for model, of in ((ReadingAfter, "readings_after"), (ReadingBefore, "readings_before")):
         found = model._default_manager.filter(position__equipment=made)
         readings = [r for p in e.positions for r in _readings(model, getattr(p, of), key(p.id), key)]
-        _put_in(model, found, readings, step)
-    _put_in(Photo, made.photos.all(), photos, step)
+        _put_in(model, found, readings)
+    _put_in(Photo, made.photos.all(), photos)
     for beside, wanted in ((made.positions.all(), positions), (made.rails.all(), rails)):
         for gone in beside.exclude(pk__in=[w.pk for w in wanted]):
             gone.delete()
 
 
-def _put_in(model: type[Ordered], beside: Any, wanted: Sequence[Any], step: Step) -> None:
+def _put_in(model: type[Ordered], beside: Any, wanted: Sequence[Any]) -> None:
     """Make records as wanted: new ones at once, those that are here where they differ.
 
     Readings and photographs that are not wanted go; on rails and positions others may hang still.
@@ -187,7 +186,7 @@ def _put_in(model: type[Ordered], beside: Any, wanted: Sequence[Any], step: Step
     here = {r.pk for r in beside}
     new = [w for w in wanted if w.pk not in here]
     if new:
-        create_all(model, new, step)
+        create_all(model, new)
     for record in wanted:
         if record.pk in here:
             keep_record(record)

@@ -49,6 +49,11 @@ def panel(page):
     return page.locator("[data-panel]")
 
 
+def sheet(name):
+    """The sheet of that name: another may have stood in its place."""
+    return lambda page: page.locator("[data-panel]").get_by_role("heading", name=name, exact=True)
+
+
 def dialog(page):
     return page.get_by_role("dialog")
 
@@ -115,8 +120,8 @@ PAGES = {
     "sheets": {
         "lamp": ([RIGHT, press("Old lamp")], panel),
         "job": ([press("Job")], labelled("Notes")),
-        "earlier": ([press("Earlier")], panel),
-        "looks": ([press("Looks")], panel),
+        "earlier": ([press("Earlier")], sheet("Earlier states")),
+        "looks": ([press("Looks")], sheet("How it is looked at")),
         "origin": ([press("Driver"), press(re.compile("where Driver's drop is from"))], by("menuitemradio")),
     },
     "a budget": {"budget": ([follow("Meridian cart")], words("together after the swaps"))},

@@ -25,6 +25,7 @@ def used(tmp_path_factory):
     until = time.monotonic() + 120
     while _waiting(room) and time.monotonic() < until:
         time.sleep(0.25)
+    assert not _waiting(room)
     server.stop()
     # What a busy machine had not yet carried over from SQLite's side file: the tests harm the main one.
     with closing(sqlite3.connect(room / "swapglow.sqlite3")) as database:
