@@ -104,12 +104,12 @@ interface Props {
 export function Shell({ children, steps, up = "/", title }: Props) {
   const [look, flip] = useLook();
   const [help, setHelp] = useState(false);
-  const stepping = useSteps(up);
+  const stepping = useSteps(steps, up);
   const undo: Undo | undefined = steps && {
     undo: steps.undo?.label ?? "",
     redo: steps.redo?.label ?? "",
-    onUndo: () => steps.undo && void stepping.act("undo", steps.undo.id),
-    onRedo: () => steps.redo && void stepping.act("redo", steps.redo.id),
+    onUndo: () => stepping.want("undo"),
+    onRedo: () => stepping.want("redo"),
   };
 
   useKeys(undo, flip, () => setHelp(true));

@@ -1,4 +1,5 @@
-import { useState } from "react";
+import { useIsFetching, useIsMutating, useQueryClient, type Query } from "@tanstack/react-query";
+import { useEffect, useEffectEvent, useRef, useState } from "react";
 import { useLocation, useNavigate } from "react-router";
 
 import { Refused, type Schemas } from "../api/client";
@@ -14,11 +15,31 @@ export interface Clash {
   clashes: Schemas["ClashOut"][];
 }
 
+const SAVES = { mutationKey: ["save"] };
+const stepsOf = ({ state }: Query) =>
+  (state.data as { steps?: Schemas["Steps"] } | undefined)?.steps;
+
+/** Whether a view's steps are the newest: no change is on its way, and what they came with is not asked for anew. */
+function useUpToDate(steps: Schemas["Steps"] | undefined): () => boolean {
+  const queries = useQueryClient();
+  // Drawn anew as these come and go; what holds is asked of the client, for it knows before anything is drawn.
+  useIsMutating(SAVES);
+  useIsFetching({ predicate: (query) => stepsOf(query) !== undefined });
+  return () =>
+    queries.isMutating(SAVES) === 0 &&
+    queries
+      .getQueryCache()
+      .getAll()
+      .some((query) => query.state.fetchStatus === "idle" && stepsOf(query) === steps);
+}
+
 /**
- * Take a step back or do it again; where later work stands, somebody is asked.
- * `up` is the view to go to where what is looked at goes with the step.
+ * Take a step back or do it again; where later work stands, somebody is asked. What is pressed while a change is on
+ * its way, or is not in the view yet, waits for that: the step meant is the newest.
+ *
+ * `steps` are those of the view; `up` is the view to go to where what is looked at goes with the step.
  */
-export function useSteps(up: string) {
+export function useSteps(steps: Schemas["Steps"] | undefined, up: string) {
   const save = useSave();
   const go = useNavigate();
   const { pathname } = useLocation();
@@ -40,5 +61,21 @@ export function useSteps(up: string) {
       if (found?.clashes?.length) setClash({ which, step, clashes: found.clashes });
     }
   };
-  return { act, clash, dismiss: () => setClash(undefined) };
+  const upToDate = useUpToDate(steps);
+  const wanted = useRef<Which>(undefined);
+  const take = () => {
+    const which = wanted.current;
+    if (!which || !upToDate()) return;
+    wanted.current = undefined;
+    const step = steps?.[which];
+    if (step) void act(which, step.id);
+  };
+  const takeNow = useEffectEvent(take);
+  // At every drawing: what is waited for may come and go between two.
+  useEffect(() => takeNow());
+  const want = (which: Which) => {
+    wanted.current = which;
+    take();
+  };
+  return { act, want, clash, dismiss: () => setClash(undefined) };
 }

@@ -67,11 +67,11 @@ export const showRecord = (element: ReactElement, record: Partial<RecordScope>) 
   show(<InRecord of={record}>{element}</InRecord>);
 
 /**
- * Stand in for the server: answers by path, a promise when it is kept; anything but the catalogue that is not given is a fault
- * of the test.
+ * Stand in for the server: answers by path, a promise when it is kept, a function when it is asked; anything but the
+ * catalogue that is not given is a fault of the test.
  */
-export function answer(given: Answers) {
-  const answers: Answers = { "/api/catalogue": catalogue, ...given };
+export function answer(own: Answers) {
+  const answers: Answers = { "/api/catalogue": catalogue, ...own };
   const asked: { path: string; method: string; body: unknown }[] = [];
   const stub = vi.fn(async (input: Request | string, init?: RequestInit) => {
     const request = typeof input === "string" ? null : input;
@@ -82,7 +82,8 @@ export function answer(given: Answers) {
       method: request?.method ?? init?.method ?? "GET",
       body: text ? JSON.parse(text) : undefined,
     });
-    const found = await answers[path];
+    const given = answers[path];
+    const found = await (typeof given === "function" ? (given as () => unknown)() : given);
     if (found === undefined) throw new Error(`the test has no answer for ${path}`);
     const whole = found as { status?: number; body?: unknown; headers?: Record<string, string> };
     const { status = 200, body = found, headers = {} } = whole;
