@@ -92,7 +92,7 @@ lint-python: $(STAMP)/dev
 	$(PY) -m scripts.unused
 
 lint-web: $(STAMP)/npm
-	cd frontend && npm run --silent format:check && npm run --silent lint && npm run --silent unused && npx --no-install tsc -p tsconfig.json
+	cd frontend && npm run --silent format:check && npm run --silent lint && npm run --silent unused && npm run --silent check
 
 format: $(STAMP)/dev $(STAMP)/npm
 	.venv/bin/ruff check --fix .

@@ -1,5 +1,7 @@
 """The bench: all equipment, undo and redo."""
 
+from collections.abc import Iterable
+
 from django.http import HttpRequest
 from ninja import Router, Status
 from ninja.decorators import decorate_view
@@ -19,7 +21,7 @@ from swapglow.api.serializers import steps, summary
 from swapglow.records import order, undo
 from swapglow.records.due import due
 from swapglow.records.items import with_lamps
-from swapglow.records.models import Equipment
+from swapglow.records.models import Equipment, Position
 
 router = Router(tags=["bench"])
 
@@ -32,19 +34,17 @@ def bench(request: HttpRequest) -> BenchOut:
             DueOut(id=p.pk, name=p.input.name, item=p.equipment.input.name, on=p.input.look_again)
             for p in due()
         ],
-        equipment=[
-            BenchItem(
-                id=e.id,
-                name=e.input.name,
-                maker_model=e.input.maker_model,
-                promised=e.input.promised,
-                archived=e.input.archived,
-                positions=[summary(p) for p in lamps],
-            )
-            for e, lamps in with_lamps()
-        ],
+        equipment=[_item(e, lamps) for e, lamps in with_lamps()],
         steps=steps(""),
     )
+
+
+def _item(e: Equipment, lamps: Iterable[Position]) -> BenchItem:
+    item = e.input
+    return BenchItem(
+        id=e.pk, name=item.name, maker_model=item.maker_model, promised=item.promised, archived=item.archived,
+        positions=[summary(p) for p in lamps],
+    )  # fmt: skip
 
 
 @router.post("/equipment/move", response={204: None, 404: Problems, 422: Problems})

@@ -11,6 +11,8 @@ from swapglow.inputs.shape import OneOf, Shape
 
 def _printable(text: str) -> str:
     """A text of one line, or a refusal that names what cannot be seen in it."""
+    if text.isprintable():
+        return text
     unseen = next((c for c in text if unicodedata.category(c) in ("Cc", "Cs") or c in "\u2028\u2029"), None)
     if unseen is not None:
         what = "A line break" if unseen in "\r\n\u2028\u2029" else f"The character U+{ord(unseen):04X}"
@@ -20,6 +22,8 @@ def _printable(text: str) -> str:
 
 def _readable(text: str) -> str:
     """A text of several lines without what cannot be printed."""
+    if text.isprintable():
+        return text
     unseen = next((c for c in text if unicodedata.category(c) in ("Cc", "Cs") and c not in "\n\r\t"), None)
     if unseen is not None:
         raise ValueError(f"The character U+{ord(unseen):04X} cannot be printed; take it out.")
@@ -28,7 +32,7 @@ def _readable(text: str) -> str:
 
 def _named(text: str) -> str:
     """A name that can be seen."""
-    if not any(unicodedata.category(c)[0] not in "ZC" for c in text):
+    if all(unicodedata.category(c)[0] in "ZC" for c in text):
         raise ValueError("Something that can be read must stand here.")
     return text
 

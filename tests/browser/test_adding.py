@@ -71,7 +71,7 @@ class House:
 @pytest.fixture(scope="module")
 def house(tmp_path_factory):
     room = tmp_path_factory.mktemp("copy")
-    skip = shutil.ignore_patterns("__pycache__", "node_modules", "dist")
+    skip = shutil.ignore_patterns("node_modules", "dist")
     shutil.copytree(ROOT / "swapglow", room / "swapglow", ignore=skip)
     shutil.copytree(ROOT / "frontend", room / "frontend", ignore=skip)
     (room / "frontend/node_modules").symlink_to(ROOT / "frontend/node_modules")
@@ -94,7 +94,7 @@ def house(tmp_path_factory):
     run(sys.executable, "manage.py", "export_openapi_schema", "--api", "swapglow.api.app.api",
         "--output", "docs/openapi.json")  # fmt: skip
     run("npm", "run", "--silent", "types", cwd=room / "frontend")
-    run("npx", "--no-install", "tsc", "-p", "tsconfig.json", cwd=room / "frontend")
+    run("npm", "run", "--silent", "check", cwd=room / "frontend")
     run("npm", "run", "--silent", "build", cwd=room / "frontend")
     server = subprocess.Popen([sys.executable, "-m", "swapglow.web.serve"], cwd=room, env=env,
                               stdout=subprocess.DEVNULL)  # fmt: skip

@@ -35,6 +35,8 @@ DATABASES: dict[str, dict[str, Any]] = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
         "NAME": VAR / "swapglow.sqlite3",
+        # A thread keeps its connection: to open one costs as much as what most requests ask of it.
+        "CONN_MAX_AGE": None,
         "OPTIONS": {
             "transaction_mode": "IMMEDIATE",
             "timeout": 20,
