@@ -5,6 +5,7 @@
 import {
   dehydrate,
   hydrate,
+  notifyManager,
   type DehydratedState,
   type Mutation,
   type QueryClient,
@@ -78,9 +79,13 @@ export function teachSaves(client: QueryClient): void {
     onSuccess: (saved: Saved, save: Save) => {
       forget(save);
       channel?.postMessage("saved");
-      void askAnew(client).then(() => {
-        if (save.field) settled(save.field.draft, save.field.text);
-      });
+      const { field } = save;
+      const whenShown = () => {
+        if (field) settled(field.draft, field.text);
+      };
+      // In turn, after the views: they are told of the answer later than it is there, and the field that let go of its
+      // text before would show what stood there earlier, and send that with whatever is pressed in between.
+      void askAnew(client).then(() => notifyManager.schedule(whenShown));
       if (save.done) say({ text: save.done, step: saved.step });
     },
     onError: (problem: Error, save: Save) => {
