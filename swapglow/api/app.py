@@ -208,7 +208,7 @@ def _http(request: HttpRequest, problem: HttpError) -> HttpResponse:
 
 @api.exception_handler(RequestDataTooBig)
 def _too_big(request: HttpRequest, problem: RequestDataTooBig) -> HttpResponse:
-    message = "That is far more text than is kept in one place: 20 000 characters are the most."
+    message = "That is far more text than is kept in one place: 20\u00a0000 characters are the most."
     return _refused(request, 413, [{"field": "", "message": message}])
 
 

@@ -96,18 +96,24 @@ def page(context):
 
 
 @pytest.fixture
-def app(page: Page, served: str):
-    """A page on the bench that fails on any script error or broken policy."""
+def tab(page: Page, served: str):
+    """A page, nothing shown on it yet, that fails on any script error or broken policy."""
     faults: list[str] = []
     page.on("pageerror", lambda e: faults.append(str(e)))
     page.on(
         "console",
         lambda m: faults.append(m.text) if "Content Security Policy" in m.text else None,
     )
-    page.goto(served + "/")
-    expect(page.get_by_label("Rail", exact=True)).to_be_visible()
     yield page
     assert faults == []
+
+
+@pytest.fixture
+def app(tab: Page, served: str):
+    """The same, on the bench."""
+    tab.goto(served + "/")
+    expect(tab.get_by_label("Rail", exact=True)).to_be_visible()
+    return tab
 
 
 def axe(page: Page, but: tuple[str, ...] = (), rules: tuple[str, ...] = ()) -> list[str]:

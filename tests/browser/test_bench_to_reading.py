@@ -100,7 +100,6 @@ def test_the_slide_rule_moves_all_instruments_by_keyboard(demo, app):
 
 
 def test_a_remedy_is_tried_put_back_and_taken(demo, app):
-    app.reload()
     open_lamp(app, "Arc ready")
     hot = app.locator("[data-finding=over-rated-current]")
     expect(hot).to_be_visible()
@@ -121,7 +120,6 @@ def test_a_remedy_is_tried_put_back_and_taken(demo, app):
 
 
 def test_a_reading_inks_the_rail_and_a_wrong_one_is_explained(demo, app):
-    app.reload()
     open_lamp(app, "Pen lamp")
     expect(app.get_by_role("heading", name=re.compile("Read the rail"))).to_be_visible()
     app.keyboard.press("r")
@@ -142,7 +140,6 @@ def test_a_reading_inks_the_rail_and_a_wrong_one_is_explained(demo, app):
 
 
 def test_what_is_typed_survives_a_dropped_connection(demo, app):
-    app.reload()
     open_lamp(app, "Wind hold")
     app.get_by_role("button", name="Rename Wind hold").click()
     app.context.set_offline(True)
@@ -158,7 +155,6 @@ def test_what_is_typed_survives_a_dropped_connection(demo, app):
 
 
 def test_equipment_is_edited_reordered_deleted_and_brought_back(demo, app):
-    app.reload()
     app.get_by_role("link", name="Plate camera console").click()
     app.get_by_role("button", name="Delete this equipment").click()
     expect(app.get_by_role("heading", name="On the bench")).to_be_visible()

@@ -123,13 +123,13 @@ def test_a_whole_job_on_a_phone_loses_nothing(phone, line):
 
 
 @pytest.mark.parametrize("name", ["Wind hold", "Left bracket", "Shutter open"])
-def test_the_printed_code_carries_the_figures(name, demo, app, served):
+def test_the_printed_code_carries_the_figures(name, demo, tab, served):
     """Read off the card's own picture as a phone would."""
     lamp = Position.objects.get(inputs__name=name)
-    app.goto(f"{served}/position/{lamp.pk}/card")
-    code = app.get_by_role("img", name="Code with this lamp's figures")
+    tab.goto(f"{served}/position/{lamp.pk}/card")
+    code = tab.get_by_role("img", name="Code with this lamp's figures")
     expect(code).to_be_visible()
-    app.evaluate(
+    tab.evaluate(
         "document.querySelector('img[alt^=Code]').style.cssText = 'width: 600px; height: 600px; max-width: none'"
     )
     # Under load the picture comes after the page.
@@ -138,44 +138,44 @@ def test_the_printed_code_carries_the_figures(name, demo, app, served):
     assert found.text == compact(transfer.to_document(lamp.equipment, photographs=False), lamp.pk)
 
 
-def test_a_cover_prints_every_lamp(demo, app, served):
+def test_a_cover_prints_every_lamp(demo, tab, served):
     item = Equipment.objects.get(inputs__name="Dome rotation desk")
-    app.goto(f"{served}/equipment/{item.pk}")
-    app.get_by_role("button", name="Files").click()
-    app.get_by_role("link", name="Cover with all lamps, to print or as PDF").click()
-    cover = app.get_by_role("article", name="Cover")
+    tab.goto(f"{served}/equipment/{item.pk}")
+    tab.get_by_role("button", name="Files").click()
+    tab.get_by_role("link", name="Cover with all lamps, to print or as PDF").click()
+    cover = tab.get_by_role("article", name="Cover")
     expect(cover.get_by_role("heading", name="Dome rotation desk")).to_be_visible()
-    printed = "".join(p.extract_text() for p in pypdf.PdfReader(io.BytesIO(app.pdf(format="A4"))).pages)
+    printed = "".join(p.extract_text() for p in pypdf.PdfReader(io.BytesIO(tab.pdf(format="A4"))).pages)
     for p in item.positions.all():
         assert p.input.name in printed
-    assert axe(app) == []
+    assert axe(tab) == []
 
 
-def test_two_moments_are_compared_on_the_lamp(demo, app, served):
+def test_two_moments_are_compared_on_the_lamp(demo, tab, served):
     lamp = Position.objects.get(inputs__name="Wind hold")
     # Two edits of one field at once are one step: the first has another field with it.
     assert Bench()("PATCH", f"positions/{lamp.pk}", {"resistor": "4k7", "notes": "softer"})[0] == 200
-    app.goto(f"{served}/position/{lamp.pk}")
-    app.get_by_role("button", name="Resistor", exact=True).first.click()
-    field = app.get_by_role("textbox", name="Resistor", exact=True)
+    tab.goto(f"{served}/position/{lamp.pk}")
+    tab.get_by_role("button", name="Resistor", exact=True).first.click()
+    field = tab.get_by_role("textbox", name="Resistor", exact=True)
     field.fill("6k8")
     field.press("Tab")
-    saved(app)
-    app.get_by_role("button", name="Earlier", exact=True).click()
-    app.get_by_role("button", name="Compare moments").click()
-    app.get_by_role("button", name=re.compile("^Compare: ")).nth(1).click()
-    compared = app.get_by_role("region", name="Compared")
+    saved(tab)
+    tab.get_by_role("button", name="Earlier", exact=True).click()
+    tab.get_by_role("button", name="Compare moments").click()
+    tab.get_by_role("button", name=re.compile("^Compare: ")).nth(1).click()
+    compared = tab.get_by_role("region", name="Compared")
     expect(compared.get_by_role("row", name=re.compile("^resistor"))).to_contain_text("4k7")
     expect(compared.get_by_role("row", name=re.compile("^Each resistor"))).to_contain_text("6.8 kΩ")
 
 
-def test_a_lamp_whose_day_has_come_is_on_the_bench(demo, app, served):
+def test_a_lamp_whose_day_has_come_is_on_the_bench(demo, tab, served):
     lamp = Position.objects.get(inputs__name="Wind hold")
     lamp.inputs = {**lamp.inputs, "look_again": "2026-01-31"}
     lamp.save()
-    app.goto(served + "/")
-    due = app.get_by_role("region", name="To look at again")
+    tab.goto(served + "/")
+    due = tab.get_by_role("region", name="To look at again")
     expect(due).to_contain_text("Wind hold")
     due.get_by_role("link", name="Wind hold").click()
-    expect(app.get_by_role("textbox", name="Look again on")).to_have_value("2026-01-31")
-    assert axe(app) == []
+    expect(tab.get_by_role("textbox", name="Look again on")).to_have_value("2026-01-31")
+    assert axe(tab) == []

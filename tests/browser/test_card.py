@@ -21,12 +21,12 @@ def plain(text):
 
 @pytest.mark.parametrize("name", LAMPS)
 @pytest.mark.parametrize("paper", ["A4", "Letter"])
-def test_a_card_is_one_page_that_says_all(name, paper, demo, app, served):
+def test_a_card_is_one_page_that_says_all(name, paper, demo, tab, served):
     lamp = Position.objects.get(inputs__name=name)
-    app.goto(f"{served}/position/{lamp.pk}/card")
-    card = app.get_by_role("article", name="Job card")
+    tab.goto(f"{served}/position/{lamp.pk}/card")
+    card = tab.get_by_role("article", name="Job card")
     expect(card.get_by_role("heading", name=name)).to_be_visible()
-    pages = pypdf.PdfReader(io.BytesIO(app.pdf(format=paper, prefer_css_page_size=False))).pages
+    pages = pypdf.PdfReader(io.BytesIO(tab.pdf(format=paper, prefer_css_page_size=False))).pages
     assert len(pages) == 1
     printed = plain(pages[0].extract_text())
     assert plain("Print, or save as PDF") not in printed
@@ -39,17 +39,17 @@ def test_a_card_is_one_page_that_says_all(name, paper, demo, app, served):
         assert plain(finding) in printed
 
 
-def test_a_card_is_reached_from_the_job_and_reads_on_a_phone(demo, app, served):
+def test_a_card_is_reached_from_the_job_and_reads_on_a_phone(demo, tab, served):
     lamp = Position.objects.get(inputs__name="Wind hold")
-    app.goto(f"{served}/position/{lamp.pk}")
-    app.get_by_role("button", name="Job", exact=True).click()
-    app.get_by_role("link", name="Job card to print").click()
-    card = app.get_by_role("article", name="Job card")
+    tab.goto(f"{served}/position/{lamp.pk}")
+    tab.get_by_role("button", name="Job", exact=True).click()
+    tab.get_by_role("link", name="Job card to print").click()
+    card = tab.get_by_role("article", name="Job card")
     expect(card.get_by_role("img", name="Bands: orange, orange, red, gold")).to_be_visible()
     # The figures are those of the workspace.
     expect(card.get_by_role("row", name=re.compile("^Usual"))).to_contain_text("6.73 mA")
     expect(card.get_by_role("img", name=re.compile(r"^Staircase: Rail 26\.3 V, Driver"))).to_be_visible()
-    assert axe(app) == []
-    app.set_viewport_size({"width": 390, "height": 844})
-    assert app.evaluate("document.documentElement.scrollWidth") <= 390
-    assert axe(app) == []
+    assert axe(tab) == []
+    tab.set_viewport_size({"width": 390, "height": 844})
+    assert tab.evaluate("document.documentElement.scrollWidth") <= 390
+    assert axe(tab) == []

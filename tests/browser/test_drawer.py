@@ -6,7 +6,6 @@ import pytest
 import vobject
 from playwright.sync_api import expect
 
-from swapglow.records import summaries
 from swapglow.records.models import BenchLed, Equipment, Position, StockPart
 from tests.browser.hands import Mouse
 from tests.browser.test_bench_to_reading import saved
@@ -15,11 +14,8 @@ pytestmark = pytest.mark.django_db(transaction=True)
 
 
 @pytest.fixture
-def stored(demo, app):
+def stored(worked, app):
     """The bench with everything stored of its lamps, as a server that has run for a minute has it."""
-    summaries.mark_outdated()
-    assert summaries.refresh()
-    app.reload()
     expect(app.get_by_role("region", name="Needs a hand now")).to_be_visible()
     return app
 
@@ -73,28 +69,28 @@ def test_what_cannot_be_a_count_is_refused_at_its_field_and_stays_there(demo, ap
     assert StockPart.objects.get(inputs__name="Silicon diode").input.count is None
 
 
-def test_marks_are_read_by_colour_keys_and_the_doubtful_one_by_its_place(demo, app):
-    app.goto(app.url + "drawer/marks")
+def test_marks_are_read_by_colour_keys_and_the_doubtful_one_by_its_place(demo, tab, served):
+    tab.goto(served + "/drawer/marks")
     for colour in ("brown", "black"):
-        app.get_by_role("button", name=colour, exact=True).click()
+        tab.get_by_role("button", name=colour, exact=True).click()
     # Two colours are no fault yet.
-    expect(app.get_by_text("2 bands")).to_have_count(0)
+    expect(tab.get_by_text("2 bands")).to_have_count(0)
     for key in ("red", "in doubt", "gold"):
-        app.get_by_role("button", name=key, exact=True).click()
-    expect(app.get_by_label("As it stands on the part")).to_have_value("brown black red? gold")
-    perhaps = app.get_by_role("list", name="What it may be").get_by_role("listitem")
+        tab.get_by_role("button", name=key, exact=True).click()
+    expect(tab.get_by_label("As it stands on the part")).to_have_value("brown black red? gold")
+    perhaps = tab.get_by_role("list", name="What it may be").get_by_role("listitem")
     expect(perhaps.first).to_contain_text("1 kΩ")
-    app.get_by_label("About what should be there").fill("90R")
+    tab.get_by_label("About what should be there").fill("90R")
     expect(perhaps.first).to_contain_text("100 Ω")
-    app.get_by_role("button", name="back", exact=True).click()
-    expect(app.get_by_label("As it stands on the part")).to_have_value("brown black red?")
-    app.get_by_label("As it stands on the part").fill("gold red red")
-    expect(app.get_by_text("Gold is no digit")).to_be_visible()
-    app.get_by_text("Capacitor", exact=True).click()
-    app.get_by_label("As it stands on the part").fill("104K")
-    expect(app.get_by_text("100 nF", exact=True)).to_be_visible()
-    app.get_by_role("button", name=re.compile("^Put 100.nF into")).click()
-    saved(app)
+    tab.get_by_role("button", name="back", exact=True).click()
+    expect(tab.get_by_label("As it stands on the part")).to_have_value("brown black red?")
+    tab.get_by_label("As it stands on the part").fill("gold red red")
+    expect(tab.get_by_text("Gold is no digit")).to_be_visible()
+    tab.get_by_text("Capacitor", exact=True).click()
+    tab.get_by_label("As it stands on the part").fill("104K")
+    expect(tab.get_by_text("100 nF", exact=True)).to_be_visible()
+    tab.get_by_role("button", name=re.compile("^Put 100.nF into")).click()
+    saved(tab)
     assert StockPart.objects.filter(inputs__kind="capacitor", inputs__capacitance="100nF").count() == 2
 
 
@@ -117,33 +113,33 @@ def test_a_line_is_ordered_comes_in_and_lies_in_the_drawer(stored):
     assert StockPart.objects.get(inputs__name="Bridge of four").input == kept
 
 
-def test_a_ticked_step_counts_the_drawer_down_and_undo_fills_it(demo, app, served):
+def test_a_ticked_step_counts_the_drawer_down_and_undo_fills_it(demo, tab, served):
     lamp = Position.objects.get(inputs__name="Wind hold")
     bag = BenchLed.objects.get(inputs__name="Red diffused, old stock")
     bag.inputs = {**bag.inputs, "led_id": lamp.input.led_id}
     bag.save()
-    app.goto(f"{served}/position/{lamp.pk}/build")
-    listed = app.get_by_role("list", name="Out of the drawer")
+    tab.goto(f"{served}/position/{lamp.pk}/build")
+    listed = tab.get_by_role("list", name="Out of the drawer")
     expect(listed).to_contain_text("Red diffused, old stock from drawer 2")
-    app.get_by_role("button", name=re.compile("^Look: Take the parts out")).click()
-    saved(app)
+    tab.get_by_role("button", name=re.compile("^Look: Take the parts out")).click()
+    saved(tab)
     taken = 40 - BenchLed.objects.get(pk=bag.pk).input.count
     assert taken == lamp.input.in_series * lamp.input.branches
-    app.get_by_role("button", name=re.compile("^Undo")).click()
+    tab.get_by_role("button", name=re.compile("^Undo")).click()
     expect(listed).to_be_visible()
     assert BenchLed.objects.get(pk=bag.pk).input.count == 40
 
 
-def test_a_value_made_of_several_is_fitted_from_the_lamp(demo, app, served):
+def test_a_value_made_of_several_is_fitted_from_the_lamp(demo, tab, served):
     lamp = Position.objects.get(inputs__name="Wind hold")
-    app.goto(f"{served}/position/{lamp.pk}")
-    app.get_by_role("button", name="Resistor", exact=True).first.click()
-    app.get_by_role("button", name="What it can be made of").click()
-    made = app.get_by_role("region", name=re.compile("made of what is there$"))
+    tab.goto(f"{served}/position/{lamp.pk}")
+    tab.get_by_role("button", name="Resistor", exact=True).first.click()
+    tab.get_by_role("button", name="What it can be made of").click()
+    made = tab.get_by_role("region", name=re.compile("made of what is there$"))
     take = made.get_by_role("button", name=re.compile(r" \+ ")).first
     value = re.match(r"Take ([\d.]+)", take.get_attribute("aria-label"))[1]
     take.click()
-    saved(app)
+    saved(tab)
     kept = Position.objects.get(pk=lamp.pk).input
     assert kept.resistor.startswith(value[:3]) and kept.resistor_source == "computed"
 

@@ -33,7 +33,6 @@ def take(page, finding, label):
 
 def test_a_keep_warm_ghost_is_found_and_cured_by_a_remedy(demo, app):
     """A keep-warm resistor lights an LED that should be off (common practice)."""
-    app.reload()
     open_lamp(app, "Wind hold")
     ghost = app.locator("[data-finding=glows-when-off]")
     expect(app.get_by_label("Volt staircase")).to_be_visible()
@@ -62,7 +61,6 @@ def test_a_keep_warm_ghost_is_found_and_cured_by_a_remedy(demo, app):
 
 def test_a_sense_line_is_sized_from_two_trials(demo, app):
     """Works at one resistor, fails at the next lower: the trip current lies between (common practice)."""
-    app.reload()
     open_lamp(app, "Fast slew")
     step(app, "Rail")
     app.get_by_label("Trips at", exact=True).focus()
@@ -93,7 +91,6 @@ def test_a_sense_line_is_sized_from_two_trials(demo, app):
 
 def test_a_flasher_keeps_its_time(demo, app):
     """What is missing, the cool way first, and the load resistor with its heat (common practice)."""
-    app.reload()
     open_lamp(app, "Indicator, left front")
     fast = app.locator("[data-finding=misses-current]")
     expect(fast.get_by_role("button").filter(has_text="Preview").first).to_contain_text("electronic flasher")
@@ -116,7 +113,6 @@ def test_a_flasher_keeps_its_time(demo, app):
 
 
 def test_swaps_are_compared_and_one_is_previewed_without_leaving(demo, app):
-    app.reload()
     open_lamp(app, "Door running")
     press(app, "Swaps")
     best = app.get_by_role("article").first

@@ -162,7 +162,6 @@ def test_3_a_winding_without_flicker(demo, hand):
 
 def test_4_a_keep_warm_ghost_is_cured(demo, hand):
     page = hand.page
-    page.reload()
     to_lamp(hand, "Door running")
     ghost = page.locator("[data-finding=glows-when-off]")
     expect(ghost).to_be_visible()
@@ -179,7 +178,6 @@ def test_4_a_keep_warm_ghost_is_cured(demo, hand):
 def test_5_a_reading_that_is_off(demo, hand):
     """A tenth of the current: the engine names the decade, and the staircase where it would sit."""
     page = hand.page
-    page.reload()
     to_lamp(hand, "Shutter closed")
     field = page.get_by_label("Reading", exact=True)
     if hand.kind == "keys":
@@ -203,7 +201,6 @@ def test_5_a_reading_that_is_off(demo, hand):
 
 def test_6_find_export_delete_and_undo(demo, hand):
     page = hand.page
-    page.reload()
     find = page.get_by_role("searchbox", name="Find")
     if hand.kind == "keys":
         page.locator("main").focus()
@@ -229,7 +226,6 @@ def test_6_find_export_delete_and_undo(demo, hand):
 
 def test_7_print_what_there_is(demo, hand):
     page = hand.page
-    page.reload()
     to_lamp(hand, "Wind hold")
     page.emulate_media(media="print")
     expect(page.get_by_label("Volt staircase")).to_be_visible()
@@ -240,7 +236,6 @@ def test_7_print_what_there_is(demo, hand):
 
 def test_8_a_photograph_and_the_opening(demo, hand):
     page = hand.page
-    page.reload()
     to_item(hand, "Chart room reading lights")
     hand.press(button(hand, "Take-in sheet"))
     with page.expect_file_chooser() as chooser:

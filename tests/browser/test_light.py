@@ -19,7 +19,6 @@ from tests.core.pictures import swept, two_lamps
 
 def test_a_lens_is_picked_and_the_led_it_asks_for_is_used(demo, app):
     """White behind red gives a fraction of its light; the lens's own colour is the remedy (common practice)."""
-    app.reload()
     app.get_by_role("link", name=re.compile("^Pen lamp")).click()
     app.get_by_role("button", name="Looks", exact=True).click()
     app.get_by_text("Behind a window or lens", exact=True).click()
@@ -43,7 +42,6 @@ def test_a_lens_is_picked_and_the_led_it_asks_for_is_used(demo, app):
 
 
 def test_a_trial_is_logged_in_two_taps_and_goes_with_undo(demo, app):
-    app.reload()
     app.get_by_role("link", name=re.compile("^Pen lamp")).click()
     app.get_by_role("button", name="Log a trial").click()
     app.get_by_role("menuitem", name="Too bright").click()
@@ -57,15 +55,15 @@ def test_a_trial_is_logged_in_two_taps_and_goes_with_undo(demo, app):
     assert Position.objects.get(inputs__name="Pen lamp").input.trials == {}
 
 
-def test_a_fitted_led_is_dimmed_in_three_trials_without_its_rail(app, served):
+def test_a_fitted_led_is_dimmed_in_three_trials_without_its_rail(tab, served):
     """On 12 V behind 470 Ω, red, which the tool is not told. Its owner wants a seventh of its light, to a third."""
     item = str(uuid.uuid4())
     assert Bench()("PUT", f"equipment/{item}", {"name": "Rain gauge panel"})[0] == 200
-    app.goto(f"{served}/equipment/{item}")
-    app.get_by_role("button", name="Dim a fitted LED").click()
-    expect(app.get_by_text("Type the resistor that is fitted", exact=False)).to_be_visible()
-    app.get_by_label("Resistor that is fitted").fill("470R")
-    app.keyboard.press("Tab")
+    tab.goto(f"{served}/equipment/{item}")
+    tab.get_by_role("button", name="Dim a fitted LED").click()
+    expect(tab.get_by_text("Type the resistor that is fitted", exact=False)).to_be_visible()
+    tab.get_by_label("Resistor that is fitted").fill("470R")
+    tab.keyboard.press("Tab")
 
     def light(ohm):
         amps = 0.02
@@ -75,7 +73,7 @@ def test_a_fitted_led_is_dimmed_in_three_trials_without_its_rail(app, served):
 
     trials = 0
     while trials < 4:
-        box = app.get_by_label("With this in it")
+        box = tab.get_by_label("With this in it")
         expect(box).not_to_have_value("")
         text = box.input_value()
         ohm = float(text.split("\u00a0")[0]) * (1e3 if "k" in text else 1)
@@ -83,16 +81,16 @@ def test_a_fitted_led_is_dimmed_in_three_trials_without_its_rail(app, served):
         # Typed anew: what is only proposed is not taken twice within a second.
         box.fill(f"{ohm:g}R")
         said = "Too bright" if share > 1 / 7 * 1.35 else "Too dim" if share < 1 / 7 / 1.35 else "Right"
-        app.get_by_role("button", name=said, exact=True).click()
+        tab.get_by_role("button", name=said, exact=True).click()
         trials += 1
-        expect(app.get_by_role("table", name="Trials").get_by_role("row")).to_have_count(trials + 1)
+        expect(tab.get_by_role("table", name="Trials").get_by_role("row")).to_have_count(trials + 1)
         if said == "Right":
             break
     assert said == "Right"
     assert trials <= 3
-    expect(app.get_by_text("was right", exact=False)).to_be_visible()
-    app.reload()
-    expect(app.get_by_role("table", name="Trials").get_by_role("row")).to_have_count(trials + 1)
+    expect(tab.get_by_text("was right", exact=False)).to_be_visible()
+    tab.reload()
+    expect(tab.get_by_role("table", name="Trials").get_by_role("row")).to_have_count(trials + 1)
     (dim,) = Equipment.objects.get(pk=item).input.dims.values()
     assert (dim.resistor, dim.rail, len(dim.trials)) == ("470R", "", trials)
 
@@ -107,26 +105,26 @@ def signals(transactional_db):
     return Bench().signals()[0]
 
 
-def test_a_red_and_a_blue_indicator_on_unlike_rails_are_balanced_by_keyboard(signals, app, served):
-    app.goto(f"{served}/equipment/{signals}/match")
-    together = app.get_by_role("slider", name="All together")
+def test_a_red_and_a_blue_indicator_on_unlike_rails_are_balanced_by_keyboard(signals, tab, served):
+    tab.goto(f"{served}/equipment/{signals}/match")
+    together = tab.get_by_role("slider", name="All together")
     together.focus()
-    app.keyboard.press("ArrowLeft")
+    tab.keyboard.press("ArrowLeft")
     expect(together).to_have_attribute("aria-valuetext", re.compile("All within a fifth"))
     # Apart: one lamp moves alone, and back.
-    flood = app.get_by_role("slider", name="Flood")
+    flood = tab.get_by_role("slider", name="Flood")
     before = flood.get_attribute("aria-valuetext")
     flood.focus()
-    app.keyboard.press("ArrowRight")
+    tab.keyboard.press("ArrowRight")
     expect(flood).not_to_have_attribute("aria-valuetext", before)
-    app.keyboard.press("ArrowLeft")
+    tab.keyboard.press("ArrowLeft")
     expect(flood).to_have_attribute("aria-valuetext", before)
     for _ in range(20):
-        if app.evaluate("document.activeElement.textContent === 'Use these resistors'"):
+        if tab.evaluate("document.activeElement.textContent === 'Use these resistors'"):
             break
-        app.keyboard.press("Tab")
-    app.keyboard.press("Enter")
-    expect(app.get_by_role("button", name="Use these resistors")).to_be_disabled()
+        tab.keyboard.press("Tab")
+    tab.keyboard.press("Enter")
+    expect(tab.get_by_role("button", name="Use these resistors")).to_be_disabled()
     kept = {p.input.name: p.input.resistor for p in Position.objects.all()}
     ohm = {name: float(text.split("\u00a0")[0]) * (1e3 if "k" in text else 1) for name, text in kept.items()}
 
@@ -158,7 +156,6 @@ def test_two_lamps_in_one_photograph_are_measured_and_kept_with_their_trial(demo
     """Drawn at 2.5 times the light: found by itself, measured again where the circles are put by keys."""
     shot = tmp_path / "two.png"
     Image.fromarray(two_lamps(0.2, 0.5)).save(shot)
-    app.reload()
     app.get_by_role("link", name=re.compile("^Pen lamp")).click()
     app.get_by_role("button", name="Log a trial").click()
     app.get_by_role("menuitem", name="Too bright").click()
@@ -200,7 +197,6 @@ def test_two_lamps_in_one_photograph_are_measured_and_kept_with_their_trial(demo
 
 def test_a_streak_is_counted_and_a_clipped_pair_is_refused(demo, app, tmp_path):
     Image.fromarray(swept(100, 0.4, 0.125)).save(tmp_path / "streak.png")
-    app.reload()
     app.get_by_role("link", name=re.compile("^Pen lamp")).click()
     app.get_by_role("button", name="Looks", exact=True).click()
     app.get_by_role("button", name="Pulses from a streak").click()
@@ -230,7 +226,6 @@ def test_a_streak_is_counted_and_a_clipped_pair_is_refused(demo, app, tmp_path):
 
 
 def test_an_led_of_the_bench_is_kept_and_taken_with_its_figures(demo, app):
-    app.reload()
     app.get_by_role("link", name=re.compile("^Pen lamp")).click()
     app.get_by_role("button", name="LED", exact=True).click()
     app.get_by_label("Own light").fill("700mcd")
@@ -256,7 +251,6 @@ def test_an_led_of_the_bench_is_kept_and_taken_with_its_figures(demo, app):
 
 
 def test_flicker_is_shown_slowed_down_and_the_neighbours_beside_it(demo, app):
-    app.reload()
     app.get_by_role("link", name=re.compile("^Left bracket")).click()
     box = app.get_by_role("region", name="Glow box")
     picture = box.locator("canvas").last

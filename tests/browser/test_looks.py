@@ -192,7 +192,6 @@ def test_every_view_is_accessible_in_both_looks_and_fits_a_phone(demo, app):
 
 @pytest.mark.parametrize(("where", "view"), [("a lamp", "position"), ("a lamp on AC", "cycle")])
 def test_the_workspace_needs_no_scrolling_at_1280_by_800(demo, app, where, view):
-    app.reload()
     show(app, *PAGES[where][view])
     tall = app.evaluate("[document.documentElement.scrollHeight, window.innerHeight]")
     assert tall[0] <= tall[1]

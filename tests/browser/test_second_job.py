@@ -19,113 +19,113 @@ def lamp_of(app, served, name, part="Old lamp"):
     return lamp
 
 
-def test_a_cue_closes_the_swap_until_it_is_explained(demo, app, served):
-    lamp = lamp_of(app, served, "Wind hold")
-    expect(app.get_by_role("slider", name="Resistor")).to_be_visible()
-    app.get_by_text("In series with something", exact=False).first.click()
-    saved(app)
-    expect(app.get_by_text("fit the same type, or find out.").first).to_be_visible()
-    expect(app.get_by_role("slider", name="Resistor")).to_have_count(0)
+def test_a_cue_closes_the_swap_until_it_is_explained(demo, tab, served):
+    lamp = lamp_of(tab, served, "Wind hold")
+    expect(tab.get_by_role("slider", name="Resistor")).to_be_visible()
+    tab.get_by_text("In series with something", exact=False).first.click()
+    saved(tab)
+    expect(tab.get_by_text("fit the same type, or find out.").first).to_be_visible()
+    expect(tab.get_by_role("slider", name="Resistor")).to_have_count(0)
     assert Position.objects.get(pk=lamp.pk).input.cues == ["series"]
-    app.reload()
-    expect(app.get_by_text("fit the same type, or find out.").first).to_be_visible()
-    app.get_by_role("button", name="Swaps", exact=True).click()
-    expect(app.get_by_role("article")).to_have_count(0)
-    assert axe(app) == []
+    tab.reload()
+    expect(tab.get_by_text("fit the same type, or find out.").first).to_be_visible()
+    tab.get_by_role("button", name="Swaps", exact=True).click()
+    expect(tab.get_by_role("article")).to_have_count(0)
+    assert axe(tab) == []
     # Somebody looked, and it is only a lamp.
-    app.get_by_role("button", name="Old lamp", exact=True).first.click()
-    app.get_by_role("combobox", name="What else it does").fill("looked into")
-    app.keyboard.press("Enter")
-    saved(app)
-    expect(app.get_by_role("slider", name="Resistor")).to_be_visible()
+    tab.get_by_role("button", name="Old lamp", exact=True).first.click()
+    tab.get_by_role("combobox", name="What else it does").fill("looked into")
+    tab.keyboard.press("Enter")
+    saved(tab)
+    expect(tab.get_by_role("slider", name="Resistor")).to_be_visible()
     assert Position.objects.get(pk=lamp.pk).input.second_job == "none"
 
 
-def test_a_lamp_that_must_stay_says_so_and_one_with_a_job_asks_for_its_part(demo, app, served):
-    lamp_of(app, served, "Governor lamp")
-    expect(app.get_by_text("Leave this lamp").first).to_be_visible()
-    lamp = lamp_of(app, served, "Charge lamp")
-    expect(app.get_by_text("It has a second job").first).to_be_visible()
-    field = app.get_by_role("textbox", name="The part that takes that job")
+def test_a_lamp_that_must_stay_says_so_and_one_with_a_job_asks_for_its_part(demo, tab, served):
+    lamp_of(tab, served, "Governor lamp")
+    expect(tab.get_by_text("Leave this lamp").first).to_be_visible()
+    lamp = lamp_of(tab, served, "Charge lamp")
+    expect(tab.get_by_text("It has a second job").first).to_be_visible()
+    field = tab.get_by_role("textbox", name="The part that takes that job")
     field.fill("68R 5W on the bracket")
     field.press("Tab")
-    saved(app)
-    expect(app.get_by_role("slider", name="Resistor")).to_be_visible()
+    saved(tab)
+    expect(tab.get_by_role("slider", name="Resistor")).to_be_visible()
     assert Position.objects.get(pk=lamp.pk).input.job_given_to == "68R 5W on the bracket"
 
 
-def test_a_charge_lamps_resistor_and_a_sneak_path_are_found_and_cured(demo, app, served):
+def test_a_charge_lamps_resistor_and_a_sneak_path_are_found_and_cured(demo, tab, served):
     item = Equipment.objects.get(inputs__name="Standby set, lower hut")
-    app.goto(f"{served}/equipment/{item.pk}/fitted/charge")
-    expect(app.get_by_role("status").filter(has_text="it may not start")).to_be_visible()
-    expect(app.get_by_role("row", name=re.compile("Running, charging")).first).to_contain_text("LED: dark")
-    beside = app.get_by_role("textbox", name="Resistor beside it")
+    tab.goto(f"{served}/equipment/{item.pk}/fitted/charge")
+    expect(tab.get_by_role("status").filter(has_text="it may not start")).to_be_visible()
+    expect(tab.get_by_role("row", name=re.compile("Running, charging")).first).to_contain_text("LED: dark")
+    beside = tab.get_by_role("textbox", name="Resistor beside it")
     beside.fill("47R")
     beside.press("Tab")
-    saved(app)
-    expect(app.get_by_role("status").filter(has_text="enough.")).to_be_visible()
-    app.goto(f"{served}/equipment/{item.pk}/fitted/turns")
+    saved(tab)
+    expect(tab.get_by_role("status").filter(has_text="enough.")).to_be_visible()
+    tab.goto(f"{served}/equipment/{item.pk}/fitted/turns")
     expect(
-        app.get_by_role("status").filter(has_text="Wrong: Right on: the tell-tale is dark.")
+        tab.get_by_role("status").filter(has_text="Wrong: Right on: the tell-tale is dark.")
     ).to_be_visible()
-    expect(app.get_by_text("left feed, tell-tale, right lamps, their ground").first).to_be_visible()
-    app.get_by_role("combobox", name="How it is wired").fill("its own ground")
-    app.keyboard.press("Enter")
-    saved(app)
-    expect(app.get_by_role("status").filter(has_text="Right in every combination")).to_be_visible()
-    assert axe(app) == []
+    expect(tab.get_by_text("left feed, tell-tale, right lamps, their ground").first).to_be_visible()
+    tab.get_by_role("combobox", name="How it is wired").fill("its own ground")
+    tab.keyboard.press("Enter")
+    saved(tab)
+    expect(tab.get_by_role("status").filter(has_text="Right in every combination")).to_be_visible()
+    assert axe(tab) == []
 
 
-def test_lamps_that_feed_each_other_are_cured_by_what_is_chosen(demo, app, served):
+def test_lamps_that_feed_each_other_are_cured_by_what_is_chosen(demo, tab, served):
     item = Equipment.objects.get(inputs__name="Standby set, lower hut")
-    app.goto(f"{served}/equipment/{item.pk}/fitted/trailer")
-    expect(app.get_by_role("status").filter(has_text="BRAKE on: side and plate glow")).to_be_visible()
-    path = app.get_by_role("list", name="Path: BRAKE on")
+    tab.goto(f"{served}/equipment/{item.pk}/fitted/trailer")
+    expect(tab.get_by_role("status").filter(has_text="BRAKE on: side and plate glow")).to_be_visible()
+    path = tab.get_by_role("list", name="Path: BRAKE on")
     expect(path.get_by_role("listitem")).to_have_text(
         ["BRAKE", "brake", "shell", "side", "SIDE", "plate", "ground"]
     )
-    assert axe(app) == []
-    app.get_by_role("button", name="Choose: A ground at shell").click()
-    saved(app)
-    app.get_by_role("button", name="It is done: it is so now").click()
-    saved(app)
-    expect(app.get_by_role("status").filter(has_text="Right in every combination")).to_be_visible()
+    assert axe(tab) == []
+    tab.get_by_role("button", name="Choose: A ground at shell").click()
+    saved(tab)
+    tab.get_by_role("button", name="It is done: it is so now").click()
+    saved(tab)
+    expect(tab.get_by_role("status").filter(has_text="Right in every combination")).to_be_visible()
     expect(path).to_have_count(0)
     lines = Equipment.objects.get(pk=item.pk).input.fitted["trailer"].details["lamps"].text
     assert lines.splitlines()[0] == "side: SIDE to ground, 12V 0.42A"
 
 
-def test_a_knobs_light_is_drawn_old_and_new(demo, app, served):
+def test_a_knobs_light_is_drawn_old_and_new(demo, tab, served):
     item = Equipment.objects.get(inputs__name="Standby set, lower hut")
-    app.goto(f"{served}/equipment/{item.pk}/fitted/dash")
-    expect(app.get_by_role("status").filter(has_text="It no longer follows.")).to_be_visible()
-    drawn = app.get_by_role("img", name="Light over the knob")
+    tab.goto(f"{served}/equipment/{item.pk}/fitted/dash")
+    expect(tab.get_by_role("status").filter(has_text="It no longer follows.")).to_be_visible()
+    drawn = tab.get_by_role("img", name="Light over the knob")
     # Old lamps fall far before the LEDs do; the advised way falls to nothing: heights of the last points.
     ends = drawn.evaluate(
         "(e) => [...e.querySelectorAll('path')].map((p) => p.getPointAtLength(p.getTotalLength()).y)"
     )
     old, new, after = ends
     assert new < old < after
-    ohm = app.get_by_role("textbox", name="The resistor of each")
+    ohm = tab.get_by_role("textbox", name="The resistor of each")
     ohm.fill("270R")
     ohm.press("Tab")
-    saved(app)
-    expect(app.get_by_text("in each LED at the bright end, over its").first).to_be_visible()
-    assert axe(app) == []
+    saved(tab)
+    expect(tab.get_by_text("in each LED at the bright end, over its").first).to_be_visible()
+    assert axe(tab) == []
 
 
-def test_a_sister_beside_it_clears_what_both_share(demo, app, served):
-    lamp = lamp_of(app, served, "Wind hold", "Readings")
-    reading = app.locator("[data-panel]").get_by_role("textbox", name="Reading")
+def test_a_sister_beside_it_clears_what_both_share(demo, tab, served):
+    lamp = lamp_of(tab, served, "Wind hold", "Readings")
+    reading = tab.locator("[data-panel]").get_by_role("textbox", name="Reading")
     reading.fill("9.5mA")
     reading.press("Enter")
-    taken = app.get_by_role("list", name="Readings after the swap")
+    taken = tab.get_by_role("list", name="Readings after the swap")
     expect(taken).to_contain_text("off")
-    app.get_by_role("radio", name="Its sister, a good one").check(force=True)
+    tab.get_by_role("radio", name="Its sister, a good one").check(force=True)
     reading.fill("9.6mA")
     reading.press("Enter")
-    expect(app.get_by_text(re.compile(r"9\.5\s?mA agrees: its sister reads 9\.6\s?mA")).first).to_be_visible()
-    expect(app.get_by_role("table", name="Beside its sister")).to_contain_text(
+    expect(tab.get_by_text(re.compile(r"9\.5\s?mA agrees: its sister reads 9\.6\s?mA")).first).to_be_visible()
+    expect(tab.get_by_role("table", name="Beside its sister")).to_contain_text(
         re.compile(r"100\s?µA under its sister")
     )
     expect(taken).to_contain_text("agrees")
@@ -133,17 +133,17 @@ def test_a_sister_beside_it_clears_what_both_share(demo, app, served):
         "this",
         "sister",
     }
-    assert axe(app) == []
+    assert axe(tab) == []
 
 
-def test_a_second_job_is_worked_out_in_a_circuit_begun_from_its_lamp(demo, app, served):
-    lamp = lamp_of(app, served, "Charge lamp")
-    there = app.get_by_role("list", name="Worked out in")
+def test_a_second_job_is_worked_out_in_a_circuit_begun_from_its_lamp(demo, tab, served):
+    lamp = lamp_of(tab, served, "Charge lamp")
+    there = tab.get_by_role("list", name="Worked out in")
     expect(there).to_contain_text("reach the field")
-    app.get_by_role("button", name="Work it out: Charge indicator that excites").click()
-    expect(app.get_by_role("status").filter(has_text="Type this too: Battery, key on")).to_be_visible()
-    expect(app.get_by_role("textbox", name="The old lamp's amps")).to_have_value("250\u00a0mA")
-    app.go_back()
-    app.get_by_role("button", name="Old lamp", exact=True).first.click()
+    tab.get_by_role("button", name="Work it out: Charge indicator that excites").click()
+    expect(tab.get_by_role("status").filter(has_text="Type this too: Battery, key on")).to_be_visible()
+    expect(tab.get_by_role("textbox", name="The old lamp's amps")).to_have_value("250\u00a0mA")
+    tab.go_back()
+    tab.get_by_role("button", name="Old lamp", exact=True).first.click()
     expect(there.get_by_role("listitem")).to_have_count(2)
     assert len(Position.objects.get(pk=lamp.pk).equipment.input.fitted) == 6

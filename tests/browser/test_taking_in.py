@@ -115,7 +115,6 @@ def test_from_nothing_to_a_sized_ac_position_by_keyboard(app):
 
 
 def test_a_capacitor_taken_at_its_rms_is_cured_by_its_remedy(demo, app):
-    app.reload()
     open_lamp(app, "Middle bracket")
     finding = app.locator("[data-finding=capacitor-over-volts]")
     expect(finding).to_contain_text("RMS was taken for peak")
@@ -130,7 +129,6 @@ def test_a_capacitor_taken_at_its_rms_is_cured_by_its_remedy(demo, app):
 
 
 def test_the_staircase_shows_idle_and_full_speed(demo, app):
-    app.reload()
     open_lamp(app, "Panel lamp")
     step = stairs(app).get_by_role("button", name=re.compile("^Rail"))
     running = step.inner_text()
@@ -145,7 +143,6 @@ def test_the_staircase_shows_idle_and_full_speed(demo, app):
 
 
 def test_an_inverted_line_is_said_on_the_readings(demo, app):
-    app.reload()
     open_lamp(app, "Fast slew")
     readings(app)
     expect(app.get_by_text("The logic is inverted")).to_be_visible()
@@ -154,7 +151,6 @@ def test_an_inverted_line_is_said_on_the_readings(demo, app):
 
 
 def test_a_sweep_pasted_into_the_led_is_fitted_and_used(demo, app):
-    app.reload()
     open_lamp(app, "Channel 1")
     press(app, "LED")
     area = app.get_by_label("Sweep: volts and amps, one reading a line")
@@ -172,7 +168,6 @@ def test_a_sweep_pasted_into_the_led_is_fitted_and_used(demo, app):
 
 
 def test_a_photograph_comes_in_is_captioned_and_undone(demo, app):
-    app.reload()
     app.get_by_role("link", name="Chart room reading lights").click()
     press(app, "Take-in sheet")
     with app.expect_file_chooser() as chooser:
@@ -189,7 +184,6 @@ def test_a_photograph_comes_in_is_captioned_and_undone(demo, app):
 
 
 def test_the_opening_record_is_read_backwards_at_closing(demo, app):
-    app.reload()
     app.get_by_role("link", name="Chart room reading lights").click()
     press(app, "Take-in sheet")
     choose(app, "Read it", "Closing, backwards")
@@ -200,7 +194,6 @@ def test_the_opening_record_is_read_backwards_at_closing(demo, app):
 
 
 def test_a_document_is_looked_at_before_it_comes_in(demo, app, tmp_path):
-    app.reload()
     app.get_by_role("link", name="Dome hand paddle").click()
     press(app, "Files")
     with app.expect_download() as download:
@@ -239,7 +232,6 @@ def test_a_document_is_looked_at_before_it_comes_in(demo, app, tmp_path):
 
 
 def test_what_is_on_the_mains_gets_no_live_procedure(demo, app):
-    app.reload()
     open_lamp(app, "Safelight")
     expect(app.get_by_role("heading", name=re.compile("Do not read or work on it live"))).to_be_visible()
     expect(app.get_by_role("button", name="Keep reading")).to_have_count(0)

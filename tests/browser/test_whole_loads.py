@@ -21,7 +21,6 @@ def hours(budget):
 
 def test_a_rails_budget_follows_what_is_typed(demo, app):
     """What else hangs on the battery is added to its lamps, and its hours fall (h = Ah/A)."""
-    app.reload()
     app.get_by_role("link", name="Meridian cart").click()
     budget = app.get_by_role("figure", name="What hangs on Cart battery")
     expect(budget).to_contain_text("What else hangs on it: 85")
@@ -44,7 +43,6 @@ def test_a_rails_budget_follows_what_is_typed(demo, app):
 
 
 def test_a_string_of_other_leds_is_added_shown_and_taken_back(demo, app):
-    app.reload()
     open_lamp(app, "Left pier lamp")
     expect(app.get_by_text("One string")).to_have_count(0)
     press(app, "LED")

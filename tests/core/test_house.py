@@ -4,6 +4,7 @@ import ast
 import inspect
 import pkgutil
 import re
+from functools import cache
 from importlib import import_module
 from pathlib import Path
 
@@ -29,12 +30,22 @@ def sources(folder, *suffixes):
             yield name, path.read_text()
 
 
+@cache
+def nodes():
+    """What could name a kind in the program: constants and imports, with their file."""
+    return [
+        (name, node)
+        for name, text in sources("swapglow", ".py")
+        for node in ast.walk(ast.parse(text))
+        if isinstance(node, ast.Constant | ast.ImportFrom)
+    ]
+
+
 @pytest.mark.parametrize("kinds", [SUPPLIES, DRIVERS], ids=["supplies", "drivers"])
 def test_a_kind_is_named_in_its_own_module_only(kinds):
     named = [
         (name, node.lineno, node.value)
-        for name, text in sources("swapglow", ".py")
-        for node in ast.walk(ast.parse(text))
+        for name, node in nodes()
         if isinstance(node, ast.Constant) and node.value in kinds and not name.endswith(f"/{node.value}.py")
         and (name, node.value) not in HOMONYMS
     ]  # fmt: skip
@@ -46,8 +57,7 @@ def test_nobody_imports_a_kind(kinds):
     homes = {type(kind).__module__ for kind in kinds.values()}
     imported = [
         (name, node.lineno, node.module)
-        for name, text in sources("swapglow", ".py")
-        for node in ast.walk(ast.parse(text))
+        for name, node in nodes()
         if isinstance(node, ast.ImportFrom) and node.module in homes
     ]
     assert imported == []

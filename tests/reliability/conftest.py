@@ -18,10 +18,16 @@ def _waiting(room):
 
 @pytest.fixture(scope="session")
 def used(tmp_path_factory):
-    """A room in which Swap Glow has run and something was saved; every lamp is worked out."""
+    """A room in which Swap Glow has run and something was saved; every lamp is worked out.
+
+    The demo is deleted as a user would: nobody here looks at its lamps, and each start would work them out.
+    """
     room = tmp_path_factory.mktemp("used") / "var"
     server = Server(room).start()
-    Client(server.port).made()
+    client = Client(server.port)
+    for item in client.ask("GET", "bench")[1]["equipment"]:
+        assert client.save("DELETE", f"equipment/{item['id']}")[0] == 204
+    client.made()
     until = time.monotonic() + 120
     while _waiting(room) and time.monotonic() < until:
         time.sleep(0.25)
