@@ -12,7 +12,9 @@ export default defineConfig(({ command }) => ({
     modulePreload: { polyfill: false },
     sourcemap: false,
     // What views share comes in one file: twenty small ones were asked for one by one before anything was shown.
-    rollupOptions: { output: { codeSplitting: { groups: [{ name: "shared", minShareCount: 2 }] } } },
+    rollupOptions: {
+      output: { codeSplitting: { groups: [{ name: "shared", minShareCount: 2 }] } },
+    },
   },
   test: {
     // The machines are noisy: a slow answer is not a wrong one.
