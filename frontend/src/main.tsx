@@ -29,7 +29,7 @@ const queries = new QueryClient({
 focusManager.setFocused(true);
 
 await takeTab();
-await openStore();
+await openStore((late) => void openTabs().then((tabs) => openDrafts(tabs, late)));
 openDrafts(await openTabs());
 void openSaves(queries);
 

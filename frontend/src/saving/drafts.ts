@@ -40,9 +40,10 @@ function put(key: string, draft: Draft | undefined): void {
   listeners.forEach((listener) => listener());
 }
 
-/** Take over what this tab kept before a reload, and what closed tabs have left. */
-export function openDrafts(tabs: ReadonlySet<string>): void {
-  for (const key of keptKeys(PREFIX)) {
+/** Take over what this tab kept before a reload, and what closed tabs have left: all, or what came late. */
+export function openDrafts(tabs: ReadonlySet<string>, keys: readonly string[] = keptKeys(PREFIX)) {
+  for (const key of keys) {
+    if (!key.startsWith(PREFIX)) continue;
     const [tab = "", ...rest] = key.slice(PREFIX.length).split("/");
     const name = rest.join("/");
     const mine = tab === thisTab();

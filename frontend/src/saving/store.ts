@@ -3,11 +3,22 @@
  * keystroke's handler returns. Where that is full, in IndexedDB, which has more room; where there is none, only
  * while the page stays open. Which of them it is, is told at once.
  */
-import { del, entries, set } from "idb-keyval";
+import { createStore, del, entries, promisifyRequest } from "idb-keyval";
 
 const PREFIX = "swapglow.";
 /** How long the page waits for the larger store before it is shown. */
 const PATIENCE_MS = 1500;
+
+const room = createStore("keyval-store", "keyval");
+
+/** Write into the larger store. Committed at once: a page that goes takes with it what is still open. */
+async function enlarge(key: string, text: string): Promise<void> {
+  await room("readwrite", (store) => {
+    store.put(text, PREFIX + key);
+    store.transaction.commit();
+    return promisifyRequest(store.transaction);
+  });
+}
 
 /** Where what is kept is kept: as it should be, in the larger store, or nowhere but in this page. */
 export type Keeping = "well" | "larger" | "page";
@@ -23,23 +34,38 @@ function tell(next: Keeping) {
   listeners.forEach((listener) => listener());
 }
 
-/** Read what an earlier visit kept; to be awaited before anything is shown. */
-export async function openStore(): Promise<void> {
+/**
+ * Read what an earlier visit kept; to be awaited before anything is shown. What the larger store has is waited for only
+ * so long: `whenLate` is told the keys that it brings after that.
+ */
+export async function openStore(
+  whenLate: (keys: readonly string[]) => void = () => undefined,
+): Promise<void> {
+  let shown = false;
   // A browser without IndexedDB, or with one that does not answer, has nothing in it.
-  const late = new Promise<[string, string][]>((done) => setTimeout(() => done([]), PATIENCE_MS));
-  const asked = (async () => entries<string, string>())();
-  const found = await Promise.race([asked, late]).catch(() => []);
-  for (const [key, text] of found) {
-    if (key.startsWith(PREFIX)) {
-      memory.set(key.slice(PREFIX.length), text);
-      larger.add(key.slice(PREFIX.length));
-    }
-  }
+  const asked = (async () => {
+    const keys = fromLarger(await entries<string, string>(room));
+    if (shown) whenLate(keys);
+  })().catch(() => undefined);
+  await Promise.race([asked, new Promise((done) => setTimeout(done, PATIENCE_MS))]);
+  shown = true;
   for (let n = 0; n < localStorage.length; n += 1) {
     const key = localStorage.key(n) ?? "";
     if (key.startsWith(PREFIX))
       memory.set(key.slice(PREFIX.length), localStorage.getItem(key) ?? "");
   }
+}
+
+/** Take over what the larger store has and nobody has written since; gives the keys of that. */
+function fromLarger(found: readonly [string, string][]): string[] {
+  const ours = found.filter(([key]) => key.startsWith(PREFIX));
+  const fresh = ours.map(([key, text]) => [key.slice(PREFIX.length), text] as const);
+  return fresh.flatMap(([key, text]) => {
+    if (memory.has(key)) return [];
+    memory.set(key, text);
+    larger.add(key);
+    return [key];
+  });
 }
 
 export const readKept = (key: string): string | undefined => memory.get(key);
@@ -64,21 +90,21 @@ export function keep(key: string, text: string): void {
   memory.set(key, text);
   try {
     localStorage.setItem(PREFIX + key, text);
-    if (larger.delete(key)) void del(PREFIX + key).catch(() => undefined);
+    if (larger.delete(key)) void del(PREFIX + key, room).catch(() => undefined);
     if (larger.size === 0) tell("well");
   } catch {
     larger.add(key);
     // An older text under this key would come back in place of the newer one.
     localStorage.removeItem(PREFIX + key);
     tell(keeping === "page" ? "page" : "larger");
-    set(PREFIX + key, text).catch(() => tell("page"));
+    enlarge(key, text).catch(() => tell("page"));
   }
 }
 
 export function drop(key: string): void {
   memory.delete(key);
   localStorage.removeItem(PREFIX + key);
-  if (larger.delete(key)) void del(PREFIX + key).catch(() => undefined);
+  if (larger.delete(key)) void del(PREFIX + key, room).catch(() => undefined);
   if (larger.size === 0) tell("well");
 }
 
