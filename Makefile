@@ -15,13 +15,13 @@ demo: $(STAMP)/run $(STAMP)/built
 	@$(PY) -m swapglow.web.serve
 
 # Three lanes side by side, each with a database and a server of its own: the browser's tests, which wait now and then;
-# what builds a copy of the project, looks at every view, starts and kills, to fill those waits; and all others.
-LOOKS := tests/browser/test_adding.py tests/browser/test_looks.py
+# what builds a copy of the project, starts and kills, to fill those waits; and all others.
+ASIDE := tests/browser/test_adding.py tests/reliability
 # Slow to load, and wanted by the API's tests alone.
 BROWSER := -p no:schemathesis
 test: $(STAMP)/dev $(STAMP)/built debian lint
-	@$(PY) -m pytest $(BROWSER) tests/browser $(LOOKS:%=--ignore=%) > .venv/browser.log 2>&1 & browser=$$!; \
-	$(PY) -m pytest $(BROWSER) $(LOOKS) tests/reliability > .venv/aside.log 2>&1 & aside=$$!; \
+	@$(PY) -m pytest $(BROWSER) tests/browser --ignore=tests/browser/test_adding.py > .venv/browser.log 2>&1 & browser=$$!; \
+	$(PY) -m pytest $(BROWSER) $(ASIDE) > .venv/aside.log 2>&1 & aside=$$!; \
 	$(PY) -m pytest --ignore=tests/browser --ignore=tests/reliability; others=$$?; \
 	wait $$aside; beside=$$?; cat .venv/aside.log; wait $$browser; shown=$$?; cat .venv/browser.log; \
 	exit $$((others || beside || shown))
