@@ -1,7 +1,7 @@
 import { entries } from "idb-keyval";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
-import { draftOf, openDrafts, typed } from "./drafts";
+import { draftOf, openDrafts, putBack, typed } from "./drafts";
 import { openStore } from "./store";
 
 const written = vi.hoisted(() => vi.fn(() => Promise.resolve()));
@@ -24,7 +24,7 @@ const kept = (name: string, text: string): [string, string] => [
   JSON.stringify({ text }),
 ];
 
-test("what the larger store brings after the page is shown stands in its field, but for what was typed anew", async () => {
+test("what the larger store brings after the page is shown stands in its field, but for what was typed since", async () => {
   let bring: (found: [string, string][]) => void = () => undefined;
   vi.mocked(entries).mockReturnValue(new Promise((done) => (bring = done)));
   const opened = openStore((late) => openDrafts(new Set(), late));
@@ -33,10 +33,18 @@ test("what the larger store brings after the page is shown stands in its field, 
   openDrafts(new Set());
   expect(draftOf("a.notes")).toBeUndefined();
   typed("a.name", "newer");
-  bring([kept("a.notes", "typed before"), kept("a.name", "older"), ["swapglow.save/only/1", "{}"]]);
+  typed("a.maker", "newer, and saved");
+  putBack("a.maker");
+  bring([
+    kept("a.notes", "typed before"),
+    kept("a.name", "older"),
+    kept("a.maker", "older"),
+    ["swapglow.save/only/1", "{}"],
+  ]);
   await vi.advanceTimersByTimeAsync(0);
   expect(draftOf("a.notes")?.text).toBe("typed before");
   expect(draftOf("a.name")?.text).toBe("newer");
+  expect(draftOf("a.maker")).toBeUndefined();
   // There is room again in the smaller store: nothing is written into the larger.
   expect(written).not.toHaveBeenCalled();
 });

@@ -25,6 +25,8 @@ export type Keeping = "well" | "larger" | "page";
 
 const memory = new Map<string, string>();
 const larger = new Set<string>();
+/** What was let go in this visit: a larger store that answers late must not bring it back. */
+const dropped = new Set<string>();
 const listeners = new Set<() => void>();
 let keeping: Keeping = "well";
 
@@ -56,16 +58,21 @@ export async function openStore(
   }
 }
 
-/** Take over what the larger store has and nobody has written since; gives the keys of that. */
+/** Take over what the larger store has of keys that nobody has written or dropped since; gives those. */
 function fromLarger(found: readonly [string, string][]): string[] {
-  const ours = found.filter(([key]) => key.startsWith(PREFIX));
-  const fresh = ours.map(([key, text]) => [key.slice(PREFIX.length), text] as const);
-  return fresh.flatMap(([key, text]) => {
-    if (memory.has(key)) return [];
+  const taken: string[] = [];
+  for (const [at, text] of found) {
+    const key = at.slice(PREFIX.length);
+    if (!at.startsWith(PREFIX) || memory.has(key)) continue;
+    if (dropped.has(key)) {
+      void del(at, room).catch(() => undefined);
+      continue;
+    }
     memory.set(key, text);
     larger.add(key);
-    return [key];
-  });
+    taken.push(key);
+  }
+  return taken;
 }
 
 export const readKept = (key: string): string | undefined => memory.get(key);
@@ -103,6 +110,7 @@ export function keep(key: string, text: string): void {
 
 export function drop(key: string): void {
   memory.delete(key);
+  dropped.add(key);
   localStorage.removeItem(PREFIX + key);
   if (larger.delete(key)) void del(PREFIX + key, room).catch(() => undefined);
   if (larger.size === 0) tell("well");
