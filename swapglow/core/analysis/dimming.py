@@ -15,7 +15,7 @@ from dataclasses import dataclass
 from itertools import product
 
 import numpy as np
-from scipy.optimize import brentq
+import scipy
 
 from swapglow.core.constants import REFERENCE_C, thermal_voltage
 from swapglow.core.design.trial import Trial, Verdict
@@ -95,7 +95,7 @@ def amps_of(fitted: FittedLed, volts: float, vf: float, ohm: float) -> float:
 
     if over(math.log(1e-9)) > 0:
         raise InputError("rail", f"{volts:g} V do not light {fitted.in_series} of these LEDs.")
-    return math.exp(brentq(over, math.log(1e-9), math.log(max(volts / ohm, 2e-9)) + 1e-6))
+    return math.exp(scipy.optimize.brentq(over, math.log(1e-9), math.log(max(volts / ohm, 2e-9)) + 1e-6))
 
 
 def _cases(fitted: FittedLed) -> list[_Case]:
@@ -123,7 +123,7 @@ def _share(case: _Case, ratio: float) -> float:
         return x * ratio - 1 - (nvt * math.log(1 / x) + ohmic * (1 - x)) / case.takes
 
     # Far below and far above where the resistors alone would put it.
-    return float(brentq(over, min(1e-9, 0.01 / ratio), max(1e3, 100 / ratio)))
+    return float(scipy.optimize.brentq(over, min(1e-9, 0.01 / ratio), max(1e3, 100 / ratio)))
 
 
 @dataclass(frozen=True)

@@ -3,8 +3,8 @@
 from itertools import pairwise
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy.interpolate import CubicSpline, PchipInterpolator
 
 FloatArray = NDArray[np.float64]
 
@@ -28,8 +28,10 @@ def joined(x: FloatArray, y: FloatArray, at: FloatArray) -> FloatArray:
         Values there, (..., m).
     """
     fine = np.unique(np.concatenate([np.linspace(a, b, _BETWEEN) for a, b in pairwise(x)]))
-    smooth = CubicSpline(x, y, axis=-1)
+    smooth = scipy.interpolate.CubicSpline(x, y, axis=-1)
     steps, ends = np.diff(smooth(fine), axis=-1), np.diff(y, axis=-1)
     rises, falls = (ends >= 0).all(axis=-1), (ends <= 0).all(axis=-1)
     kept = np.where(rises, (steps >= 0).all(axis=-1), np.where(falls, (steps <= 0).all(axis=-1), True))
-    return np.asarray(np.where(kept[..., None], smooth(at), PchipInterpolator(x, y, axis=-1)(at)))
+    return np.asarray(
+        np.where(kept[..., None], smooth(at), scipy.interpolate.PchipInterpolator(x, y, axis=-1)(at))
+    )

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from scipy.optimize import brentq
+import scipy
 
 from swapglow.core.design.position import Position
 
@@ -59,5 +59,5 @@ def unluckiest(position: Position, total_v: float) -> Share | None:
 
     if left(_LEAST_A) >= 0 or left(_MOST_A) <= 0:
         return Share(total_v / count, 0.0)
-    amps = float(brentq(left, _LEAST_A, _MOST_A, xtol=1e-12))
+    amps = float(scipy.optimize.brentq(left, _LEAST_A, _MOST_A, xtol=1e-12))
     return Share(volts(amps / low), amps)

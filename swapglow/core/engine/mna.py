@@ -8,10 +8,11 @@ from collections.abc import Sequence
 from copy import copy
 from dataclasses import dataclass
 from functools import cached_property
+from typing import TypeAlias
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy.sparse import csr_array
 
 from swapglow.core.constants import thermal_voltage
 from swapglow.core.engine import devices
@@ -40,7 +41,7 @@ from swapglow.core.engine.waveforms import at_instant
 
 FloatArray = NDArray[np.float64]
 IntArray = NDArray[np.intp]
-Matrix = csr_array | FloatArray
+Matrix: TypeAlias = "scipy.sparse.csr_array | FloatArray"
 # A few units in the last place of a double.
 ROUNDING = 8 * float(np.finfo(np.float64).eps)
 
@@ -60,7 +61,7 @@ def matrix(values: FloatArray, places: tuple[IntArray, IntArray], shape: tuple[i
         Dense where it is small, else sparse.
     """
     if shape[0] * shape[1] > SMALL_MATRIX:
-        return csr_array((values, places), shape=shape)
+        return scipy.sparse.csr_array((values, places), shape=shape)
     dense = np.zeros(shape)
     np.add.at(dense, places, values)
     return dense

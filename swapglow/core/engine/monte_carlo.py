@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
 
 FloatArray = NDArray[np.float64]
@@ -66,8 +67,5 @@ def even_draws(dimensions: int, count: int, seed: int) -> FloatArray:
     Returns:
         0 to 1, (dimensions, count).
     """
-    # Half a second to load, and wanted by a search alone.
-    from scipy.stats import qmc
-
-    points = qmc.Sobol(dimensions, scramble=True, rng=np.random.default_rng(seed)).random(count)
+    points = scipy.stats.qmc.Sobol(dimensions, scramble=True, rng=np.random.default_rng(seed)).random(count)
     return np.asarray(points.T)

@@ -3,9 +3,8 @@
 from typing import Protocol
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy.sparse import csc_array
-from scipy.sparse.linalg import splu
 
 from swapglow.core.engine.mna import System
 from swapglow.core.engine.netlist import CircuitError
@@ -65,9 +64,9 @@ class SparseSolver(LinearSolver):
         values = self._linear + nonlinear
         out = np.empty_like(right)
         for k in range(right.shape[1]):
-            matrix = csc_array((values[:, k], (self._rows, self._columns)), shape=self._shape)
+            matrix = scipy.sparse.csc_array((values[:, k], (self._rows, self._columns)), shape=self._shape)
             try:
-                out[:, k] = splu(matrix).solve(right[:, k])
+                out[:, k] = scipy.sparse.linalg.splu(matrix).solve(right[:, k])
             except RuntimeError:
                 raise CircuitError(SINGULAR) from None
         return out

@@ -9,8 +9,8 @@ import math
 from dataclasses import dataclass
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy.optimize import brentq
 
 from swapglow.core.constants import REFERENCE_C, thermal_voltage
 from swapglow.core.engine.netlist import (
@@ -191,7 +191,7 @@ def _laid(typed: Details, count: int, wanted: float, inside: float) -> _String:
             f"{count} LEDs on {volts:g} V would take over {_MOST_EACH:g} V each: count them again, or type "
             "the resistor that is in it.",
         )
-    return _String(wave, diodes, led, float(brentq(over, low, high, xtol=1e-6)))
+    return _String(wave, diodes, led, float(scipy.optimize.brentq(over, low, high, xtol=1e-6)))
 
 
 def _resistor(string: _String, keep: int, wanted: float, inside: float) -> float:
@@ -205,7 +205,7 @@ def _resistor(string: _String, keep: int, wanted: float, inside: float) -> float
     high = max(inside, 1.0)
     while over(high) > 0:
         high *= 4
-    return float(brentq(over, inside, high, xtol=1e-4, rtol=1e-9))
+    return float(scipy.optimize.brentq(over, inside, high, xtol=1e-4, rtol=1e-9))
 
 
 def _line(count: int, keep: int, fitted: float, inside: float) -> str:

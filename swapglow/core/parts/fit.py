@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy.optimize import least_squares
 
 from swapglow.core.constants import REFERENCE_C, thermal_voltage
 
@@ -87,7 +87,7 @@ def fit_curve(volts: FloatArray, amps: FloatArray, *, in_series: int = 1, known_
             r_s = max(known_ohm, share * steepest)
             junction = max(float(volts[0] - amps[0] * r_s), 0.05)
             start = [np.log(amps[0]) - min(junction / (whole * vt), 200.0), whole, r_s]
-            found = least_squares(
+            found = scipy.optimize.least_squares(
                 left_over, start, x_scale=[5.0, 1.0, max(steepest, 1e-2)],
                 bounds=([-400.0, _LEAST_N * in_series, known_ohm],
                         [np.log(amps[0]) + 5, _MOST_N * in_series, known_ohm + 10 * span / amps.max()]),

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 import numpy as np
-from scipy import ndimage
+import scipy
 
 from swapglow.core.photographs.linear import FloatArray, Picture, luminance
 from swapglow.core.quantities import InputError
@@ -109,12 +109,9 @@ def _along(picture: Picture) -> tuple[FloatArray, float]:
 def _dashes(profile: FloatArray, thick: float) -> tuple[list[int], list[int]]:
     """Middles of dashes and of the gaps between them; what is finer than the lamp is thick is grain."""
     padded = np.concatenate([[0.0], profile, [0.0]])
-    # Slow to load, and wanted by a photograph alone.
-    from scipy.signal import find_peaks
-
-    smooth = ndimage.gaussian_filter1d(padded, max(1.0, thick / 8))
+    smooth = scipy.ndimage.gaussian_filter1d(padded, max(1.0, thick / 8))
     tops: list[int] = []
-    for top in find_peaks(smooth, prominence=_DEEP)[0].tolist():
+    for top in scipy.signal.find_peaks(smooth, prominence=_DEEP)[0].tolist():
         # Tops of one height have their whole height as prominence, with no gap between them.
         if tops and smooth[tops[-1] : top].min() > min(smooth[tops[-1]], smooth[top]) - _DEEP:
             continue

@@ -8,8 +8,8 @@ import math
 from dataclasses import dataclass
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy import ndimage
 
 from swapglow.core.photographs.linear import CLIPPED, DARK, FloatArray, Picture, linear, luminance, xyz
 from swapglow.core.photometry.screen import oklab
@@ -133,7 +133,9 @@ def _seen(picture: Picture, spot: Spot, name: str) -> SeenLamp:
         )  # fmt: skip
     # The median of each place's surroundings: grain is no unevenness, and an edge stays an edge.
     calm = (
-        ndimage.median_filter(light, size=int(np.clip(spot.r * picture.shape[1] / 10, 1, 9)) | 1)[inside]
+        scipy.ndimage.median_filter(light, size=int(np.clip(spot.r * picture.shape[1] / 10, 1, 9)) | 1)[
+            inside
+        ]
         - ground
     )
     face = calm[calm > _LIT * np.percentile(calm, 99)]
@@ -178,7 +180,7 @@ def found(picture: Picture) -> tuple[Spot, Spot]:
     least = ground + max(_OVER_NOISE * noise, 0.002)
     for over in (max(0.15 * float(np.percentile(light, 99.9)), least), least):
         # One lamp may be a hundredth of the other: then it stands over the ground only.
-        marks, many = ndimage.label(ndimage.binary_opening(light > over, iterations=1))
+        marks, many = scipy.ndimage.label(scipy.ndimage.binary_opening(light > over, iterations=1))
         if many >= 2:
             break
     else:
@@ -186,9 +188,9 @@ def found(picture: Picture) -> tuple[Spot, Spot]:
             "photo", "No two lamps stand out in it: take them beside each other before something dark, or put the "
             "circles on them by hand.",
         )  # fmt: skip
-    sums = ndimage.sum_labels(light, marks, np.arange(1, many + 1))
+    sums = scipy.ndimage.sum_labels(light, marks, np.arange(1, many + 1))
     two = np.sort(np.argsort(sums)[-2:] + 1)
-    middles = [(float(y), float(x)) for y, x in ndimage.center_of_mass(light, marks, two)]  # type: ignore[misc]  # two lengths
+    middles = [(float(y), float(x)) for y, x in scipy.ndimage.center_of_mass(light, marks, two)]  # type: ignore[misc]  # two lengths
     columns = picture.shape[1]
     radius = max(math.sqrt(float((marks == k).sum()) / math.pi) for k in two) * step * 1.25 / columns
     (y0, x0), (y1, x1) = sorted(middles, key=lambda m: m[1])

@@ -12,8 +12,8 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy.special import log_ndtr, ndtr
 
 from swapglow.core.design.trial import Verdict
 
@@ -53,12 +53,12 @@ def _log_likelihood(shown: float, verdict: Verdict) -> FloatArray:
     bright = (shown - _GRID - HALF_STEP) / DOUBT
     dim = (_GRID - shown - HALF_STEP) / DOUBT
     if verdict == "bright":
-        return np.asarray(log_ndtr(bright))
+        return np.asarray(scipy.special.log_ndtr(bright))
     if verdict == "dim":
-        return np.asarray(log_ndtr(dim))
+        return np.asarray(scipy.special.log_ndtr(dim))
     # Neither: 1 − Φ(bright) − Φ(dim), by its nearer edge where that is all that is left.
-    edge = log_ndtr(-np.maximum(bright, dim))
-    between = np.log(np.maximum(1 - ndtr(bright) - ndtr(dim), 1e-300))
+    edge = scipy.special.log_ndtr(-np.maximum(bright, dim))
+    between = np.log(np.maximum(1 - scipy.special.ndtr(bright) - scipy.special.ndtr(dim), 1e-300))
     return np.asarray(np.where(np.maximum(bright, dim) > 5, edge, between))
 
 
@@ -102,9 +102,9 @@ def step_of(same: Sequence[float], told: Sequence[float]) -> float:
     log = np.log(_STEP_GRID / STEP)
     weight = -0.5 * (log / _STEP_SPREAD) ** 2
     for apart in same:
-        weight = weight + log_ndtr((_STEP_GRID - abs(apart)) / _TELLS)
+        weight = weight + scipy.special.log_ndtr((_STEP_GRID - abs(apart)) / _TELLS)
     for apart in told:
-        weight = weight + log_ndtr((abs(apart) - _STEP_GRID) / _TELLS)
+        weight = weight + scipy.special.log_ndtr((abs(apart) - _STEP_GRID) / _TELLS)
     share = _shares(weight)
     return float(np.interp(0.5, share, _STEP_GRID))
 
