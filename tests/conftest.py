@@ -93,11 +93,23 @@ def served(transactional_db, server):
         time.sleep(0.005)
 
 
-@pytest.fixture
-def worked(demo):
-    """The demo with everything stored of its lamps that other views rest on."""
-    from swapglow.records import summaries
+@pytest.fixture(scope="session")
+def summed():
+    """What was worked out of the demo's lamps, once it has been."""
+    return []
 
-    summaries.mark_outdated()
-    assert summaries.refresh()
+
+@pytest.fixture
+def worked(demo, summed):
+    """The demo with everything stored of its lamps that other views rest on: worked out once, then put back."""
+    from swapglow.records import summaries
+    from swapglow.records.models import Summary
+
+    if summed:
+        Summary.objects.all().delete()
+        Summary.objects.bulk_create(summed)
+    else:
+        summaries.mark_outdated()
+        assert summaries.refresh()
+        summed += Summary.objects.all()
     return demo

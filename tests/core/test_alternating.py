@@ -47,7 +47,8 @@ def test_every_rectification_agrees_with_the_reference_simulator(kind):
     made = circuit(p, wave, p.led.vf_typ, s.total_ohm, p.rail.supply.source_ohm.value, s.farads)
     parts = [replace(e, cathode="meter") if e.name == "D1" else e for e in made.elements]
     metered = Circuit((*parts, VoltageSource("vmeter", "meter", "0", Dc(0.0))), title="metered")
-    cycle, cycles = 1 / 60, 60
+    # Nothing but the reservoir remembers the cycle before.
+    cycle, cycles = 1 / 60, 30 if s.farads else 6
     deck = write_deck(metered, (f".tran {cycle / 400!r} {cycles * cycle!r} 0 {cycle / 400!r}",))
     found = reference.averages(deck.lower(), ["vmeter#branch"], (cycles - 2) * cycle, cycles * cycle)
     ours = float(solve_cycles(p, usual_case(p), s.farads).average[0])

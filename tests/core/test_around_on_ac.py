@@ -47,8 +47,12 @@ def lamp_amps(position):
     metered = Circuit(
         (*parts, VoltageSource("vmeter", "meter", "0", Dc(0.0))), celsius=made.celsius, title="metered"
     )
-    deck = write_deck(metered, (".tran 5e-5 1.2 0 5e-5",))
-    found = reference.averages(deck.lower(), ["vmeter#branch"], 1.16, 1.2)
+    # Nothing but the reservoir remembers the cycle before; half a wave fills a large one slowly.
+    begin, end = (0.3, 0.4) if s.farads else (0.1, 0.2)
+    if p.rectification.id == "half_wave_cap":
+        begin, end = 1.1, 1.2
+    deck = write_deck(metered, (f".tran 5e-5 {end} 0 5e-5",))
+    found = reference.averages(deck.lower(), ["vmeter#branch"], begin, end)
     return ours, found["vmeter#branch"] / p.branches
 
 

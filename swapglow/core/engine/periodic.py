@@ -18,6 +18,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
 
 from swapglow.core.engine import ports as fast
@@ -430,36 +431,36 @@ class _Linear:
 def _around(m: FloatArray, big: FloatArray, cases: int) -> FloatArray:
     """Solve r[k + 1] = m[k] + M[k]·r[k] around the circle of each case; (parts, cases × instants).
 
-    A scan that doubles its reach (Hillis and Steele 1986): after it r[k + 1] = total[k]·r[0] + offset[k],
-    and r[0] is what comes back to itself.
+    The cases' instants one after another are a triangular band: one pass of LAPACK's substitution follows
+    them from nothing and from one unit of each part, and r[0] is what then comes back to itself.
     """
-    parts = len(m)
-    total, offset = big.reshape(parts, parts, cases, -1).copy(), m.reshape(parts, cases, -1).copy()
-    reach = 1
-    while reach < offset.shape[-1]:
-        later = total[..., reach:]
-        offset[..., reach:] += _applied(later, offset[..., :-reach])
-        columns = [_applied(later, total[:, k, ..., :-reach]) for k in range(parts)]
-        for k, column in enumerate(columns):
-            total[:, k, ..., reach:] = column
-        reach *= 2
-    whole = np.eye(parts) - total[..., -1].transpose(2, 0, 1)
+    parts, instants = len(m), m.shape[1] // cases
+    steps = big.reshape(parts, parts, cases, instants)
+    # One place more than instants: the last is the first again.
+    band = np.zeros((2 * parts, cases, instants + 1, parts))
+    for i in range(parts):
+        for j in range(parts):
+            band[parts + i - j, :, :-1, j] = -steps[i, j]
+    right = np.zeros((1 + parts, cases, instants + 1, parts))
+    right[0, :, 1:] = m.reshape(parts, cases, instants).transpose(1, 2, 0)
+    for j in range(parts):
+        right[1 + j, :, 0, j] = 1.0
+    long = cases * (instants + 1) * parts
+    found, _ = scipy.linalg.lapack.dtbtrs(
+        band.reshape(2 * parts, long), right.reshape(1 + parts, long).T, uplo="L", diag="U", overwrite_b=1
+    )
+    offset, *total = found.T.reshape(right.shape)
+    # What one unit of each part has become: (cases, parts, units) at the last place.
+    whole = np.eye(parts) - np.stack([one[:, -1] for one in total], axis=-1)
     try:
-        closed = np.asarray(np.linalg.solve(whole, offset[..., -1].T[:, :, None]), dtype=float)
+        first = np.asarray(np.linalg.solve(whole, offset[:, -1, :, None]), dtype=float)
     except np.linalg.LinAlgError:
         # A history that never fades has no circle that closes.
         return np.full(m.shape, np.nan)
-    first = closed[:, :, 0].T[..., None]
-    after = _applied(total[..., :-1], first) + offset[..., :-1]
-    return np.concatenate([first, after], axis=-1).reshape(m.shape)
-
-
-def _applied(a: FloatArray, b: FloatArray) -> FloatArray:
-    """A small matrix times a vector at every instant: (n, n, ...) and (n, ...)."""
-    out: FloatArray = a[:, 0] * b[0]
-    for k in range(1, len(b)):
-        out += a[:, k] * b[k]
-    return out
+    out = offset[:, :-1]
+    for j, one in enumerate(total):
+        out += one[:, :-1] * first[:, j, None]
+    return out.transpose(2, 0, 1).reshape(m.shape)
 
 
 # Up to so many ports elimination over all samples at once beats a LAPACK call a sample.
