@@ -40,14 +40,6 @@ def demo(transactional_db, loaded):
     return records
 
 
-@pytest.fixture
-def unsummed(monkeypatch):
-    """No lamp is worked out after a save: for tests that look at records alone."""
-    from swapglow.records import summaries
-
-    monkeypatch.setattr(summaries, "refresh", lambda seconds=None: True)
-
-
 @pytest.fixture(scope="session")
 def collected(tmp_path_factory, django_db_setup):
     """The built front end, collected as it is served."""

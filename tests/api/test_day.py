@@ -5,6 +5,7 @@ import datetime
 import pytest
 import vobject
 
+from swapglow.records import summaries
 from swapglow.records.models import BenchLed, Equipment, Position, Rail, StockPart
 from tests.api.page import Bench
 
@@ -69,6 +70,7 @@ def test_mains_and_what_is_forbidden_are_no_work_of_the_day(worked):
     bench("PATCH", f"positions/{p.pk}", {"steps": {"take": {"done": True}}, "mains": True})
     assert "mains" in {h["lamp"]: h["why"] for h in day(bench)["held"]}["Wind hold"]
     bench("PATCH", f"positions/{p.pk}", {"mains": False, "resistor": "10R"})
+    assert summaries.refresh()
     why = {h["lamp"]: h["why"] for h in day(bench)["held"]}["Wind hold"]
     assert why.startswith("Something forbids it: ")
     assert "Wind hold" not in {t["lamp"] for t in day(bench)["hot"]}

@@ -7,6 +7,7 @@ import uuid
 import pytest
 
 from swapglow.inputs.stock import PartInput
+from swapglow.records import summaries
 from swapglow.records.models import BenchLed, Position, StockPart
 from tests.api.page import Bench, hand
 
@@ -268,7 +269,7 @@ def test_a_file_that_is_wrong_changes_nothing_and_says_where(text, says):
     assert StockPart.objects.count() == 0
 
 
-def test_a_size_follows_the_drawer_of_whoever_weighs_it(demo):
+def test_a_size_follows_the_drawer_of_whoever_weighs_it(worked):
     bench = Bench()
     StockPart.objects.all().delete()
     p = first_lamp()
@@ -282,7 +283,9 @@ def test_a_size_follows_the_drawer_of_whoever_weighs_it(demo):
     assert each() == was
     assert bench("PATCH", f"positions/{p.pk}", {"weigh": {"stock": True}})[0] == 200
     assert each() == pytest.approx(was * 1.5)
+    assert summaries.refresh()
     assert Position.objects.get(pk=p.pk).summary.data["ohm"] == pytest.approx(was * 1.5)
     # Taken out, the lamp that follows is worked out anew, and no other.
     bench("PATCH", f"parts/{key}", {"level": "empty"})
+    assert summaries.refresh()
     assert each() == was and Position.objects.get(pk=p.pk).summary.data["ohm"] == was

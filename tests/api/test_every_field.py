@@ -17,7 +17,7 @@ from swapglow.records.models import Equipment, Step
 from tests.api.page import Bench
 from tests.api.test_steps import later
 
-pytestmark = [pytest.mark.django_db, pytest.mark.usefixtures("unsummed")]
+pytestmark = pytest.mark.django_db
 
 
 def typed(text, source="measured", note="20 V range"):

@@ -2,7 +2,7 @@
 
 import pytest
 
-from swapglow.records import demo, summaries
+from swapglow.records import summaries
 from swapglow.records.models import Position, Summary
 from tests.api.page import Bench
 
@@ -14,20 +14,11 @@ def bench():
     return Bench()
 
 
-@pytest.fixture
-def queue(monkeypatch):
-    """A queue that somebody else works off: saves only wake it."""
-    monkeypatch.setattr(summaries._working, "is_set", lambda: True)
-
-
 def due():
     return {str(p) for p in Position.objects.filter(summary__due=True)}
 
 
-def test_no_view_works_out_a_lamp(bench, monkeypatch):
-    demo.load()
-    summaries.mark_outdated()
-    summaries.refresh()
+def test_no_view_works_out_a_lamp(bench, worked, monkeypatch):
     lamps = [p for e in bench("GET", "bench")[1]["equipment"] for p in e["positions"]]
     assert len(lamps) == 39
     assert all(p["fresh"] and p["next_act"] for p in lamps)
@@ -42,7 +33,7 @@ def test_no_view_works_out_a_lamp(bench, monkeypatch):
     assert bench("GET", f"positions/{item['positions'][0]['id']}")[0] == 200
 
 
-def test_a_change_marks_the_lamps_it_touches_and_no_others(bench, queue):
+def test_a_change_marks_the_lamps_it_touches_and_no_others(bench):
     first, second = bench.made(), bench.made()
     summaries.refresh()
     assert due() == set()
@@ -62,7 +53,7 @@ def test_a_change_marks_the_lamps_it_touches_and_no_others(bench, queue):
     assert [str(p.pk) for p in Position.objects.filter(summary__due=True)] == [first["position"]]
 
 
-def test_a_summary_says_what_stands_there_now_once_it_is_worked_out(bench, queue):
+def test_a_summary_says_what_stands_there_now_once_it_is_worked_out(bench):
     keys = bench.made()
     summaries.refresh()
 
@@ -79,7 +70,7 @@ def test_a_summary_says_what_stands_there_now_once_it_is_worked_out(bench, queue
     assert shown()["line"] != ""
 
 
-def test_what_another_version_of_the_core_worked_out_is_worked_out_again(bench, queue, monkeypatch):
+def test_what_another_version_of_the_core_worked_out_is_worked_out_again(bench, monkeypatch):
     bench.made()
     summaries.refresh()
     summaries.mark_outdated()
@@ -91,9 +82,7 @@ def test_what_another_version_of_the_core_worked_out_is_worked_out_again(bench, 
     assert Summary.objects.get().core == "newer"
 
 
-def test_what_is_due_stays_due_over_a_restart_and_a_lamp_that_changes_meanwhile_too(
-    bench, queue, monkeypatch
-):
+def test_what_is_due_stays_due_over_a_restart_and_a_lamp_that_changes_meanwhile_too(bench, monkeypatch):
     keys = bench.made()
     assert due() == {"Ready"}
     worked_out = summaries._summary
@@ -112,7 +101,7 @@ def test_what_is_due_stays_due_over_a_restart_and_a_lamp_that_changes_meanwhile_
     assert due() == set()
 
 
-def test_a_lamp_that_cannot_be_worked_out_says_why_and_stays_in_reach(bench, queue):
+def test_a_lamp_that_cannot_be_worked_out_says_why_and_stays_in_reach(bench):
     keys = bench.made()
     Position.objects.filter(pk=keys["position"]).update(
         inputs={**Position.objects.get().inputs, "target": {"text": "a lot", "source": "assumed", "note": ""}}

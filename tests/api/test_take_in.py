@@ -7,6 +7,7 @@ import pytest
 from PIL import Image
 
 from swapglow.document.pictures import LONGEST_SIDE
+from swapglow.records import summaries
 from swapglow.records.models import Photo, Picture, Step
 from swapglow.records.photographs import sweep_out
 from swapglow.records.steps import prune
@@ -291,6 +292,7 @@ def test_what_cannot_be_worked_out_says_so_and_stays_in_reach(bench):
     status, answer = bench("POST", f"{path}/assess", {})
     assert status == 422
     assert "No settled cycle" in answer["errors"][0]["message"]
+    assert summaries.refresh()
     [item] = bench("GET", "bench")[1]["equipment"]
     assert item["positions"][0]["grade"] == "stop"
     assert "No settled cycle" in item["positions"][0]["line"]

@@ -10,7 +10,7 @@ from swapglow.records.models import Equipment, Photo, Picture, Position, Reading
 from tests.api.page import Bench
 from tests.api.test_take_in import picture
 
-pytestmark = [pytest.mark.django_db, pytest.mark.usefixtures("unsummed")]
+pytestmark = pytest.mark.django_db
 
 
 @pytest.fixture

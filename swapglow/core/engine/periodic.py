@@ -457,7 +457,7 @@ def _around(m: FloatArray, big: FloatArray, cases: int) -> FloatArray:
     except np.linalg.LinAlgError:
         # A history that never fades has no circle that closes.
         return np.full(m.shape, np.nan)
-    out = offset[:, :-1]
+    out: FloatArray = offset[:, :-1]
     for j, one in enumerate(total):
         out += one[:, :-1] * first[:, j, None]
     return out.transpose(2, 0, 1).reshape(m.shape)
