@@ -2,6 +2,7 @@
 
 import json
 import sqlite3
+from contextlib import contextmanager
 from pathlib import Path
 
 import pytest
@@ -14,19 +15,32 @@ from swapglow.inputs.to_core import position_of
 FIXTURES = Path(__file__).resolve().parents[1] / "fixtures"
 
 
+@contextmanager
+def database(name, path, blocker):
+    """A file as a database of Django's, by name."""
+    connections.databases[name] = {**connections["default"].settings_dict, "NAME": str(path)}
+    with blocker.unblock():
+        yield sqlite3.connect(path)
+        connections[name].close()
+    del connections.databases[name]
+    del connections[name]
+
+
 @pytest.fixture
 def old(tmp_path, django_db_blocker):
     """A database as the third migration left it, with two items and a step of the journal."""
     path = tmp_path / "old.sqlite3"
     with sqlite3.connect(path) as made:
         made.executescript((FIXTURES / "database-3.sql").read_text())
-    default = connections["default"].settings_dict
-    connections.databases["old"] = {**default, "NAME": str(path)}
-    with django_db_blocker.unblock():
-        yield sqlite3.connect(path)
-        connections["old"].close()
-    del connections.databases["old"]
-    del connections["old"]
+    with database("old", path, django_db_blocker) as found:
+        yield found
+
+
+@pytest.fixture
+def new(tmp_path, django_db_blocker):
+    """A database that is not made yet."""
+    with database("new", tmp_path / "new.sqlite3", django_db_blocker) as found:
+        yield found
 
 
 def rows(database, sql):
@@ -50,6 +64,32 @@ def test_an_old_database_keeps_all_that_was_typed(old):
         json.loads(r["inputs"])["text"] for r in rows(old, "select * from records_readingafter order by id")
     ]
     assert kept == [r["text"] for r in readings]
+
+
+def shape(database):
+    """Every table's columns and indexes, but for their order."""
+    tables = rows(database, "select name from sqlite_master where type = 'table' and name like 'records_%'")
+    found = {}
+    for table in (t["name"] for t in tables):
+        columns = rows(database, f"pragma table_info({table})")
+        kept = rows(database, f"pragma index_list({table})")
+        indexes = [[c["name"] for c in rows(database, f"pragma index_info({i['name']})")] for i in kept]
+        found[table] = (
+            sorted((c["name"], c["type"], c["notnull"], c["pk"]) for c in columns),
+            sorted(zip(indexes, (i["unique"] for i in kept), strict=True)),
+            sorted(
+                (k["table"], k["from"], k["to"]) for k in rows(database, f"pragma foreign_key_list({table})")
+            ),
+        )
+    return found
+
+
+def test_an_old_database_becomes_what_a_new_one_is_made_as(old, new):
+    call_command("migrate", database="old", verbosity=0)
+    call_command("migrate", database="new", verbosity=0)
+    assert len(shape(new)) == 22
+    assert shape(old) == shape(new)
+    call_command("makemigrations", check=True, verbosity=0)
 
 
 def test_an_old_step_of_the_journal_can_still_be_taken_back(old):
