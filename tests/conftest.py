@@ -1,5 +1,6 @@
 """Fixtures shared by API and browser tests."""
 
+import gc
 import os
 import threading
 import time
@@ -8,6 +9,12 @@ import pytest
 
 # Playwright runs an event loop in the test's thread; Django must not mind.
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
+# What is imported stays: looking it through for garbage again and again took a twentieth of the run.
+gc.set_threshold(20_000, 50, 100)
+
+
+def pytest_collection_finish():
+    gc.freeze()
 
 
 @pytest.fixture(scope="session")
