@@ -25,14 +25,21 @@ def loaded(tmp_path_factory):
 
 @pytest.fixture
 def demo(transactional_db, loaded):
-    """The demo's records: made once, and copied row by row from then on."""
+    """The demo's records with all that is stored of its lamps, as a server that has run for a minute has them.
+
+    Made once, and copied row by row from then on. A view of lamps that are not worked out asks for them anew, and
+    anew: no test should stand by at that.
+    """
     from django.db import connection, transaction
 
     from swapglow.records import demo as records
+    from swapglow.records import summaries
 
     with connection.cursor() as db:
         if not loaded.exists():
             records.load()
+            summaries.mark_outdated()
+            assert summaries.refresh()
             db.execute("VACUUM INTO %s", [str(loaded)])
             return records
         db.execute("ATTACH DATABASE %s AS kept", [str(loaded)])
@@ -90,25 +97,3 @@ def served(transactional_db, server):
     working, until = server.task_dispatcher, time.monotonic() + 60
     while (working.active_count or working.queue) and time.monotonic() < until:
         time.sleep(0.005)
-
-
-@pytest.fixture(scope="session")
-def summed():
-    """What was worked out of the demo's lamps, once it has been."""
-    return []
-
-
-@pytest.fixture
-def worked(demo, summed):
-    """The demo with everything stored of its lamps that other views rest on: worked out once, then put back."""
-    from swapglow.records import summaries
-    from swapglow.records.models import Summary
-
-    if summed:
-        Summary.objects.all().delete()
-        Summary.objects.bulk_create(summed)
-    else:
-        summaries.mark_outdated()
-        assert summaries.refresh()
-        summed += Summary.objects.all()
-    return demo

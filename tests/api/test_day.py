@@ -23,7 +23,7 @@ def lamps_of(answer):
     return {t["lamp"] for b in answer["blocks"] for t in b["tasks"]}
 
 
-def test_a_lamp_waits_for_its_parts_and_is_in_the_day_once_they_are_there(worked):
+def test_a_lamp_waits_for_its_parts_and_is_in_the_day_once_they_are_there(demo):
     bench = Bench()
     StockPart.objects.all().delete()
     BenchLed.objects.all().delete()
@@ -48,7 +48,7 @@ def test_a_lamp_waits_for_its_parts_and_is_in_the_day_once_they_are_there(worked
     assert "Wind hold" in lamps_of(day(bench))
 
 
-def test_an_item_waits_for_its_owner_and_for_paint(worked):
+def test_an_item_waits_for_its_owner_and_for_paint(demo):
     bench = Bench()
     p = Position.objects.get(inputs__name="Wind hold")
     bench("PATCH", f"positions/{p.pk}", {"steps": {"take": {"done": True}}})
@@ -64,7 +64,7 @@ def test_an_item_waits_for_its_owner_and_for_paint(worked):
     assert status == 422 and "2031-05-20 14:30" in answer["errors"][0]["message"]
 
 
-def test_mains_and_what_is_forbidden_are_no_work_of_the_day(worked):
+def test_mains_and_what_is_forbidden_are_no_work_of_the_day(demo):
     bench = Bench()
     p = Position.objects.get(inputs__name="Wind hold")
     bench("PATCH", f"positions/{p.pk}", {"steps": {"take": {"done": True}}, "mains": True})
@@ -76,7 +76,7 @@ def test_mains_and_what_is_forbidden_are_no_work_of_the_day(worked):
     assert "Wind hold" not in {t["lamp"] for t in day(bench)["hot"]}
 
 
-def test_minutes_written_at_steps_are_learnt(worked):
+def test_minutes_written_at_steps_are_learnt(demo):
     bench = Bench()
     for p, minutes in zip(Position.objects.all()[:3], ("10", "1 h", "20 min"), strict=True):
         bench("PATCH", f"positions/{p.pk}", {"steps": {"soak": {"minutes": minutes}}})
@@ -87,7 +87,7 @@ def test_minutes_written_at_steps_are_learnt(worked):
     assert found["Try on clips"]["line"].startswith("usual, ours")
 
 
-def test_what_was_promised_is_late_after_its_day(worked):
+def test_what_was_promised_is_late_after_its_day(demo):
     bench = Bench()
     e = Position.objects.get(inputs__name="Wind hold").equipment
     bench("PATCH", f"equipment/{e.pk}", {"promised": "2031-05-19"})
@@ -97,7 +97,7 @@ def test_what_was_promised_is_late_after_its_day(worked):
     assert bench("PATCH", f"equipment/{e.pk}", {"promised": "tomorrow"})[0] == 422
 
 
-def test_the_calendar_is_read_by_another_reader(worked):
+def test_the_calendar_is_read_by_another_reader(demo):
     """RFC 5545, read by vobject: the blocks of the day, at its times, with who is in them."""
     bench = Bench()
     shown = day(bench)
@@ -124,7 +124,7 @@ def found(bench, asked):
     return [(f["kind"], f["name"]) for f in bench("GET", f"find?asked={asked}")[1]["found"]]
 
 
-def test_everything_is_found_by_words_and_values(worked):
+def test_everything_is_found_by_words_and_values(demo):
     bench = Bench()
     p = Position.objects.get(inputs__name="Wind hold")
     ohm = p.summary.data["ohm"]
@@ -142,7 +142,7 @@ def test_everything_is_found_by_words_and_values(worked):
     assert ("lamp", "Wind hold") not in found(bench, f"porch {ohm:g}R")
 
 
-def test_a_job_stands_beside_its_estimate_and_others_like_it(worked):
+def test_a_job_stands_beside_its_estimate_and_others_like_it(demo):
     bench = Bench()
     e = Position.objects.get(inputs__name="Wind hold").equipment
     others = Position.objects.exclude(equipment=e)[:3]

@@ -187,7 +187,7 @@ def test_parts_are_counted_down_by_the_build_and_put_back_by_undo(demo):
     assert Position.objects.get(pk=p.pk).inputs["steps"]["take"]["drawn"] == {}
 
 
-def test_what_must_be_bought_is_ordered_and_comes_in(worked):
+def test_what_must_be_bought_is_ordered_and_comes_in(demo):
     bench = Bench()
     StockPart.objects.all().delete()
     lines = {line["label"]: line for line in bench("GET", "buying")[1]["lines"]}
@@ -214,7 +214,7 @@ def test_what_must_be_bought_is_ordered_and_comes_in(worked):
     assert (record.inputs["count"], record.inputs["on_order"]) == (0, line["buy"])
 
 
-def test_done_lamps_taken_parts_and_archived_items_ask_for_nothing(worked):
+def test_done_lamps_taken_parts_and_archived_items_ask_for_nothing(demo):
     bench = Bench()
     StockPart.objects.all().delete()
     BenchLed.objects.all().delete()
@@ -269,7 +269,7 @@ def test_a_file_that_is_wrong_changes_nothing_and_says_where(text, says):
     assert StockPart.objects.count() == 0
 
 
-def test_a_size_follows_the_drawer_of_whoever_weighs_it(worked):
+def test_a_size_follows_the_drawer_of_whoever_weighs_it(demo):
     bench = Bench()
     StockPart.objects.all().delete()
     p = first_lamp()

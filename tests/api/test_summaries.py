@@ -18,7 +18,7 @@ def due():
     return {str(p) for p in Position.objects.filter(summary__due=True)}
 
 
-def test_no_view_works_out_a_lamp(bench, worked, monkeypatch):
+def test_no_view_works_out_a_lamp(bench, demo, monkeypatch):
     lamps = [p for e in bench("GET", "bench")[1]["equipment"] for p in e["positions"]]
     assert len(lamps) == 39
     assert all(p["fresh"] and p["next_act"] for p in lamps)

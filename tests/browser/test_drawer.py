@@ -14,7 +14,7 @@ pytestmark = pytest.mark.django_db(transaction=True)
 
 
 @pytest.fixture
-def stored(worked, app):
+def stored(demo, app):
     """The bench with everything stored of its lamps, as a server that has run for a minute has it."""
     expect(app.get_by_role("region", name="Needs a hand now")).to_be_visible()
     return app
