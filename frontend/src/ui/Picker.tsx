@@ -134,13 +134,15 @@ function FirstReady({ id }: { id: string | undefined }) {
 export function Picker({ label, value, items, onChange, hint }: Props) {
   const chosen = items.find((i) => i.id === value)?.label ?? "";
   const [text, setText] = useState(chosen);
-  const [shown, setShown] = useState(chosen);
+  const [base, setBase] = useState({ value, chosen });
   const leaving = useRef(false);
-  if (shown !== chosen) {
-    setShown(chosen);
+  // What is being typed stays, and its list open, whatever an answer puts there meanwhile.
+  const untouched = text === base.chosen || text === chosen;
+  if (untouched && (base.value !== value || base.chosen !== chosen)) {
+    setBase({ value, chosen });
     setText(chosen);
   }
-  const typed = text !== chosen;
+  const typed = text !== base.chosen;
   const found = typed ? matching(items, text) : [...items];
   const put = (id: string) => {
     setText(items.find((i) => i.id === id)?.label ?? "");
@@ -155,7 +157,7 @@ export function Picker({ label, value, items, onChange, hint }: Props) {
   const none = typed && text.trim() !== "" && found.length === 0;
   return (
     <Wrap
-      selectedKey={value}
+      selectedKey={base.value}
       onSelectionChange={settle}
       inputValue={text}
       onInputChange={setText}

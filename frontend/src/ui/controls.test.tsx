@@ -1,4 +1,5 @@
-import { fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { useState } from "react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
 import { typed } from "../saving/drafts";
@@ -295,6 +296,29 @@ test.each(["14V 0.1A", "100mA", "wedge", "74"])(
     expect(picked.mock.calls.flat().every((id) => id === "74")).toBe(true);
   },
 );
+
+test("what is typed stays when an answer puts something there meanwhile; else that is shown", async () => {
+  const picked = vi.fn();
+  let answered: (id: string) => void = () => undefined;
+  function Answered() {
+    const [value, setValue] = useState("");
+    answered = setValue;
+    return <Picker label="Old lamp" value={value} items={LAMPS} onChange={picked} />;
+  }
+  show(<Answered />);
+  const field = screen.getByRole<HTMLInputElement>("combobox", { name: "Old lamp" });
+  field.focus();
+  fireEvent.change(field, { target: { value: "wed" } });
+  act(() => answered("53"));
+  expect(field.value).toBe("wed");
+  expect((await screen.findByRole("option")).textContent).toContain("wedge");
+  fireEvent.keyDown(field, { key: "Enter" });
+  await waitFor(() => expect(picked).toHaveBeenCalledWith("74"));
+  act(() => answered("74"));
+  expect(field.value).toBe("No. 74, wedge T5");
+  act(() => answered("53"));
+  expect(field.value).toBe("No. 53, bayonet BA9s");
+});
 
 test("what is called nothing here stays, is said to be none, and takes no old value", async () => {
   const { field, picked } = picking();
