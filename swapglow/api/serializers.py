@@ -30,7 +30,7 @@ from swapglow.inputs.stock_to_core import bench_led_of, led_part_of
 from swapglow.inputs.taken import taken
 from swapglow.inputs.to_core import feasibility_of, rail_of
 from swapglow.records.models import BenchLed, Equipment, Position, Rail, ReadingAfter, ReadingBefore, Step
-from swapglow.records.steps import next_redo, next_undo
+from swapglow.records.steps import next_steps
 from swapglow.records.summaries import is_fresh
 
 
@@ -118,7 +118,8 @@ _WAITING = {
 
 def steps(scope: str, of: set[int] | None = None) -> Steps:
     """What undo and redo would do in a scope, or among those of its steps that are a view's own."""
-    return Steps(undo=_step(next_undo(scope, of)), redo=_step(next_redo(scope, of)))
+    undo, redo = next_steps(scope, of)
+    return Steps(undo=_step(undo), redo=_step(redo))
 
 
 def _step(step: Step | None) -> StepOut | None:

@@ -194,16 +194,15 @@ def put_back(p: Position, step: int) -> str:
 
 def steps_of(p: Position) -> set[int]:
     """The steps that are a lamp's own: of it, its readings and its rail; not the one that made it."""
-    of = [
+    rows = [
         p.history.exclude(history_type="+"),
         Rail.history.filter(id=p.rail_id).exclude(history_type="+"),
         ReadingAfter.history.filter(position_id=p.pk),
         ReadingBefore.history.filter(position_id=p.pk),
     ]
-    found: set[int] = set()
-    for rows in of:
-        found |= {step for step in rows.values_list("step", flat=True) if step is not None}
-    made = set(p.history.filter(history_type="+").values_list("step", flat=True))
+    first, *others = (r.filter(step__isnull=False).order_by().values_list("step", flat=True) for r in rows)
+    found = set(first.union(*others))
+    made = set(p.history.filter(history_type="+").order_by().values_list("step", flat=True))
     # An undoing or redoing is of the step it answers.
     answers = Step.objects.filter(pk__in=found).values_list("of", flat=True)
     return (found | {step for step in answers if step is not None}) - made

@@ -127,21 +127,19 @@ def keep(record: models.Model) -> None:
         record.save(update_fields=changed, force_update=True)
 
 
-def next_undo(scope: str, of: set[int] | None = None) -> Step | None:
-    """The step that undo would take back: the newest done that stands.
+def next_steps(scope: str, of: set[int] | None = None) -> tuple[Step | None, Step | None]:
+    """The steps that undo and redo would take back.
 
     Args:
         scope: the equipment's key, "drawer", or "" for the bench.
         of: the steps that are the view's own; None for all of the scope.
+
+    Returns:
+        The newest done that stands, and the newest undoing that stands, unless something new was done since.
     """
-    return _within(Step.objects.filter(scope=scope, kind=Step.DO, reverted=False), of).last()
-
-
-def next_redo(scope: str, of: set[int] | None = None) -> Step | None:
-    """The undoing that redo would take back: the newest that stands, unless something new was done since."""
-    undone = _within(Step.objects.filter(scope=scope, kind=Step.UNDO, reverted=False), of).last()
-    done = next_undo(scope, of)
-    return None if undone is None or (done is not None and done.pk > undone.pk) else undone
+    standing = _within(Step.objects.filter(scope=scope, reverted=False), of)
+    done, undone = (standing.filter(kind=kind).last() for kind in (Step.DO, Step.UNDO))
+    return done, None if undone is None or (done is not None and done.pk > undone.pk) else undone
 
 
 def _within(steps: models.QuerySet[Step], of: set[int] | None) -> models.QuerySet[Step]:
