@@ -15,16 +15,17 @@ demo: $(STAMP)/run $(STAMP)/built
 	@$(PY) -m swapglow.web.serve
 
 # The browser's tests and all others side by side: each run has a database and a server of its own. Two lanes that end
-# together: the one that builds a copy of the project follows the others. (In three lanes on two processors it took as
-# long, and pages that waited for half a minute failed.)
+# together; the tests that build a copy of the project go beside the first of them, where the browser's wait on spoilt
+# lines for a minute or two. (In three lanes to the end, on two processors, pages that waited for half a minute failed.)
 COPY := tests/browser/test_adding.py
 # Slow to load, and wanted by the API's tests alone.
 BROWSER := -p no:schemathesis
 test: $(STAMP)/dev $(STAMP)/built debian lint
 	@$(PY) -m pytest $(BROWSER) tests/browser --ignore=$(COPY) > .venv/browser.log 2>&1 & browser=$$!; \
+	$(PY) -m pytest $(BROWSER) $(COPY) > .venv/copy.log 2>&1 & copy=$$!; \
 	$(PY) -m pytest --ignore=tests/browser; others=$$?; \
-	$(PY) -m pytest $(BROWSER) $(COPY); copy=$$?; \
-	wait $$browser; shown=$$?; cat .venv/browser.log; exit $$((others || copy || shown))
+	wait $$copy; copied=$$?; cat .venv/copy.log; \
+	wait $$browser; shown=$$?; cat .venv/browser.log; exit $$((others || copied || shown))
 
 # The core alone: what the sum, the engine and the findings say. Seconds for one room of it:
 # .venv/bin/python -m pytest tests/core/engine.
