@@ -34,6 +34,8 @@ def type_into(page: Page, label, text):
 def pick(page: Page, label, text):
     """Pick from a list by typing part of a name."""
     box = page.get_by_role("combobox", name=label)
+    # Nobody types before the field stands still; an open list closes when its panel scrolls under it.
+    box.scroll_into_view_if_needed()
     box.focus()
     page.keyboard.press("Control+a")
     page.keyboard.type(text)
