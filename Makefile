@@ -15,7 +15,7 @@ demo: $(STAMP)/run $(STAMP)/built
 	@$(PY) -m swapglow.web.serve
 
 # The browser's tests and all others side by side: each run has a database and a server of its own. Two lanes that end
-# together; the tests that build a copy of the project go beside the first of them, where the browser's wait on spoilt
+# nearly together; the tests that build a copy of the project go beside the first of them, where the browser's wait on spoilt
 # lines for a minute or two. (In three lanes to the end, on two processors, pages that waited for half a minute failed.)
 COPY := tests/browser/test_adding.py
 # Slow to load, and wanted by the API's tests alone.
