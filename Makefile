@@ -37,10 +37,9 @@ test-web: $(STAMP)/dev $(STAMP)/npm
 	$(PY) -m pytest tests/api tests/document tests/test_cli.py
 	cd frontend && npm run --silent test
 
-# A virtual environment, with Debian's venv package where Python comes without one.
+# A virtual environment, on Debian's Python where there is one.
 $(STAMP)/venv:
-	@python3 -c "import ensurepip, venv" 2>/dev/null || sh scripts/debian-packages python3-venv
-	@python3 -m venv .venv
+	@python=$$(sh scripts/which-python) && $$python -m venv .venv
 	@mkdir -p $(STAMP)
 	@$(PY) -c "import pathlib, site; pathlib.Path(site.getsitepackages()[0], 'swapglow-source.pth').write_text(str(pathlib.Path.cwd()))"
 	@printf '#!/bin/sh\nexec "$$(dirname "$$0")/python" -m swapglow.cli "$$@"\n' > .venv/bin/swapglow

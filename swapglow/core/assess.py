@@ -1,10 +1,13 @@
 """One function at the top: a position in, a report out."""
 
 from dataclasses import dataclass, field
+from threading import Condition
+
+from cachetools import LRUCache, cached
 
 from swapglow.core.analysis.budget import Lit, Member
-from swapglow.core.analysis.solution import solve
-from swapglow.core.analysis.states import state_solutions, states_of
+from swapglow.core.analysis.solution import Solution, solve
+from swapglow.core.analysis.states import StateSolution, state_solutions, states_of
 from swapglow.core.analysis.trials import Tried
 from swapglow.core.design.position import Position
 from swapglow.core.design.trial import Trial
@@ -16,9 +19,10 @@ from swapglow.core.findings import context_of, judge, solvable
 from swapglow.core.findings.finding import Finding, gravity
 from swapglow.core.handwork.before_after import Check, differences, summed_up
 from swapglow.core.handwork.steps import Site, build_steps
-from swapglow.core.handwork.warmth import chase_heat, feel, warmth
+from swapglow.core.handwork.warmth import Warmth, chase_heat, feel, warmth
 from swapglow.core.intake.autopsy import died_of
 from swapglow.core.intake.second_job import duty_report
+from swapglow.core.kinds.step import NextStep
 from swapglow.core.measurement import plan as plans
 from swapglow.core.measurement.clip_first import clip_first
 from swapglow.core.measurement.fast_flash import fast_flash
@@ -31,13 +35,13 @@ from swapglow.core.presentation.budget import budget_findings
 from swapglow.core.presentation.current import current_section
 from swapglow.core.presentation.cycle import cycle_section
 from swapglow.core.presentation.flicker import flicker_of
-from swapglow.core.presentation.glow_box import glow
+from swapglow.core.presentation.glow_box import Glow, glow
 from swapglow.core.presentation.lamp_heat import lamp_heat_section
 from swapglow.core.presentation.power import power_section
 from swapglow.core.presentation.report import Report
 from swapglow.core.presentation.sizing import sizing_section
 from swapglow.core.presentation.slide_rule import judged, slide_rule
-from swapglow.core.presentation.snapshots import in_states, snapshots
+from swapglow.core.presentation.snapshots import Snapshot, in_states, snapshots
 from swapglow.core.presentation.supply import supply_section
 from swapglow.core.presentation.trials import trials_section
 from swapglow.core.quantities import Source
@@ -76,6 +80,53 @@ class Bench:
     dead: tuple[str, ...] = ()
 
 
+@dataclass(frozen=True)
+class _Known:
+    """What follows from the position alone, whatever is read, looked at or done around it.
+
+    Attributes:
+        solution, states: it solved, and in its driver's states.
+        rests_on: which assumptions move it.
+        warm: how warm its parts get.
+        judged: its findings, without those of its whole rail.
+        asked: what is to be read before the swap.
+        snapshots: what stands where, at an instant and in each state.
+        glow: what is seen.
+    """
+
+    solution: Solution
+    states: tuple[StateSolution, ...]
+    rests_on: uncertain.Uncertainty
+    warm: tuple[Warmth, ...]
+    judged: tuple[Finding, ...]
+    asked: tuple[NextStep, ...]
+    snapshots: tuple[Snapshot, ...]
+    glow: Glow
+
+
+# A view asks for a lamp while what is stored of it is worked out: whoever comes second waits for the first.
+@cached(LRUCache(maxsize=128), condition=Condition())
+def _known(position: Position) -> _Known:
+    figures = uncertain.uncertain_figures(position)
+    s = solve(position, further={
+        uncertain.BLOCK: uncertain.block_of(position, figures),
+        plans.BLOCK: plans.if_alternating(position),
+    })  # fmt: skip
+    states = state_solutions(s)
+    rests_on = uncertain.uncertainty(s, figures)
+    usual = (float(s.usual[0]), float(s.usual[1]), float(s.usual[2]))
+    return _Known(
+        s,
+        states,
+        rests_on,
+        warmth(s),
+        judge(context_of(s, states)),
+        plans.plan(s, rests_on),
+        (*snapshots(s), *in_states(s, states)),
+        glow(position, usual, flicker=flicker_of(s)),
+    )
+
+
 def assess(position: Position, bench: Bench | None = None) -> Report:
     """Solve a position at its corners, judge it, and say what to do next.
 
@@ -91,14 +142,8 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         CannotBuild: a part of it is not worked out on its supply; it is named.
     """
     bench = bench or Bench()
-    figures = uncertain.uncertain_figures(position)
-    s = solve(position, further={
-        uncertain.BLOCK: uncertain.block_of(position, figures),
-        plans.BLOCK: plans.if_alternating(position),
-    })  # fmt: skip
-    states = state_solutions(s)
-    rests_on = uncertain.uncertainty(s, figures)
-    warm = warmth(s)
+    known = _known(position)
+    s, warm = known.solution, known.warm
     own = tuple(r for r in bench.readings_after if r.whose == "this")
     felt = feel(warm, own)
     electric = tuple(r for r in own if r.kind not in WARM)
@@ -110,11 +155,11 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
     diagnoses = tuple(sorted((*metered, *felt), key=lambda d: order[d.id]))
     asked = (
         *clip_first(position, no_meter=bench.site.habits.no_meter, read=bool(bench.readings_before)),
-        *fast_flash(position, states[0] if states else None),
-        *plans.plan(s, rests_on),
+        *fast_flash(position, known.states[0] if known.states else None),
+        *known.asked,
     )
     before = survey(position, bench.readings_before, asked)
-    found = tuple(sorted([*judge(context_of(s, states)), *_of_the_rail(position, bench)], key=gravity))
+    found = tuple(sorted([*known.judged, *_of_the_rail(position, bench)], key=gravity))
     checked = differences(bench.checks)
     duty = duty_report(
         position.purpose,
@@ -124,20 +169,19 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         died_of(bench.dead, _over_rating(position)),
     )
     named = tuple((t.id, t.label) for t in states_of(position))
-    usual = (float(s.usual[0]), float(s.usual[1]), float(s.usual[2]))
     return Report(
         sizing=sizing_section(s),
         current=current_section(s),
         power=power_section(s),
         heat=lamp_heat_section(s),
         supply=supply_section(s),
-        snapshots=(*snapshots(s), *in_states(s, states)),
+        snapshots=known.snapshots,
         cycle=cycle_section(s),
         runtime=battery_life_section(s),
         rule=judged(slide_rule(s, bench.drawer_ohm), found),
-        glow=glow(position, usual, flicker=flicker_of(s)),
+        glow=known.glow,
         findings=found,
-        uncertainty=rests_on,
+        uncertainty=known.rests_on,
         next_step=next_step(
             s,
             asked,

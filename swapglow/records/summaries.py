@@ -149,8 +149,8 @@ def _summary(p: Position) -> dict[str, Any]:
     forbids it, ``reads`` whether a reading is asked first, ``ohm`` and ``volts`` what it is found by.
     """
     try:
-        # What lies in the drawer changes nothing of what is stored.
-        report = reports.report(p, None, frozenset())
+        # What lies in the drawer changes nothing of what is stored; given as the view gives it, one sum serves both.
+        report = reports.report(p, None, at_hand())
     except ValueError as problem:
         return _not_worked_out(str(p.rail), str(problem), "Mend what cannot be worked out")
     except Exception:

@@ -1,6 +1,7 @@
 """A reading after the swap against what was expected."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -56,7 +57,9 @@ def band(s: Solution, reading: ReadingAfter) -> tuple[float, float, float]:
     Raises:
         NotConverged: a case has no answer.
     """
-    found = [_corners(s, p, reading) for p in s.position.possible]
+    # Whose it is, when it was taken and what it showed move no corner.
+    blank = replace(reading, id="", value=0.0, note="", whose="this")
+    found = [_corners(p, s.sizing.total_ohm, blank) for p in s.position.possible]
     counts = OL_V / 100 if reading.kind == "led_turned" else 0.0
     return (
         min(float(read.min()) for read, _ in found) * (1 - ACCURACY) - counts,
@@ -65,12 +68,13 @@ def band(s: Solution, reading: ReadingAfter) -> tuple[float, float, float]:
     )
 
 
-def _corners(s: Solution, p: Position, reading: ReadingAfter) -> tuple[FloatArray, float]:
+@lru_cache(maxsize=512)
+def _corners(p: Position, total_ohm: float, reading: ReadingAfter) -> tuple[FloatArray, float]:
     """What the meter shows at every corner, and usually."""
     tol = p.ohm_spread
     rail = rails_in(p, state_of(p, reading.state), np.array(p.rail.volts))
     vf = np.array([p.led.vf_high, p.led.vf_typ, p.led.vf_low])
-    ohms = s.sizing.total_ohm * np.array([1 + tol, 1.0, 1 - tol])
+    ohms = total_ohm * np.array([1 + tol, 1.0, 1 - tol])
     if p.rail.supply.alternates and reading.kind not in POWER_OFF:
         # A cycle is dear: the ends and the middle, between which the current only rises.
         read = metered(p, reading, Cases(rail, vf, ohms, p.drop_v, held=_held(p, 1)))
