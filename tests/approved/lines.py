@@ -35,13 +35,17 @@ def _flat(of: Any) -> str | None:
         return text if len(text) < WIDE else None
     if isinstance(of, list):
         if len(of) > CURVE and all(isinstance(v, int | float) for v in of):
-            return f"a curve, {' '.join(f'{v:.4g}' for v in (len(of), of[0], of[len(of) // 2], of[-1], sum(of)))}"
+            return f"a curve, {' '.join(_number(v) for v in (len(of), of[0], of[len(of) // 2], of[-1], sum(of)))}"
         parts_ = [_flat(value) for value in of]
         text = ", ".join(str(part) for part in parts_)
         return f"[{text}]" if None not in parts_ and len(text) < WIDE else None
     if isinstance(of, float):
-        return "0" if abs(of) < NOTHING else f"{of:.4g}"
+        return _number(of)
     return f"{of}" if of != "" else "''"
+
+
+def _number(of: float) -> str:
+    return "0" if abs(of) < NOTHING else f"{of:.4g}"
 
 
 def _picture(key: str, value: Any) -> str | None:
