@@ -15,15 +15,18 @@ demo: $(STAMP)/run $(STAMP)/built
 	@$(PY) -m swapglow.web.serve
 
 # The browser's tests and all others side by side: each run has a database and a server of its own. Two lanes that end
-# nearly together; the tests that build a copy of the project go beside the first of them, where the browser's wait on spoilt
-# lines for a minute or two. (In three lanes to the end, on two processors, pages that waited for half a minute failed.)
+# nearly together, for which the others take a few of the browser's behind them; the tests that build a copy of the
+# project go beside the first of the browser's, which wait on spoilt lines for a minute or two. (In three lanes to the end,
+# on two processors, pages that waited for half a minute failed.)
 COPY := tests/browser/test_adding.py
+BEHIND := tests/browser/test_fitted.py tests/browser/test_second_job.py
+OTHERS := $(filter-out tests/browser tests/__pycache__,$(patsubst %/,%,$(wildcard tests/*/))) $(wildcard tests/test_*.py)
 # Slow to load, and wanted by the API's tests alone.
 BROWSER := -p no:schemathesis
 test: $(STAMP)/dev $(STAMP)/built debian lint
-	@$(PY) -m pytest $(BROWSER) tests/browser --ignore=$(COPY) > .venv/browser.log 2>&1 & browser=$$!; \
+	@$(PY) -m pytest $(BROWSER) tests/browser $(addprefix --ignore=,$(COPY) $(BEHIND)) > .venv/browser.log 2>&1 & browser=$$!; \
 	$(PY) -m pytest $(BROWSER) $(COPY) > .venv/copy.log 2>&1 & copy=$$!; \
-	$(PY) -m pytest --ignore=tests/browser; others=$$?; \
+	$(PY) -m pytest $(OTHERS) $(BEHIND); others=$$?; \
 	wait $$copy; copied=$$?; cat .venv/copy.log; \
 	wait $$browser; shown=$$?; cat .venv/browser.log; exit $$((others || copied || shown))
 

@@ -2,6 +2,7 @@
 
 import pytest
 
+from swapglow.document.report import remembered
 from swapglow.records import summaries
 from swapglow.records.models import Position, Summary
 from tests.api.page import Bench
@@ -31,6 +32,18 @@ def test_no_view_works_out_a_lamp(bench, demo, monkeypatch):
     item = bench("GET", "bench")[1]["equipment"][0]
     assert bench("GET", f"equipment/{item['id']}")[0] == 200
     assert bench("GET", f"positions/{item['positions'][0]['id']}")[0] == 200
+
+
+def test_a_view_takes_the_sum_that_was_stored(bench):
+    """Whatever lies in the drawer: one sum a change, not one for the view and one for what is stored."""
+    keys = bench.made()
+    bench("PATCH", "drawer", {"add": ["1k", "470"]})
+    summaries.refresh()
+    before = remembered.cache_info()
+    status, said = bench("POST", f"positions/{keys['position']}/assess", {})
+    after = remembered.cache_info()
+    assert (status, after.misses - before.misses, after.hits - before.hits) == (200, 0, 1)
+    assert {v["ohm"] for v in said["report"]["rule"]["values"] if v["in_drawer"]} == {470.0, 1000.0}
 
 
 def test_a_change_marks_the_lamps_it_touches_and_no_others(bench):

@@ -185,6 +185,8 @@ def test_two_lamps_in_one_photograph_are_measured_and_kept_with_their_trial(demo
     assert axe(app, ("color-contrast",)) == []
     sheet.get_by_role("button", name="Keep with this trial").click()
     expect(app.get_by_role("region", name="Trials")).to_contain_text("Photographed: 2.5 × the old lamp")
+    # The picture follows its ratio; the sheet shuts once both are kept.
+    expect(sheet).to_be_hidden()
     lamp = Position.objects.get(inputs__name="Pen lamp")
     (trial,) = lamp.input.trials.values()
     assert (trial.photo_ratio, trial.photo_doubt) == (

@@ -80,12 +80,15 @@ def limited(new: FloatArray, old: FloatArray, nvt: FloatArray, crit: FloatArray)
     """
     with np.errstate(divide="ignore", invalid="ignore"):
         step = (new - old) / nvt
+        beyond = (new > crit) & (np.abs(step) > 2)
+        if not beyond.any():
+            return new
         climb = np.where(
             old > 0,
             np.where(step > -1, old + nvt * np.log1p(np.maximum(step, -0.999)), crit),
             nvt * np.log(np.maximum(new / nvt, 1e-30)),
         )
-    return np.where((new > crit) & (np.abs(step) > 2), climb, new)
+    return np.where(beyond, climb, new)
 
 
 def cold_start(system: System) -> Junctions:
