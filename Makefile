@@ -15,20 +15,20 @@ demo: $(STAMP)/run $(STAMP)/built
 	@$(PY) -m swapglow.web.serve
 
 # The browser's tests and all others side by side: each run has a database and a server of its own. Two lanes that end
-# nearly together, for which the others take a few of the browser's behind them; the tests that build a copy of the
-# project go beside the first of the browser's, which wait on spoilt lines for a minute or two. (In three lanes to the end,
-# on two processors, pages that waited for half a minute failed.)
-COPY := tests/browser/test_adding.py
+# nearly together, for which the others take a few of the browser's behind them. What copies the project, starts and kills
+# servers or is told to wait goes beside the first of the browser's, which wait on spoilt lines for a minute or two. (With
+# pages in three lanes to the end, on two processors, some that waited for half a minute failed.)
+BESIDE := tests/browser/test_adding.py tests/reliability tests/hostile tests/test_cli.py
 BEHIND := tests/browser/test_fitted.py tests/browser/test_second_job.py
-OTHERS := $(filter-out tests/browser tests/__pycache__,$(patsubst %/,%,$(wildcard tests/*/))) $(wildcard tests/test_*.py)
+OTHERS := $(filter-out tests/browser tests/__pycache__ $(BESIDE),$(patsubst %/,%,$(wildcard tests/*/)) $(wildcard tests/test_*.py))
 # Slow to load, and wanted by the API's tests alone.
 BROWSER := -p no:schemathesis
 test: $(STAMP)/dev $(STAMP)/built debian lint
-	@$(PY) -m pytest $(BROWSER) tests/browser $(addprefix --ignore=,$(COPY) $(BEHIND)) > .venv/browser.log 2>&1 & browser=$$!; \
-	$(PY) -m pytest $(BROWSER) $(COPY) > .venv/copy.log 2>&1 & copy=$$!; \
+	@$(PY) -m pytest $(BROWSER) tests/browser $(addprefix --ignore=,$(BESIDE) $(BEHIND)) > .venv/browser.log 2>&1 & browser=$$!; \
+	$(PY) -m pytest $(BROWSER) $(BESIDE) > .venv/beside.log 2>&1 & beside=$$!; \
 	$(PY) -m pytest $(OTHERS) $(BEHIND); others=$$?; \
-	wait $$copy; copied=$$?; cat .venv/copy.log; \
-	wait $$browser; shown=$$?; cat .venv/browser.log; exit $$((others || copied || shown))
+	wait $$beside; besides=$$?; cat .venv/beside.log; \
+	wait $$browser; shown=$$?; cat .venv/browser.log; exit $$((others || besides || shown))
 
 # The core alone: what the sum, the engine and the findings say. Seconds for one room of it:
 # .venv/bin/python -m pytest tests/core/engine.

@@ -1,11 +1,16 @@
 """Fixtures shared by API and browser tests."""
 
 import gc
+import hashlib
 import os
 import threading
 import time
+from datetime import date
+from pathlib import Path
 
 import pytest
+
+import swapglow
 
 # Playwright runs an event loop in the test's thread; Django must not mind.
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
@@ -18,16 +23,24 @@ def pytest_collection_finish():
 
 
 @pytest.fixture(scope="session")
-def loaded(tmp_path_factory):
-    """A copy of the database with the demo in it, made when it is first asked for."""
-    return tmp_path_factory.mktemp("demo") / "demo.sqlite3"
+def loaded(pytestconfig):
+    """A copy of the database with the demo in it, made when it is first asked for.
+
+    Kept for the other lane and the next run, under a name that every line of the app, its packages and the day have
+    part in.
+    """
+    house = Path(swapglow.__file__).parent
+    told = hashlib.sha256(date.today().isoformat().encode())
+    for path in sorted([*house.rglob("*.py"), *house.rglob("*.csv"), house.parent / "requirements/dev.txt"]):
+        told.update(path.read_bytes())
+    return pytestconfig.cache.mkdir("demo") / f"{told.hexdigest()}.sqlite3"
 
 
 @pytest.fixture
 def demo(transactional_db, loaded):
     """The demo's records with all that is stored of its lamps, as a server that has run for a minute has them.
 
-    Made once, and copied row by row from then on. A view of lamps that are not worked out asks for them anew, and
+    Copied row by row. A view of lamps that are not worked out asks for them anew, and
     anew: no test should stand by at that.
     """
     from django.db import connection, transaction
@@ -40,7 +53,12 @@ def demo(transactional_db, loaded):
             records.load()
             summaries.mark_outdated()
             assert summaries.refresh()
-            db.execute("VACUUM INTO %s", [str(loaded)])
+            for old in loaded.parent.glob("*.sqlite3"):
+                if old != loaded:
+                    old.unlink(missing_ok=True)
+            half = loaded.with_suffix(f".{os.getpid()}")
+            db.execute("VACUUM INTO %s", [str(half)])
+            half.rename(loaded)
             return records
         db.execute("ATTACH DATABASE %s AS kept", [str(loaded)])
         try:
