@@ -15,7 +15,7 @@ import swapglow
 # Playwright runs an event loop in the test's thread; Django must not mind.
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
 # What is imported stays: looking it through for garbage again and again took a twentieth of the run.
-gc.set_threshold(20_000, 50, 100)
+gc.set_threshold(100_000, 50, 100)
 
 
 def pytest_collection_finish():
