@@ -334,6 +334,14 @@ def test_without_a_meter_the_clip_comes_first_and_survives_what_may_be_there():
     assert first_clip(on("winding", "24Vac", source=Source.ASSUMED, mains=True)) is None
 
 
+def test_no_clip_goes_on_what_cannot_light_it():
+    """The red LED takes up to 2.3 V: marked no higher, it would be dark whatever is there; 0.9 V ended in an error."""
+    assert first_clip(on("regulated", "0.9V", source=Source.MARKED)) is None
+    assert first_clip(on("regulated", "2.3V", source=Source.MARKED)) is None
+    # 2.5 V crest at 4.24: (4.24 - 1.8) / 10 mA is 244 ohms: 270 of E12 (Ohm).
+    assert "270" in first_clip(on("regulated", "2.5V", source=Source.MARKED)).act
+
+
 def test_a_wire_that_pulses_is_clipped_before_a_slow_meter():
     p = on("vehicle", "13.8V", {"system": "12"}, source=Source.ASSUMED, driver_kind="flasher")
     step = first_clip(p, no_meter=False)

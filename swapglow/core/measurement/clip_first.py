@@ -51,7 +51,8 @@ def clip_first(p: Position, *, no_meter: bool, read: bool) -> tuple[NextStep, ..
         read: whether anything was read already.
 
     Returns:
-        The step; none where a meter does better, where something was read, or where no clip may go.
+        The step; none where a meter does better, where something was read, where no clip may go, or where the rail
+        cannot light it.
     """
     pulses = p.driver.kind.pulses or p.driver.kind.flashes
     known = read or p.rail.usual.source is Source.MEASURED
@@ -63,6 +64,9 @@ def clip_first(p: Position, *, no_meter: bool, read: bool) -> tuple[NextStep, ..
     if most > EXTRA_LOW_V:
         return ()
     led = catalogue()[_LED]
+    if most <= led.vf_high:
+        # Dark on such a rail whatever is there: it would tell nothing.
+        return ()
     ohm = show(clip_ohm(led, crest_of(most)), OHM)
     why = "There is no meter here." if no_meter else "This wire pulses: a meter is too slow to follow it."
     return (NextStep(
