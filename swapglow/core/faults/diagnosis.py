@@ -57,7 +57,7 @@ def band(s: Solution, reading: ReadingAfter) -> tuple[float, float, float]:
     Raises:
         NotConverged: a case has no answer.
     """
-    # Whose it is, when it was taken and what it showed move no corner.
+    # Whose it is, what was noted and what it showed move no corner.
     blank = replace(reading, id="", value=0.0, note="", whose="this")
     found = [_corners(p, s.sizing.total_ohm, blank) for p in s.position.possible]
     counts = OL_V / 100 if reading.kind == "led_turned" else 0.0
