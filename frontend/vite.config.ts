@@ -4,7 +4,11 @@ import { defineConfig } from "vitest/config";
 
 export default defineConfig(({ command }) => ({
   base: "/static/",
-  plugins: [{ ...optimizeLocales.vite({ locales: ["en-US"] }), enforce: "pre" as const }, react()],
+  plugins: [
+    { ...optimizeLocales.vite({ locales: ["en-US"] }), enforce: "pre" as const },
+    // What a change does not touch is not drawn again. Says what it had to leave as it is.
+    react({ compiler: { logDiagnostics: true } }),
+  ],
   // The Django template fills the nonce; only the built page has one.
   html: command === "build" ? { cspNonce: "{{ csp_nonce }}" } : {},
   build: {

@@ -34,7 +34,7 @@ export function usePull(
       if (!hold) return;
       const here = across(e);
       const sideways = Math.abs(here - hold.from);
-      hold.moving ||= sideways >= MEANT && sideways > Math.abs(e.clientY - hold.down);
+      if (sideways >= MEANT && sideways > Math.abs(e.clientY - hold.down)) hold.moving = true;
       if (hold.moving) to(here - hold.off);
     },
     onPointerUp: () => (held.current = null),

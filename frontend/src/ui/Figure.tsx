@@ -55,10 +55,10 @@ interface Props {
 }
 
 /** A figure that says where it came from when it is pointed at or focused. */
-export function Figure({ shown, pencil = shown.source === "assumed", className }: Props) {
+export function Figure({ shown, pencil, className }: Props) {
   return (
     <TooltipTrigger delay={250}>
-      <Bare className={className} data-pencil={pencil}>
+      <Bare className={className} data-pencil={pencil ?? shown.source === "assumed"}>
         <span>{shown.number}</span>
         <Unit>{shown.unit}</Unit>
       </Bare>

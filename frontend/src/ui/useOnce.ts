@@ -13,10 +13,9 @@ export function useOnce<A extends unknown[]>(work: (...args: A) => Promise<unkno
         await work(...args);
       } catch {
         // Refused: said where it was tried, or in the notices.
-      } finally {
-        running.current = false;
-        setBusy(false);
       }
+      running.current = false;
+      setBusy(false);
     },
     [work],
   );

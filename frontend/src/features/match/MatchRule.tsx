@@ -161,6 +161,8 @@ function OneLamp({ row, pick, x, onMove, onOut }: OneProps) {
     );
   }
   const fits = row.values.filter((v) => v.fits).map((v) => x(v.octaves));
+  const left = Math.min(...fits);
+  const right = Math.max(...fits);
   return (
     <>
       {name}
@@ -176,9 +178,9 @@ function OneLamp({ row, pick, x, onMove, onOut }: OneProps) {
         onClick={(e) => onMove(closest(row, x, within(e)))}
       >
         <rect
-          x={Math.min(...fits)}
+          x={left}
           y="20"
-          width={Math.max(2, Math.max(...fits) - Math.min(...fits))}
+          width={Math.max(2, right - left)}
           height="8"
           fill="var(--fits-soft)"
         />

@@ -32,19 +32,18 @@ export function usePhotograph<T>(path: string) {
     const mine = ++turn.current;
     setBusy(true);
     setWrong("");
+    let answer: T | undefined;
+    let problem = "";
     try {
-      const answer = await upload<T>(path, file, fields);
-      if (mine !== turn.current) return OVERTAKEN;
-      setFound(answer);
-      return answer;
-    } catch (problem) {
-      if (mine !== turn.current) return OVERTAKEN;
-      setWrong(problem instanceof Refused ? problem.message : DROPPED);
-      setFound(undefined);
-    } finally {
-      if (mine === turn.current) setBusy(false);
+      answer = await upload<T>(path, file, fields);
+    } catch (e) {
+      problem = e instanceof Refused ? e.message : DROPPED;
     }
-    return undefined;
+    if (mine !== turn.current) return OVERTAKEN;
+    setFound(answer);
+    setWrong(problem);
+    setBusy(false);
+    return answer;
   };
   const choose = (file: File) => {
     turn.current += 1;

@@ -54,10 +54,9 @@ export function Photos({ id, photos }: Props) {
           ? problem.message
           : "The connection dropped: the photograph is not in yet. Take it in again.",
       );
-    } finally {
-      setBusy("");
-      await queries.invalidateQueries({ queryKey: ["equipment", id] });
     }
+    setBusy("");
+    await queries.invalidateQueries({ queryKey: ["equipment", id] });
   };
   let note: ReactNode = null;
   if (busy) note = <p role="status">{busy}</p>;

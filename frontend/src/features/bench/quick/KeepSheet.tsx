@@ -35,11 +35,13 @@ export function KeepSheet({ open, onClose, onKept, quick, equipment }: Props) {
   // The keys of one sum are the same however often it is pressed: it is kept once.
   const keys = useRef<{ position: string; rail: string; item: string } | null>(null);
   const keep = useOnce(async () => {
-    keys.current ??= {
-      position: crypto.randomUUID(),
-      rail: crypto.randomUUID(),
-      item: crypto.randomUUID(),
-    };
+    if (!keys.current) {
+      keys.current = {
+        position: crypto.randomUUID(),
+        rail: crypto.randomUUID(),
+        item: crypto.randomUUID(),
+      };
+    }
     const { position, rail, item } = keys.current;
     try {
       await save("POST", "/api/quick/keep", {
