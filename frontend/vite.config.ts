@@ -2,15 +2,13 @@ import optimizeLocales from "@react-aria/optimize-locales-plugin";
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vitest/config";
 
-export default defineConfig(({ command }) => ({
+export default defineConfig({
   base: "/static/",
   plugins: [
     { ...optimizeLocales.vite({ locales: ["en-US"] }), enforce: "pre" as const },
     // What a change does not touch is not drawn again. Says what it had to leave as it is.
     react({ compiler: { logDiagnostics: true } }),
   ],
-  // The Django template fills the nonce; only the built page has one.
-  html: command === "build" ? { cspNonce: "{{ csp_nonce }}" } : {},
   build: {
     assetsInlineLimit: 0,
     modulePreload: { polyfill: false },
@@ -28,4 +26,4 @@ export default defineConfig(({ command }) => ({
     setupFiles: ["src/test/patience.ts"],
     globals: false,
   },
-}));
+});

@@ -36,6 +36,23 @@ def loaded(pytestconfig):
     return pytestconfig.cache.mkdir("demo") / f"{told.hexdigest()}.sqlite3"
 
 
+@pytest.fixture(scope="module")
+def begun(django_db_setup, django_db_blocker):
+    """Open the database for a whole file: ``with begun():`` puts in what all its tests begin with.
+
+    What a test does is taken back to there, as ever, and what they began with after the last.
+    """
+    from django.db import transaction
+
+    with django_db_blocker.unblock():
+        around = transaction.atomic()
+        around.__enter__()
+    yield django_db_blocker.unblock
+    with django_db_blocker.unblock():
+        transaction.set_rollback(True)
+        around.__exit__(None, None, None)
+
+
 @pytest.fixture
 def demo(transactional_db, loaded):
     """The demo's records with all that is stored of its lamps, as a server that has run for a minute has them.

@@ -180,24 +180,30 @@ SHEET = {
 }  # fmt: skip
 
 
-@pytest.fixture
+@pytest.fixture(scope="module")
 def bench():
     return Bench()
 
 
-@pytest.fixture
-def keys(bench):
-    return bench.made()
+@pytest.fixture(scope="module")
+def keys(bench, begun):
+    with begun():
+        return bench.made()
+
+
+def seen(bench, keys, what):
+    """A record as the API gives it, and the steps that could be taken on its view."""
+    of_lamp = what in ("position", "rail")
+    path = f"positions/{keys['position']}" if of_lamp else f"equipment/{keys['equipment']}"
+    view = bench("GET", path)[1]
+    if what == "item":
+        return {k: v for k, v in view.items() if k in ITEM}, view["steps"]
+    return (view[what] if of_lamp else view["take_in"]["sheet"]), view["steps"]
 
 
 def kept(bench, keys, what):
     """A record as the API gives it."""
-    if what == "sheet":
-        return bench("GET", f"equipment/{keys['equipment']}")[1]["take_in"]["sheet"]
-    if what == "item":
-        return {k: v for k, v in bench("GET", f"equipment/{keys['equipment']}")[1].items() if k in ITEM}
-    view = bench("GET", f"positions/{keys['position']}")[1]
-    return view["position" if what == "position" else "rail"]
+    return seen(bench, keys, what)[0]
 
 
 # Of a choice of several the ticks are sent, each by itself.
@@ -256,16 +262,17 @@ def test_what_is_typed_is_saved_taken_back_done_again_and_written_out(bench, key
     sent = dict.fromkeys(value, True) if (what, field) in TICKS else value
     status, answer = bench("PATCH", path, {field: sent})
     assert status == 200, answer
-    after = kept(bench, keys, what)
+    after, steps = seen(bench, keys, what)
     assert same(value, after[field])
     # Nothing else has moved.
     others = {k for k in before if k != field and before[k] != after[k]}
     assert others <= SAID[what], others
     content = bench.raw(f"equipment/{keys['equipment']}/document.json")[1]
     assert same(value, written(content, keys, what)[field])
-    bench.undo(keys["equipment"])
-    assert kept(bench, keys, what)[field] == before[field]
-    bench.undo(keys["equipment"], "redo")
+    assert bench("POST", "undo", {"step": steps["undo"]["id"]})[0] == 200
+    undone, steps = seen(bench, keys, what)
+    assert undone[field] == before[field]
+    assert bench("POST", "redo", {"step": steps["redo"]["id"]})[0] == 200
     assert kept(bench, keys, what)[field] == after[field]
     # And in again on an empty bench.
     Equipment.objects.all().delete()

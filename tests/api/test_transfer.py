@@ -18,9 +18,14 @@ def bench():
     return Bench()
 
 
+@pytest.fixture(scope="module", autouse=True)
+def stocked(begun):
+    with begun():
+        demo.load()
+
+
 @pytest.fixture
-def loaded(bench):
-    demo.load()
+def loaded():
     return Equipment.objects.get(inputs__name="Chart room reading lights")
 
 

@@ -40,10 +40,15 @@ def said(bench: Bench, e: Equipment) -> list[str]:
 ITEMS = [spec["name"] for spec in (*EQUIPMENT, *SUPPLIES, *DRIVERS, *CART, *GENERATOR)]
 
 
+@pytest.fixture(scope="module", autouse=True)
+def loaded(begun):
+    with begun():
+        demo.load()
+
+
 @pytest.mark.django_db
 @pytest.mark.parametrize("name", ITEMS)
 def test_the_demos_lamps_are_reported_as_they_were_approved(name):
-    demo.load()
     now, path = said(Bench(), Equipment.objects.get(inputs__name=name)), approved(name)
     if APPROVE:
         path.write_text("\n".join(now) + "\n")

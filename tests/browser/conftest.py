@@ -20,8 +20,9 @@ CHROMIUM_ARGS = [
     "--disable-background-networking",
     "--disable-component-update",
     "--disable-sync",
-    # A page lives for seconds here: what is compiled a second time, to run faster, costs more than it gives.
-    "--js-flags=--no-opt --no-maglev",
+    # A page lives for seconds here: what is compiled a second time, to run faster, costs more than it gives. Nor is
+    # a script parsed while it comes in, beside what another page's load has left of it.
+    "--js-flags=--no-opt --no-maglev --no-script-streaming",
 ]
 # One process for all pages: what one has parsed and compiled, the next need not.
 TOGETHER = "--renderer-process-limit=1"
@@ -112,7 +113,8 @@ def tab(page: Page, served: str):
 def app(tab: Page, served: str):
     """The same, on the bench."""
     tab.goto(served + "/")
-    expect(tab.get_by_label("Rail", exact=True)).to_be_visible()
+    # Waited for, not expected: a failed look of an expectation draws the whole page's tree of roles, each time.
+    tab.get_by_label("Rail", exact=True).wait_for()
     return tab
 
 

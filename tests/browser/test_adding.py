@@ -116,7 +116,7 @@ def house(tmp_path_factory):
 
 def sheet(page, house, lamp, button):
     page.goto(f"{house.url}/position/{lamp}")
-    expect(page.get_by_role("slider")).to_be_visible(timeout=60_000)
+    page.get_by_role("slider").wait_for(timeout=60_000)
     page.get_by_role("button", name=button).first.click()
     return page.locator("[data-panel]")
 

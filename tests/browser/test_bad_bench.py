@@ -43,8 +43,14 @@ def lamp(item):
 
 def there(page: Page, line: Line, path: str):
     page.goto(f"{line.url}{path}")
-    expect(page.locator("main h1").first).to_be_visible()
+    page.locator("main h1").first.wait_for()
     return page
+
+
+def again(page: Page):
+    """Reload, and wait until the view stands."""
+    page.reload()
+    page.locator("main h1").first.wait_for()
 
 
 def box(where, name):
@@ -155,7 +161,7 @@ def test_a_clock_set_back_turns_no_two_saves_round(page, line, item):
         box(page, "Owner").fill(text)
         page.keyboard.press("Tab")
     line.mend()
-    page.reload()
+    again(page)
     saved(page)
     assert Equipment.objects.get(pk=item.pk).input.owner == "second"
 
@@ -173,7 +179,7 @@ def test_a_full_store_is_said_at_once_and_loses_nothing(page, line, item):
     expect(page.get_by_text("This browser's store is full")).to_be_visible()
     page.keyboard.press("Tab")
     line.mend()
-    page.reload()
+    again(page)
     expect(box(page, "Notes")).to_have_value("typed into a full browser")
     box(page, "Notes").focus()
     page.keyboard.press("Tab")
@@ -215,7 +221,7 @@ def test_a_refused_save_stands_at_its_field_and_the_rest_goes_on(page, line, ite
     expect(page.get_by_text(says)).to_be_visible()
     saved(page)
     assert Equipment.objects.get(pk=item.pk).input.board_revision == "B2"
-    page.reload()
+    again(page)
     expect(box(page, "Owner")).to_have_value("refused once")
     expect(page.get_by_text(says)).to_be_visible()
     box(page, "Owner").fill("taken now")
@@ -281,7 +287,7 @@ def test_whatever_is_pasted_is_kept_or_stands_refused_in_its_field(page, line, i
         shown[field] = box(page, field).input_value()
         page.keyboard.press("Tab")
         saved(page)
-    page.reload()
+    again(page)
     for field, (column, most) in fields.items():
         expect(box(page, field)).to_have_value(shown[field])
         kept = getattr(Equipment.objects.get(pk=item.pk).input, column)
@@ -314,7 +320,7 @@ def test_fields_typed_in_turn_over_a_slow_line_are_all_kept(page, line, item):
     asked = sheet.feasibility
     assert (asked.hours, asked.price, asked.overruled) == ("2.5", "17.20", "it is ours")
     assert {"grey", "violet"} <= {w.name for w in sheet.wires.values()}
-    page.reload()
+    again(page)
     expect(box(page, "Price of parts")).to_have_value("17.20")
 
 
@@ -325,7 +331,7 @@ def test_the_drawer_keeps_what_is_put_in_from_two_sides(page, context, line):
         box(side, "Add values").fill(text)
         side.keyboard.press("Enter")
         saved(side)
-    page.reload()
+    again(page)
     for text in ("1.2 MΩ", "2.7 MΩ", "470 Ω"):
         expect(page.get_by_role("button", name=f"{text}, full")).to_be_visible()
 
@@ -498,17 +504,16 @@ def views(item, lamp):
         yield f"/position/{lamp.pk}", sheet
 
 
-def open_view(page, line, path, sheet):
-    there(page, line, path)
-    if not sheet:
-        return
-    page.get_by_role("button", name=sheet, exact=True).click()
-    expect(page.locator("[data-panel]")).to_be_visible()
+def open_sheet(page, sheet):
+    if sheet:
+        page.get_by_role("button", name=sheet, exact=True).click()
+        page.locator("[data-panel]").wait_for()
 
 
 def walk(page, line, path, sheet, item, condition):
     """Type something into every field of a view while the bench is bad; nothing of it may be lost."""
-    open_view(page, line, path, sheet)
+    there(page, line, path)
+    open_sheet(page, sheet)
     scope = page.locator("[data-panel]" if sheet else "main")
     count = scope.get_by_role("textbox").count()
     assert count > 0
@@ -521,8 +526,8 @@ def walk(page, line, path, sheet, item, condition):
         line.delay = 0.4 if condition == "slow" else 0.0
         field.fill(text)
         if condition == "reload":
-            page.reload()
-            open_view(page, line, path, sheet)
+            again(page)
+            open_sheet(page, sheet)
         else:
             # Not by Tab: the next field may be one that opens over the others.
             field.blur()
@@ -530,8 +535,8 @@ def walk(page, line, path, sheet, item, condition):
         typed.append((n, text))
     line.delay = 0.0
     saved(page)
-    page.reload()
-    open_view(page, line, path, sheet)
+    again(page)
+    open_sheet(page, sheet)
     kept = on_disk(item)
     for n, text in typed:
         field = scope.get_by_role("textbox").nth(n)

@@ -15,7 +15,7 @@ def rule(page: Page):
 
 def open_lamp(page: Page, name: str):
     page.get_by_role("link", name=re.compile(f"^{name}")).click()
-    expect(page.get_by_role("heading", name=name, level=1)).to_be_visible()
+    page.get_by_role("heading", name=name, level=1).wait_for()
 
 
 def saved(page: Page):
@@ -53,7 +53,7 @@ def test_quick_sum_to_kept_position_by_keyboard(app):
     app.keyboard.press("Enter")
     expect(app.get_by_role("heading", name="Chart lamp")).to_be_visible()
     app.reload()
-    expect(app.get_by_role("heading", name="Chart lamp")).to_be_visible()
+    app.get_by_role("heading", name="Chart lamp").wait_for()
 
 
 def test_a_bad_rail_is_refused_at_its_field_and_kept(app):

@@ -75,7 +75,7 @@ def test_a_whole_job_on_a_phone_loses_nothing(phone, line):
     saved(page)
     page.get_by_role("button", name="Close").first.click()
     page.get_by_role("button", name="Add lamp").first.click()
-    expect(page.get_by_role("slider", name="Resistor")).to_be_visible()
+    page.get_by_role("slider", name="Resistor").wait_for()
     page.get_by_role("button", name="Job", exact=True).click()
     page.get_by_role("link", name="Build it, step by step").click()
 
@@ -128,7 +128,7 @@ def test_the_printed_code_carries_the_figures(name, demo, tab, served):
     lamp = Position.objects.get(inputs__name=name)
     tab.goto(f"{served}/position/{lamp.pk}/card")
     code = tab.get_by_role("img", name="Code with this lamp's figures")
-    expect(code).to_be_visible()
+    code.wait_for()
     tab.evaluate(
         "document.querySelector('img[alt^=Code]').style.cssText = 'width: 600px; height: 600px; max-width: none'"
     )

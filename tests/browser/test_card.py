@@ -25,7 +25,7 @@ def test_a_card_is_one_page_that_says_all(name, paper, demo, tab, served):
     lamp = Position.objects.get(inputs__name=name)
     tab.goto(f"{served}/position/{lamp.pk}/card")
     card = tab.get_by_role("article", name="Job card")
-    expect(card.get_by_role("heading", name=name)).to_be_visible()
+    card.get_by_role("heading", name=name).wait_for()
     pages = pypdf.PdfReader(io.BytesIO(tab.pdf(format=paper, prefer_css_page_size=False))).pages
     assert len(pages) == 1
     printed = plain(pages[0].extract_text())

@@ -24,7 +24,7 @@ def hand(request, served, rooms):
     faults: list[str] = []
     page.on("pageerror", lambda e: faults.append(str(e)))
     page.goto(served + "/")
-    expect(page.get_by_label("Rail", exact=True)).to_be_visible()
+    page.get_by_label("Rail", exact=True).wait_for()
     hand = HANDS[kind](page)
     hand.kind = kind
     yield hand
@@ -51,7 +51,7 @@ def to_lamp(hand, name: str) -> None:
         hand.write(hand.page.get_by_role("searchbox", name="Find"), name, "Enter")
         expect(link).to_be_focused()
     hand.press(link)
-    expect(rule(hand.page)).to_be_visible()
+    rule(hand.page).wait_for()
 
 
 def to_item(hand, name: str) -> None:

@@ -3,7 +3,6 @@
 import re
 
 import pytest
-from playwright.sync_api import expect
 
 from tests.browser.conftest import axe
 
@@ -143,7 +142,7 @@ def home(page):
 def show(page, acts, stands):
     for act in acts:
         act(page)
-    expect(stands(page)).to_be_visible()
+    stands(page).wait_for()
     still(page)
 
 

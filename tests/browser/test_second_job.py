@@ -21,7 +21,7 @@ def lamp_of(app, served, name, part="Old lamp"):
 
 def test_a_cue_closes_the_swap_until_it_is_explained(demo, tab, served):
     lamp = lamp_of(tab, served, "Wind hold")
-    expect(tab.get_by_role("slider", name="Resistor")).to_be_visible()
+    tab.get_by_role("slider", name="Resistor").wait_for()
     tab.get_by_text("In series with something", exact=False).first.click()
     saved(tab)
     expect(tab.get_by_text("fit the same type, or find out.").first).to_be_visible()
@@ -37,7 +37,7 @@ def test_a_cue_closes_the_swap_until_it_is_explained(demo, tab, served):
     tab.get_by_role("combobox", name="What else it does").fill("looked into")
     tab.keyboard.press("Enter")
     saved(tab)
-    expect(tab.get_by_role("slider", name="Resistor")).to_be_visible()
+    tab.get_by_role("slider", name="Resistor").wait_for()
     assert Position.objects.get(pk=lamp.pk).input.second_job == "none"
 
 
@@ -50,7 +50,7 @@ def test_a_lamp_that_must_stay_says_so_and_one_with_a_job_asks_for_its_part(demo
     field.fill("68R 5W on the bracket")
     field.press("Tab")
     saved(tab)
-    expect(tab.get_by_role("slider", name="Resistor")).to_be_visible()
+    tab.get_by_role("slider", name="Resistor").wait_for()
     assert Position.objects.get(pk=lamp.pk).input.job_given_to == "68R 5W on the bracket"
 
 
