@@ -143,6 +143,23 @@ def test_a_crash_of_the_page_while_the_line_is_cut_loses_nothing(apart, line, it
     assert Equipment.objects.get(pk=item.pk).input.board_revision == "rev. 7, hand-wired"
 
 
+def test_a_view_whose_file_does_not_come_says_so_and_opens_once_it_does(apart, line, lamp):
+    page = there(apart.new_page(), line, "/")
+    name = lamp.input.name
+    link = page.get_by_role("link", name=re.compile(f"^{name}")).first
+    link.wait_for()
+    line.cut()
+    link.click()
+    expect(page.get_by_role("heading", name="This view did not open")).to_be_visible()
+    # Back and on the bench it is the bench; only what did not come is still away.
+    page.get_by_role("link", name="Back to the bench").click()
+    expect(page.get_by_role("heading", name="On the bench")).to_be_visible()
+    page.go_back()
+    line.mend()
+    page.get_by_role("button", name="Load the page again").click()
+    expect(page.get_by_role("heading", name=name, level=1)).to_be_visible()
+
+
 def test_escape_closes_a_sheet_and_keeps_what_was_typed(page, line, lamp):
     there(page, line, f"/position/{lamp.pk}")
     page.get_by_role("button", name="Job").click()

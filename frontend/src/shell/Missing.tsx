@@ -1,21 +1,8 @@
-import { Link } from "react-router";
-import styled from "styled-components";
-
 import { Refused } from "../api/client";
+import { Instead } from "./Instead";
 
 const GONE = "That is not on the bench any more";
 const NOWHERE = "Nothing is at this address";
-
-const Wrap = styled.div`
-  padding: 32px 0;
-  display: grid;
-  gap: 10px;
-  justify-items: start;
-`;
-
-const Title = styled.h1`
-  font-size: 1.5rem;
-`;
 
 /** What stands where a view cannot be shown; without a problem there is no view of that address. */
 export function Missing({ problem }: { problem?: unknown }) {
@@ -29,11 +16,5 @@ export function Missing({ problem }: { problem?: unknown }) {
             "No answer from the server",
             "Nothing typed is lost. It is asked again by itself; check that Swap Glow is running.",
           ];
-  return (
-    <Wrap role="alert">
-      <Title>{title}</Title>
-      <p>{words}</p>
-      <Link to="/">Back to the bench</Link>
-    </Wrap>
-  );
+  return <Instead title={title} words={words} />;
 }
