@@ -1,4 +1,4 @@
-import { QueryClient } from "@tanstack/react-query";
+import { QueryClient, QueryObserver } from "@tanstack/react-query";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
 import { Refused } from "../api/client";
@@ -134,4 +134,25 @@ test("what the version before kept in its one list is sent too", async () => {
   await vi.advanceTimersByTimeAsync(100);
   expect(sent.map((s) => [s.path, s.body])).toEqual([["/api/equipment/e", { owner: "us" }]]);
   expect(localStorage.getItem("swapglow.outbox")).toBeNull();
+});
+
+test("what is asked for the first time while a save is answered is asked again", async () => {
+  server(answered(200));
+  const queries = client();
+  // The first answer is from before the save, and slow.
+  const answers = ["before", "after"];
+  const view = new QueryObserver(queries, {
+    queryKey: ["equipment", "1"],
+    queryFn: async () => {
+      const answer = answers.shift();
+      await new Promise((done) => setTimeout(done, 300));
+      return answer;
+    },
+  });
+  const leave = view.subscribe(() => undefined);
+  const done = save(queries, { method: "PATCH", path: "/api/equipment/1", body: { notes: "x" } });
+  await vi.advanceTimersByTimeAsync(1000);
+  await done;
+  expect(view.getCurrentResult().data).toBe("after");
+  leave();
 });

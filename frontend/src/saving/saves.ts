@@ -8,6 +8,7 @@ import {
   notifyManager,
   type DehydratedState,
   type Mutation,
+  type Query,
   type QueryClient,
 } from "@tanstack/react-query";
 
@@ -62,9 +63,16 @@ let count = 0;
 
 const asked = ["catalogue", "took", "quick"];
 
-/** Ask anew for whatever a save may have changed. */
-const askAnew = (client: QueryClient) =>
-  client.invalidateQueries({ predicate: (q) => !asked.includes(String(q.queryKey[0])) });
+/**
+ * Ask anew for whatever a save may have changed. What is asked for the first time may be answered as it was before:
+ * the library would wait for that and be content with it.
+ */
+async function askAnew(client: QueryClient): Promise<void> {
+  const changes = (q: Query) => !asked.includes(String(q.queryKey[0]));
+  const begun = (q: Query) => changes(q) && q.state.data === undefined;
+  await client.cancelQueries({ predicate: begun, fetchStatus: "fetching" });
+  await client.invalidateQueries({ predicate: changes });
+}
 
 /** Teach the client how a save is sent, and what becomes of its answer. */
 export function teachSaves(client: QueryClient): void {
