@@ -15,11 +15,11 @@ demo: $(STAMP)/run $(STAMP)/built
 	@$(PY) -m swapglow.web.serve
 
 # The browser's tests and all others side by side: each run has a database and a server of its own. Two lanes that end
-# nearly together, for which the others take a few of the browser's behind them. What copies the project, starts and kills
+# nearly together, for which the others take one of the browser's behind them. What copies the project, starts and kills
 # servers or is told to wait goes beside the first of the browser's, which wait on spoilt lines for a minute or two. (With
 # pages in three lanes to the end, on two processors, some that waited for half a minute failed.)
 BESIDE := tests/browser/test_adding.py tests/reliability tests/hostile tests/test_cli.py
-BEHIND := tests/browser/test_fitted.py tests/browser/test_second_job.py
+BEHIND := tests/browser/test_fitted.py
 OTHERS := $(filter-out tests/browser tests/__pycache__ $(BESIDE),$(patsubst %/,%,$(wildcard tests/*/)) $(wildcard tests/test_*.py))
 # Slow to load, and wanted by the API's tests alone.
 BROWSER := -p no:schemathesis
