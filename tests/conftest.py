@@ -57,8 +57,8 @@ def begun(django_db_setup, django_db_blocker):
 def demo(transactional_db, loaded):
     """The demo's records with all that is stored of its lamps, as a server that has run for a minute has them.
 
-    Copied row by row. A view of lamps that are not worked out asks for them anew, and
-    anew: no test should stand by at that.
+    Copied row by row. A view of lamps that are not worked out asks for them anew, and anew: no test should stand by
+    at that.
     """
     from django.db import connection, transaction
 

@@ -129,17 +129,17 @@ def test_a_crash_of_the_page_while_the_line_is_cut_loses_nothing(apart, line, it
         page.keyboard.press("Tab")
     with pytest.raises(Exception, match="crash"):
         page.goto("chrome://crash", timeout=5000)
-    again = apart.new_page()
+    reopened = apart.new_page()
     line.mend()
-    there(again, line, f"/equipment/{item.pk}")
-    field = box(again, "Board revision")
+    there(reopened, line, f"/equipment/{item.pk}")
+    field = box(reopened, "Board revision")
     expect(field).to_have_value("rev. 7, hand-wired")
     if not left:
         # It was never left: it is marked, and counts once somebody says so.
-        expect(again.get_by_text("Typed, not saved yet")).to_be_visible()
-        again.get_by_role("button", name="Save", exact=True).click()
-    saved(again)
-    expect(again.get_by_text("Typed, not saved yet")).to_have_count(0)
+        expect(reopened.get_by_text("Typed, not saved yet")).to_be_visible()
+        reopened.get_by_role("button", name="Save", exact=True).click()
+    saved(reopened)
+    expect(reopened.get_by_text("Typed, not saved yet")).to_have_count(0)
     assert Equipment.objects.get(pk=item.pk).input.board_revision == "rev. 7, hand-wired"
 
 
