@@ -9,9 +9,13 @@ export PYTHONDONTWRITEBYTECODE :=
 # Small matrices cost more to share among threads than to solve.
 export OPENBLAS_NUM_THREADS := 1
 
-.PHONY: day-worth demo test test-core test-web build schema shots bench load fuzz-core faults mutants approve torture format lock clean lint lint-python lint-web debian
+.PHONY: day-worth demo serve rebuild test test-core test-web build schema shots bench load fuzz-core faults mutants approve torture format lock clean lint lint-python lint-web debian
 
 demo: $(STAMP)/run $(STAMP)/built
+	@$(PY) -m swapglow.web.serve --demo
+
+# Your own bench. Its records are where this system keeps a person's data, never in the checkout.
+serve: $(STAMP)/run $(STAMP)/built
 	@$(PY) -m swapglow.web.serve
 
 # The browser's tests and all others side by side: each run has a database and a server of its own. Two lanes that end
@@ -77,6 +81,10 @@ $(STAMP)/built: $(STAMP)/npm $(FRONT)
 	@touch $@
 
 build: $(STAMP)/built
+
+rebuild:
+	rm -rf $(STAMP)/built frontend/dist
+	@$(MAKE) --no-print-directory build
 
 # Chromium, built to run without a screen, and ngspice for the tests, from Debian's packages where they are missing.
 debian:
@@ -152,5 +160,6 @@ lock: | $(STAMP)/venv
 	$(PY) -m pip install --quiet uv
 	cd requirements && for name in run dev mutants; do ../.venv/bin/uv pip compile --quiet --generate-hashes --universal --python-version 3.11 --no-emit-index-url --custom-compile-command "make lock" $$name.in -o $$name.txt; done
 
+# What was installed and built. Records are elsewhere.
 clean:
-	rm -rf .venv frontend/node_modules frontend/dist var
+	rm -rf .venv frontend/node_modules frontend/dist

@@ -1,4 +1,4 @@
-"""The core from a shell: ``swapglow size``, ``solve``, ``assess`` and ``catalogue``."""
+"""The program from a shell: the core's ``size``, ``solve``, ``assess`` and ``catalogue``, and the records' commands."""
 
 import argparse
 import json
@@ -16,6 +16,7 @@ from swapglow.core.parts import lamp, led, preferred
 from swapglow.core.presentation.report import Report
 from swapglow.core.quantities import AMPERE, OHM, VOLT, Parsed, QuantityError, parse, parse_single, show
 from swapglow.core.quantities.units import WATT, Unit
+from swapglow.web.commands import add_commands
 
 BAD_INPUT = 2
 # As a shell has it for a program that Ctrl+C ended.
@@ -61,6 +62,7 @@ def _parser() -> _Parser:
     listing = commands.add_parser("catalogue", help="list the generic LEDs and lamps")
     listing.add_argument("--json", action="store_true", help="print JSON")
     listing.set_defaults(run=_catalogue)
+    add_commands(commands)
     return parser
 
 

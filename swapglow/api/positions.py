@@ -139,7 +139,7 @@ def change_position(p: Position, fields: Mapping[str, Any], label: str, gesture:
     p.join(changes)
     reports.core_of(p)
     with recorded(str(p.equipment_id), label, gesture):
-        taking_out.take_or_lay_back(p, was)
+        taking_out.note_what_is_drawn(p, was)
         keep(p)
     return position_answer(p)
 

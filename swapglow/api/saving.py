@@ -18,7 +18,6 @@ from swapglow.records.summaries import after_saving
 HEADER = "X-Save"
 # The header of the answer that names the step it made, by which it can be taken back.
 STEP = "X-Step"
-KEPT_ANSWERS = 2000
 
 log = logging.getLogger("swapglow.api")
 
@@ -80,13 +79,6 @@ def _key(request: HttpRequest) -> UUID | None:
         return UUID(request.headers.get(HEADER, ""))
     except ValueError:
         return None
-
-
-def forget_old_answers() -> None:
-    """Let go of the answers of saves long past."""
-    newest = Sent.objects.order_by("-at").values_list("at", flat=True)[KEPT_ANSWERS : KEPT_ANSWERS + 1]
-    if newest:
-        Sent.objects.filter(at__lte=newest[0]).delete()
 
 
 # What SQLite says, by a part of its message, and what we say of it.

@@ -3,7 +3,7 @@
 from uuid import UUID
 
 from django.db import transaction
-from django.http import HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Field, File, Form, Router, Schema, Status
 from ninja.decorators import decorate_view
@@ -22,7 +22,7 @@ from swapglow.inputs.quantity import Line
 from swapglow.inputs.to_core import feasibility_of
 from swapglow.records import meanwhile, order, photographs
 from swapglow.records.limits import check_room
-from swapglow.records.models import Equipment, Photo, Picture
+from swapglow.records.models import Equipment, Photo
 from swapglow.records.steps import keep, recorded
 
 router = Router(tags=["take-in"])
@@ -116,7 +116,7 @@ def remove(request: HttpRequest, key: UUID) -> Status[None]:
 def picture(request: HttpRequest, key: UUID) -> HttpResponse:
     """The picture itself."""
     p = get_object_or_404(Photo, pk=key)
-    found = get_object_or_404(Picture, digest=p.digest)
-    return HttpResponse(
-        bytes(found.jpeg), "image/jpeg", headers={"Cache-Control": "private, max-age=31536000, immutable"}
-    )
+    jpeg = photographs.jpeg_of(p.digest)
+    if jpeg is None:
+        raise Http404
+    return HttpResponse(jpeg, "image/jpeg", headers={"Cache-Control": "private, max-age=31536000, immutable"})

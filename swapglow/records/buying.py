@@ -13,9 +13,9 @@ from swapglow.core.stock.need import Need
 from swapglow.core.stock.order import Asked, OrderLine, order_list
 from swapglow.document.csv_cells import guarded
 from swapglow.inputs.stock import BenchLedInput, PartInput
-from swapglow.records import drawer, order
+from swapglow.records import drawer, movements, order
 from swapglow.records.limits import check_room
-from swapglow.records.models import BenchLed, Position, Shop, StockPart
+from swapglow.records.models import BenchLed, Movement, Position, Shop, StockPart
 from swapglow.records.steps import keep, recorded
 from swapglow.records.summaries import is_fresh, stored_of
 
@@ -106,10 +106,10 @@ def came_in(key: str) -> None:
     with recorded(drawer.SCOPE, f"{line.label} came in", f"came:{key}"):
         for record in found:
             come = record.input.on_order
-            count = record.input.count
-            record.join({
-                "on_order": 0, "level": "full", "count": None if count is None else count + come,
-            })  # fmt: skip
+            if record.input.count is not None:
+                movements.book(record.pk, Movement.BOUGHT, come)
+                record.refresh_from_db()
+            record.join({"on_order": 0, "level": "full"})
             keep(record)
 
 

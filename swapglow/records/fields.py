@@ -24,6 +24,9 @@ GONE: Final = Gone()
 
 _UNCHANGING = ("id", "created")
 
+# A compartment's count is the sum of its movements, which are undone one by one.
+_SUMMED: Path = ("inputs", "count")
+
 
 def columns(model: type[models.Model]) -> list[str]:
     """The columns of a model that somebody may change, by the attributes that hold them."""
@@ -43,6 +46,7 @@ def flat(model: type[models.Model], row: object) -> Flat:
     out: Flat = {}
     for name in columns(model):
         _flatten(out, (name,), getattr(row, name))
+    out.pop(_SUMMED, None)
     return out
 
 

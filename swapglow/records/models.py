@@ -30,7 +30,7 @@ class Step(models.Model):
     """One thing that somebody did, undid or did again.
 
     ``scope`` is the equipment's key, "drawer", or empty for the bench itself. A step that takes back or does
-    again is a step too, of the one it is ``of``; ``reverted`` says that such a later step stands against it.
+    again is a step too, of the one it is ``of``; ``reverted`` says that such a later step has taken it back.
     """
 
     DO, UNDO, REDO = "do", "undo", "redo"
@@ -42,6 +42,8 @@ class Step(models.Model):
     # Record and fields, to tell one gesture from the next.
     gesture = models.CharField(max_length=400)
     reverted = models.BooleanField(default=False)
+    # It cannot be undone, and somebody chose to leave it so: undo goes on with the step before it.
+    passed = models.BooleanField(default=False)
     at = models.DateTimeField(default=timezone.now)
 
     class Meta:
@@ -211,7 +213,7 @@ class ReadingBefore(Typed):
 
 
 class Photo(Ordered):
-    """A photograph of an item; what it shows is kept once, by its digest."""
+    """A photograph of an item; the picture is a file, kept once by its digest (``records.photographs``)."""
 
     equipment = models.ForeignKey(Equipment, models.CASCADE, related_name="photos")
     caption = models.CharField(max_length=200, blank=True, default="")
@@ -221,16 +223,6 @@ class Photo(Ordered):
 
     def __str__(self) -> str:
         return self.caption or self.digest[:8]
-
-
-class Picture(models.Model):
-    """A JPEG by its SHA-256. It outlives its photograph, so that a deletion can be undone."""
-
-    digest = models.CharField(max_length=64, primary_key=True)
-    jpeg = models.BinaryField()
-
-    def __str__(self) -> str:
-        return self.digest[:8]
 
 
 class BenchLed(Typed):
@@ -277,6 +269,29 @@ class StockPart(Typed):
         return PartInput.model_validate(self.inputs)
 
 
+class Movement(Kept):
+    """Parts that went into a compartment of the drawer, or out of it. The count of a compartment is their sum.
+
+    ``part`` is the key of a StockPart or a BenchLed, ``position`` that of the lamp that parts were taken for. Both may
+    be gone since: what was taken stays taken.
+    """
+
+    COUNTED, UNCOUNTED, BOUGHT, TAKEN, PUT_BACK = "counted", "uncounted", "bought", "taken", "put_back"
+
+    part = models.UUIDField(db_index=True)
+    kind = models.CharField(max_length=9)
+    by = models.IntegerField()
+    position = models.UUIDField(null=True, db_index=True)
+    at = models.DateTimeField(default=timezone.now)
+
+    class Meta(Kept.Meta):
+        abstract = False
+        ordering = ("id",)
+
+    def __str__(self) -> str:
+        return f"{self.kind} {self.by:+d}"
+
+
 class Sent(models.Model):
     """A save that was taken, with what was answered: sent again, it gets the same answer and does nothing."""
 
@@ -300,4 +315,5 @@ KEPT: tuple[type[Kept], ...] = (
     StockPart,
     BenchLed,
     Shop,
+    Movement,
 )

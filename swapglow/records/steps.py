@@ -12,6 +12,7 @@ from django.utils import timezone
 from simple_history.signals import pre_create_historical_record
 from simple_history.utils import bulk_create_with_history
 
+from swapglow.records import movements
 from swapglow.records.fields import columns
 from swapglow.records.models import KEPT, Kept, Step
 
@@ -120,11 +121,12 @@ def keep(record: models.Model) -> None:
     kept = model._default_manager.filter(pk=record.pk).first() if record.pk else None
     if kept is None:
         record.save(force_insert=True)
-        return
-    changed = [name for name in columns(model) if getattr(kept, name) != getattr(record, name)]
-    if changed:
-        # Django takes a record of which the key was chosen here for a new one.
-        record.save(update_fields=changed, force_update=True)
+    else:
+        changed = [name for name in columns(model) if getattr(kept, name) != getattr(record, name)]
+        if changed:
+            # Django takes a record of which the key was chosen here for a new one.
+            record.save(update_fields=changed, force_update=True)
+    movements.book_what_changed(record)
 
 
 def next_steps(scope: str, of: set[int] | None = None) -> tuple[Step | None, Step | None]:
@@ -137,7 +139,7 @@ def next_steps(scope: str, of: set[int] | None = None) -> tuple[Step | None, Ste
     Returns:
         The newest done that stands, and the newest undoing that stands, unless something new was done since.
     """
-    standing = _within(Step.objects.filter(scope=scope, reverted=False), of)
+    standing = _within(Step.objects.filter(scope=scope, reverted=False, passed=False), of)
     done, undone = (standing.filter(kind=kind).last() for kind in (Step.DO, Step.UNDO))
     return done, None if undone is None or (done is not None and done.pk > undone.pk) else undone
 

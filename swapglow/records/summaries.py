@@ -15,7 +15,7 @@ from pathlib import Path
 from typing import Any
 from uuid import UUID
 
-from django.db import close_old_connections, models, transaction
+from django.db import close_old_connections, connection, models, transaction
 
 import swapglow.core
 from swapglow.records import reports
@@ -103,10 +103,12 @@ def refresh(seconds: float | None = None) -> bool:
     while True:
         due = Summary.objects.filter(due=True).exclude(position__in=tried).order_by("position__order")
         keys = list(due.values_list("position_id", flat=True)[:50])
+        if _stopping.is_set():
+            return False
         if not keys:
             return not tried or not Summary.objects.filter(due=True).exists()
         for key in keys:
-            if seconds is not None and time.monotonic() - started > seconds:
+            if _stopping.is_set() or (seconds is not None and time.monotonic() - started > seconds):
                 return False
             tried.add(key)
             _work_out(key)
@@ -193,6 +195,7 @@ def _not_worked_out(rail: str, line: str, act: str) -> dict[str, Any]:
 
 _wake = threading.Event()
 _working = threading.Event()
+_stopping = threading.Event()
 
 
 def after_saving() -> None:
@@ -203,10 +206,10 @@ def after_saving() -> None:
         refresh()
 
 
-def work_for_ever() -> None:
+def work_until_stopped() -> None:
     """Work out what is due, then wait for more; run it in a thread of its own."""
     _working.set()
-    while True:
+    while not _stopping.is_set():
         _wake.clear()
         try:
             refresh()
@@ -214,3 +217,10 @@ def work_for_ever() -> None:
             log.exception("summaries could not be worked out")
         close_old_connections()
         _wake.wait(timeout=30)
+    connection.close()
+
+
+def stop_working() -> None:
+    """Let that thread end after the lamp that it is at."""
+    _stopping.set()
+    _wake.set()

@@ -1,4 +1,8 @@
-"""A lamp's parts taken out of the drawer with a tick of its build, and laid back without it."""
+"""A lamp's parts taken out of the drawer with a tick of its build.
+
+What was drawn is written at the step; ``records.movements`` books it, and books it back when the tick goes, by
+whatever way that happens.
+"""
 
 from collections.abc import Mapping
 from typing import Any
@@ -7,9 +11,7 @@ from swapglow.core.stock.draw import Drawn, draw
 from swapglow.records import drawer, reports
 from swapglow.records.drawer import compartments
 from swapglow.records.models import Position
-from swapglow.records.steps import keep
-
-STEP = "take"
+from swapglow.records.movements import TAKE_STEP
 
 
 def drawn_for(p: Position) -> Drawn:
@@ -21,11 +23,11 @@ def drawn_for(p: Position) -> Drawn:
     return draw(reports.report(p, None, drawer.at_hand()).needs, drawer.parts())
 
 
-def take_or_lay_back(p: Position, was: Mapping[str, Any]) -> None:
-    """Count the drawer down or up, where the step's tick was changed; within the step that changes it.
+def note_what_is_drawn(p: Position, was: Mapping[str, Any]) -> None:
+    """Write at the step what a new tick takes out of the drawer; nothing where the tick is gone.
 
     Args:
-        p: the record with its change.
+        p: the record with its change; not saved.
         was: its inputs before.
     """
     before, now = _step(was), _step(p.inputs)
@@ -34,22 +36,10 @@ def take_or_lay_back(p: Position, was: Mapping[str, Any]) -> None:
     if now.get("done"):
         here = {str(r.pk): r.input.count or 0 for r in compartments()}
         left = drawn_for(p).counts
-        _count({key: count - here[key] for key, count in left.items()})
-        p.join({"steps": {STEP: {"drawn": {key: here[key] - count for key, count in left.items()}}}})
+        p.join({"steps": {TAKE_STEP: {"drawn": {key: here[key] - count for key, count in left.items()}}}})
     else:
-        taken = before.get("drawn") or {}
-        _count(taken)
-        p.join({"steps": {STEP: {"drawn": dict.fromkeys(taken)}}})
+        p.join({"steps": {TAKE_STEP: {"drawn": dict.fromkeys(before.get("drawn") or {})}}})
 
 
 def _step(inputs: Mapping[str, Any]) -> dict[str, Any]:
-    return (inputs.get("steps") or {}).get(STEP) or {}
-
-
-def _count(by: Mapping[str, int]) -> None:
-    """Change the counts of compartments; one that is gone, or is not counted any more, stays as it is."""
-    for record in (r for r in compartments() if str(r.pk) in by):
-        count = record.input.count
-        if count is not None:
-            record.join({"count": max(0, count + by[str(record.pk)])})
-            keep(record)
+    return (inputs.get("steps") or {}).get(TAKE_STEP) or {}

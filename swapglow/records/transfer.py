@@ -22,14 +22,14 @@ from swapglow.records.models import (
     Equipment,
     Ordered,
     Photo,
-    Picture,
     Position,
     Rail,
     ReadingAfter,
     ReadingBefore,
     Typed,
 )
-from swapglow.records.photographs import keep
+from swapglow.records.movements import only_booked
+from swapglow.records.photographs import jpeg_of, keep
 from swapglow.records.steps import create_all, recorded
 from swapglow.records.steps import keep as keep_record
 
@@ -63,8 +63,8 @@ def _position(p: Position) -> doc.Position:
 
 
 def _photo(p: Photo, with_picture: bool) -> doc.Photo:
-    found = Picture.objects.filter(digest=p.digest).first() if with_picture else None
-    jpeg = None if found is None else base64.b64encode(bytes(found.jpeg)).decode("ascii")
+    found = jpeg_of(p.digest) if with_picture else None
+    jpeg = None if found is None else base64.b64encode(found).decode("ascii")
     return doc.Photo(id=p.id, caption=p.caption, jpeg=jpeg)
 
 
@@ -185,6 +185,9 @@ def _put_in(model: type[Ordered], beside: Any, wanted: Sequence[Any]) -> None:
     """
     here = {r.pk for r in beside}
     new = [w for w in wanted if w.pk not in here]
+    if model is Position:
+        for lamp in new:
+            only_booked(lamp)
     if new:
         create_all(model, new)
     for record in wanted:

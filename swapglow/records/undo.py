@@ -13,11 +13,13 @@ from pydantic import ValidationError
 
 from swapglow.core.quantities import InputError
 from swapglow.inputs.to_core import rail_of
+from swapglow.records import movements
 from swapglow.records.fields import GONE, Flat, differing, flat, in_words, put, value_in_words
 from swapglow.records.limits import check_room
 from swapglow.records.models import (
     Equipment,
     Kept,
+    Movement,
     Photo,
     Position,
     Rail,
@@ -155,7 +157,8 @@ class _Record:
 def _records(step: Step) -> Iterator[_Record]:
     for model, rows in rows_of(step):
         by_key: dict[Any, list[Any]] = {}
-        for row in rows:
+        # What a lamp's tick took follows the tick: it is booked when the lamp is given back.
+        for row in (r for r in rows if model is not Movement or r.kind not in movements.FOLLOWING):
             by_key.setdefault(row.id, []).append(row)
         for key, of_one in by_key.items():
             first, last = of_one[0], of_one[-1]
@@ -193,6 +196,7 @@ def _revert(step: Step, choice: Choice) -> tuple[str, ...]:
     for r in reversed(records):
         if r.before is None and _take_away(r, records, choice):
             gone.append(str(r.key))
+    movements.bring_up_to_date((r.before or r.after or {})[("part",)] for r in records if r.model is Movement)
     return tuple(gone)
 
 

@@ -3,20 +3,28 @@
 import errno
 import hashlib
 import json
+import logging
 import os
 import re
 import sqlite3
 from contextlib import closing
-from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 from django.conf import settings
 from django.core.management import call_command
 from django.db import DatabaseError, connection
 from django.db.migrations.executor import MigrationExecutor
+from filelock import FileLock
+from filelock import Timeout as LockTimeout
 
-KEPT_BACKUPS = 7
-BACKUP_AFTER = timedelta(days=1)
+from swapglow.records.backups import shelf
+from swapglow.records.backups.database import Unfit, due_migrations, look_at
+from swapglow.web.commands import command
+
+log = logging.getLogger("swapglow.start")
+
+# How long a start waits for another one that is putting the same room in order.
+PATIENCE_S = 120.0
 
 
 class NotReady(Exception):
@@ -30,14 +38,20 @@ def prepare() -> None:
         NotReady: what is in the way, and what to do about it.
     """
     try:
-        _private(settings.VAR)
-        _sound()
-        _migrate()
-        serve_files()
-        _records()
-    except sqlite3.Error as problem:
-        raise _database(problem) from problem
-    except DatabaseError as problem:
+        with FileLock(settings.VAR / "starting.lock", timeout=PATIENCE_S):
+            _private(settings.VAR)
+            _sound()
+            _migrate()
+            serve_files()
+            _records()
+            _back_up()
+    except LockTimeout:
+        raise NotReady(
+            "Another start is putting these records in order. Wait for it, then start again."
+        ) from None
+    except Unfit as problem:
+        raise NotReady(_unfit(problem)) from problem
+    except (sqlite3.Error, DatabaseError) as problem:
         raise _database(problem) from problem
     except OSError as problem:
         raise NotReady(_machine(problem)) from problem
@@ -56,48 +70,39 @@ def _path() -> Path:
 
 
 def _sound() -> None:
-    """Refuse a database that is damaged before anything is done to it."""
+    """Refuse a database that is damaged, gone, or not this version's, before anything is done to it."""
     path = _path()
+    if (not path.exists() or _is_blank(path)) and any(b.counts.items for b in shelf.shelf()):
+        raise Unfit("gone", f"The database {path.name} is {'empty' if path.exists() else 'gone'}.")
     if not path.exists():
         return
+    look_at(path)
     with closing(sqlite3.connect(path)) as found:
-        [(said, *_), *_] = found.execute("PRAGMA quick_check(1)").fetchall()
-        if said != "ok":
-            raise sqlite3.DatabaseError(f"malformed: {said}")
         # A write that is taken back: whether there is room, and leave, to write at all.
         found.execute("BEGIN IMMEDIATE")
         found.execute("CREATE TABLE can_be_written (x)")
         found.rollback()
 
 
+def _is_blank(path: Path) -> bool:
+    """Whether a file has lost all it held: SQLite takes a file of no bytes for a new database."""
+    return path.stat().st_size == 0
+
+
 def _migrate() -> None:
-    plan = MigrationExecutor(connection)
-    due = plan.migration_plan(plan.loader.graph.leaf_nodes())
-    if _path().exists() and _path().stat().st_size > 0 and (due or _backup_due()):
-        _back_up()
+    if due_migrations(connection.alias) and MigrationExecutor(connection).loader.applied_migrations:
+        shelf.make("update")
     call_command("migrate", verbosity=0, interactive=False)
 
 
-def _backups() -> list[Path]:
-    return sorted((settings.VAR / "backups").glob("swapglow-*.sqlite3"))
-
-
-def _backup_due() -> bool:
-    newest = max((b.stat().st_mtime for b in _backups()), default=0.0)
-    return datetime.now(UTC) - datetime.fromtimestamp(newest, UTC) > BACKUP_AFTER
-
-
 def _back_up() -> None:
-    """A copy of the database as it stands, written beside its name first, so that half of one is none."""
-    room = settings.VAR / "backups"
-    room.mkdir(exist_ok=True)
-    name = f"swapglow-{datetime.now(UTC):%Y%m%d-%H%M%S}.sqlite3"
-    half = room / f"{name}.half"
-    with closing(sqlite3.connect(_path())) as from_, closing(sqlite3.connect(half)) as to:
-        from_.backup(to)
-    half.rename(room / name)
-    for old in _backups()[:-KEPT_BACKUPS]:
-        old.unlink()
+    """A copy of what is served. A start goes on without one: that the disk is full is for the person to know first."""
+    try:
+        if not shelf.unchanged_since_newest():
+            shelf.make("start")
+    except (OSError, sqlite3.Error, Unfit) as problem:
+        log.error("no backup was made at the start", exc_info=problem)
+        print(f"No backup could be made: {problem}", flush=True)
 
 
 def serve_files() -> None:
@@ -114,7 +119,8 @@ def serve_files() -> None:
     call_command("collectstatic", verbosity=0, interactive=False, clear=True)
     if not _all_there(built):
         raise NotReady(
-            "The front end could not be put where it is served from. Run make clean, then make demo."
+            f"The front end could not be copied to {settings.STATIC_ROOT}. See whether the disk is full and who may "
+            f"write there, then start again."
         )
     mark.write_text(json.dumps(built), encoding="utf-8")
 
@@ -132,7 +138,9 @@ def _built() -> dict[str, str]:
     wanted = re.findall(r'(?:src|href)="/static/([^"]+)"', page.read_text(encoding="utf-8"))
     missing = [name for name in wanted if name not in found]
     if missing or not wanted:
-        raise NotReady("The front end is built only in part. Run make clean, then make build.")
+        raise NotReady(
+            "The front end is built only in part. Run make rebuild. It does not touch your records."
+        )
     return found
 
 
@@ -146,35 +154,53 @@ def _all_there(built: dict[str, str]) -> bool:
 
 def _records() -> None:
     # Models may be imported only once Django is set up.
-    from swapglow.api.saving import forget_old_answers
-    from swapglow.records import steps, summaries
+    from swapglow.records import summaries, upkeep
     from swapglow.records.photographs import sweep_out
 
-    call_command("load_demo")
-    steps.prune()
+    if settings.DEMO:
+        call_command("load_demo", verbosity=0)
+    upkeep.let_go()
+    upkeep.give_back_space()
     sweep_out()
-    forget_old_answers()
+    shelf.sweep_out()
     summaries.mark_outdated()
+
+
+def _unfit(problem: Unfit) -> str:
+    if problem.what == "later":
+        return f"{problem} Start the newer version of Swap Glow; this one would lose what it does not know."
+    return f"{problem} {_way_back()}"
+
+
+def _way_back() -> str:
+    """How to get the records back, word for word."""
+    newest = next((b for b in shelf.shelf() if b.counts.items), None)
+    if newest is None:
+        return (
+            f"There is no backup that holds anything. Move {_path()} to another folder, then start again: "
+            f"the bench begins empty."
+        )
+    return f"{_newest(newest)} Bring it back with this command, then start again:\n    {command('restore')}"
+
+
+def _newest(b: shelf.Backup) -> str:
+    return f"The newest backup is of {b.when}: {b.counts}."
 
 
 def _database(problem: Exception) -> NotReady:
     said = str(problem).lower()
     path = _path()
     if "malformed" in said or "not a database" in said:
-        newest = _backups()[-1:] or None
-        way = (
-            f"The newest backup is {newest[0].name} in its folder backups" if newest else "There is no backup"
-        )
-        return NotReady(
-            f"The database {path.name} is damaged. {way}: put it in its place, or move {path.name} away to begin anew."
-        )
+        return NotReady(f"The database {path.name} is damaged. {_way_back()}")
     if "readonly" in said or "unable to open" in said:
         return NotReady(f"The database {path.name} cannot be written to. See who may write to its folder.")
     if "full" in said:
         return NotReady("The disk is full. Make room, then start again.")
     if "locked" in said:
         return NotReady("Another program holds the database. Close it, then start again.")
-    return NotReady(f"The database gave an error: {problem}. Its folder backups holds copies.")
+    return NotReady(
+        f"The database gave an error: {problem}. Look at it with this command:\n    {command('check')}"
+    )
 
 
 def _machine(problem: OSError) -> str:

@@ -1,37 +1,80 @@
-"""Prepare and serve the whole app at one loopback address: ``python -m swapglow.web.serve``."""
+"""Prepare and serve the whole app at one loopback address: ``swapglow serve``."""
 
+import argparse
 import errno
 import gc
 import logging
 import os
 import signal
 import socket
+import sqlite3
 import sys
 import threading
+from collections.abc import Sequence
+from contextlib import closing, suppress
+from pathlib import Path
 from types import FrameType
+from typing import TYPE_CHECKING
+
+from swapglow.web.room import move_old_records
+
+if TYPE_CHECKING:
+    from waitress.server import BaseWSGIServer
 
 HOST = "127.0.0.1"
 USUAL_PORT = 8417
-# A document with its photographs is 64 MB at most.
-LARGEST_BODY = 70 * 1024 * 1024
+# A whole bench with its photographs; what a route takes of its own is less, and checked there.
+LARGEST_BODY = 4 * 1024**3
+# How long a stop waits for a thread to end by itself.
+PATIENCE_S = 5.0
 
 
-def main() -> int:
-    """Serve until interrupted; SWAPGLOW_PORT chooses the port. Returns the exit code.
+def options(parser: argparse.ArgumentParser) -> None:
+    """Add what says which records a command is about."""
+    parser.add_argument("--demo", action="store_true", help="the demo's records instead of your own")
+    parser.add_argument("--records", metavar="FOLDER", help="the records in this folder")
+
+
+def choose_room(args: argparse.Namespace) -> None:
+    """Take the records that a command is about; before Django's settings are read."""
+    os.environ["SWAPGLOW_DEMO"] = "1" if args.demo else os.environ.get("SWAPGLOW_DEMO", "0")
+    if args.records:
+        os.environ["SWAPGLOW_ROOM"] = str(Path(args.records).expanduser().absolute())
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "swapglow.web.settings.local")
+
+
+def main(argv: Sequence[str] | None = None) -> int:
+    """Serve until interrupted; SWAPGLOW_PORT chooses the port. Returns the exit code."""
+    parser = argparse.ArgumentParser(prog="swapglow serve", description="Serve Swap Glow on this machine.")
+    options(parser)
+    return run(parser.parse_args(argv))
+
+
+def run(args: argparse.Namespace) -> int:
+    """Serve the records that were chosen.
 
     The port is taken before anything is prepared: a second start does nothing to the records of the first.
     """
+    # A log that cannot be written (a full disk) must not hide the sentence that says so.
+    logging.raiseExceptions = False
     try:
         door = _door(os.environ.get("SWAPGLOW_PORT", str(USUAL_PORT)))
     except ValueError as problem:
         print(f"Swap Glow cannot start. {problem}", file=sys.stderr)
         return 1
     with door:
+        try:
+            word = move_old_records(Path(__file__).resolve().parents[2])
+        except OSError as problem:
+            print(f"Swap Glow cannot start. The records could not be moved: {problem}.", file=sys.stderr)
+            return 1
+        if word:
+            print(word, flush=True)
+        choose_room(args)
         return _serve(door)
 
 
 def _serve(door: socket.socket) -> int:
-    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "swapglow.web.settings.local")
     # What is loaded stays: looking it through for garbage all the while makes a start a fifth longer.
     gc.disable()
     import django
@@ -39,16 +82,26 @@ def _serve(door: socket.socket) -> int:
     try:
         django.setup()
     except OSError as problem:
-        print(f"Swap Glow cannot start. {problem.strerror}: {problem.filename}.", file=sys.stderr)
+        full = problem.errno == errno.ENOSPC
+        said = (
+            "The disk is full. Make room, then start again"
+            if full
+            else f"{problem.strerror}: {problem.filename}"
+        )
+        print(f"Swap Glow cannot start. {said}.", file=sys.stderr)
         return 1
+    from django.conf import settings
+    from filelock import FileLock
     from waitress import create_server
 
-    from swapglow.records.summaries import work_for_ever
     from swapglow.web.prepare import NotReady, prepare
 
     log = logging.getLogger("swapglow.serve")
+    port = door.getsockname()[1]
+    here = FileLock(settings.VAR / f"serving-{port}.lock")
     try:
         prepare()
+        here.acquire(timeout=PATIENCE_S)
     except NotReady as problem:
         log.error("not started: %s", problem)
         print(f"Swap Glow cannot start. {problem}", file=sys.stderr)
@@ -58,22 +111,59 @@ def _serve(door: socket.socket) -> int:
     gc.collect()
     gc.freeze()
     gc.enable()
-    port = door.getsockname()[1]
     # What a proxy puts in is left in, so that a request that comes through one is known and refused.
     server = create_server(
         application, sockets=[door], threads=8, ident="", max_request_body_size=LARGEST_BODY,
         clear_untrusted_proxy_headers=False,
     )  # fmt: skip
-    threading.Thread(target=work_for_ever, name="summaries", daemon=True).start()
     signal.signal(signal.SIGTERM, _stop)
     log.info("started", extra={"port": port})
     print(f"Swap Glow is at http://{HOST}:{port}/  (Ctrl+C stops it)", flush=True)
-    try:
-        server.run()
-    except (KeyboardInterrupt, SystemExit):
-        server.close()
+    print(f"Records are in {settings.VAR}", flush=True)
+    _run(server)
+    leave_one_file(Path(settings.DATABASES["default"]["NAME"]))
     log.info("stopped", extra={"port": port})
+    here.release()
+    Path(here.lock_file).unlink(missing_ok=True)
     return 0
+
+
+def _run(server: "BaseWSGIServer") -> None:
+    """Serve until told to stop; the threads beside it end with it."""
+    from swapglow.records import summaries, upkeep
+
+    over = threading.Event()
+    beside = [
+        threading.Thread(target=summaries.work_until_stopped, name="summaries", daemon=True),
+        threading.Thread(target=upkeep.keep_up, args=(over,), name="upkeep", daemon=True),
+    ]
+    for thread in beside:
+        thread.start()
+    with suppress(KeyboardInterrupt, SystemExit):
+        server.run()
+    server.close()
+    over.set()
+    summaries.stop_working()
+    for thread in beside:
+        thread.join(PATIENCE_S)
+
+
+def leave_one_file(database: Path) -> None:
+    """Write SQLite's log into the database, so that the one file holds everything.
+
+    Where another server still has it open, its log stays with it.
+    """
+    from django.db import connections
+
+    connections.close_all()
+    # Connections of threads that have ended are closed as they are collected.
+    gc.unfreeze()
+    gc.collect()
+    try:
+        with closing(sqlite3.connect(database, timeout=PATIENCE_S)) as last:
+            last.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+    except sqlite3.Error:
+        logging.getLogger("swapglow.serve").warning("the log was not written into the database")
 
 
 def _stop(number: int, frame: FrameType | None) -> None:

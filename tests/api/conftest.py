@@ -9,3 +9,11 @@ def queue(monkeypatch):
     from swapglow.records import summaries
 
     monkeypatch.setattr(summaries._working, "is_set", lambda: True)
+
+
+@pytest.fixture(autouse=True)
+def room(settings, tmp_path):
+    """Photographs and backups of each test's own."""
+    settings.VAR = tmp_path
+    settings.PHOTOGRAPHS = tmp_path / "photographs"
+    return tmp_path

@@ -87,7 +87,7 @@ def shape(database):
 def test_an_old_database_becomes_what_a_new_one_is_made_as(old, new):
     call_command("migrate", database="old", verbosity=0)
     call_command("migrate", database="new", verbosity=0)
-    assert len(shape(new)) == 22
+    assert len(shape(new)) == 23
     assert shape(old) == shape(new)
     call_command("makemigrations", check=True, verbosity=0)
 

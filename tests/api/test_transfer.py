@@ -1,12 +1,14 @@
 """Documents and readings, out and in: a round trip loses nothing, and a bad file does nothing."""
 
 import json
+import shutil
 import uuid
 
 import pytest
+from django.conf import settings
 
 from swapglow.records import demo, readings_csv
-from swapglow.records.models import Equipment, Photo, Picture, Position, ReadingAfter, ReadingBefore, Step
+from swapglow.records.models import Equipment, Photo, Position, ReadingAfter, ReadingBefore, Step
 from tests.api.page import Bench
 from tests.api.test_take_in import picture
 
@@ -40,7 +42,7 @@ def empty_bench():
     Equipment.objects.all().delete()
     Step.objects.all().delete()
     Photo.history.all().delete()
-    Picture.objects.all().delete()
+    shutil.rmtree(settings.PHOTOGRAPHS, ignore_errors=True)
 
 
 def test_a_round_trip_loses_nothing_photographs_included(bench, loaded):

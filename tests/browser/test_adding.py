@@ -96,7 +96,7 @@ def house(tmp_path_factory):
     run("npm", "run", "--silent", "types", cwd=room / "frontend")
     run("npm", "run", "--silent", "check", cwd=room / "frontend")
     run("npm", "run", "--silent", "build", cwd=room / "frontend")
-    server = subprocess.Popen([sys.executable, "-m", "swapglow.web.serve"], cwd=room, env=env,
+    server = subprocess.Popen([sys.executable, "-m", "swapglow.web.serve", "--demo"], cwd=room, env=env,
                               stdout=subprocess.DEVNULL)  # fmt: skip
     served = House(f"http://127.0.0.1:{port}")
     for _ in range(240):

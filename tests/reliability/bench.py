@@ -42,9 +42,9 @@ class Server:
             resource.setrlimit(resource.RLIMIT_FSIZE, (limit, limit))
 
         self.process = subprocess.Popen(
-            [sys.executable, "-m", "swapglow.web.serve"], cwd=ROOT, stdout=subprocess.PIPE,
-            stderr=subprocess.STDOUT, text=True, preexec_fn=small if limit else None,
-            env={**os.environ, "SWAPGLOW_VAR": str(self.room), "SWAPGLOW_PORT": str(self.port),
+            [sys.executable, "-m", "swapglow.web.serve", "--demo", "--records", str(self.room)], cwd=ROOT,
+            stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True, preexec_fn=small if limit else None,
+            env={**os.environ, "SWAPGLOW_PORT": str(self.port),
                  "DJANGO_SETTINGS_MODULE": "swapglow.web.settings.local"},
         )  # fmt: skip
 

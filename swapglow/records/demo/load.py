@@ -4,7 +4,7 @@ All of it is invented: the place, the equipment, the figures.
 """
 
 import uuid
-from typing import Any, TypeVar
+from typing import Any
 
 from django.db import transaction
 
@@ -30,8 +30,7 @@ from swapglow.records.models import (
     ReadingBefore,
     StockPart,
 )
-
-R = TypeVar("R", StockPart, BenchLed)
+from swapglow.records.steps import keep
 
 # Keys made from names, so that loading the demo again finds what it made.
 _SPACE = uuid.UUID("5b0f2c9a-6f4e-4a53-9d2e-5a9c1d0e7f31")
@@ -45,20 +44,18 @@ def is_loaded() -> bool:
 @transaction.atomic
 def load() -> int:
     """Make the demo's records; returns the number of lamp positions."""
-    StockPart.objects.bulk_create(
-        [_kept(StockPart, k, p) for k, p in enumerate(PARTS)], ignore_conflicts=True
-    )
-    BenchLed.objects.bulk_create(
-        [_kept(BenchLed, k, led) for k, led in enumerate(LEDS)], ignore_conflicts=True
-    )
+    for model, all_typed in ((StockPart, PARTS), (BenchLed, LEDS)):
+        for place, typed in enumerate(all_typed):
+            _keep_in_drawer(model, place, typed)
     specs = (*EQUIPMENT, *SUPPLIES, *DRIVERS, *CART, *GENERATOR)
     return sum(_item(spec, place) for place, spec in enumerate(specs))
 
 
-def _kept(model: type[R], place: int, typed: Shape) -> R:
-    """Something of the drawer, under a key made from its place."""
+def _keep_in_drawer(model: type[StockPart] | type[BenchLed], place: int, typed: Shape) -> None:
+    """Something of the drawer, under a key made from its place; one that is here already stays."""
     key = uuid.uuid5(_SPACE, f"drawer/{model.__name__}/{place}")
-    return model(id=key, order=place, inputs=typed.model_dump(mode="json"))
+    if not model._default_manager.filter(pk=key).exists():
+        keep(model(id=key, order=place, inputs=typed.model_dump(mode="json")))
 
 
 def _item(spec: dict[str, Any], place: int) -> int:

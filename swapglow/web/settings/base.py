@@ -4,8 +4,12 @@ import os
 from pathlib import Path
 from typing import Any
 
+from swapglow.web.room import DATABASE, room
+
 ROOT = Path(__file__).resolve().parents[3]
-VAR = Path(os.environ.get("SWAPGLOW_VAR", ROOT / "var"))
+DEMO = os.environ.get("SWAPGLOW_DEMO") == "1"
+VAR = room(demo=DEMO)
+PHOTOGRAPHS = VAR / "photographs"
 DIST = ROOT / "frontend" / "dist"
 
 DEBUG = False
@@ -34,14 +38,18 @@ TEMPLATES = [
 DATABASES: dict[str, dict[str, Any]] = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
-        "NAME": VAR / "swapglow.sqlite3",
+        "NAME": VAR / DATABASE,
         # A thread keeps its connection: to open one costs as much as what most requests ask of it.
         "CONN_MAX_AGE": None,
         "OPTIONS": {
             "transaction_mode": "IMMEDIATE",
             "timeout": 20,
+            # auto_vacuum first: it is laid down with the first page of a new database.
             # synchronous=FULL: a reading that was acknowledged survives a power cut.
-            "init_command": ("PRAGMA journal_mode=WAL;PRAGMA synchronous=FULL;PRAGMA foreign_keys=ON;"),
+            "init_command": (
+                "PRAGMA auto_vacuum=INCREMENTAL;PRAGMA journal_mode=WAL;PRAGMA synchronous=FULL;"
+                "PRAGMA foreign_keys=ON;"
+            ),
         },
     }
 }

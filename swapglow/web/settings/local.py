@@ -1,4 +1,4 @@
-"""One bench, one machine, plain HTTP on the loopback address: what ``make demo`` runs."""
+"""One bench, one machine, plain HTTP on the loopback address: what ``swapglow serve`` runs."""
 
 import os
 import secrets

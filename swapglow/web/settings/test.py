@@ -9,6 +9,8 @@ from swapglow.web.settings.base import DATABASES, LOGGING
 SECRET_KEY = "only-for-tests"
 # A file, not memory: parallel requests on a shared memory database lock each other out.
 _room = Path(mkdtemp(prefix="swapglow-test-"))
+VAR = _room
+PHOTOGRAPHS = _room / "photographs"
 DATABASES["default"]["TEST"] = {"NAME": _room / "test.sqlite3"}
 # No test pulls the plug: without syncs a slow disk does not make the run a long one.
 DATABASES["default"]["OPTIONS"]["init_command"] = (

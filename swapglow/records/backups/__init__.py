@@ -1,0 +1,1 @@
+"""Copies of the records that can be trusted: made while serving, looked at when made, and brought back whole."""
