@@ -1,18 +1,21 @@
 """The API: typed endpoints, one error shape, CSRF on every change."""
 
+import errno
 import logging
 from typing import Any
 
 import pydantic
-from django.core.exceptions import RequestDataTooBig
+from django.core.exceptions import RequestDataTooBig, SuspiciousOperation
 from django.db import DatabaseError
 from django.http import Http404, HttpRequest, HttpResponse
+from django.http.multipartparser import MultiPartParserError
 from ninja import NinjaAPI
 from ninja.errors import HttpError, ValidationError
 from ninja.openapi.schema import OpenAPISchema
 from ninja.security import APIKeyCookie
 
 from swapglow.api import (
+    backups,
     bench,
     catalogue,
     day,
@@ -85,6 +88,7 @@ api = Described(
 )
 api.add_router("", catalogue.router)
 api.add_router("", quick.router)
+api.add_router("", backups.router)
 api.add_router("", bench.router)
 api.add_router("", day.router)
 api.add_router("", drawer.router)
@@ -98,6 +102,9 @@ api.add_router("", readings.router)
 api.add_router("", take_in.router)
 api.add_router("", transfer.router)
 
+
+# ENOSPC, and what a quota and a limit on the size of files say in its place.
+DISK_FULL = (errno.ENOSPC, errno.EDQUOT, errno.EFBIG)
 
 # A refusal names so many places, and says so much of each.
 MOST_PROBLEMS = 5
@@ -210,6 +217,22 @@ def _http(request: HttpRequest, problem: HttpError) -> HttpResponse:
 def _too_big(request: HttpRequest, problem: RequestDataTooBig) -> HttpResponse:
     message = "That is far more text than is kept in one place: 20\u00a0000 characters are the most."
     return _refused(request, 413, [{"field": "", "message": message}])
+
+
+@api.exception_handler(MultiPartParserError)
+@api.exception_handler(SuspiciousOperation)
+def _no_form(request: HttpRequest, problem: Exception) -> HttpResponse:
+    message = "The file did not arrive whole. Send it again."
+    return _refused(request, 400, [{"field": "", "message": message}])
+
+
+@api.exception_handler(OSError)
+def _disk(request: HttpRequest, problem: OSError) -> HttpResponse:
+    if problem.errno not in DISK_FULL:
+        return _fault(request, problem)
+    log.error("the disk is full", exc_info=problem)
+    message = "The disk is full: nothing was saved. Make room, then save it again."
+    return _refused(request, 507, [{"field": "", "message": message}])
 
 
 @api.exception_handler(DatabaseError)

@@ -16,6 +16,7 @@ from swapglow.api.schemas import (
     Move,
     Problems,
     StepIn,
+    StepKeyIn,
 )
 from swapglow.api.serializers import steps, summary
 from swapglow.records import order, undo
@@ -52,6 +53,14 @@ def _item(e: Equipment, lamps: Iterable[Position]) -> BenchItem:
 def move(request: HttpRequest, data: Move) -> Status[None]:
     """Put an item before another on the bench."""
     order.move(Equipment.objects.all(), data.key, data.before, "", "move {} on the bench")
+    return Status(204, None)
+
+
+@router.post("/undo/pass", response={204: None, 404: Problems, 409: Problems, 422: Problems})
+@decorate_view(saving)
+def pass_over(request: HttpRequest, data: StepKeyIn) -> Status[None]:
+    """Leave a step that cannot be undone: undo goes on with the one before it."""
+    undo.pass_over(data.step)
     return Status(204, None)
 
 

@@ -34,6 +34,7 @@ from swapglow.core.quantities import OHM, InputError
 from swapglow.core.quantities.inputs import read_single
 from swapglow.core.stock.judged import made_of, values_at_hand
 from swapglow.core.stock.mark import UNSAID_TOLERANCE, MarkKind, MarkWritten, read_mark, write_mark
+from swapglow.inputs.kept import check_change, readable
 from swapglow.inputs.named import check_named
 from swapglow.inputs.patch import sent, touched
 from swapglow.inputs.quantity import Short
@@ -58,7 +59,7 @@ def _part(record: StockPart) -> PartAnswer:
         part = part_of(str(record.pk), typed)
     except InputError as problem:
         return PartAnswer(
-            **record.inputs,
+            **record.shown,
             id=record.pk,
             took={},
             label=str(record),
@@ -68,7 +69,7 @@ def _part(record: StockPart) -> PartAnswer:
         )
     tolerance = UNSAID_TOLERANCE if part.tolerance is None else part.tolerance
     return PartAnswer(
-        **record.inputs, id=record.pk, took=taken(typed), label=label_of(typed), now=part.level,
+        **record.shown, id=record.pk, took=taken(typed), label=label_of(typed), now=part.level,
         marks=None if part.ohm is None else marks_of(part.ohm, tolerance), wrong="",
     )  # fmt: skip
 
@@ -92,12 +93,12 @@ def read(request: HttpRequest, series: Columns = "E12") -> DrawerOut:
     return _drawer(series)
 
 
-@router.patch("/drawer", response={200: DrawerOut, 422: Problems})
+@router.patch("/drawer", response={204: None, 422: Problems})
 @decorate_view(saving)
-def change(request: HttpRequest, data: DrawerPatch) -> DrawerOut:
+def change(request: HttpRequest, data: DrawerPatch) -> Status[None]:
     """Put resistor values in and take values out; all or nothing."""
     drawer.change(data.add, data.remove)
-    return _drawer()
+    return Status(204, None)
 
 
 @router.put("/parts/{key}", response={200: PartAnswer, 422: Problems})
@@ -123,8 +124,9 @@ def edit(request: HttpRequest, key: UUID, data: PartPatch) -> PartAnswer:
     fields = sent(data)
     meanwhile.check(found.inputs, fields, fields.pop("was", {}))
     check_named(PartInput, fields)
+    was = found.inputs
     found.join(fields)
-    part_of(str(key), found.input)
+    check_change(lambda part: part_of(str(key), readable(PartInput, part)[0]), was, found.inputs, fields)
     with recorded(
         drawer.SCOPE, f"edit {label_of(found.input)}: {said(fields)}", f"part:{key}:{touched(fields)}"
     ):
@@ -187,20 +189,20 @@ def to_buy(request: HttpRequest) -> BuyingOut:
     return _buying()
 
 
-@router.post("/buying/ordered", response={200: BuyingOut, 422: Problems})
+@router.post("/buying/ordered", response={204: None, 422: Problems})
 @decorate_view(saving)
-def ordered(request: HttpRequest, data: LineKey) -> BuyingOut:
+def ordered(request: HttpRequest, data: LineKey) -> Status[None]:
     """A line was ordered: it is on its way."""
     buying.ordered(data.key)
-    return _buying()
+    return Status(204, None)
 
 
-@router.post("/buying/came", response={200: BuyingOut, 422: Problems})
+@router.post("/buying/came", response={204: None, 422: Problems})
 @decorate_view(saving)
-def came(request: HttpRequest, data: LineKey) -> BuyingOut:
-    """A line came in: it lies in the drawer."""
+def came(request: HttpRequest, data: LineKey) -> Status[None]:
+    """A line came in: it is in the drawer."""
     buying.came_in(data.key)
-    return _buying()
+    return Status(204, None)
 
 
 @router.get("/buying.csv", include_in_schema=False)

@@ -1,5 +1,7 @@
 """Equipment and its rails."""
 
+from collections.abc import Mapping
+from typing import Any
 from uuid import UUID
 
 from django.http import HttpRequest
@@ -21,6 +23,7 @@ from swapglow.api.serializers import rail_answer, steps, summary, take_in_view
 from swapglow.core.presentation.budget import RailBudget
 from swapglow.core.supplies import SUPPLIES
 from swapglow.inputs.equipment import EquipmentInput
+from swapglow.inputs.kept import check_change, readable, readable_by
 from swapglow.inputs.named import check_named
 from swapglow.inputs.patch import sent, touched
 from swapglow.inputs.rail import RailInput
@@ -38,7 +41,7 @@ router = Router(tags=["equipment"])
 
 def _equipment_out(e: Equipment) -> EquipmentOut:
     return EquipmentOut(
-        **e.inputs,
+        **e.shown,
         id=e.pk,
         take_in=take_in_view(e),
         dimming={k: reports.dimming_of(d, at_hand()) for k, d in e.input.dims.items()},
@@ -47,6 +50,7 @@ def _equipment_out(e: Equipment) -> EquipmentOut:
         rails=[rail_answer(r) for r in e.rails.all()],
         positions=[summary(p) for p in e.positions.select_related("rail", "summary")],
         job=job_of(e),
+        unread=[*e.unread, *readable_by(_check, e.inputs)],
         steps=steps(str(e.pk)),
     )
 
@@ -78,12 +82,18 @@ def change(request: HttpRequest, key: UUID, data: EquipmentPatch) -> EquipmentOu
     fields = sent(data)
     meanwhile.check(e.inputs, fields, fields.pop("was", {}))
     label = f"edit {e.input.name}: {said(fields)}"
+    before = e.inputs
     e.join(fields)
-    check_dims(e.input.dims)
-    check_fitted(e.input.fitted)
+    check_change(_check, before, e.inputs, fields)
     with recorded(str(key), label, f"equipment:{key}:{touched(fields)}"):
         keep(e)
     return _equipment_out(e)
+
+
+def _check(inputs: Mapping[str, Any]) -> None:
+    item, _ = readable(EquipmentInput, inputs)
+    check_dims(item.dims)
+    check_fitted(item.fitted)
 
 
 def said(fields: dict[str, object]) -> str:
@@ -129,8 +139,9 @@ def change_rail(request: HttpRequest, key: UUID, data: RailPatch) -> RailAnswer:
     check_named(RailInput, fields, details=SUPPLIES[fields.get("kind", r.input.kind)].details)
     label = f"edit {r.input.name}: {said(fields)}"
     _forget(r, fields.get("kind", r.input.kind))
+    before = r.inputs
     r.join(fields)
-    rail_of(r.input)
+    check_change(lambda rail: rail_of(readable(RailInput, rail)[0]), before, r.inputs, fields)
     with recorded(str(r.equipment_id), label, f"rail:{key}:{sorted(fields)}"):
         keep(r)
     return rail_answer(r)

@@ -11,6 +11,7 @@ from swapglow.api.equipment import said
 from swapglow.api.saving import saving
 from swapglow.api.schemas import BenchLedAnswer, BenchLedPatch, LedsOut, Problems
 from swapglow.api.serializers import bench_led_answer, steps
+from swapglow.inputs.kept import check_change, readable
 from swapglow.inputs.named import check_named
 from swapglow.inputs.patch import sent, touched
 from swapglow.inputs.position import PositionInput
@@ -75,8 +76,9 @@ def change(request: HttpRequest, key: UUID, data: BenchLedPatch) -> BenchLedAnsw
     fields = sent(data)
     meanwhile.check(found.inputs, fields, fields.pop("was", {}))
     check_named(BenchLedInput, fields)
+    was = found.inputs
     found.join(fields)
-    _check(key, found.input)
+    check_change(lambda led: _check(key, readable(BenchLedInput, led)[0]), was, found.inputs, fields)
     with recorded(drawer.SCOPE, f"edit {found.input.name}: {said(fields)}", f"led:{key}:{touched(fields)}"):
         keep(found)
     return bench_led_answer(found)

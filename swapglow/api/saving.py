@@ -2,6 +2,7 @@
 
 import logging
 import threading
+import zlib
 from collections.abc import Callable, Mapping
 from typing import Any
 from uuid import UUID
@@ -22,7 +23,7 @@ STEP = "X-Step"
 log = logging.getLogger("swapglow.api")
 
 # Saves of this process wait for each other here, in turn: SQLite's own waiting looks again now and then.
-_in_turn = threading.Lock()
+in_turn = threading.Lock()
 
 Run = Callable[..., HttpResponse]
 
@@ -51,10 +52,10 @@ def saving(run: Run) -> Run:
     def taken(request: HttpRequest, **path: Any) -> HttpResponse:
         key = _key(request)
         # The outermost block begins with BEGIN IMMEDIATE: two saves of one record go one after the other.
-        with _in_turn, transaction.atomic():
+        with in_turn, transaction.atomic():
             known = Sent.objects.filter(pk=key).first() if key else None
             if known is not None:
-                answer = HttpResponse(bytes(known.body), "application/json", known.status)
+                answer = HttpResponse(_unpacked(bytes(known.body)), "application/json", known.status)
                 return _with_step(answer, known.step)
             last_step.set(None)
             answer = run(request, **path)
@@ -62,10 +63,17 @@ def saving(run: Run) -> Run:
             if answer.status_code >= 400:
                 transaction.set_rollback(True)
             elif key:
-                Sent.objects.create(key=key, status=answer.status_code, step=step, body=answer.content)
+                Sent.objects.create(
+                    key=key, status=answer.status_code, step=step, body=zlib.compress(answer.content)
+                )
         return _with_step(answer, step)
 
     return once
+
+
+def _unpacked(body: bytes) -> bytes:
+    """An answer as it was given. Versions before this one kept the JSON as it is."""
+    return body if body[:1] in (b"", b"{", b"[") else zlib.decompress(body)
 
 
 def _with_step(answer: HttpResponse, step: int | None) -> HttpResponse:

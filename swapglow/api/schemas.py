@@ -33,6 +33,7 @@ from swapglow.inputs.equipment import (
     Wait,
     Wire,
 )
+from swapglow.inputs.kept import Unread
 from swapglow.inputs.limits import MOST_PARTS
 from swapglow.inputs.position import Beside, FunctionCheck, PositionInput, StepDone, TrialInput
 from swapglow.inputs.quantity import Line, Name, Short
@@ -122,6 +123,7 @@ class RailAnswer(RailInput):
     levels: list[str]
     took: Took
     reads: str
+    unread: list[Unread]
 
 
 class PositionPatch(PositionInput, Seen):
@@ -156,6 +158,7 @@ class PositionAnswer(PositionInput):
     rail: UUID
     took: Took
     goes_in: str
+    unread: list[Unread]
 
 
 class NewReadingAfter(ReadingAfterInput):
@@ -241,6 +244,7 @@ class TakeInView(Schema):
     wires: dict[str, str]
     cautions: list[str]
     photos: list[PhotoOut]
+    unread: list[Unread]
 
 
 class EquipmentOut(EquipmentInput):
@@ -255,6 +259,7 @@ class EquipmentOut(EquipmentInput):
     positions: list[Summary]
     job: Job
     steps: Steps
+    unread: list[Unread]
 
 
 class BenchItem(Schema):
@@ -429,6 +434,12 @@ class StepIn(Schema):
 
     step: Annotated[int, Field(ge=1, le=2**62)]
     choice: Literal["ask", "earlier", "later"] = "ask"
+
+
+class StepKeyIn(Schema):
+    """A step."""
+
+    step: Annotated[int, Field(ge=1, le=2**62)]
 
 
 class Done(Schema):
@@ -701,11 +712,79 @@ class LeadsOut(Schema):
 
 
 class Intent(Schema):
-    """What an import will do, before it does it; ``replaces`` names the item it would replace."""
+    """What an import will do, before it does it; ``replaces`` names the item it would replace.
+
+    ``copy_only``: it can only come in as a copy.
+    """
 
     name: str
     replaces: str
     lines: list[str]
+    copy_only: bool = False
+
+
+class Holds(Schema):
+    """How much a bench holds, and that in a line."""
+
+    items: int
+    lamps: int
+    readings: int
+    photographs: int
+    line: str
+
+
+class BackupOut(Schema):
+    """A backup: when it was made (UTC, ISO 8601), what for, and what it holds."""
+
+    name: str
+    at: str
+    why: str
+    holds: Holds
+
+
+class SecondCopyOut(Schema):
+    """Where second copies of backups go, when the last was written, and why it could not be."""
+
+    folder: str
+    at: str
+    problem: str
+
+
+class BackupsOut(Schema):
+    """All backups beside what is on the bench now."""
+
+    folder: str
+    now: Holds
+    backups: list[BackupOut]
+    second: SecondCopyOut
+
+
+class BroughtBack(Schema):
+    """What is on the bench after a backup was brought back, and the name of the backup of what was there."""
+
+    holds: Holds
+    kept: str
+
+
+class ItemThenOut(Schema):
+    """An item in a backup, beside what is on the bench now."""
+
+    id: UUID
+    name: str
+    lamps: int
+    now: Literal["same", "changed", "gone"]
+
+
+class ItemKey(Schema):
+    """An item by its key."""
+
+    item: UUID
+
+
+class FolderIn(Schema):
+    """A folder on the bench's machine; empty for none."""
+
+    folder: Annotated[str, Field(max_length=1000)]
 
 
 class Imported(Schema):

@@ -1,5 +1,9 @@
 """Records as they go over the wire."""
 
+from collections.abc import Callable, Mapping
+from dataclasses import replace
+from typing import Any
+
 from django.http import HttpResponse
 
 from swapglow.api.schemas import (
@@ -24,11 +28,14 @@ from swapglow.core.stock.part import Level
 from swapglow.core.supplies import SUPPLIES
 from swapglow.core.supplies.rail_line import rail_line
 from swapglow.document.report import report_json
+from swapglow.inputs.equipment import FeasibilityInput, TakeInInput
 from swapglow.inputs.holder import holder_of
+from swapglow.inputs.kept import readable, readable_by, without
+from swapglow.inputs.position import PositionInput
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.stock_to_core import bench_led_of, led_part_of
 from swapglow.inputs.taken import taken
-from swapglow.inputs.to_core import feasibility_of, rail_of
+from swapglow.inputs.to_core import feasibility_of, position_of, rail_of
 from swapglow.records.models import BenchLed, Equipment, Position, Rail, ReadingAfter, ReadingBefore, Step
 from swapglow.records.steps import next_steps
 from swapglow.records.summaries import is_fresh
@@ -38,8 +45,9 @@ def rail_answer(r: Rail) -> RailAnswer:
     """A rail."""
     typed = r.input
     return RailAnswer(
-        **r.inputs, id=r.pk, equipment=r.equipment_id, levels=list(SUPPLIES[typed.kind].levels), took=taken(typed),
+        **r.shown, id=r.pk, equipment=r.equipment_id, levels=list(SUPPLIES[typed.kind].levels), took=taken(typed),
         reads=_line(typed),
+        unread=[*r.unread, *readable_by(lambda rail: rail_of(readable(RailInput, rail)[0]), r.inputs)],
     )  # fmt: skip
 
 
@@ -53,25 +61,30 @@ def _line(r: RailInput) -> str:
 
 def after_answer(r: ReadingAfter) -> ReadingAfterAnswer:
     """A reading after the swap."""
-    return ReadingAfterAnswer(**r.inputs, id=r.pk, at=r.created.isoformat(timespec="minutes"))
+    return ReadingAfterAnswer(**r.shown, id=r.pk, at=r.created.isoformat(timespec="minutes"))
 
 
 def before_answer(r: ReadingBefore) -> ReadingBeforeAnswer:
     """A reading before the swap."""
-    return ReadingBeforeAnswer(**r.inputs, id=r.pk, at=r.created.isoformat(timespec="minutes"))
+    return ReadingBeforeAnswer(**r.shown, id=r.pk, at=r.created.isoformat(timespec="minutes"))
 
 
 def take_in_view(e: Equipment) -> TakeInView:
     """The take-in sheet with what it comes to."""
-    sheet = e.sheet
+    sheet, unread = readable(TakeInInput, e.take_in)
+    asked = sheet.feasibility.model_dump(mode="json")
+    odd = readable_by(lambda f: feasibility_of(FeasibilityInput.model_validate(f)), asked)
+    for field in odd:
+        asked = without(asked, (*field.field.split("."),))
     lines = sorted(sheet.wires.items(), key=lambda item: (item[1].place, item[0]))
     wires = tuple(Wire(w.name, w.does, w.when, w.found_with) for _, w in lines)  # type: ignore[arg-type]  # one of its options
     return TakeInView(
         sheet=sheet,
-        advice=advise(feasibility_of(sheet.feasibility)),
+        advice=advise(feasibility_of(FeasibilityInput.model_validate(asked))),
         wires=dict(zip((key for key, _ in lines), tells(wires), strict=True)),
         cautions=cautions(list(sheet.hazards)),
         photos=[PhotoOut(id=p.pk, caption=p.caption) for p in e.photos.all()],
+        unread=[*unread, *(replace(u, field=f"feasibility.{u.field}") for u in odd)],
     )
 
 
@@ -83,14 +96,19 @@ def bench_led_answer(led: BenchLed) -> BenchLedAnswer:
         level = led_part_of(str(led.pk), led.input).level
     except InputError as problem:
         line = problem.message
-    return BenchLedAnswer(**led.inputs, id=led.pk, took=taken(led.input), line=line, now=level)
+    return BenchLedAnswer(**led.shown, id=led.pk, took=taken(led.input), line=line, now=level)
+
+
+def _reader(p: Position) -> Callable[[Mapping[str, Any]], object]:
+    rail = p.rail.input
+    return lambda lamp: position_of(readable(PositionInput, lamp)[0], rail)
 
 
 def position_answer(p: Position) -> PositionAnswer:
     """A position."""
     return PositionAnswer(
-        **p.inputs, id=p.pk, equipment=p.equipment_id, rail=p.rail_id, took=taken(p.input),
-        goes_in=holder_of(p.input),
+        **p.shown, id=p.pk, equipment=p.equipment_id, rail=p.rail_id, took=taken(p.input),
+        goes_in=holder_of(p.input), unread=[*p.unread, *readable_by(_reader(p), p.inputs)],
     )  # fmt: skip
 
 

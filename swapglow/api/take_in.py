@@ -1,5 +1,7 @@
 """The take-in sheet and its photographs."""
 
+from collections.abc import Mapping
+from typing import Any
 from uuid import UUID
 
 from django.db import transaction
@@ -17,12 +19,13 @@ from swapglow.core.quantities import InputError
 from swapglow.document.aside import aside
 from swapglow.document.pictures import LARGEST_BYTES, photograph
 from swapglow.inputs.equipment import TakeInInput
-from swapglow.inputs.patch import joined, sent, touched
+from swapglow.inputs.kept import check_change, joined_kept, readable
+from swapglow.inputs.patch import sent, touched
 from swapglow.inputs.quantity import Line
 from swapglow.inputs.to_core import feasibility_of
 from swapglow.records import meanwhile, order, photographs
 from swapglow.records.limits import check_room
-from swapglow.records.models import Equipment, Photo
+from swapglow.records.models import Equipment, Photo, empty_sheet
 from swapglow.records.steps import keep, recorded
 
 router = Router(tags=["take-in"])
@@ -36,15 +39,21 @@ def change(request: HttpRequest, key: UUID, data: TakeInPatch) -> TakeInView:
     """Change the parts of the take-in sheet that were sent; the rest stays."""
     e = get_object_or_404(Equipment, pk=key)
     parts = sent(data)
-    kept = e.sheet.model_dump(mode="json")
-    meanwhile.check(kept, parts, parts.pop("was", {}))
-    sheet = TakeInInput.model_validate(joined(kept, parts))
-    feasibility_of(sheet.feasibility)
+    meanwhile.check({**empty_sheet(), **e.take_in}, parts, parts.pop("was", {}))
+    before, after = e.take_in, joined_kept(TakeInInput, e.take_in, parts)
+    check_change(_check, before, after, parts)
     label = f"edit the take-in of {e.input.name}: {said(parts)}"
     with recorded(str(key), label, f"take-in:{key}:{touched(parts)}"):
-        e.take_in = sheet.model_dump(mode="json")
+        e.take_in = after
         keep(e)
     return take_in_view(e)
+
+
+def _check(sheet: Mapping[str, Any]) -> None:
+    try:
+        feasibility_of(readable(TakeInInput, sheet)[0].feasibility)
+    except InputError as problem:
+        raise InputError(f"feasibility.{problem.field}", problem.message) from None
 
 
 class Caption(Schema):

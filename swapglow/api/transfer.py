@@ -62,7 +62,9 @@ def code(request: HttpRequest, key: UUID) -> HttpResponse:
 def look(request: HttpRequest, file: File[UploadedFile]) -> Intent:
     """What importing a document would do; nothing is done."""
     found = transfer.intent(transfer.read(bytes_of(file, LARGEST_BYTES)))
-    return Intent(name=found.name, replaces=found.replaces, lines=list(found.lines))
+    return Intent(
+        name=found.name, replaces=found.replaces, lines=list(found.lines), copy_only=found.copy_only
+    )
 
 
 @router.post("/import", response={200: Imported, 422: Problems})

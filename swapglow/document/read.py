@@ -1,16 +1,20 @@
 """Read a document from its text: all or nothing, with the place and the reason of every refusal."""
 
 import json
+from collections.abc import Callable
+from functools import partial
 from typing import Any
 
 from pydantic import ValidationError
 
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.quantities import InputError
+from swapglow.core.supplies import SUPPLIES
 from swapglow.document.compact import expanded, is_compact
 from swapglow.document.model import FORMAT, VERSION, Document, Equipment, Position, Rail
 from swapglow.document.versions import upgraded
-from swapglow.inputs.to_core import position_of, reading_after_of, reading_before_of
+from swapglow.inputs.reading_rules import check_after, check_before
+from swapglow.inputs.to_core import check_dims, check_fitted, feasibility_of, position_of
 
 # Photographs included.
 LARGEST_BYTES = 64 * 1024 * 1024
@@ -73,6 +77,16 @@ def _check_head(data: Any) -> None:
     if not isinstance(data, dict) or data.get("format") != FORMAT:
         raise DocumentError([("format", f'This is no equipment document: "format" must be "{FORMAT}".')])
     version = data.get("version")
+    if isinstance(version, int) and version > VERSION:
+        raise DocumentError(
+            [
+                (
+                    "version",
+                    f"This file was written by a later version of Swap Glow (its version is {version}, this "
+                    f"program reads 1 to {VERSION}). Open it with that version.",
+                )
+            ]
+        )
     if version not in range(1, VERSION + 1):
         raise DocumentError(
             [("version", f"Version {version!r} is not known here: this program reads 1 to {VERSION}.")]
@@ -118,22 +132,39 @@ def check(equipment: Equipment) -> None:
         problems += _unreadable(place, p, rails[p.rail])
     for n, photo in enumerate(equipment.photos):
         once(f"equipment.photos.{n}.id", photo.id)
+    problems += _refused("equipment", lambda: _check_item(equipment))
     if problems:
         raise DocumentError(problems)
 
 
 def _unreadable(place: str, p: Position, rail: Rail) -> list[tuple[str, str]]:
-    place_of = place
+    found = _refused(place, lambda: position_of(p, rail))
+    if found:
+        return found
+    alternates = SUPPLIES[rail.kind].waveform.alternates
+    for k, after in enumerate(p.readings_after):
+        look = partial(check_after, after, alternates=alternates, mains=p.mains)
+        found += _refused(f"{place}.readings_after.{k}", look)
+    for k, before in enumerate(p.readings_before):
+        found += _refused(f"{place}.readings_before.{k}", partial(check_before, before, mains=p.mains))
+    return found
+
+
+def _check_item(e: Equipment) -> None:
+    """What the form refuses of the item itself."""
+    check_dims(e.dims)
+    check_fitted(e.fitted)
     try:
-        position_of(p, rail)
-        for k, after in enumerate(p.readings_after):
-            place_of = f"{place}.readings_after.{k}"
-            reading_after_of(str(after.id), after)
-        for k, before in enumerate(p.readings_before):
-            place_of = f"{place}.readings_before.{k}"
-            reading_before_of(str(before.id), before)
+        feasibility_of(e.take_in.feasibility)
     except InputError as problem:
-        return [(f"{place_of}.{problem.field}", problem.message)]
+        raise InputError(f"take_in.feasibility.{problem.field}", problem.message) from None
+
+
+def _refused(place: str, look: Callable[[], object]) -> list[tuple[str, str]]:
+    try:
+        look()
+    except InputError as problem:
+        return [(f"{place}.{problem.field}", problem.message)]
     except CircuitError as problem:
-        return [(place_of, str(problem))]
+        return [(place, str(problem))]
     return []

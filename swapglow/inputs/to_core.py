@@ -443,9 +443,13 @@ def feasibility_of(w: FeasibilityInput) -> Feasibility:
     """Whether it should be done, with hours and prices read.
 
     Raises:
-        InputError: ``hours``, ``price``, ``hour_price`` or ``others``.
+        InputError: ``hours``, ``price``, ``hour_price`` or ``others.<key>.price``.
     """
-    priced = [(o.what.strip(), read_money("others", o.price)) for o in in_order(w.others) if o.what.strip()]
+    priced = [
+        (o.what.strip(), read_money(f"others.{key}.price", o.price))
+        for key, o in sorted(w.others.items(), key=lambda line: (line[1].place, line[0]))
+        if o.what.strip()
+    ]
     return Feasibility(
         w.access, w.brittle, w.serviceable,  # type: ignore[arg-type]  # each one of its options
         read_hours("hours", w.hours), read_money("price", w.price),

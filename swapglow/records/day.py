@@ -22,6 +22,9 @@ from swapglow.records.items import with_lamps
 from swapglow.records.models import Equipment, Position
 from swapglow.records.summaries import is_fresh, stored_of
 
+# Years that a day can be planned in; past them a calendar has no next day.
+EARLIEST, LATEST = 1900, 2999
+
 
 @dataclass(frozen=True)
 class BenchDay:
@@ -80,11 +83,7 @@ def _lamp(e: Equipment, p: Position, data: dict[str, Any] | None, here: list[Par
         # Nothing here is work for whoever plans a day: it is for someone qualified.
         stop = "mains: for someone qualified"
         left = tuple(k for k in left if k != "read")
-    waits = [
-        Wait(w["what"].strip(), moment(w["until"]))
-        for w in (e.inputs.get("waits") or {}).values()
-        if w["what"].strip()
-    ]
+    waits = [Wait(w.what.strip(), moment(w.until)) for w in e.input.waits.values() if w.what.strip()]
     short = () if needs is None else short_of([Need(**n) for n in needs], here)
     held, until = holds(left, stop=stop, short=short, taken=is_taken(p.inputs), waits=waits)
     return Lamp(str(p.pk), str(p), str(e.pk), str(e), left, held, until, e.inputs.get("promised") or "")
@@ -116,12 +115,17 @@ def read_begin(text: str) -> datetime:
     """When a day begins: as sent, else now, at the last whole five minutes.
 
     Raises:
-        InputError: ``begins``: it is no time.
+        InputError: ``begins``: it is no time, or in a year that nobody plans.
     """
     if text:
         try:
-            return datetime.strptime(text, "%Y-%m-%d %H:%M")
+            begins = datetime.strptime(text, "%Y-%m-%d %H:%M")
         except ValueError:
             raise InputError("begins", f'"{text}" is no time: write it as 2031-05-20 09:00.') from None
+        if not EARLIEST <= begins.year <= LATEST:
+            raise InputError(
+                "begins", f"{begins.year} is out of range: enter a year from {EARLIEST} to {LATEST}."
+            )
+        return begins
     now = timezone.localtime().replace(second=0, microsecond=0, tzinfo=None)
     return now.replace(minute=now.minute - now.minute % 5)

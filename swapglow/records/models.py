@@ -17,7 +17,7 @@ from simple_history.manager import HistoryManager
 from simple_history.models import HistoricalRecords
 
 from swapglow.inputs.equipment import EquipmentInput, TakeInInput
-from swapglow.inputs.patch import joined
+from swapglow.inputs.kept import Unread, joined_kept, readable
 from swapglow.inputs.position import PositionInput
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
@@ -116,14 +116,24 @@ class Typed(Ordered):
     def __str__(self) -> str:
         return str(self.inputs.get("name", "") or self.inputs.get("text", ""))
 
+    @property
+    def shown(self) -> dict[str, Any]:
+        """What was typed, in its shape: what does not fit there is in ``unread``."""
+        found, unread = readable(self.shape, self.inputs)
+        return found.model_dump(mode="json") if unread else self.inputs
+
+    @property
+    def unread(self) -> tuple[Unread, ...]:
+        """What is kept and does not fit the shape, as it was typed."""
+        return readable(self.shape, self.inputs)[1]
+
     def join(self, changes: Mapping[str, Any]) -> None:
-        """Lay changes over what was typed; fields that were not sent stay.
+        """Lay changes over what was typed; fields that were not sent stay, those that no longer read among them.
 
         Raises:
-            pydantic.ValidationError: what comes of it has not the shape.
+            pydantic.ValidationError: what was sent has not the shape.
         """
-        whole = joined({**self.shape().model_dump(mode="json"), **self.inputs}, changes)
-        self.inputs = self.shape.model_validate(whole).model_dump(mode="json")
+        self.inputs = joined_kept(self.shape, self.inputs, changes)
 
 
 def empty_sheet() -> dict[str, Any]:
@@ -141,12 +151,12 @@ class Equipment(Typed):
     @property
     def input(self) -> EquipmentInput:
         """What was typed."""
-        return EquipmentInput.model_validate(self.inputs)
+        return readable(EquipmentInput, self.inputs)[0]
 
     @property
     def sheet(self) -> TakeInInput:
         """The take-in sheet."""
-        return TakeInInput.model_validate(self.take_in)
+        return readable(TakeInInput, self.take_in)[0]
 
 
 class Rail(Typed):
@@ -158,7 +168,7 @@ class Rail(Typed):
     @property
     def input(self) -> RailInput:
         """What was typed."""
-        return RailInput.model_validate(self.inputs)
+        return readable(RailInput, self.inputs)[0]
 
 
 class Position(Typed):
@@ -171,7 +181,7 @@ class Position(Typed):
     @property
     def input(self) -> PositionInput:
         """What was typed."""
-        return PositionInput.model_validate(self.inputs)
+        return readable(PositionInput, self.inputs)[0]
 
 
 class Summary(models.Model):
@@ -197,7 +207,7 @@ class ReadingAfter(Typed):
     @property
     def input(self) -> ReadingAfterInput:
         """What was typed."""
-        return ReadingAfterInput.model_validate(self.inputs)
+        return readable(ReadingAfterInput, self.inputs)[0]
 
 
 class ReadingBefore(Typed):
@@ -209,7 +219,7 @@ class ReadingBefore(Typed):
     @property
     def input(self) -> ReadingBeforeInput:
         """What was typed."""
-        return ReadingBeforeInput.model_validate(self.inputs)
+        return readable(ReadingBeforeInput, self.inputs)[0]
 
 
 class Photo(Ordered):
@@ -233,7 +243,7 @@ class BenchLed(Typed):
     @property
     def input(self) -> BenchLedInput:
         """What was typed."""
-        return BenchLedInput.model_validate(self.inputs)
+        return readable(BenchLedInput, self.inputs)[0]
 
 
 class Shop(Typed):
@@ -252,7 +262,7 @@ class Shop(Typed):
     @property
     def input(self) -> ShopInput:
         """What was typed."""
-        return ShopInput.model_validate(self.inputs)
+        return readable(ShopInput, self.inputs)[0]
 
 
 class StockPart(Typed):
@@ -266,7 +276,7 @@ class StockPart(Typed):
     @property
     def input(self) -> PartInput:
         """What was typed."""
-        return PartInput.model_validate(self.inputs)
+        return readable(PartInput, self.inputs)[0]
 
 
 class Movement(Kept):

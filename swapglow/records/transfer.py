@@ -1,6 +1,7 @@
 """Equipment as a document, and back: all or nothing, said before it is done."""
 
 import base64
+import hashlib
 import uuid
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
@@ -44,9 +45,9 @@ def to_document(e: Equipment, *, photographs: bool) -> doc.Document:
     return doc.Document(
         equipment=doc.Equipment(
             id=e.id,
-            **e.inputs,
+            **e.shown,
             take_in=e.sheet,
-            rails=[doc.Rail(id=r.id, **r.inputs) for r in e.rails.all()],
+            rails=[doc.Rail(id=r.id, **r.shown) for r in e.rails.all()],
             positions=[_position(p) for p in positions],
             photos=[_photo(p, photographs) for p in e.photos.all()],
         )
@@ -56,9 +57,9 @@ def to_document(e: Equipment, *, photographs: bool) -> doc.Document:
 def _position(p: Position) -> doc.Position:
     after, before = p.readings_after.all(), p.readings_before.all()
     return doc.Position(
-        id=p.id, rail=p.rail_id, **p.inputs,
-        readings_after=[doc.ReadingAfter(id=r.id, at=r.created.isoformat(), **r.inputs) for r in after],
-        readings_before=[doc.ReadingBefore(id=r.id, at=r.created.isoformat(), **r.inputs) for r in before],
+        id=p.id, rail=p.rail_id, **p.shown,
+        readings_after=[doc.ReadingAfter(id=r.id, at=r.created.isoformat(), **r.shown) for r in after],
+        readings_before=[doc.ReadingBefore(id=r.id, at=r.created.isoformat(), **r.shown) for r in before],
     )  # fmt: skip
 
 
@@ -76,11 +77,13 @@ class Intent:
         name: the item's.
         replaces: name of the item here that has the same key, empty where there is none.
         lines: what is in it, and what of the item here would go.
+        copy_only: whether it can come in as a copy only, for its keys are in use elsewhere on the bench.
     """
 
     name: str
     replaces: str
     lines: tuple[str, ...]
+    copy_only: bool
 
 
 def read(data: bytes) -> Brought:
@@ -110,13 +113,34 @@ def intent(brought: Brought) -> Intent:
     if left_out:
         lines.append(f"{_count(left_out, 'photograph')} left out of the file: only the captions are there.")
     if here is not None:
-        mine = {str(p.id) for p in here.positions.all()}
-        theirs = {str(p.id) for p in e.positions}
-        lines.append(
-            f"{here.input.name} is here already: {_count(len(mine & theirs), 'lamp')} would be replaced, "
-            f"{len(theirs - mine)} added, {len(mine - theirs)} removed. Undo brings it back."
-        )
-    return Intent(e.name, here.input.name if here else "", tuple(lines))
+        lines.append(_beside(brought, here))
+    copy_only = False
+    try:
+        _not_elsewhere(brought.document, here)
+    except DocumentError as problem:
+        copy_only = True
+        lines += [why for _, why in problem.problems]
+    return Intent(e.name, here.input.name if here else "", tuple(lines), copy_only)
+
+
+def _beside(brought: Brought, here: Equipment) -> str:
+    """What of an item on the bench would become what the document says."""
+    now = to_document(here, photographs=False)
+    digests = dict(here.photos.values_list("pk", "digest"))
+    same_pictures = all(
+        digests.get(key) == hashlib.sha256(jpeg).hexdigest() for key, (jpeg, _, _) in brought.pictures.items()
+    )
+    if now.equipment == brought.document.equipment and same_pictures:
+        return f"{here} is here already, exactly as in the file: nothing would change."
+    mine = {p.id: p for p in now.equipment.positions}
+    theirs = {p.id: p for p in brought.document.equipment.positions}
+    both = mine.keys() & theirs.keys()
+    changed = sum(mine[key] != theirs[key] for key in both)
+    return (
+        f"{here} is here already: {_count(changed, 'lamp')} would change, {len(both) - changed} stay as they are, "
+        f"{len(theirs.keys() - mine.keys())} would be added, {len(mine.keys() - theirs.keys())} removed. "
+        f"Undo brings it back."
+    )
 
 
 def _count(n: int, noun: str) -> str:
@@ -260,7 +284,7 @@ def _not_elsewhere(document: doc.Document, here: Equipment | None) -> None:
                 [
                     (
                         f"equipment.{what}",
-                        f"The key {clash.pk} belongs to another item here. Import it as a copy.",
+                        f"Some of its {what} are in another item on this bench. Bring it in as a copy.",
                     )
                 ]
             )
@@ -281,7 +305,7 @@ def _readings_not_elsewhere(document: doc.Document, here: Equipment | None) -> N
                     [
                         (
                             "equipment.positions",
-                            f"Readings of {p.name} are in another item here. Import it as a copy.",
+                            f"Readings of {p.name} are in another item on this bench. Bring it in as a copy.",
                         )
                     ]
                 )

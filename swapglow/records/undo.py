@@ -109,6 +109,34 @@ def undo(key: int, choice: Choice = "ask") -> Done:
         return Done(step.label, answer.pk or 0, gone)
 
 
+def pass_over(key: int) -> str:
+    """Leave a step that cannot be undone as it is, so that undo goes on with the one before it.
+
+    Args:
+        key: the step's.
+
+    Returns:
+        What the step is called.
+
+    Raises:
+        Refusal: it can be undone, or is not known any more.
+    """
+    with transaction.atomic():
+        step = Step.objects.filter(pk=key, kind=Step.DO, reverted=False).first()
+        if step is None:
+            raise Refusal("That step is not known any more.")
+        try:
+            with transaction.atomic():
+                with recorded(step.scope, step.label, f"undo:{key}", Step.UNDO, step):
+                    _revert(step, "earlier")
+                transaction.set_rollback(True)
+        except Refusal:
+            step.passed = True
+            step.save(update_fields=["passed"])
+            return step.label
+    raise Refusal("That step can be undone. Press Undo.")
+
+
 def redo(key: int, choice: Choice = "ask") -> Done:
     """Do again what an undoing took back.
 

@@ -193,14 +193,14 @@ def test_what_must_be_bought_is_ordered_and_comes_in(demo):
     lines = {line["label"]: line for line in bench("GET", "buying")[1]["lines"]}
     line = next(x for x in lines.values() if x["kind"] == "resistor")
     assert line["buy"] == line["needed"] + line["spare"] and line["have"] == 0
-    assert bench("POST", "buying/ordered", {"key": line["key"]})[0] == 200
+    assert bench("POST", "buying/ordered", {"key": line["key"]})[0] == 204
     record = StockPart.objects.get()
     assert (record.inputs["count"], record.inputs["on_order"]) == (0, line["buy"])
     now = next(x for x in bench("GET", "buying")[1]["lines"] if x["key"] == line["key"])
     assert (now["buy"], now["on_order"], now["part"]) == (0, line["buy"], str(record.pk))
     status, answer = bench("POST", "buying/ordered", {"key": line["key"]})
     assert status == 422 and "on its way already" in answer["errors"][0]["message"]
-    assert bench("POST", "buying/came", {"key": line["key"]})[0] == 200
+    assert bench("POST", "buying/came", {"key": line["key"]})[0] == 204
     record.refresh_from_db()
     assert (record.inputs["count"], record.inputs["on_order"], record.inputs["level"]) == (
         line["buy"],

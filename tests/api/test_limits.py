@@ -207,7 +207,7 @@ def test_a_fault_of_ours_is_logged_with_where_and_without_what_was_typed(bench, 
     def breaks(*_):
         raise RuntimeError("the owner's private note")
 
-    monkeypatch.setattr("swapglow.api.positions.reports.core_of", breaks)
+    monkeypatch.setattr("swapglow.api.positions.position_of", breaks)
     try:
         status, answer = bench("PATCH", f"positions/{keys['position']}", {"notes": "another private note"})
     finally:

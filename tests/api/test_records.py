@@ -171,7 +171,7 @@ def test_order_is_kept(bench):
 
 def test_the_drawer_takes_values_as_people_write_them(bench):
     status, answer = bench("PATCH", "drawer", {"add": ["4k7", "470R", "4.7k"]})
-    assert (status, hand()) == (200, ["470\u00a0Ω", "4.7\u00a0kΩ"])
+    assert (status, answer, hand()) == (204, None, ["470\u00a0Ω", "4.7\u00a0kΩ"])
     status, answer = bench("PATCH", "drawer", {"add": ["1k", "blue"]})
     assert status == 422 and '"blue" is not a resistance' in answer["errors"][0]["message"]
     assert len(hand()) == 2

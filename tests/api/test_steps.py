@@ -335,7 +335,7 @@ def test_a_danger_is_ticked_and_unticked_by_itself(bench):
 
 def test_the_drawer_is_changed_value_by_value_and_has_steps(bench):
     bench("PATCH", "drawer", {"add": ["470R", "1k"]})
-    assert bench("PATCH", "drawer", {"add": ["4k7", "1k"]})[0] == 200
+    assert bench("PATCH", "drawer", {"add": ["4k7", "1k"]})[0] == 204
     assert hand() == [
         "470\u00a0Ω",
         "1\u00a0kΩ",

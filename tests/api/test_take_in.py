@@ -85,7 +85,7 @@ def test_the_advice_follows_what_is_known_and_can_be_overruled(bench):
     assert advice["sheet"]["feasibility"]["overruled"] == "It is the last one."
     status, answer = bench("PATCH", path, {"feasibility": {"hours": "a week"}})
     assert status == 422
-    assert answer["errors"][0]["field"] == "hours"
+    assert answer["errors"][0]["field"] == "feasibility.hours"
     assert (
         bench("GET", f"equipment/{keys['equipment']}")[1]["take_in"]["sheet"]["feasibility"]["hours"] == "30"
     )

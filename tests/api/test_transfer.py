@@ -84,7 +84,10 @@ def test_an_import_says_what_it_will_do_before_it_does_it(bench, loaded):
     assert status == 200
     assert look["replaces"] == loaded.input.name
     assert "1 supply rail, 2 lamp positions, 4 readings, 0 photographs." in look["lines"]
-    assert any("1 lamp would be replaced, 1 added, 0 removed" in line for line in look["lines"])
+    assert any(
+        "0 lamps would change, 1 stay as they are, 1 would be added, 0 removed" in line
+        for line in look["lines"]
+    )
     assert loaded.positions.count() == 1  # nothing was done
     bench.send("import", "a.json", content)
     assert loaded.positions.count() == 2

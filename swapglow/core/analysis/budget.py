@@ -118,7 +118,8 @@ def budget(rail: Rail, members: tuple[Member, ...]) -> Budget:
         NotConverged: a lamp has no answer.
         CannotBuild: a part of one is not worked out on this supply.
     """
-    if rail.supply.alternates:
+    # Without a lamp there is no cycle to solve: what is left is what else hangs on the rail.
+    if rail.supply.alternates and members:
         try:
             return _joined(rail, members)
         except (CannotBuild, NotConverged) as why:

@@ -72,6 +72,7 @@ const view = {
     fuse: "",
     took: { usual: "22 V" },
     reads: "22 V",
+    unread: [],
     read_at: "feed",
     usual: { ...empty, text: "22V" },
     low: empty,

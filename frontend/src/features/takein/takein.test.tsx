@@ -25,6 +25,7 @@ const winding: Schemas["RailAnswer"] = {
   others: "",
   took: { usual: "8.2 V" },
   reads: "8.2 V RMS, 50 Hz",
+  unread: [],
 };
 // A kind that asks for a quantity, a choice and a count, whatever the real kinds ask for.
 const kind: Schemas["SupplyOut"] = {
