@@ -36,6 +36,7 @@ const VIEWS = Object.entries({
   "/drawer/marks": view(() => import("./features/drawer/MarksView")),
   "/drawer/buy": view(() => import("./features/drawer/BuyView")),
   "/day": view(() => import("./features/day/DayView")),
+  "/backups": view(() => import("./features/backups/BackupsView")),
 });
 
 // The first view's file comes while drafts, tabs and the catalogue are opened. Without it the view says so itself.

@@ -8,6 +8,9 @@ import { createRoot } from "react-dom/client";
 import { App } from "./App";
 import { askedAgain } from "./api/askedAgain";
 import { openDrafts } from "./saving/drafts";
+import { saidBefore } from "./saving/begunAnew";
+import { say } from "./saving/notices";
+import { openPhotos } from "./saving/photoQueue";
 import { openSaves } from "./saving/saves";
 import { openStore } from "./saving/store";
 import { openTabs, takeTab } from "./saving/tab";
@@ -22,6 +25,7 @@ const queries = new QueryClient({
       retry: askedAgain,
       retryDelay: 1500,
     },
+    mutations: { networkMode: "always" },
   },
 });
 
@@ -32,6 +36,9 @@ await takeTab();
 await openStore((late) => void openTabs().then((tabs) => openDrafts(tabs, late)));
 openDrafts(await openTabs());
 void openSaves(queries);
+void openPhotos((item) => void queries.invalidateQueries({ queryKey: ["equipment", item] }));
+const said = saidBefore();
+if (said) say({ text: said });
 
 const root = document.getElementById("root");
 if (!root) throw new Error("The page has no root.");

@@ -17,6 +17,10 @@ export const useCatalogue = () =>
     staleTime: Infinity,
   });
 
+/** All backups beside what is on the bench. */
+export const useBackups = () =>
+  useQuery({ queryKey: ["backups"], queryFn: () => unwrap(client.GET("/api/backups")) });
+
 /** What a rail gives to its lamps, before and after. */
 export const useBudget = (rail: string) =>
   useQuery({

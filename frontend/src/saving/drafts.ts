@@ -19,12 +19,16 @@ export interface Draft {
   /** The field's name, and the view it stands in, to find it by. */
   label?: string | undefined;
   where?: string | undefined;
+  /** The panel of that view that it stands in. */
+  panel?: string | undefined;
 }
 
 const PREFIX = "draft/";
 const drafts = new Map<string, Draft>();
 const listeners = new Set<() => void>();
 let listed: readonly (readonly [string, Draft])[] = [];
+/** How often each field is on the screen. */
+const onScreen = new Map<string, number>();
 
 const place = (key: string) => `${PREFIX}${thisTab()}/${key}`;
 
@@ -36,9 +40,32 @@ function put(key: string, draft: Draft | undefined): void {
     drafts.set(key, draft);
     keep(place(key), JSON.stringify(draft));
   }
+  tell();
+}
+
+function tell(): void {
   listed = [...drafts.entries()];
   listeners.forEach((listener) => listener());
 }
+
+/** A field of this name is on the screen, until what is returned is called. */
+export function shown(key: string): () => void {
+  onScreen.set(key, (onScreen.get(key) ?? 0) + 1);
+  if (drafts.has(key)) tell();
+  return () => {
+    onScreen.set(key, (onScreen.get(key) ?? 1) - 1);
+    if (drafts.has(key)) tell();
+  };
+}
+
+/** Drafts of fields that are nowhere on the screen: refused, or typed and not on their way. */
+export const outOfSight = (all: readonly (readonly [string, Draft])[]) =>
+  all.filter(
+    ([key, d]) =>
+      d.label !== undefined &&
+      !onScreen.get(key) &&
+      (d.refused !== undefined || (d.base !== undefined && d.sent !== d.text && d.text !== d.base)),
+  );
 
 /** Take over what this tab kept before a reload, and what closed tabs have left: all, or what came late. */
 export function openDrafts(tabs: ReadonlySet<string>, keys: readonly string[] = keptKeys(PREFIX)) {
@@ -63,7 +90,13 @@ export const draftOf = (key: string): Draft | undefined => drafts.get(key);
 export const allDrafts = (): readonly (readonly [string, Draft])[] => listed;
 
 /** Something was typed. What was saved when the typing began stays known. */
-export function typed(key: string, text: string, base?: string, label?: string): void {
+export function typed(
+  key: string,
+  text: string,
+  base?: string,
+  label?: string,
+  panel?: string,
+): void {
   const old = drafts.get(key);
   put(key, {
     text,
@@ -71,6 +104,7 @@ export function typed(key: string, text: string, base?: string, label?: string):
     sent: old?.sent,
     label: label ?? old?.label,
     where: window.location.pathname,
+    panel: panel ?? old?.panel,
   });
 }
 

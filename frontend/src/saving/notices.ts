@@ -5,6 +5,8 @@ export interface Notice {
   text: string;
   /** The step that can be taken back; a notice belongs to its own and to no other. */
   step?: number | undefined;
+  /** A step that cannot be undone, and can be left as it is. */
+  stuck?: number | undefined;
 }
 
 const MOST = 4;

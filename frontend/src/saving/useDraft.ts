@@ -1,6 +1,6 @@
-import { useCallback, useSyncExternalStore } from "react";
+import { useCallback, useEffect, useSyncExternalStore } from "react";
 
-import { draftOf, putBack, subscribeDrafts, typed } from "./drafts";
+import { draftOf, putBack, shown, subscribeDrafts, typed } from "./drafts";
 
 /** A press so soon after another is the same press twice. */
 const TWICE_MS = 1000;
@@ -14,6 +14,7 @@ const taken = new Map<string, number>();
 export function useDraft(key: string, usual: string, label?: string) {
   const draft = useSyncExternalStore(subscribeDrafts, () => draftOf(key));
   const type = useCallback((text: string) => typed(key, text, undefined, label), [key, label]);
+  useEffect(() => shown(key), [key]);
   const clear = useCallback(() => putBack(key), [key]);
   const take = useCallback((): string | undefined => {
     const text = draftOf(key)?.text ?? usual;

@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { Link } from "react-router";
 import styled from "styled-components";
 
 import { Mode } from "../ui/Button";
@@ -54,6 +55,9 @@ export function KeysSheet({ open, onClose }: Props) {
           </div>
         ))}
       </Keys>
+      <Link to="/backups" onClick={onClose}>
+        Backups, and moving the bench
+      </Link>
       <Mode
         isSelected={on}
         onChange={(now) => {

@@ -1,12 +1,13 @@
-import { useSyncExternalStore } from "react";
-import { Link } from "react-router";
+import { useEffect, useState, useSyncExternalStore } from "react";
+import { Link, useLocation } from "react-router";
 import styled from "styled-components";
 
-import { allDrafts, subscribeDrafts } from "../saving/drafts";
+import { allDrafts, outOfSight, putBack, subscribeDrafts } from "../saving/drafts";
 import { useLine, type Line } from "../saving/line";
-import { allNotices, subscribeNotices, unsay } from "../saving/notices";
+import { allNotices, subscribeNotices, unsay, type Notice } from "../saving/notices";
 import { howKept, subscribeStore } from "../saving/store";
 import { SmallButton } from "../ui/Button";
+import { panelAt } from "../ui/panelPlace";
 
 const Warn = styled.p`
   padding: 8px 20px;
@@ -53,10 +54,12 @@ const Place = styled.div`
 interface Props {
   /** Take a step back. */
   onUndo: (step: number) => void;
+  /** Leave a step that cannot be undone. */
+  onPass: (notice: Notice) => void;
 }
 
 /** Under the head of every view: how saving goes, what was refused and where, and what was just done. */
-export function Notices({ onUndo }: Props) {
+export function Notices({ onUndo, onPass }: Props) {
   const line = useLine();
   const notices = useSyncExternalStore(subscribeNotices, allNotices);
   const keeping = useSyncExternalStore(subscribeStore, howKept);
@@ -65,8 +68,8 @@ export function Notices({ onUndo }: Props) {
       {line.state !== "well" && <Warn>{saying(line)}</Warn>}
       {keeping === "larger" && (
         <Warn>
-          This browser&apos;s store is full. What is typed is kept in its larger one: let it be
-          saved before you clear anything.
+          Browser storage is full. Your unsaved entries are safe; wait until they are saved before
+          you clear browser data.
         </Warn>
       )}
       {keeping === "page" && (
@@ -74,12 +77,17 @@ export function Notices({ onUndo }: Props) {
           This browser keeps nothing: what is typed and not saved is lost when this page closes.
         </Warn>
       )}
-      <RefusedFields />
+      <UnsavedElsewhere />
       {notices.map((n) => (
         <Said key={n.id}>
           <span>{n.text}</span>
           {n.step !== undefined && (
             <SmallButton onPress={() => onUndo(n.step ?? 0)}>Undo</SmallButton>
+          )}
+          {n.stuck !== undefined && (
+            <SmallButton onPress={() => onPass(n)}>
+              Leave this step and go on to the one before
+            </SmallButton>
           )}
           <SmallButton aria-label={`Dismiss: ${n.text}`} onPress={() => unsay(n.id)}>
             Dismiss
@@ -97,18 +105,53 @@ function saying({ state, waiting }: Line): string {
     : `Slow connection: ${changes} on the way. Go on working.`;
 }
 
-/** Fields in other views whose text was refused: it stands there still. */
-function RefusedFields() {
+/** Texts whose field is nowhere on the screen: refused, or typed before the page closed and not saved. */
+function UnsavedElsewhere() {
   const drafts = useSyncExternalStore(subscribeDrafts, allDrafts);
-  const elsewhere = drafts.filter(
-    ([, d]) => d.refused !== undefined && d.label && d.where !== window.location.pathname,
-  );
-  return elsewhere.slice(0, 3).map(([key, d]) => (
-    <Said key={key}>
-      <span>
-        {d.label} was not taken: {d.refused}
-      </span>
-      <Link to={d.where ?? "/"}>Mend it</Link>
-    </Said>
-  ));
+  const settled = useSettled();
+  if (!settled) return null;
+  return outOfSight(drafts)
+    .slice(0, 3)
+    .map(([key, d]) => (
+      <Said key={key}>
+        <span>
+          {d.refused === undefined
+            ? `${d.label} was typed and not saved: ${short(d.text)}`
+            : `${d.label} was not saved: ${d.refused}`}
+        </span>
+        <Link to={panelAt(d.where ?? "/", d.panel ?? "")}>Go to it</Link>
+        <SmallButton aria-label={`Discard ${d.label}`} onPress={() => putBack(key)}>
+          Discard
+        </SmallButton>
+      </Said>
+    ));
+}
+
+/** Whether the view has had a moment to show its fields: what is on the screen is not said twice. */
+function useSettled(): boolean {
+  const { pathname } = useLocation();
+  const [at, setAt] = useState<string>();
+  useEffect(() => {
+    const timer = window.setTimeout(() => setAt(pathname), SETTLED_MS);
+    return () => window.clearTimeout(timer);
+  }, [pathname]);
+  return at === pathname;
+}
+
+const SETTLED_MS = 1200;
+const LONGEST = 60;
+
+/** What was typed, as far as it fits on a line. */
+function short(text: string): string {
+  let value: unknown = text;
+  try {
+    value = JSON.parse(text);
+  } catch {
+    // It is the text itself.
+  }
+  const said =
+    typeof value === "object" && value !== null && "text" in value
+      ? String(value.text)
+      : String(value);
+  return said.length > LONGEST ? `“${said.slice(0, LONGEST)}…”` : `“${said}”`;
 }

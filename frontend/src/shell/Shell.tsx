@@ -142,7 +142,10 @@ export function Shell({ children, steps, up = "/", title }: Props) {
           </Quiet>
         </Right>
       </Bar>
-      <Notices onUndo={(step) => void stepping.act("undo", step)} />
+      <Notices
+        onUndo={(step) => void stepping.act("undo", step)}
+        onPass={(notice) => void stepping.pass(notice)}
+      />
       <Page id="work" ref={page} tabIndex={-1}>
         {children}
       </Page>

@@ -3,7 +3,7 @@ import { useEffect, useEffectEvent, useRef, useState } from "react";
 import { useLocation, useNavigate } from "react-router";
 
 import { Refused, type Schemas } from "../api/client";
-import { say, unsayStep } from "../saving/notices";
+import { say, unsay, unsayStep, type Notice } from "../saving/notices";
 import { useSave } from "../saving/useSave";
 
 type Which = "undo" | "redo";
@@ -46,9 +46,9 @@ export function useSteps(steps: Schemas["Steps"] | undefined, up: string) {
   const [clash, setClash] = useState<Clash>();
   const act = async (which: Which, step: number, choice: Schemas["StepIn"]["choice"] = "ask") => {
     setClash(undefined);
+    const label = which === "undo" ? "Undo" : "Redo";
     try {
-      const label = which === "undo" ? "Undo" : "Redo";
-      const { data } = await save("POST", `/api/${which}`, { step, choice }, { label });
+      const { data } = await save("POST", `/api/${which}`, { step, choice });
       const done = data as Schemas["Done"];
       unsayStep(step);
       if (done.gone.some((key) => pathname.includes(key))) {
@@ -57,9 +57,24 @@ export function useSteps(steps: Schemas["Steps"] | undefined, up: string) {
         await go(done.gone.some((key) => up.includes(key)) ? "/" : up);
       }
     } catch (problem) {
-      const found = problem instanceof Refused ? (problem.body as Schemas["Clashes"]) : undefined;
-      if (found?.clashes?.length) setClash({ which, step, clashes: found.clashes });
+      if (!(problem instanceof Refused)) return;
+      const { clashes = [] } = (problem.body ?? {}) as Partial<Schemas["Clashes"]>;
+      if (clashes.length) {
+        setClash({ which, step, clashes });
+        return;
+      }
+      const stuck = which === "undo" && problem.status === 409 ? { stuck: step } : {};
+      say({ text: `${label}: not done. ${problem.message}`, ...stuck });
     }
+  };
+  const pass = async (notice: Notice) => {
+    unsay(notice.id);
+    await save(
+      "POST",
+      "/api/undo/pass",
+      { step: notice.stuck },
+      { label: "Leave this step" },
+    ).catch(() => undefined);
   };
   const upToDate = useUpToDate(steps);
   const wanted = useRef<Which>(undefined);
@@ -77,5 +92,5 @@ export function useSteps(steps: Schemas["Steps"] | undefined, up: string) {
     wanted.current = which;
     take();
   };
-  return { act, want, clash, dismiss: () => setClash(undefined) };
+  return { act, pass, want, clash, dismiss: () => setClash(undefined) };
 }

@@ -2,6 +2,7 @@ import { useLayoutEffect, useRef, type KeyboardEvent, type ReactNode } from "rea
 import styled from "styled-components";
 
 import { SmallButton } from "./Button";
+import { PanelPlace } from "./panelPlace";
 
 const Aside = styled.section`
   display: flex;
@@ -48,13 +49,15 @@ interface Props {
   onClose: () => void;
   /** What stands in it. */
   children: ReactNode;
+  /** Its name in the view's address: a text left in it can be found again. */
+  place?: string;
 }
 
 /**
  * A panel beside the instruments, for editing one part while they move. It takes the focus when it opens and
  * gives it back to where it was; Escape closes it, and what was typed is kept.
  */
-export function Panel({ title, onClose, children }: Props) {
+export function Panel({ title, onClose, children, place = "" }: Props) {
   const panel = useRef<HTMLElement>(null);
   const heading = useRef<HTMLHeadingElement>(null);
   useLayoutEffect(() => {
@@ -82,7 +85,9 @@ export function Panel({ title, onClose, children }: Props) {
         </Title>
         <SmallButton onPress={onClose}>Close</SmallButton>
       </Head>
-      <Body>{children}</Body>
+      <Body>
+        <PanelPlace value={place}>{children}</PanelPlace>
+      </Body>
     </Aside>
   );
 }

@@ -106,6 +106,16 @@ const Fold = styled(Button)`
   margin-top: 14px;
 `;
 
+const Below = styled.p`
+  margin-top: 14px;
+  a {
+    display: inline-flex;
+    align-items: center;
+    min-height: 44px;
+    text-underline-offset: 0.2em;
+  }
+`;
+
 type BenchItem = Schemas["BenchItem"];
 
 /** All its lamps are done, or it was put away. */
@@ -235,7 +245,17 @@ export function BenchView() {
           {unfolded && <Rows label="The archive">{done.map(row)}</Rows>}
         </>
       )}
+      <Records />
     </Shell>
+  );
+}
+
+/** Where the records are looked after. */
+function Records() {
+  return (
+    <Below>
+      <Link to="/backups">Backups, and moving the bench</Link>
+    </Below>
   );
 }
 

@@ -9,6 +9,7 @@ import { ReadingEntry } from "../../instruments/ReadingEntry";
 import { useKeepReading } from "../../instruments/useKeepReading";
 import { BoardWayRound, ChipWayRound, LedWayRound } from "../../instruments/WayRound";
 import { FromDrawer } from "./FromDrawer";
+import { draftOf } from "../../saving/drafts";
 import type { FromField } from "../../saving/saves";
 import { SmallButton } from "../../ui/Button";
 import { option } from "../../ui/option";
@@ -272,7 +273,11 @@ interface NotedProps {
 
 /** A step's note, minutes and photograph; the field opens where something is to be written. */
 function Noted({ number, id, position, onPut }: NotedProps) {
-  const [writing, setWriting] = useState(false);
+  const at = `position.${position.id}.steps.${id}`;
+  // What was typed before the page closed is shown where it was typed.
+  const [writing, setWriting] = useState(
+    () => draftOf(`${at}.note`) !== undefined || draftOf(`${at}.minutes`) !== undefined,
+  );
   const kept = position.steps?.[id];
   const noted = Boolean(kept?.note || kept?.minutes || kept?.photo);
   return (
@@ -280,7 +285,7 @@ function Noted({ number, id, position, onPut }: NotedProps) {
       {writing || noted ? (
         <Note>
           <TextControl
-            id={`position.${position.id}.steps.${id}.note`}
+            id={`${at}.note`}
             names={[`steps.${id}.note`]}
             label={`Note on ${number}`}
             saved={kept?.note ?? ""}
@@ -288,7 +293,7 @@ function Noted({ number, id, position, onPut }: NotedProps) {
             onSave={(note, was, at) => onPut({ note }, asWas("note", was), at)}
           />
           <TextControl
-            id={`position.${position.id}.steps.${id}.minutes`}
+            id={`${at}.minutes`}
             names={[`steps.${id}.minutes`]}
             label="Minutes"
             saved={kept?.minutes ?? ""}

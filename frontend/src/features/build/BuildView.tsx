@@ -57,6 +57,13 @@ export default function BuildView() {
   if (!view.data || (!answer.data && !answer.isError)) return <Shell>{null}</Shell>;
   const { position, equipment_name } = view.data;
   const report = answer.data?.report;
+  const record = {
+    id: `position.${id}`,
+    shape: "position",
+    values: position,
+    unread: position.unread,
+    save,
+  };
   const says = Object.fromEntries((report?.checks ?? []).map((c) => [c.id, c.line]));
   return (
     <Shell
@@ -64,7 +71,7 @@ export default function BuildView() {
       steps={view.data.steps}
       up={`/position/${id}`}
     >
-      <RecordContext value={{ id: `position.${id}`, shape: "position", values: position, save }}>
+      <RecordContext value={record}>
         <ViewHead>
           <ViewTitle>{position.name}: build</ViewTitle>
           <Link to={`/position/${id}`}>Back to the lamp</Link>
@@ -105,18 +112,30 @@ export default function BuildView() {
               />
             </section>
             {report && <WarmParts positionId={id} mains={position.mains} report={report} />}
-            <section aria-label="What it took">
-              <h2>What it took</h2>
-              <Pair>
-                <SavedText field="hours" label="Hours" hint="1.5 h, 40 min" />
-                <SavedText field="cost" label="Parts, price" />
-              </Pair>
-              <LookAgain date={position.look_again ?? ""} />
-            </section>
+            <WhatItTook lookAgain={position.look_again ?? ""} />
             <ShopHabits />
           </div>
         </Columns>
       </RecordContext>
     </Shell>
+  );
+}
+
+interface TookProps {
+  /** When to look at the lamp again, as a date; "" for never. */
+  lookAgain: string;
+}
+
+/** Hours and price of the job, and when to look at it again. */
+function WhatItTook({ lookAgain }: TookProps) {
+  return (
+    <section aria-label="What it took">
+      <h2>What it took</h2>
+      <Pair>
+        <SavedText field="hours" label="Hours" hint="1.5 h, 40 min" />
+        <SavedText field="cost" label="Parts, price" />
+      </Pair>
+      <LookAgain date={lookAgain} />
+    </section>
   );
 }

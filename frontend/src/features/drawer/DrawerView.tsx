@@ -8,6 +8,7 @@ import { inPassing, useSave } from "../../saving/useSave";
 import { Choice } from "../../ui/Choice";
 import { MainButton } from "../../ui/Button";
 import { Field } from "../../ui/Field";
+import { useOpened } from "../../ui/panelPlace";
 import { Shell } from "../../shell/Shell";
 import { Compartments } from "./Compartments";
 import { DrawerHead } from "./DrawerHead";
@@ -55,7 +56,7 @@ type Series = (typeof SERIES)[number]["id"];
 export default function DrawerView() {
   const [series, setSeries] = useState<Series>("E12");
   const drawer = useDrawer(series);
-  const [open, setOpen] = useState("");
+  const [open, setOpen] = useOpened();
   const parts = drawer.data?.parts ?? [];
   const picture = drawer.data?.picture;
   const every: Schemas["Compartment"][] = picture

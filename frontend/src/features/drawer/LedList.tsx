@@ -1,10 +1,10 @@
-import { useState } from "react";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
 import { useCatalogue, useLeds } from "../../api/queries";
 import { inPassing, useSave } from "../../saving/useSave";
 import { SmallButton } from "../../ui/Button";
+import { PanelPlace, useOpen } from "../../ui/panelPlace";
 import { RecordContext } from "../../ui/record/record";
 import { SavedChoice } from "../../ui/record/SavedChoice";
 import { SavedPart } from "../../ui/record/SavedPart";
@@ -80,7 +80,7 @@ interface Props {
 
 function OwnLed({ led }: Props) {
   const levels = useCatalogue().data?.choices["led.level"] ?? [];
-  const [open, setOpen] = useState(false);
+  const [open, setOpen] = useOpen(led.id);
   const save = useSave();
   const saveFields = useSaveFields(`/api/leds/${led.id}`);
   const remove = () => {
@@ -111,7 +111,9 @@ function OwnLed({ led }: Props) {
         <RecordContext
           value={{ id: led.id, shape: "led", values: led, took: led.took, save: saveFields }}
         >
-          <OwnFigures />
+          <PanelPlace value={led.id}>
+            <OwnFigures />
+          </PanelPlace>
         </RecordContext>
       )}
     </li>

@@ -30,7 +30,11 @@ export function OpenCompartment({ compartment, parts, onClose }: Props) {
   };
   const there = compartment.state === "full" || compartment.state === "low";
   return (
-    <Panel title={`${compartment.text}: ${compartment.said}`} onClose={onClose}>
+    <Panel
+      title={`${compartment.text}: ${compartment.said}`}
+      onClose={onClose}
+      place={compartment.text}
+    >
       {here.map((p) => (
         <Each key={p.id} aria-label={p.label}>
           <PartFields part={p} />

@@ -6,6 +6,7 @@ import { useCatalogue, useDrawer } from "../../api/queries";
 import { inPassing, useSave } from "../../saving/useSave";
 import { Button, SmallButton } from "../../ui/Button";
 import { OneOfSome } from "../../ui/OneOfSome";
+import { PanelPlace, useOpen } from "../../ui/panelPlace";
 import { Picker } from "../../ui/Picker";
 import { PartFields } from "./PartFields";
 import { stockSaid } from "./stockSaid";
@@ -90,7 +91,7 @@ export function OtherParts({ parts }: Props) {
 }
 
 function OnePart({ part }: { part: Part }) {
-  const [open, setOpen] = useState(false);
+  const [open, setOpen] = useOpen(part.id);
   const levels = useCatalogue().data?.choices["part.level"] ?? [];
   return (
     <li>
@@ -106,7 +107,11 @@ function OnePart({ part }: { part: Part }) {
           Figures
         </SmallButton>
       </Line>
-      {open && <PartFields part={part} />}
+      {open && (
+        <PanelPlace value={part.id}>
+          <PartFields part={part} />
+        </PanelPlace>
+      )}
     </li>
   );
 }

@@ -79,7 +79,15 @@ function Item({ item }: Props) {
     if (body) inPassing(save("POST", path, body, { label: "Move" }));
   };
   return (
-    <RecordContext value={{ id: item.id, shape: "equipment", values: item, save: saveFields }}>
+    <RecordContext
+      value={{
+        id: item.id,
+        shape: "equipment",
+        values: item,
+        unread: item.unread,
+        save: saveFields,
+      }}
+    >
       <Top>
         <TitleField what="item" />
         <Acts>

@@ -74,10 +74,12 @@ export function BringIn() {
             {intent.lines.map((l) => (
               <p key={l}>{l}</p>
             ))}
-            <MainButton onPress={() => void act(false)}>
-              {intent.replaces ? `Replace ${intent.replaces}` : "Bring it in"}
-            </MainButton>
-            {intent.replaces && (
+            {!intent.copy_only && (
+              <MainButton onPress={() => void act(false)}>
+                {intent.replaces ? `Replace ${intent.replaces}` : "Bring it in"}
+              </MainButton>
+            )}
+            {(intent.replaces || intent.copy_only) && (
               <Button onPress={() => void act(true)}>Bring it in as a copy</Button>
             )}
           </>

@@ -42,6 +42,7 @@ export function RailEditor({ rail }: Props) {
         shape: "rail",
         values: rail,
         took: rail.took,
+        unread: rail.unread,
         save,
       }}
     >

@@ -1,4 +1,3 @@
-import { useState } from "react";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
@@ -8,6 +7,7 @@ import { inPassing, useSave } from "../../saving/useSave";
 import { Button, SmallButton } from "../../ui/Button";
 import { Movers } from "../../ui/Movers";
 import { Panel } from "../../ui/Panel";
+import { useOpened } from "../../ui/panelPlace";
 import { useOnce } from "../../ui/useOnce";
 import { Acts, Head, Line, List, Section } from "./List";
 import { RailEditor } from "./RailEditor";
@@ -61,7 +61,7 @@ interface Props {
 /** The supply rails of an item, each edited in its place. */
 export function RailList({ equipment, rails, arranging, onMove }: Props) {
   const save = useSave();
-  const [editing, setEditing] = useState<string>();
+  const [editing, setEditing] = useOpened();
   const add = useOnce(async () => {
     const key = crypto.randomUUID();
     const made = {
@@ -95,7 +95,7 @@ export function RailList({ equipment, rails, arranging, onMove }: Props) {
               <Acts>
                 <SmallButton
                   aria-expanded={editing === r.id}
-                  onPress={() => setEditing(editing === r.id ? undefined : r.id)}
+                  onPress={() => setEditing(editing === r.id ? "" : r.id)}
                   aria-label={`Edit ${r.name}`}
                 >
                   Edit
@@ -112,7 +112,7 @@ export function RailList({ equipment, rails, arranging, onMove }: Props) {
             </Line>
             {editing === r.id ? (
               <Side>
-                <Panel title={r.name} onClose={() => setEditing(undefined)}>
+                <Panel title={r.name} onClose={() => setEditing("")} place={r.id}>
                   <RailEditor rail={r} />
                   <Button onPress={() => remove(r)}>Delete this rail</Button>
                 </Panel>

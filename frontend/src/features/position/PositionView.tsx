@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from "react";
+import type { ReactNode } from "react";
 import { useParams } from "react-router";
 import styled from "styled-components";
 
@@ -8,12 +8,13 @@ import { NextThing } from "../../instruments/NextThing";
 import { useKeepReading } from "../../instruments/useKeepReading";
 import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
+import { useOpened } from "../../ui/panelPlace";
 import { RecordContext } from "../../ui/record/record";
 import { useSaveFields } from "../../ui/record/useSaveFields";
 import { useNarrow, useThumb } from "../../ui/useNarrow";
 import { Instruments } from "./Instruments";
 import { PartPanel } from "./parts/PartPanel";
-import { BELONGS_TO, type Part } from "./parts/part";
+import { BELONGS_TO, TABS, type Part } from "./parts/part";
 import { PositionHead } from "./PositionHead";
 import { TryingBar } from "./Trying";
 import { Unsolved } from "./Unsolved";
@@ -108,7 +109,9 @@ interface BenchProps {
 
 function Bench({ view, report, stale, problem, trying }: BenchProps) {
   const { position } = view;
-  const [part, setPart] = useState<Part>();
+  const [opened, setOpened] = useOpened();
+  const part = TABS.find(([tab]) => tab === opened)?.[0];
+  const setPart = (next: Part | undefined) => setOpened(next ?? "");
   const narrow = useNarrow();
   const saveFields = useSaveFields(`/api/positions/${position.id}`);
   const panel = part && (
@@ -130,6 +133,7 @@ function Bench({ view, report, stale, problem, trying }: BenchProps) {
         shape: "position",
         values: position,
         took: position.took,
+        unread: position.unread,
         save: saveFields,
       }}
     >

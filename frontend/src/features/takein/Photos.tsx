@@ -1,13 +1,17 @@
-import { useQueryClient } from "@tanstack/react-query";
-import { useState, type ReactNode } from "react";
+import { useSyncExternalStore } from "react";
 import { FileTrigger } from "react-aria-components";
 import styled from "styled-components";
 
-import { Refused, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
+import {
+  addPhotos,
+  allPhotos,
+  dropPhoto,
+  subscribePhotos,
+  type PhotoLine,
+} from "../../saving/photoQueue";
 import { inPassing, useSave } from "../../saving/useSave";
-import { upload } from "../../api/upload";
 import { Button, SmallButton } from "../../ui/Button";
-import { Refusal } from "../../ui/Refusal";
 import { TextControl } from "../../ui/record/TextControl";
 import { useSaveFields } from "../../ui/record/useSaveFields";
 
@@ -29,6 +33,26 @@ const Pictures = styled.ul`
   }
 `;
 
+const Lines = styled.ul`
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  li {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 4px 12px;
+    min-height: 36px;
+  }
+  [data-state="refused"] {
+    color: var(--stop);
+    font-weight: 600;
+  }
+  span {
+    overflow-wrap: anywhere;
+  }
+`;
+
 interface Props {
   /** The equipment's key. */
   id: string;
@@ -38,35 +62,13 @@ interface Props {
 
 /** The photographs taken at take-in. */
 export function Photos({ id, photos }: Props) {
-  const queries = useQueryClient();
-  const [wrong, setWrong] = useState("");
-  const [busy, setBusy] = useState("");
-  const add = async (files: File[]) => {
-    setWrong("");
-    try {
-      for (const [n, file] of files.entries()) {
-        setBusy(`Taking in ${n + 1} of ${files.length}`);
-        await upload(`/api/equipment/${id}/photos/${crypto.randomUUID()}`, file);
-      }
-    } catch (problem) {
-      setWrong(
-        problem instanceof Refused
-          ? problem.message
-          : "The connection dropped: the photograph is not in yet. Take it in again.",
-      );
-    }
-    setBusy("");
-    await queries.invalidateQueries({ queryKey: ["equipment", id] });
-  };
-  let note: ReactNode = null;
-  if (busy) note = <p role="status">{busy}</p>;
-  else if (photos.length === 0) {
-    note = <p>Take one before each thing that comes apart. They stay on this machine.</p>;
-  }
+  const coming = useSyncExternalStore(subscribePhotos, allPhotos).filter((p) => p.item === id);
   return (
     <>
-      {note}
-      <Refusal why={wrong || undefined} />
+      {photos.length === 0 && coming.length === 0 && (
+        <p>Take one before each thing that comes apart. They stay on this machine.</p>
+      )}
+      <Coming photos={coming} />
       <Pictures>
         {photos.map((p) => (
           <Photo key={p.id} photo={p} />
@@ -75,11 +77,34 @@ export function Photos({ id, photos }: Props) {
       <FileTrigger
         acceptedFileTypes={["image/*"]}
         allowsMultiple
-        onSelect={(files) => files && void add([...files])}
+        onSelect={(files) => files && void addPhotos(id, [...files])}
       >
         <Button>Add photographs</Button>
       </FileTrigger>
     </>
+  );
+}
+
+const SAID = { waiting: "waiting", sending: "being sent", done: "in", refused: "not taken" };
+
+/** Photographs on their way, a line each: how far it is, or why it was refused. */
+function Coming({ photos }: { photos: readonly PhotoLine[] }) {
+  return (
+    <Lines role="status" aria-label="Photographs on their way">
+      {photos.map((p) => (
+        <li key={p.id} data-state={p.state}>
+          <span>
+            {p.name}: {SAID[p.state]}
+            {p.why && `. ${p.why}`}
+          </span>
+          {p.state === "refused" && (
+            <SmallButton aria-label={`Take ${p.name} off the list`} onPress={() => dropPhoto(p.id)}>
+              Take it off the list
+            </SmallButton>
+          )}
+        </li>
+      ))}
+    </Lines>
   );
 }
 

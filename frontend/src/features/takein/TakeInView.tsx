@@ -72,6 +72,7 @@ export default function TakeInView() {
           id,
           shape: "take_in",
           values: sheet,
+          unread: query.data.take_in.unread,
           save,
         }}
       >

@@ -1,10 +1,10 @@
-import { useState } from "react";
+import { useContext, useState } from "react";
 import styled from "styled-components";
 
 import { inPassing } from "../../saving/useSave";
 import { Button, SmallButton } from "../Button";
 import { Choice } from "../Choice";
-import type { SaveFields } from "./record";
+import { RecordContext, unreadOf, type SaveFields } from "./record";
 import { TextControl } from "./TextControl";
 import { useListFocus } from "../useListFocus";
 import { Unsaved } from "./Unsaved";
@@ -145,6 +145,10 @@ function Written(props: WrittenProps) {
     onStrike,
   } = props;
   const first = fields[0]?.[0] ?? "";
+  const record = useContext(RecordContext);
+  const part = id.slice(id.lastIndexOf(".") + 1);
+  const unread = (field: string) =>
+    record && unreadOf(record, `${record.prefix ?? ""}${part}.${key}.${field}`);
   const saveField =
     (field: string): SaveValue<string> =>
     (text, was, from) =>
@@ -163,7 +167,8 @@ function Written(props: WrittenProps) {
               id={`${id}.${key}.${field}`}
               names={[`${key}.${field}`, field]}
               label={numbered ? `${at + 1}. ${title}` : title}
-              saved={String(line[field] ?? "")}
+              saved={unread(field)?.text ?? String(line[field] ?? "")}
+              wrong={unread(field)?.message}
               long
               onSave={saveField(field)}
             />

@@ -29,6 +29,8 @@ interface Props {
   value: Quantity;
   /** What the saved text was taken for. */
   took?: string | undefined;
+  /** Why what is kept cannot be read. */
+  wrong?: string | undefined;
   /** How to write it, or what it was taken for. */
   hint?: string | undefined;
   /** Leave out the source where it cannot be anything but typed. */
@@ -70,7 +72,7 @@ export function QuantityControl(props: Props) {
         aside={!plain && <Origin label={label} source={source} onChange={from} />}
         onTyping={setTyping}
         hint={text.trim() ? `Taken as ${took ?? ""}` : hint}
-        error={field.draft?.refused ?? wrong}
+        error={field.draft?.refused ?? wrong ?? (retyped ? undefined : props.wrong)}
       />
       <Unsaved field={field} typing={typing} bare />
       {!plain && asking && text.trim() && <AskOrigin label={label} onChange={from} />}

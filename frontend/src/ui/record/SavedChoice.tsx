@@ -1,4 +1,5 @@
 import { OneOfSome } from "../OneOfSome";
+import { Refusal } from "../Refusal";
 import { Unsaved } from "./Unsaved";
 import { useField, type FieldName } from "./record";
 import { useKept } from "./useKept";
@@ -16,7 +17,7 @@ interface Props {
 
 /** One of the options the catalogue has for this field; a value that is none of them stands as itself. */
 export function SavedChoice({ field, label, also, said = false }: Props) {
-  const { id, names, value = "", options, save } = useField(field);
+  const { id, names, value = "", options, wrong, save } = useField(field);
   const choice = useKept<unknown>({
     id,
     label,
@@ -37,6 +38,7 @@ export function SavedChoice({ field, label, also, said = false }: Props) {
           choice.commit();
         }}
       />
+      {!choice.draft && <Refusal why={wrong} />}
       <Unsaved field={choice} />
     </div>
   );

@@ -16,13 +16,14 @@ interface Props {
 
 /** A text of the record. */
 export function SavedText({ field, label, hint, long, lines }: Props) {
-  const { id, names, value, save } = useField(field);
+  const { id, names, value, wrong, save } = useField(field);
   return (
     <TextControl
       id={id}
       names={names}
       label={label}
       saved={String(value ?? "")}
+      wrong={wrong}
       hint={hint}
       long={long ?? false}
       lines={lines ?? false}

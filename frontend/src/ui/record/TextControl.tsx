@@ -13,6 +13,8 @@ interface Props {
   label: string;
   /** What is kept. */
   saved: string;
+  /** Why what is kept cannot be read. */
+  wrong?: string | undefined;
   /** How to write it, or what it was taken for. */
   hint?: string | undefined;
   /** Words that may run over a line. */
@@ -24,7 +26,8 @@ interface Props {
 }
 
 /** A plain text, saved when it is left. */
-export function TextControl({ id, names, label, saved, hint, long, lines, onSave }: Props) {
+export function TextControl(props: Props) {
+  const { id, names, label, saved, wrong, hint, long, lines, onSave } = props;
   const field = useKept({ id, label, names, kept: saved, save: onSave });
   const [typing, setTyping] = useState(false);
   return (
@@ -35,7 +38,7 @@ export function TextControl({ id, names, label, saved, hint, long, lines, onSave
         onChange={(text) => field.type(long ? text.replace(/\s*[\r\n]+\s*/g, " ") : text)}
         onCommit={field.commit}
         onTyping={setTyping}
-        error={field.draft?.refused}
+        error={field.draft ? field.draft.refused : wrong}
         hint={hint}
         words
         long={long ?? false}

@@ -37,6 +37,8 @@ export interface RecordScope {
   values: object;
   /** What each saved text was taken for, by field. */
   took?: Readonly<Record<string, string>>;
+  /** What is kept and cannot be read, as it was typed and with the question. */
+  unread?: readonly Schemas["Unread"][];
   /** Stands before a field's name where the server speaks of it: "module." */
   prefix?: string;
   save: SaveFields;
@@ -58,16 +60,24 @@ export const within =
   (fields, was, field) =>
     save({ [part]: fields }, was && { [part]: was }, field);
 
+/** What is kept in a field and cannot be read; nothing where it can. */
+export const unreadOf = (record: RecordScope, name: string) =>
+  record.unread?.find((u) => u.field === name);
+
 /** One field of the record: its saved value, its names for the server, its choices and its unit. */
 export function useField(field: FieldName) {
   const record = useRecord();
   const catalogue = useCatalogue().data;
   const name = `${record.prefix ?? ""}${field}`;
+  const value = (record.values as Readonly<Record<string, unknown>>)[field];
+  const unread = unreadOf(record, name);
   return {
     id: `${record.id}.${field}`,
     name,
     names: [name, field],
-    value: (record.values as Readonly<Record<string, unknown>>)[field],
+    // A text that no longer reads stands in its field as it was typed.
+    value: unread && typeof value === "string" ? unread.text : value,
+    wrong: unread?.message,
     took: record.took?.[name],
     options: catalogue?.choices[`${record.shape}.${field}`],
     unit: catalogue?.units[`${record.shape}.${field}`],

@@ -1,13 +1,14 @@
 import { useEffect, useRef, useSyncExternalStore } from "react";
 
-import { draftOf, putBack, subscribeDrafts, typed } from "../../saving/drafts";
+import { draftOf, putBack, shown, subscribeDrafts, typed } from "../../saving/drafts";
 import type { FromField } from "../../saving/saves";
+import { usePanelPlace } from "../panelPlace";
 
 /** Commits of the fields that are shown, for the moment the page goes. */
-const shown = new Set<() => void>();
+const commits = new Set<() => void>();
 if (typeof window !== "undefined") {
   // A reload or a closed tab is leaving the field: what was typed is on its way before the page is gone.
-  window.addEventListener("pagehide", () => shown.forEach((commit) => commit()));
+  window.addEventListener("pagehide", () => commits.forEach((commit) => commit()));
 }
 
 /** Save a value; `was` is what the typist saw there, none where it shall be written whatever stands there. */
@@ -30,6 +31,7 @@ interface Options<V> {
  * it is left, and keeps it with the reason where it is refused.
  */
 export function useKept<V>({ id, label, names, kept, save }: Options<V>) {
+  const panel = usePanelPlace();
   const found = useSyncExternalStore(subscribeDrafts, () => draftOf(id));
   const read = found && parsed(found.text, kept);
   const draft = read === undefined ? undefined : found;
@@ -53,17 +55,19 @@ export function useKept<V>({ id, label, names, kept, save }: Options<V>) {
   });
   useEffect(() => {
     const commit = () => latest.current(false);
-    shown.add(commit);
+    commits.add(commit);
+    const gone = shown(id);
     return () => {
-      shown.delete(commit);
+      commits.delete(commit);
       commit();
+      gone();
     };
   }, [id]);
   return {
     value: draft ? (read as V) : kept,
     dirty: draft !== undefined && draft.text !== held,
     draft,
-    type: (value: V) => typed(id, JSON.stringify(value), held, label),
+    type: (value: V) => typed(id, JSON.stringify(value), held, label, panel),
     commit: () => send(false),
     insist: () => send(true),
     putBack: () => putBack(id),

@@ -36,7 +36,7 @@ export function PartPanel({ part, onClose, view, report, onTry }: Props) {
   const take: Take = (changes, label) =>
     inPassing(save("POST", `/api/positions/${position.id}/take`, { changes }, { label }));
   return (
-    <Panel title={part === "rail" ? rail.name : TITLES[part]} onClose={onClose}>
+    <Panel title={part === "rail" ? rail.name : TITLES[part]} onClose={onClose} place={part}>
       {part === "rail" && <RailEditor rail={rail} />}
       {part === "driver" && <DriverPart position={position} rail={rail} report={report} />}
       {part === "swaps" &&
