@@ -20,8 +20,8 @@ from swapglow.api.schemas import (
     BroughtBack,
     FolderIn,
     Holds,
-    Imported,
     Intent,
+    ItemAnswer,
     ItemKey,
     ItemThenOut,
     Problems,
@@ -52,7 +52,7 @@ def _readable() -> Iterator[None]:
     """Say what is wrong with a backup that cannot be used."""
     try:
         yield
-    except LookupError:
+    except shelf.NoBackupError:
         raise Http404 from None
     except (CannotRestoreError, Unfit) as problem:
         raise InputError("backup", str(problem)) from None
@@ -105,13 +105,13 @@ def items(request: HttpRequest, name: str) -> list[ItemThenOut]:
         return [ItemThenOut(**asdict(i)) for i in one_item.items_in(shelf.named(name))]
 
 
-@router.post("/backups/{name}/item", response={200: Imported, 404: Problems, 422: Problems})
-def bring_back(request: HttpRequest, name: str, data: ItemKey) -> Imported:
+@router.post("/backups/{name}/item", response={200: ItemAnswer, 404: Problems, 422: Problems})
+def bring_back(request: HttpRequest, name: str, data: ItemKey) -> ItemAnswer:
     """Put one item to what it was in a backup; undo on the bench takes that back."""
     with _readable(), in_turn:
         made = one_item.bring_back(shelf.named(name), data.item)
     after_saving()
-    return Imported(id=made.pk, name=made.input.name)
+    return ItemAnswer(id=made.pk, name=made.input.name)
 
 
 @router.get("/bench.zip", include_in_schema=False)

@@ -13,6 +13,7 @@ from swapglow.api.saving import saving
 from swapglow.api.schemas import (
     EquipmentOut,
     EquipmentPatch,
+    ItemAnswer,
     Move,
     NewRail,
     Problems,
@@ -61,9 +62,9 @@ def read(request: HttpRequest, key: UUID) -> EquipmentOut:
     return _equipment_out(get_object_or_404(Equipment, pk=key))
 
 
-@router.put("/equipment/{key}", response={200: EquipmentOut, 422: Problems})
+@router.put("/equipment/{key}", response={200: ItemAnswer, 422: Problems})
 @decorate_view(saving)
-def create(request: HttpRequest, key: UUID, data: EquipmentInput) -> EquipmentOut:
+def create(request: HttpRequest, key: UUID, data: EquipmentInput) -> ItemAnswer:
     """Make an item; sent twice, it is made once."""
     found = Equipment.objects.filter(pk=key).first()
     if found is None:
@@ -71,13 +72,13 @@ def create(request: HttpRequest, key: UUID, data: EquipmentInput) -> EquipmentOu
         check_room(found)
         with recorded("", f"add {data.name}", f"equipment:{key}"):
             keep(found)
-    return _equipment_out(found)
+    return ItemAnswer(id=found.pk, name=found.input.name)
 
 
-@router.patch("/equipment/{key}", response={200: EquipmentOut, 404: Problems, 409: Problems, 422: Problems})
+@router.patch("/equipment/{key}", response={200: ItemAnswer, 404: Problems, 409: Problems, 422: Problems})
 @decorate_view(saving)
-def change(request: HttpRequest, key: UUID, data: EquipmentPatch) -> EquipmentOut:
-    """Change fields of an item."""
+def change(request: HttpRequest, key: UUID, data: EquipmentPatch) -> ItemAnswer:
+    """Change fields of an item; the item itself is asked for, whose circuits are worked out anew."""
     e = get_object_or_404(Equipment, pk=key)
     fields = sent(data)
     meanwhile.check(e.inputs, fields, fields.pop("was", {}))
@@ -87,7 +88,7 @@ def change(request: HttpRequest, key: UUID, data: EquipmentPatch) -> EquipmentOu
     check_change(_check, before, e.inputs, fields)
     with recorded(str(key), label, f"equipment:{key}:{touched(fields)}"):
         keep(e)
-    return _equipment_out(e)
+    return ItemAnswer(id=e.pk, name=e.input.name)
 
 
 def _check(inputs: Mapping[str, Any]) -> None:

@@ -28,7 +28,7 @@ from swapglow.api.schemas import (
     SpiceText,
     StateOut,
 )
-from swapglow.api.serializers import position_answer, rail_answer, report_answer, steps, summary
+from swapglow.api.serializers import lamp_reader, position_answer, rail_answer, report_answer, steps, summary
 from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.spice_text import spice_text
 from swapglow.core.drivers import DRIVERS
@@ -39,13 +39,13 @@ from swapglow.core.parts.sweep import SweepReport, sweep_report
 from swapglow.core.presentation.schematic import schematic
 from swapglow.core.quantities import InputError
 from swapglow.core.search import Swaps, search
-from swapglow.inputs.kept import check_change, readable
+from swapglow.inputs.kept import check_change
 from swapglow.inputs.named import check_named
 from swapglow.inputs.patch import sent, texts_of, touched
 from swapglow.inputs.position import PositionInput
 from swapglow.inputs.quantity import Quantity
 from swapglow.inputs.rail import RailInput
-from swapglow.inputs.to_core import check_fitted, position_of, sweep_of
+from swapglow.inputs.to_core import check_fitted, sweep_of
 from swapglow.records import meanwhile, order, past, reports, taking_out
 from swapglow.records.drawer import at_hand
 from swapglow.records.limits import check_room
@@ -140,9 +140,9 @@ def change_position(p: Position, fields: Mapping[str, Any], label: str, gesture:
         if rail is None:
             raise InputError("rail", "That rail is not in this equipment.")
         p.rail = rail
-    was, rail_now = p.inputs, p.rail.input
+    was = p.inputs
     p.join(changes)
-    check_change(lambda lamp: position_of(readable(PositionInput, lamp)[0], rail_now), was, p.inputs, changes)
+    check_change(lamp_reader(p), was, p.inputs, changes)
     with recorded(str(p.equipment_id), label, gesture):
         taking_out.note_what_is_drawn(p, was)
         keep(p)

@@ -787,8 +787,8 @@ class FolderIn(Schema):
     folder: Annotated[str, Field(max_length=1000)]
 
 
-class Imported(Schema):
-    """What an import made."""
+class ItemAnswer(Schema):
+    """An item that was made, changed, or brought in."""
 
     id: UUID
     name: str

@@ -30,7 +30,7 @@ from swapglow.core.supplies.rail_line import rail_line
 from swapglow.document.report import report_json
 from swapglow.inputs.equipment import FeasibilityInput, TakeInInput
 from swapglow.inputs.holder import holder_of
-from swapglow.inputs.kept import readable, readable_by, without
+from swapglow.inputs.kept import readable, readable_by, standing_in, without
 from swapglow.inputs.position import PositionInput
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.stock_to_core import bench_led_of, led_part_of
@@ -47,8 +47,12 @@ def rail_answer(r: Rail) -> RailAnswer:
     return RailAnswer(
         **r.shown, id=r.pk, equipment=r.equipment_id, levels=list(SUPPLIES[typed.kind].levels), took=taken(typed),
         reads=_line(typed),
-        unread=[*r.unread, *readable_by(lambda rail: rail_of(readable(RailInput, rail)[0]), r.inputs)],
+        unread=[*r.unread, *readable_by(_read_rail, r.inputs)],
     )  # fmt: skip
+
+
+def _read_rail(rail: Mapping[str, Any]) -> object:
+    return rail_of(readable(RailInput, rail)[0])
 
 
 def _line(r: RailInput) -> str:
@@ -99,8 +103,10 @@ def bench_led_answer(led: BenchLed) -> BenchLedAnswer:
     return BenchLedAnswer(**led.shown, id=led.pk, took=taken(led.input), line=line, now=level)
 
 
-def _reader(p: Position) -> Callable[[Mapping[str, Any]], object]:
-    rail = p.rail.input
+def lamp_reader(p: Position) -> Callable[[Mapping[str, Any]], object]:
+    """What reads a lamp's fields as the core does; a rail that cannot be read is not the lamp's fault."""
+    fields = standing_in(_read_rail, p.rail.inputs)
+    rail = readable(RailInput, fields)[0]
     return lambda lamp: position_of(readable(PositionInput, lamp)[0], rail)
 
 
@@ -108,7 +114,7 @@ def position_answer(p: Position) -> PositionAnswer:
     """A position."""
     return PositionAnswer(
         **p.shown, id=p.pk, equipment=p.equipment_id, rail=p.rail_id, took=taken(p.input),
-        goes_in=holder_of(p.input), unread=[*p.unread, *readable_by(_reader(p), p.inputs)],
+        goes_in=holder_of(p.input), unread=[*p.unread, *readable_by(lamp_reader(p), p.inputs)],
     )  # fmt: skip
 
 

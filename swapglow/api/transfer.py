@@ -9,7 +9,7 @@ from ninja import File, Form, Router
 from ninja.files import UploadedFile
 
 from swapglow.api.attached import attached, bytes_of
-from swapglow.api.schemas import Imported, Intent, Problems
+from swapglow.api.schemas import Intent, ItemAnswer, Problems
 from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.spice_text import spice_text
 from swapglow.core.quantities import InputError
@@ -67,12 +67,12 @@ def look(request: HttpRequest, file: File[UploadedFile]) -> Intent:
     )
 
 
-@router.post("/import", response={200: Imported, 422: Problems})
-def bring_in(request: HttpRequest, file: File[UploadedFile], as_copy: Form[bool] = False) -> Imported:
+@router.post("/import", response={200: ItemAnswer, 422: Problems})
+def bring_in(request: HttpRequest, file: File[UploadedFile], as_copy: Form[bool] = False) -> ItemAnswer:
     """Import a document whole, or not at all; undo on the bench takes it back."""
     made = transfer.bring_in(transfer.read(bytes_of(file, LARGEST_BYTES)), as_copy=as_copy)
     after_saving()
-    return Imported(id=made.pk, name=made.input.name)
+    return ItemAnswer(id=made.pk, name=made.input.name)
 
 
 @router.get("/equipment/{key}/readings.csv", response={404: Problems})
@@ -99,10 +99,10 @@ def look_readings(request: HttpRequest, key: UUID, file: File[UploadedFile]) -> 
     return Intent(name=e.input.name, replaces="", lines=lines)
 
 
-@router.post("/equipment/{key}/readings", response={200: Imported, 404: Problems, 422: Problems})
-def bring_readings(request: HttpRequest, key: UUID, file: File[UploadedFile]) -> Imported:
+@router.post("/equipment/{key}/readings", response={200: ItemAnswer, 404: Problems, 422: Problems})
+def bring_readings(request: HttpRequest, key: UUID, file: File[UploadedFile]) -> ItemAnswer:
     """Add readings whole, or not at all."""
     e = get_object_or_404(Equipment, pk=key)
     readings_csv.add(e, readings_csv.from_csv(e, bytes_of(file, csv_files.LARGEST_BYTES)))
     after_saving()
-    return Imported(id=e.pk, name=e.input.name)
+    return ItemAnswer(id=e.pk, name=e.input.name)

@@ -62,6 +62,19 @@ def readable(shape: type[S], kept: Mapping[str, Any]) -> tuple[S, tuple[Unread, 
                 fields = without(fields, path)
 
 
+def standing_in(read: Callable[[Mapping[str, Any]], object], kept: Mapping[str, Any]) -> Mapping[str, Any]:
+    """A record in which what the core does not read is replaced by what it does, so that another can be read with it.
+
+    Args:
+        read: reads the whole record, and refuses the first field that it cannot.
+        kept: the record's fields.
+    """
+    fields = kept
+    for unread in _aside(read, kept):
+        fields = _stood_in(read, fields, (*unread.field.split("."),))
+    return fields
+
+
 def readable_by(read: Callable[[Mapping[str, Any]], object], kept: Mapping[str, Any]) -> tuple[Unread, ...]:
     """The texts of a record that the core does not read, one after the other.
 
@@ -87,12 +100,35 @@ def _aside(read: Callable[[Mapping[str, Any]], object], kept: Mapping[str, Any])
                 # A fault of several fields together, or of one that is empty: nothing typed is to blame.
                 return
             yield Unread(".".join(path), _text(at(fields, path)), problem.message)
-            fields = without(fields, path)
+            fields = _stood_in(read, fields, path)
         except ValueError:
             return
 
 
 _EMPTY: tuple[Any, ...] = (None, "", {}, [])
+
+# What stands in for a text that must be there, so that the fields behind it are read too.
+_STAND_INS = ("", "12V", "5mA", "1k", "1")
+
+
+def _stood_in(
+    read: Callable[[Mapping[str, Any]], object], fields: Mapping[str, Any], path: Path
+) -> Mapping[str, Any]:
+    """Fields in which a text that does not read is replaced by nothing, or by one that reads."""
+    kept = at(fields, path)
+    for text in _STAND_INS:
+        tried: Mapping[str, Any] = _laid(
+            fields, path, {**kept, "text": text} if isinstance(kept, Mapping) else text
+        )
+        try:
+            read(tried)
+        except InputError as problem:
+            if _in(tried, tuple(problem.field.split("."))) == path:
+                continue
+        except ValueError:
+            pass
+        return tried
+    return without(fields, path)
 
 
 def check_change(
@@ -120,7 +156,7 @@ def check_change(
             raise
         fields = now
         for path in left:
-            fields = without(fields, path)
+            fields = _stood_in(read, fields, path)
         try:
             read(fields)
         except InputError as other:

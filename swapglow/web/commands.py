@@ -118,7 +118,7 @@ def _restore(args: argparse.Namespace) -> int:
         found = (
             shelf.named(args.name) if args.name else next((b for b in shelf.shelf() if b.counts.items), None)
         )
-    except LookupError as problem:
+    except shelf.NoBackupError as problem:
         raise CommandError(
             f"{problem} These are there: {', '.join(b.path.name for b in shelf.shelf())}"
         ) from None

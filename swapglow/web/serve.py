@@ -40,7 +40,8 @@ def choose_room(args: argparse.Namespace) -> None:
     os.environ["SWAPGLOW_DEMO"] = "1" if args.demo else os.environ.get("SWAPGLOW_DEMO", "0")
     if args.records:
         os.environ["SWAPGLOW_ROOM"] = str(Path(args.records).expanduser().absolute())
-    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "swapglow.web.settings.local")
+    # A shell in which somebody works on another Django project names that one's settings.
+    os.environ["DJANGO_SETTINGS_MODULE"] = "swapglow.web.settings.local"
 
 
 def main(argv: Sequence[str] | None = None) -> int:

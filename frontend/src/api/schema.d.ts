@@ -627,7 +627,7 @@ export interface paths {
         head?: never;
         /**
          * Change
-         * @description Change fields of an item.
+         * @description Change fields of an item; the item itself is asked for, whose circuits are worked out anew.
          */
         patch: operations["swapglow_api_equipment_change"];
         trace?: never;
@@ -4139,10 +4139,10 @@ export interface components {
             now: "same" | "changed" | "gone";
         };
         /**
-         * Imported
-         * @description What an import made.
+         * ItemAnswer
+         * @description An item that was made, changed, or brought in.
          */
-        Imported: {
+        ItemAnswer: {
             /**
              * Id
              * Format: uuid
@@ -9025,7 +9025,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Imported"];
+                    "application/json": components["schemas"]["ItemAnswer"];
                 };
             };
             /** @description The request cannot be read. */
@@ -10731,7 +10731,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EquipmentOut"];
+                    "application/json": components["schemas"]["ItemAnswer"];
                 };
             };
             /** @description The request cannot be read. */
@@ -10885,7 +10885,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EquipmentOut"];
+                    "application/json": components["schemas"]["ItemAnswer"];
                 };
             };
             /** @description The request cannot be read. */
@@ -14367,7 +14367,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Imported"];
+                    "application/json": components["schemas"]["ItemAnswer"];
                 };
             };
             /** @description The request cannot be read. */
@@ -14588,7 +14588,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Imported"];
+                    "application/json": components["schemas"]["ItemAnswer"];
                 };
             };
             /** @description The request cannot be read. */

@@ -108,7 +108,8 @@ def _into_place(copy: Path) -> Path | None:
 
 
 def _keep_what_is_here(here: Path) -> Path | None:
-    if not here.exists():
+    if not here.exists() or here.stat().st_size == 0:
+        here.unlink(missing_ok=True)
         for beside in _beside(here):
             beside.unlink(missing_ok=True)
         return None

@@ -36,6 +36,10 @@ _WHEN = "%Y%m%d-%H%M%S"
 _YOUNG_S = 24 * 3600.0
 
 
+class NoBackupError(Exception):
+    """There is no backup of a name."""
+
+
 @dataclass(frozen=True)
 class Backup:
     """A backup on the shelf.
@@ -84,11 +88,11 @@ def named(name: str) -> Backup:
     """A backup by its file's name.
 
     Raises:
-        LookupError: there is none of that name.
+        NoBackupError: there is none of that name.
     """
     found = next((b for b in shelf() if b.path.name == name), None)
     if found is None:
-        raise LookupError(f"There is no backup of the name {name}.")
+        raise NoBackupError(f"There is no backup of the name {name}.")
     return found
 
 

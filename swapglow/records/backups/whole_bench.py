@@ -96,15 +96,21 @@ def unpacked(file: BinaryIO) -> Iterator[tuple[Path, Counts]]:
             _only_tables(folder / _DATABASE)
         except Unfit as problem:
             raise InputError("file", str(problem)) from None
-        except (zipfile.BadZipFile, KeyError, ValueError, EOFError, NotImplementedError, OSError) as problem:
-            if isinstance(problem, OSError) and problem.errno is not None:
+        except InputError:
+            raise
+        except OSError as problem:
+            if problem.errno is not None:
                 raise
+            raise InputError("file", _NO_BENCH) from None
+        except _BROKEN:
             raise InputError("file", _NO_BENCH) from None
         except sqlite3.DatabaseError:
             raise InputError("file", "The file is damaged: its database cannot be read.") from None
         yield folder, counts
 
 
+# What the library says of an archive that is none, is cut off, or holds what it does not read.
+_BROKEN = (zipfile.BadZipFile, KeyError, ValueError, EOFError, RecursionError, NotImplementedError)
 _NO_BENCH = (
     'This is no whole bench. Choose a file that "Save the whole bench" wrote; its name ends in .bench.zip.'
 )

@@ -46,7 +46,7 @@ export function BringIn() {
   const go = useNavigate();
   const { intent, wrong, look, bring } = useBringIn("/api/import");
   const act = async (asCopy: boolean) => {
-    const made = await bring<Schemas["Imported"]>({ as_copy: String(asCopy) });
+    const made = await bring<Schemas["ItemAnswer"]>({ as_copy: String(asCopy) });
     if (made) {
       setOpen(false);
       await go(`/equipment/${made.id}`);
