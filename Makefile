@@ -9,7 +9,7 @@ export PYTHONDONTWRITEBYTECODE :=
 # Small matrices cost more to share among threads than to solve.
 export OPENBLAS_NUM_THREADS := 1
 
-.PHONY: day-worth demo serve rebuild test test-core test-web build schema shots bench load fuzz-core faults mutants approve torture format lock clean lint lint-python lint-web debian
+.PHONY: day-worth demo serve rebuild test test-core test-web build schema shots bench load year fuzz-core faults mutants approve torture format lock clean lint lint-python lint-web debian
 
 demo: $(STAMP)/run $(STAMP)/built
 	@$(PY) -m swapglow.web.serve --demo
@@ -129,6 +129,10 @@ bench: $(STAMP)/dev debian
 load: $(STAMP)/dev $(STAMP)/built
 	$(PY) -m scripts.load
 
+# A year of use: how large the records become, how long a start and a backup take. CHANGES=500 for a taste.
+year: $(STAMP)/dev $(STAMP)/built
+	$(PY) -m scripts.year
+
 # Random lamps through everything, each worked out a second time by other means. COUNT=200 for a taste.
 COUNT ?= 20000
 fuzz-core: $(STAMP)/dev
@@ -154,7 +158,7 @@ day-worth: $(STAMP)/dev
 
 # What make test does in a bounded form, long: kills, histories, the bad bench.
 torture: $(STAMP)/dev $(STAMP)/built debian
-	KILLS=300 TORTURE=1 $(PY) -m pytest tests/reliability tests/hostile tests/api/test_histories.py tests/browser/test_bad_bench.py
+	KILLS=300 TORTURE=1 $(PY) -m pytest -rP tests/reliability tests/hostile tests/api/test_histories.py tests/api/test_ledger.py tests/browser/test_bad_bench.py
 
 lock: | $(STAMP)/venv
 	$(PY) -m pip install --quiet uv

@@ -35,11 +35,6 @@ def _equipment(page: Page) -> None:
     page.get_by_text("Supply rails").wait_for()
 
 
-def _budget(page: Page) -> None:
-    page.get_by_role("link", name="Meridian cart").click()
-    page.get_by_text("together after the swaps").wait_for()
-
-
 def _drawer(page: Page) -> None:
     page.get_by_role("link", name="Drawer").click()
     page.get_by_role("button", name="820 Ω, empty").wait_for()
@@ -59,6 +54,20 @@ def _buy(page: Page) -> None:
     _drawer(page)
     page.get_by_role("link", name="To buy").click()
     page.get_by_role("button", name=re.compile("^Ordered: ")).first.wait_for()
+
+
+def _backups(page: Page) -> None:
+    from swapglow.records.backups import shelf
+    from swapglow.records.models import Equipment
+
+    shelf.make("start")
+    Equipment.objects.filter(inputs__name="Plate camera console").delete()
+    shelf.make("hourly")
+    Equipment.objects.filter(inputs__name="Stair markers").delete()
+    page.get_by_role("link", name="Backups, and moving the bench").click()
+    page.get_by_role("button", name=re.compile("^Bring back")).first.click()
+    page.get_by_text("Or one item").wait_for()
+    page.get_by_role("button", name="Bring back Stair markers").wait_for()
 
 
 def _day(page: Page) -> None:
@@ -132,7 +141,6 @@ def _card(page: Page) -> None:
 VIEWS: list[tuple[str, Callable[[Page], None], str, int, int]] = [
     ("bench", _bench, "day", 1280, 800),
     ("equipment", _equipment, "day", 1280, 800),
-    ("rail-budget", _budget, "day", 1280, 800),
     ("position", _lamp("Wind hold"), "day", 1280, 800),
     ("position-lamp-room", _lamp("Dial, left"), "lamp", 1280, 800),
     ("position-phone", _lamp("Shutter open"), "lamp", 390, 844),
@@ -149,6 +157,8 @@ VIEWS: list[tuple[str, Callable[[Page], None], str, int, int]] = [
     ("readings", _readings("Left bracket"), "day", 1280, 800),
     ("build", _build, "day", 1280, 800),
     ("position-swaps", _swaps, "day", 1280, 800),
+    # The last: it changes what is on the bench.
+    ("backups", _backups, "day", 1280, 800),
 ]
 
 

@@ -17,13 +17,3 @@ def room(settings, tmp_path):
     settings.VAR = tmp_path
     settings.PHOTOGRAPHS = tmp_path / "photographs"
     return tmp_path
-
-
-@pytest.fixture
-def other_databases(monkeypatch):
-    """Let a test open a backup as a database of Django's: the test runner allows what it does not know of."""
-    from django.db import connections
-
-    monkeypatch.setattr(
-        type(connections), "__contains__", lambda self, alias: alias == "default", raising=False
-    )

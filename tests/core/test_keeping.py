@@ -20,11 +20,11 @@ def hours_ago(*hours):
 
 def test_one_an_hour_for_a_day():
     made = [Made(NOW - timedelta(minutes=m)) for m in range(0, 23 * 60, 15)]
-    # Four an hour were made; of each hour by the clock the last stays: 15:30, 14:45, 13:45 ... 16:45 the day before.
+    # Four an hour were made. All of the last hour stay: 15:30, 15:15, 15:00, 14:45. Before it the last of each hour by
+    # the clock: 13:45, 12:45 ... 16:45 the day before.
     stay = sorted((m.at for m in kept(made, NOW)), reverse=True)
-    assert stay[0] == NOW
-    assert [t.minute for t in stay[1:]] == [45] * 23
-    assert len(stay) == 24
+    assert [t.minute for t in stay[:4]] == [30, 15, 0, 45]
+    assert [t.minute for t in stay[4:]] == [45] * 22
 
 
 def test_one_a_day_for_a_week_and_one_a_week_for_ten():

@@ -1,4 +1,4 @@
-"""The server killed in the middle of writing: what was acknowledged is there, and the file is sound.
+"""The server killed in the middle of writing and of backing up: what was acknowledged is there, every file is sound.
 
 ``KILLS`` of the environment says how often; `make torture` asks for 300.
 """
@@ -37,9 +37,21 @@ def test_no_acknowledged_save_is_lost_to_a_kill(room):
             # One that was sent and never answered may be there or not.
             last[n] = text if status == 200 else None
 
+    def back_up():
+        while not over.is_set():
+            try:
+                status, made = Client(server.port).ask("POST", "backups")
+            except OSError:
+                over.wait(0.05)
+                continue
+            assert status == 200
+            backed_up.append(made["name"])
+
+    backed_up = []
     # Seeded, so that a failure comes again.
     moments = random.Random(7)
     writers = [threading.Thread(target=write, args=(n,)) for n in range(WRITERS)]
+    writers.append(threading.Thread(target=back_up))
     for w in writers:
         w.start()
     try:
@@ -57,6 +69,11 @@ def test_no_acknowledged_save_is_lost_to_a_kill(room):
         assert found.execute("PRAGMA integrity_check").fetchone() == ("ok",)
         there = {str(uuid.UUID(key)) for (key,) in found.execute("SELECT id FROM records_readingafter")}
         notes = dict(found.execute("SELECT id, json_extract(inputs, '$.notes') FROM records_position"))
+    print(f"{KILLS} kills, {sum(map(len, acknowledged))} acknowledged readings, {len(backed_up)} backups")
+    for path in (room / "backups").glob("swapglow-*.sqlite3"):
+        with closing(sqlite3.connect(path)) as backup:
+            assert backup.execute("PRAGMA integrity_check").fetchone() == ("ok",)
+    assert backed_up and {p.name for p in (room / "backups").glob("*.sqlite3")} >= set(backed_up)
     assert sum(map(len, acknowledged)) > WRITERS
     for n in range(WRITERS):
         assert acknowledged[n] <= there

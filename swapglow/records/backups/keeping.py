@@ -1,4 +1,4 @@
-"""Which backups stay: one an hour for a day, one a day for a week, one a week for ten weeks."""
+"""Which backups stay: all of the last hour, one an hour for a day, one a day for a week, one a week for ten weeks."""
 
 from collections.abc import Callable, Iterable
 from datetime import datetime, timedelta
@@ -37,10 +37,10 @@ def kept(made: Iterable[D], now: datetime) -> set[D]:
         now: the time. Backups of a later time (a clock was wrong) stay.
 
     Returns:
-        The newest, and the newest of each period of each rule, and the special ones of ten weeks.
+        All of the last hour, the newest, the newest of each period of each rule, and the special ones of ten weeks.
     """
     newest_first = sorted(made, key=lambda b: b.at, reverse=True)
-    stay = set(newest_first[:1]) | {b for b in newest_first if b.at > now}
+    stay = set(newest_first[:1]) | {b for b in newest_first if now - b.at < timedelta(hours=1)}
     stay |= {b for b in newest_first if b.special and now - b.at <= SPECIAL}
     for reach, period in _RULES:
         seen: set[tuple[int, ...]] = set()
