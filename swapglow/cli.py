@@ -78,6 +78,7 @@ def _size_command(size: argparse.ArgumentParser) -> None:
     size.add_argument("--rated", help="rated current; the current wanted where not given")
     size.add_argument("--series", default="E24", help="preferred series, E3 to E192")
     size.add_argument("--round", default="up", dest="rounding", help="up or nearest")
+    size.add_argument("--tolerance", default="5%", help="the resistor's: 5%%, 1%%")
     size.add_argument("--driver-drop", default="0V", help="volts the driver keeps")
     size.add_argument("--json", action="store_true", help="print JSON")
     size.set_defaults(run=_size)
@@ -139,10 +140,21 @@ def _size(args: argparse.Namespace) -> int:
             rounding="up" if rounding == "up" else "nearest",
             rated_a=_one("--rated", args.rated, AMPERE, above=0) if args.rated else None,
             spread_known=rail[3],
+            tolerance=_percent(args.tolerance),
         )
     )
     print(_as_json(result) if args.json else _as_text(result, rounding, args.series.upper()))
     return 0
+
+
+def _percent(text: str) -> float:
+    try:
+        share = float(text.strip().removesuffix("%")) / 100
+    except ValueError:
+        share = -1.0
+    if not 0 <= share < 0.5:
+        raise ValueError(f'--tolerance "{text}" must be a percentage under 50, such as 5%.')
+    return share
 
 
 def _as_json(r: ConstantVfResult) -> str:

@@ -36,9 +36,20 @@ def test_size_takes_ranges_and_their_worst_corners(capsys):
                  "--in-series", "3", "--current", "8mA", "--driver-drop", "0.8V", "--json")  # fmt: skip
     a = json.loads(out.out)
     assert a["exact_ohm"] == pytest.approx((13 - 0.8 - 6.3) / 0.008)
-    assert a["current_a"]["low"] == pytest.approx((11 - 0.8 - 6.9) / a["resistor_ohm"])
-    assert a["current_a"]["high"] == pytest.approx((15 - 0.8 - 5.7) / a["resistor_ohm"])
-    assert a["resistor_power_w"] == pytest.approx(a["current_a"]["high"] ** 2 * a["resistor_ohm"])
+    assert a["current_a"]["low"] == pytest.approx((11 - 0.8 - 6.9) / (a["resistor_ohm"] * 1.05))
+    assert a["current_a"]["high"] == pytest.approx((15 - 0.8 - 5.7) / (a["resistor_ohm"] * 0.95))
+    assert a["resistor_power_w"] == pytest.approx(a["current_a"]["high"] ** 2 * a["resistor_ohm"] * 0.95)
+
+
+def test_the_resistors_tolerance_can_be_said(capsys):
+    words = ("--rail", "13V", "--vf", "2V", "--current", "10mA", "--json", "--tolerance")
+    exact = json.loads(run(capsys, *words, "0%")[1].out)["current_a"]
+    assert exact["low"] == exact["usual"] == exact["high"]
+    assert json.loads(run(capsys, *words, "1%")[1].out)["current_a"]["high"] == pytest.approx(
+        exact["high"] / 0.99
+    )
+    code, out = run(capsys, *words, "lots")
+    assert (code, "must be a percentage" in out.err) == (2, True)
 
 
 def test_a_rail_below_the_leds_is_a_finding_and_no_number(capsys):

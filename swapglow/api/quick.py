@@ -9,7 +9,8 @@ from ninja.decorators import decorate_view
 from swapglow.api.saving import saving
 from swapglow.api.schemas import PositionAnswer, Problems, QuickIn, QuickKeep, ReportAnswer, TookIn, TookOut
 from swapglow.api.serializers import position_answer, report_answer
-from swapglow.core.assess import Bench
+from swapglow.core.assess import Bench, assess
+from swapglow.core.design.changes import with_changes
 from swapglow.core.presentation.report import Report
 from swapglow.core.quantities import (
     AMPERE,
@@ -32,10 +33,10 @@ from swapglow.core.quantities import (
     took,
 )
 from swapglow.core.quantities.bare import with_unit
-from swapglow.core.quick_sum import quick_rail, quick_sum
+from swapglow.core.quick_sum import quick_rail
 from swapglow.inputs.equipment import EquipmentInput
 from swapglow.inputs.named import check_named
-from swapglow.inputs.patch import sent
+from swapglow.inputs.patch import sent, texts_of
 from swapglow.inputs.position import PositionInput
 from swapglow.inputs.quantity import Quantity
 from swapglow.inputs.rail import RailInput
@@ -74,7 +75,10 @@ def _rail(q: QuickIn) -> RailInput:
 
 def _report(q: QuickIn) -> Report:
     check_named(PositionInput, sent(q.position))
-    return quick_sum(position_of(q.position, _rail(q)), Bench((), at_hand()))
+    position = position_of(q.position, _rail(q))
+    if q.changes:
+        position = with_changes(position, q.changes)
+    return assess(position, Bench((), at_hand()))
 
 
 @router.post("/quick", response={200: ReportAnswer, 422: Problems})
@@ -109,6 +113,8 @@ def keep(request: HttpRequest, data: QuickKeep) -> Any:
             id=data.position, equipment=made, rail=rail, order=order.last(made.positions),
             inputs=lamp.model_dump(mode="json"),
         )  # fmt: skip
+        # What was taken of the findings comes along: the lamp is the sum that was kept.
+        position.join(texts_of(data.quick.changes, lamp.driver_kind))
         check_room(position)
         keep_record(position)
     return position_answer(position)

@@ -364,10 +364,11 @@ class AssessIn(Schema):
 
 
 class QuickIn(Shape):
-    """A quick sum: the rail's text, and a position's fields as far as they are known."""
+    """A quick sum: the rail's text, a position's fields as far as known, and what was taken of its findings."""
 
     rail: Short
     position: PositionInput
+    changes: Changes = Field(default_factory=dict)
 
 
 class QuickKeep(Schema):

@@ -24,6 +24,7 @@ from swapglow.core.intake.autopsy import died_of
 from swapglow.core.intake.second_job import duty_report
 from swapglow.core.kinds.step import NextStep
 from swapglow.core.measurement import plan as plans
+from swapglow.core.measurement.cautions import with_cautions
 from swapglow.core.measurement.clip_first import clip_first
 from swapglow.core.measurement.fast_flash import fast_flash
 from swapglow.core.measurement.next_step import Standing, next_step
@@ -45,7 +46,7 @@ from swapglow.core.presentation.snapshots import Snapshot, in_states, snapshots
 from swapglow.core.presentation.supply import supply_section
 from swapglow.core.presentation.trials import trials_section
 from swapglow.core.quantities import Source
-from swapglow.core.stock.need import needs
+from swapglow.core.stock.need import needs, on_clips
 from swapglow.core.uncertainty import uncertainty as uncertain
 
 
@@ -158,6 +159,8 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         *fast_flash(position, known.states[0] if known.states else None),
         *known.asked,
     )
+    most_a = s.supply_current_max
+    asked = tuple(with_cautions(step, position, bench.site.hazards, most_a) for step in asked)
     before = survey(position, bench.readings_before, asked)
     found = tuple(sorted([*known.judged, *_of_the_rail(position, bench)], key=gravity))
     checked = differences(bench.checks)
@@ -169,6 +172,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         died_of(bench.dead, _over_rating(position)),
     )
     named = tuple((t.id, t.label) for t in states_of(position))
+    parts = needs(s)
     return Report(
         sizing=sizing_section(s),
         current=current_section(s),
@@ -182,23 +186,28 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         glow=known.glow,
         findings=found,
         uncertainty=known.rests_on,
-        next_step=next_step(
-            s,
-            asked,
-            bool(diagnoses),
-            before.contradictions,
-            chase=chase_heat(s, felt) if wrong is None else chase(metered, wrong),
-            closed=bench.closed,
-            stop=_standing(found),
-            duty=duty,
+        next_step=with_cautions(
+            next_step(
+                s,
+                asked,
+                bool(diagnoses),
+                before.contradictions,
+                chase=chase_heat(s, felt) if wrong is None else chase(metered, wrong),
+                closed=bench.closed,
+                stop=_standing(found),
+                duty=duty,
+            ),
+            position,
+            bench.site.hazards,
+            most_a,
         ),
         diagnoses=diagnoses,
         sister=sister.beside_it(electric, sisters, pairs),
         trouble=None if wrong is None else wrong.trouble,
         survey=before,
-        build=build_steps(s, named, warm, found, bench.site),
+        build=build_steps(s, named, warm, found, bench.site, on_clips(parts)),
         warmth=warm,
-        needs=needs(s),
+        needs=parts,
         duty=duty,
         checks=checked,
         checks_line=summed_up(checked),

@@ -32,14 +32,16 @@ class ConstantVf:
     rounding: preferred.Rounding = "up"
     rated_a: float | None = None
     spread_known: bool = True
+    tolerance: float = 0.05
 
 
 @dataclass(frozen=True)
 class ConstantVfResult:
     """Exact and preferred resistance, current at (low, usual, high), heat, rating, findings.
 
-    The low current is that of the lowest rail and the highest Vf, the high one that of the highest
-    rail and the lowest Vf. Resistances are None where the rail does not reach the LEDs.
+    The low current is that of the lowest rail, the highest Vf and the resistor at the high end of its tolerance, the
+    high one that of the highest rail, the lowest Vf and its low end; so is the heat. Resistances are None where the
+    rail does not reach the LEDs.
     """
 
     exact_ohm: float | None
@@ -73,19 +75,27 @@ def size_constant(want: ConstantVf) -> ConstantVfResult:
         ceiling=0.5 if want.rated_a is not None else 1.0,
         series=want.series,
         rounding=want.rounding,
-        resistor_tolerance=0.0,
+        resistor_tolerance=want.tolerance,
     )
     headroom = usual - want.drop - want.in_series * vf_typ
     exact = headroom / want.amps if headroom > 0 else None
     ohm = preferred.prefer(exact, want.series, want.rounding) if exact else None
 
-    def amps(rail: float, vf: float) -> float:
-        return max(0.0, rail - want.drop - want.in_series * vf) / ohm if ohm else 0.0
+    def amps(rail: float, vf: float, off: float = 0.0) -> float:
+        return max(0.0, rail - want.drop - want.in_series * vf) / (ohm * (1 + off)) if ohm else 0.0
 
-    current = (amps(low, vf_high), amps(usual, vf_typ), amps(high, vf_low))
-    power = current[2] ** 2 * ohm if ohm else 0.0
+    current = (amps(low, vf_high, want.tolerance), amps(usual, vf_typ), amps(high, vf_low, -want.tolerance))
+    least_ohm = (ohm or 0.0) * (1 - want.tolerance)
+    power = current[2] ** 2 * least_ohm
     context = Context(
         position, Sizing(headroom, exact, ohm, ohm or 0.0, 1, False),
         amps(low, vf_typ), current[1], amps(high, vf_typ), current[0], current[2], current[2], power,
     )  # fmt: skip
-    return ConstantVfResult(exact, ohm, current, power, rating_to_fit(power) if ohm else None, judge(context))
+    return ConstantVfResult(
+        exact,
+        ohm,
+        current,
+        power,
+        rating_to_fit(power, current[2] * least_ohm) if ohm else None,
+        judge(context),
+    )

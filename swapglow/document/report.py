@@ -1,5 +1,6 @@
 """Reports of a document's lamps, as the screen has them."""
 
+from collections.abc import Collection
 from functools import lru_cache
 from typing import Any
 
@@ -14,7 +15,15 @@ from swapglow.core.presentation.report import Report
 from swapglow.document.model import Equipment
 from swapglow.document.model import Position as DocumentPosition
 from swapglow.inputs.rail import RailInput
-from swapglow.inputs.to_core import position_of, reading_after_of, reading_before_of, trials_of
+from swapglow.inputs.shop import ShopInput
+from swapglow.inputs.to_core import (
+    checks_of,
+    position_of,
+    reading_after_of,
+    reading_before_of,
+    site_of,
+    trials_of,
+)
 
 _REPORT = TypeAdapter(Report)
 
@@ -32,8 +41,8 @@ def report_data(report: Report) -> Any:
     return _REPORT.dump_python(report, mode="json")
 
 
-def _member(p: DocumentPosition, rail: RailInput) -> Member:
-    return Member(str(p.id), p.name, position_of(p, rail), p.lit)  # type: ignore[arg-type]  # one of its options
+def _member(p: DocumentPosition, rail: RailInput, hazards: Collection[str]) -> Member:
+    return Member(str(p.id), p.name, position_of(p, rail, hazards), p.lit)  # type: ignore[arg-type]  # one of its options
 
 
 def _stands(position: Position) -> bool:
@@ -52,7 +61,9 @@ def reports(equipment: Equipment) -> list[tuple[str, Report]]:
         InputError: a text in it cannot be read.
     """
     rails = {r.id: r for r in equipment.rails}
-    members = [(p, _member(p, rails[p.rail])) for p in equipment.positions]
+    hazards = equipment.take_in.hazards
+    members = [(p, _member(p, rails[p.rail], hazards)) for p in equipment.positions]
+    site = site_of(equipment.take_in, ShopInput())
     tried = {m.id: (m.position, looks) for p, m in members if (looks := trials_of(p))}
     out = []
     for p, m in members:
@@ -66,6 +77,9 @@ def reports(equipment: Equipment) -> list[tuple[str, Report]]:
             lit=m.lit,
             trials=trials_of(p),
             others_tried=tuple(t for key, t in tried.items() if key != m.id),
+            site=site,
+            checks=checks_of(p),
+            dead=tuple(p.dead),
         )
         out.append((p.name, remembered(core, bench)))
     return out

@@ -54,8 +54,10 @@ def check_after(typed: ReadingAfterInput, *, alternates: bool, mains: bool = Fal
     if typed.kind in POWER_OFF:
         return
     if mains:
-        raise InputError("position", "This lamp is marked as mains-connected: only what is read with the power off is "
-                         "kept of it.")  # fmt: skip
+        raise InputError(
+            "position",
+            "Mains or high tension is in here: of this lamp only readings with the power off are kept.",
+        )
     if typed.kind in WARM:
         if typed.whose != "this":
             raise InputError(
@@ -85,6 +87,6 @@ def check_before(typed: ReadingBeforeInput, *, mains: bool) -> None:
     """
     if mains:
         raise InputError(
-            "position", "This lamp is marked as mains-connected: no live readings are kept of it."
+            "position", "Mains or high tension is in here: no live readings are kept of this lamp."
         )
     reading_before_of("", typed)

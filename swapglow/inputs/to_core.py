@@ -1,6 +1,6 @@
 """From what was typed to the core's plain values, by the marks of each field, and nothing more."""
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import replace
 from functools import lru_cache
 from typing import Any
@@ -23,6 +23,7 @@ from swapglow.core.fitted import FITTED
 from swapglow.core.handwork.before_after import Check
 from swapglow.core.handwork.steps import Habits, Site
 from swapglow.core.intake.feasibility import Feasibility, read_hours, read_money
+from swapglow.core.intake.hazards import CLOSING, HAZARDS
 from swapglow.core.kinds.detail import Details
 from swapglow.core.measurement.reading_after import ReadingAfter, read_after
 from swapglow.core.measurement.reading_before import ReadingBefore, read_before
@@ -120,12 +121,13 @@ def rail_of(r: RailInput, lamp: Lamp | None = None) -> Rail:
     return read_rail(kind, r.usual.input, r.low.input, r.high.input, details, lamp, **plain(r, "rail"))
 
 
-def position_of(p: PositionInput, r: RailInput) -> Position:
+def position_of(p: PositionInput, r: RailInput, hazards: Collection[str] = ()) -> Position:
     """A lamp position on its rail.
 
     Args:
         p: the position as typed.
         r: its rail as typed.
+        hazards: dangers of its item: mains or high tension in there closes live readings of every lamp.
 
     Returns:
         The position, its line's trip current solved from trials where it has them.
@@ -153,7 +155,7 @@ def position_of(p: PositionInput, r: RailInput) -> Position:
         )  # fmt: skip
     except InputError as problem:
         raise InputError(field_of(PositionInput, problem.field), problem.message) from None
-    return with_trip(made)
+    return with_trip(replace(made, mains=made.mains or not CLOSING.isdisjoint(hazards)))
 
 
 def looks_of(typed: LooksInput) -> Looks:
@@ -476,7 +478,9 @@ def site_of(sheet: TakeInInput, shop: ShopInput) -> Site:
         no_meter=shop.meter == "none",
     )  # fmt: skip
     opening = tuple(step.text for step in in_order(sheet.opening) if step.text.strip())
-    return Site(once, f.brittle == "brittle", opening, habits)
+    return Site(
+        once, f.brittle == "brittle", opening, habits, tuple(h for h in HAZARDS if h in sheet.hazards)
+    )
 
 
 def checks_of(p: PositionInput) -> tuple[Check, ...]:

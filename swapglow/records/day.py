@@ -6,6 +6,7 @@ from typing import Any
 
 from django.utils import timezone
 
+from swapglow.core.intake.hazards import CLOSING
 from swapglow.core.intake.stages import DONE
 from swapglow.core.planning.day import Day, plan_day
 from swapglow.core.planning.left import Wait, holds, kinds_left
@@ -79,9 +80,9 @@ def _lamp(e: Equipment, p: Position, data: dict[str, Any] | None, here: list[Par
     left = kinds_left(p.inputs["stage"], ticked, asks_reading=data is not None and data["reads"])
     needs = None if data is None else data["needs"]
     stop = "it is being worked out" if data is None else data["stop"] or ""
-    if p.inputs.get("mains"):
+    if p.inputs.get("mains") or not CLOSING.isdisjoint(e.sheet.hazards):
         # Nothing here is work for whoever plans a day: it is for someone qualified.
-        stop = "mains: for someone qualified"
+        stop = "mains or high tension: for someone qualified"
         left = tuple(k for k in left if k != "read")
     waits = [Wait(w.what.strip(), moment(w.until)) for w in e.input.waits.values() if w.what.strip()]
     short = () if needs is None else short_of([Need(**n) for n in needs], here)

@@ -18,7 +18,9 @@ def new_after(p: Position, key: UUID, typed: ReadingAfterInput) -> ReadingAfter:
     Raises:
         InputError: as :func:`check_after`, the lamp has no such ``state``, or there is no room.
     """
-    check_after(typed, alternates=SUPPLIES[p.rail.input.kind].waveform.alternates, mains=p.input.mains)
+    check_after(
+        typed, alternates=SUPPLIES[p.rail.input.kind].waveform.alternates, mains=reports.live_closed(p)
+    )
     if typed.state != "on":
         known = states_of(reports.core_of(p))
         if typed.state not in {t.id for t in known}:
@@ -38,7 +40,7 @@ def new_before(p: Position, key: UUID, typed: ReadingBeforeInput) -> ReadingBefo
     Raises:
         InputError: as :func:`check_before`, or there is no room.
     """
-    check_before(typed, mains=p.input.mains)
+    check_before(typed, mains=reports.live_closed(p))
     made = ReadingBefore(
         id=key, position=p, order=order.last(p.readings_before), inputs=typed.model_dump(mode="json")
     )

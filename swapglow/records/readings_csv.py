@@ -11,7 +11,7 @@ from swapglow.core.supplies import SUPPLIES
 from swapglow.document import readings_csv as files
 from swapglow.document.aside import aside
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
-from swapglow.records import order
+from swapglow.records import order, reports
 from swapglow.records.limits import check_room
 from swapglow.records.models import Equipment, Position, ReadingAfter, ReadingBefore
 from swapglow.records.steps import create_all, recorded
@@ -78,7 +78,7 @@ def from_csv(e: Equipment, data: bytes) -> Lines:
 
 def _lamp(p: Position) -> files.Lamp:
     alternates = SUPPLIES[p.rail.inputs["kind"]].waveform.alternates
-    return files.Lamp(p.pk, str(p), bool(p.inputs.get("mains", False)), alternates)
+    return files.Lamp(p.pk, str(p), reports.live_closed(p), alternates)
 
 
 def _here(positions: list[Position]) -> tuple[set[uuid.UUID], set[tuple[uuid.UUID, str, str]]]:

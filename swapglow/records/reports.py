@@ -13,6 +13,7 @@ from swapglow.core.design.position import Position as CorePosition
 from swapglow.core.findings import solvable
 from swapglow.core.fitted import FITTED
 from swapglow.core.fitted.answer import FittedAnswer, answer
+from swapglow.core.intake.hazards import CLOSING
 from swapglow.core.intake.stages import DONE
 from swapglow.core.presentation.budget import RailBudget, rail_budget
 from swapglow.core.presentation.dimming import Dimming, dimming, not_yet
@@ -43,13 +44,18 @@ FROM_DRAWER = "stock"
 _remembered_dimming = lru_cache(maxsize=256)(dimming)
 
 
+def live_closed(p: Position) -> bool:
+    """Whether nothing live is read of a lamp: it is on mains, or mains or high tension is in its item."""
+    return p.input.mains or not CLOSING.isdisjoint(p.equipment.sheet.hazards)
+
+
 def core_of(p: Position) -> CorePosition:
     """A kept position as the core's value.
 
     Raises:
         InputError: a kept text no longer reads.
     """
-    core = position_of(p.input, p.rail.input)
+    core = position_of(p.input, p.rail.input, p.equipment.sheet.hazards)
     # Where somebody asked for what lies in the drawer, the size is chosen from it too.
     return replace(core, at_hand=at_hand()) if FROM_DRAWER in p.input.weigh else core
 
@@ -191,7 +197,8 @@ def members_of(rail: Rail, without: Position | None = None) -> tuple[tuple[Membe
         if without is not None and p.pk == without.pk:
             continue
         try:
-            made = Member(str(p.pk), p.input.name, position_of(p.input, rail.input), p.input.lit)  # type: ignore[arg-type]  # one of its options
+            core = position_of(p.input, rail.input, rail.equipment.sheet.hazards)
+            made = Member(str(p.pk), p.input.name, core, p.input.lit)  # type: ignore[arg-type]  # one of its options
             solvable(made.position)
             found.append(made)
         except ValueError as problem:

@@ -506,8 +506,8 @@ def test_a_part_made_for_a_sink_takes_less_without():
 
     assert takes_w(50, 25) == 14
     assert takes_w(50, 25, on_sink=True) == 50
-    assert rating_to_fit(4.9) == 10
-    assert rating_to_fit(5.1) is None
+    assert rating_to_fit(4.9, 0) == 10
+    assert rating_to_fit(5.1, 0) is None
 
 
 def test_a_resistor_carries_what_a_shunt_beyond_it_draws():

@@ -33,7 +33,7 @@ def facts(step):
 def test_each_step_has_its_own_figures():
     """10.1 mA through 1 kΩ; a quarter-watt body is 2.5 mm by 6.5 mm (common bodies)."""
     found = steps(PLAIN)
-    assert facts(found["clips"]) == {"LED": "Red 5 mm diffused", "Resistor": "1 kΩ"}
+    assert facts(found["clips"]) == {"LED": "Red 5 mm diffused", "Resistor": "1 kΩ, ¼ W"}
     expect = facts(found["try-on"])["Expect"]
     assert expect.startswith(f"{through(12, 1000) * 1000:.3g} V, ")
     assert found["try-on"].reading == "resistor_volts"
@@ -73,7 +73,7 @@ def test_steps_that_do_not_apply_are_not_there(p, there, not_there):
 def test_two_resistors_go_one_in_each_lead():
     p = on("regulated", "12V", resistor="470R", resistor_parts=2)
     assert steps(p)["lead"].act == "One resistor in each lead."
-    assert facts(steps(p)["clips"])["Resistor, each"] == "470 Ω"
+    assert facts(steps(p)["clips"])["Resistor"].startswith("2 × 470 Ω")
 
 
 def test_where_it_will_not_be_opened_again_the_trial_is_the_one():

@@ -2,10 +2,10 @@
 
 import pytest
 
-from swapglow.core.assess import Bench, assess
+from swapglow.core.assess import assess
 from swapglow.core.findings import verdict
 from swapglow.core.quantities import InputError
-from swapglow.core.quick_sum import quick_rail, quick_sum
+from swapglow.core.quick_sum import quick_rail
 from swapglow.core.search import search
 from swapglow.inputs.position import PositionInput
 from swapglow.inputs.quantity import Quantity
@@ -16,7 +16,7 @@ from tests.core.supplies import on
 
 def quick(rail, target="5mA", **more):
     typed = PositionInput(led_id="red-5-diffused", target=Quantity(text=target), **more)
-    return quick_sum(position_of(typed, RailInput(kind=quick_rail(rail), usual=Quantity(text=rail))), Bench())
+    return assess(position_of(typed, RailInput(kind=quick_rail(rail), usual=Quantity(text=rail))))
 
 
 @pytest.mark.parametrize(("text", "kind"), [
@@ -40,17 +40,32 @@ def test_what_it_cannot_sum_it_asks_or_refuses(text, says):
 
 
 @pytest.mark.parametrize("rail", ["10-15V", "12-14.4V", "12Vac", "9V"])
-def test_its_own_findings_are_clean_at_the_highest_rail(rail):
-    """Half of rated at the highest rail (common practice): the resistor is the first that keeps to it."""
-    report = quick(rail, "9mA")
-    assert {f.id for f in report.findings} & {"over-drive-ceiling", "over-rated-current"} == set()
-    assert report.sizing.each.value == report.sizing.preferred.value
+def test_a_limit_that_the_wish_breaks_is_named_with_a_press_for_either_way(rail):
+    """Half of rated at the highest rail (common practice): the figure, and a resistor that keeps to it."""
+    report = quick(rail, "19mA")
+    over = next(f for f in report.findings if f.id in ("over-drive-ceiling", "over-rated-current"))
+    assert over.figure and over.limit
+    larger = next(r for r in over.remedies if "resistor_ohm" in r.changes)
+    assert larger.changes["resistor_ohm"] > report.sizing.each.value
 
 
-def test_a_resistor_that_holds_already_is_left_as_it_is():
-    report = quick("12V", "2mA")
-    assert report.sizing.rounding == "next up, E24"
-    assert quick("10-15V", "9mA").sizing.rounding == "for the highest rail, E24"
+def test_the_wish_is_met_and_the_sizing_is_a_lamps_own():
+    """10.2 V, red of 2.2 V at 19 mA, E12 next up: 470 ohm (common practice, by Ohm)."""
+    report = quick("10.2V", "19mA", vf=Quantity(text="2.2V"), series="E12")
+    assert report.sizing.each.value == 470
+    # 8 V over 470 ohm is 17 mA; the LED's own curve moves it a little.
+    assert report.current.usual.value == pytest.approx(17e-3, rel=0.02)
+
+
+def test_strings_change_total_fuse_and_heat():
+    """One string of 5 mA: a 32 mA fuse, loaded to three quarters (common practice). Twelve: 60 mA, 80 mA."""
+    one, three = quick("12V"), quick("12V", branches=3)
+    assert three.current.lamp.value == pytest.approx(3 * one.current.lamp.value)
+    assert one.current.fuse.value == pytest.approx(0.032)
+    twelve = quick("12V", branches=12)
+    most = twelve.current.supply.value
+    assert twelve.current.fuse.value * 0.75 >= most
+    assert twelve.current.fuse.value == 0.08 and most == pytest.approx(12 * 5.3e-3, rel=0.1)
 
 
 def test_several_strings_are_summed_together():

@@ -47,7 +47,16 @@ def test_no_preferred_value_for_nonsense(bad):
 @pytest.mark.parametrize(("watts", "fit"), [(0.34, 1), (0.09, 0.25), (0.4, 1), (0.0625, 0.125), (26, None)])
 def test_rating_to_fit_runs_at_half_or_less(watts, fit):
     # Common practice: half the rating in a closed case. 0.4 W wants a 1 W part.
-    assert resistor.rating_to_fit(watts) == fit
+    assert resistor.rating_to_fit(watts, 0) == fit
+
+
+def test_volts_and_air_decide_a_rating_too():
+    """A half-watt body stands 350 V, a watt's 500 V (data sheets, from memory)."""
+    assert resistor.rating_to_fit(0.2, 349) == 0.5
+    assert resistor.rating_to_fit(0.2, 398) == 1
+    # In air of 95 C a body takes (155 - 95) / 85 of its rating, of which half may be used: 0.088 W of a quarter watt.
+    assert resistor.rating_to_fit(0.08, 0, 95) == 0.25
+    assert resistor.rating_to_fit(0.1, 0, 95) == 0.5
 
 
 def test_halves_are_preferred_values_of_their_own():

@@ -1805,7 +1805,7 @@ export interface components {
          * @description Currents of one string: typical LED at three rails, and every corner.
          *
          *     ``lamp`` is what all strings together take at the usual rail, ``supply`` the most that the whole circuit
-         *     does. ``strings`` are those of other LEDs in the place, and a two-colour LED's other die. ``inside`` is a
+         *     does, ``fuse`` the smallest fuse that carries that for good. ``strings`` are those of other LEDs in the place, and a two-colour LED's other die. ``inside`` is a
          *     swept part's own.
          */
         CurrentReport: {
@@ -1813,6 +1813,7 @@ export interface components {
             usual: components["schemas"]["Shown"];
             high: components["schemas"]["Shown"];
             supply: components["schemas"]["Shown"];
+            fuse: components["schemas"]["Shown"] | null;
             lamp: components["schemas"]["Shown"];
             /** Strings */
             strings: components["schemas"]["OtherString"][];
@@ -3416,12 +3417,16 @@ export interface components {
         };
         /**
          * QuickIn
-         * @description A quick sum: the rail's text, and a position's fields as far as they are known.
+         * @description A quick sum: the rail's text, a position's fields as far as known, and what was taken of its findings.
          */
         QuickIn: {
             /** Rail */
             rail: string;
             position: components["schemas"]["PositionInput"];
+            /** Changes */
+            changes?: {
+                [key: string]: number | string | null;
+            };
         };
         /**
          * ReadyMade

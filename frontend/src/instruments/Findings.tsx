@@ -87,12 +87,15 @@ interface Props {
   trouble?: Report["trouble"];
   /** Preview a remedy on all instruments until it is used or put back. */
   onTry?: (label: string, changes: Changes) => void;
+  /** What a press on a remedy does: "Preview" where nothing is changed by it. */
+  act?: string;
   /** Delete the newest reading. */
   onStrike?: (readingId: string) => void;
 }
 
 /** Judgements with figure, limit, reason and remedies; the newest reading's diagnosis comes first. */
-export function Findings({ findings, diagnoses, trouble = null, onTry, onStrike }: Props) {
+export function Findings(props: Props) {
+  const { findings, diagnoses, trouble = null, act = "Preview", onTry, onStrike } = props;
   const latest = diagnoses[diagnoses.length - 1];
   return (
     <Wrap aria-label="Findings" tabIndex={0} role="region">
@@ -123,7 +126,7 @@ export function Findings({ findings, diagnoses, trouble = null, onTry, onStrike 
               <Acts>
                 {f.remedies.map((r) => (
                   <SmallButton key={r.id} onPress={() => onTry(r.label, r.changes ?? {})}>
-                    Preview: {r.label}
+                    {act}: {r.label}
                   </SmallButton>
                 ))}
               </Acts>

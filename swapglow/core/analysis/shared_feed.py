@@ -113,7 +113,8 @@ def bleeder(position: Position, led_a: float) -> tuple[float, float] | None:
     if missing <= volts / LARGEST_OHM:
         return None
     ohm = preferred.prefer(volts / missing, "E24", "nearest")
-    rating = rating_to_fit((volts * p.rail.volts[2] / p.rail.volts[1]) ** 2 / ohm)
+    most_v = volts * p.rail.volts[2] / p.rail.volts[1]
+    rating = rating_to_fit(most_v**2 / ohm, most_v, p.celsius)
     return None if rating is None else (ohm, rating)
 
 

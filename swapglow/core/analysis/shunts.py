@@ -1,5 +1,6 @@
 """A resistor across the LED that a trickle runs past: how large it may be, what it costs when lit."""
 
+import math
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
@@ -70,7 +71,7 @@ def dark_shunt(position: Position, across: Across, candela: float) -> Shunt | No
         if sized != ohms and _shows(made, sized) >= candela:
             continue
         watts = shunt_watts(made, sized)
-        rating = rating_to_fit(watts)
+        rating = rating_to_fit(watts, math.sqrt(watts * float(trial[k])), p.celsius)
         return None if rating is None else Shunt(across, float(trial[k]), watts, rating)
     return None
 

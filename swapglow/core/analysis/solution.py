@@ -23,6 +23,7 @@ from swapglow.core.engine.operating_point import OperatingPoint
 from swapglow.core.network.cases import Batch, Block, Cases, places
 from swapglow.core.network.solve import lamp_watts, point_of, resistor_amps, string_amps, supply_amps
 from swapglow.core.parts import preferred
+from swapglow.core.parts.resistor import rating_to_fit
 
 FloatArray = NDArray[np.float64]
 
@@ -113,6 +114,11 @@ class Solution:
     def usual(self) -> FloatArray:
         """Current at the low, usual and high rail with the typical LED and resistor, (3,)."""
         return self.amps[:, 1, 1]
+
+    @property
+    def rating_to_fit_w(self) -> float | None:
+        """The smallest rating of each resistor part that takes its heat, its volts and this air, W; None for none."""
+        return rating_to_fit(self.power_w, self.resistor_v, self.position.celsius)
 
     @property
     def string_current_min(self) -> float:

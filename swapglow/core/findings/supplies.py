@@ -11,6 +11,7 @@ from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.findings.remedies import larger_resistor
 from swapglow.core.network.cases import Cases
+from swapglow.core.parts import fuse as fuses
 from swapglow.core.quantities import AMPERE, OHM, VOLT, Figure, percent, show
 
 # A load dump lasts some hundred milliseconds: long beside the die's warming, so that past twice the rated
@@ -18,8 +19,6 @@ from swapglow.core.quantities import AMPERE, OHM, VOLT, Figure, percent, show
 SURGE_TIMES = 2.0
 # Negative spikes of coils on a vehicle's feed, V, for a millisecond or two (ISO 7637-2, pulse 1; from memory).
 SPIKE_V = 100.0
-# A fuse is loaded to three quarters of its rating at most (common practice).
-FUSE_SHARE = 0.75
 # A cell's own resistance counts as what limits the current from this share on.
 CELL_SHARE = 0.3
 FRESH_OTHER_OHM = 0.3
@@ -224,17 +223,17 @@ def fuse(c: Context) -> Iterable[Finding]:
             f"{own} {show(amps, AMPERE)} is over the {show(rated, AMPERE)} fuse.",
             show(amps, AMPERE), show(rated, AMPERE),
             "It will blow. Never fit a larger fuse than the wiring was given.",
-            larger_resistor(c, rated * FUSE_SHARE * 0.98 * c.string_current_max / amps),
+            larger_resistor(c, rated * fuses.LOADED * 0.98 * c.string_current_max / amps),
         )  # fmt: skip
         return
-    if amps > rated * FUSE_SHARE:
+    if amps > rated * fuses.LOADED:
         yield Finding(
             "fuse-over-share", "mind",
             f"It loads the {show(rated, AMPERE)} fuse to {percent(amps / rated)}.",
-            show(amps, AMPERE), show(rated * FUSE_SHARE, AMPERE),
+            show(amps, AMPERE), show(rated * fuses.LOADED, AMPERE),
             "A fuse is loaded to three quarters of its rating at most: beyond, it ages and blows on a warm day "
             "(common practice). Everything else on it counts too: see the rail's budget.",
-            larger_resistor(c, rated * FUSE_SHARE * 0.98 * c.string_current_max / amps),
+            larger_resistor(c, rated * fuses.LOADED * 0.98 * c.string_current_max / amps),
         )  # fmt: skip
         return
     times = rated / amps

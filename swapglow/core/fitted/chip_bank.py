@@ -268,7 +268,7 @@ def _ways(typed: Details, rail: float, banks: tuple[Bank, ...], common: float, n
         added = _nearest(values, lambda v: off(solve(rail, banks, common + v)))
         amps = solve(rail, banks, common + added)
         total = sum(a * b.count for a, b in zip(amps, banks, strict=True))
-        fit = rating_to_fit(total**2 * added)
+        fit = rating_to_fit(total**2 * added, total * added)
         part = f"{show(added, OHM)}, {fit:g} W or more" if fit is not None else show(added, OHM)
         out.append(_tried(
             "Add one resistor in the shared wire", f"{part}, in series at the connector", banks, now, amps, meant,

@@ -269,7 +269,7 @@ def _figures(best: _Tried, led: Led) -> tuple[Figure, ...]:
     h, amps, taken = best
     light = float(relative_light(led, np.array([amps]))[0]) * led.candela
     watts = amps**2 * h.ohm
-    fit = rating_to_fit(watts)
+    fit = rating_to_fit(watts, amps * h.ohm)
     return (
         Figure("Through the LED", shown(amps, AMPERE, f"typical LED behind {show(h.ohm, OHM)}")),
         Figure("Taken of what it hangs on", shown(taken, AMPERE, "all that the pin or supply gives for it")),

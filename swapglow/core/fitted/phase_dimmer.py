@@ -236,7 +236,7 @@ def _figures(behind: Behind, full: Dimmed, after: Behind | None) -> tuple[Figure
 
     def heat(of: Behind, at: Dimmed) -> Shown:
         watts = at.rms**2 * of.ohm
-        fit = rating_to_fit(watts)
+        fit = rating_to_fit(watts, at.rms * of.ohm)
         return shown(
             watts,
             WATT,

@@ -231,7 +231,8 @@ def _way(t: Tried, advised: bool) -> Way:
 
 
 def _figures(t: Tried, strings: int) -> tuple[Figure, ...]:
-    fit = rating_to_fit((t.high_a * (strings if t.part.kind == "source" else 1)) ** 2 * t.ohm)
+    through = t.high_a * (strings if t.part.kind == "source" else 1)
+    fit = rating_to_fit(through**2 * t.ohm, through * t.ohm)
     by = f"typical LEDs, {show(t.ohm, OHM)}" + ("" if fit is None else f"; {fit:g} W or more")
     hot = Shown(t.junction, f"{t.junction:.0f}", "°C", Source.COMPUTED, "air and heat by its package")
     return (

@@ -13,9 +13,10 @@ from swapglow.core.findings.finding import Finding
 from swapglow.core.handwork.place import old_and_new
 from swapglow.core.handwork.sleeves import LEG_MM, WIRE_MM, sleeve_over
 from swapglow.core.handwork.warmth import Warmth
+from swapglow.core.intake.hazards import cautions
 from swapglow.core.measurement.reading_after import STATES, ReadingAfter, ReadingKind
 from swapglow.core.parts.meter import amp_range, volt_range
-from swapglow.core.parts.resistor import body_of, rating_text, rating_to_fit
+from swapglow.core.parts.resistor import body_of, rating_text
 from swapglow.core.quantities import OHM, show
 
 Phase = Literal["try", "prepare", "fit", "prove", "close"]
@@ -52,12 +53,14 @@ class Site:
         brittle: whether its plastic or glass breaks.
         opening: the steps it was opened in, in order.
         habits: the shop's.
+        hazards: dangers in the item, by their ids.
     """
 
     once: bool = False
     brittle: bool = False
     opening: tuple[str, ...] = ()
     habits: Habits = Habits()
+    hazards: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -103,7 +106,7 @@ def _step(id_: str, phase: Phase, act: str, why: str = "", facts: tuple[Fact, ..
 
 
 def build_steps(s: Solution, states: tuple[tuple[str, str], ...], warm: tuple[Warmth, ...], found: tuple[Finding, ...],
-                site: Site) -> tuple[BuildStep, ...]:  # fmt: skip
+                site: Site, parts: tuple[Fact, ...]) -> tuple[BuildStep, ...]:  # fmt: skip
     """The steps in order; one that does not apply is not there.
 
     Args:
@@ -112,6 +115,7 @@ def build_steps(s: Solution, states: tuple[tuple[str, str], ...], warm: tuple[Wa
         warm: what its parts feel like after half an hour.
         found: its judgements; a stop comes before any step.
         site: what is known of the item, and of the shop.
+        parts: everything in the circuit that was solved.
 
     Returns:
         The steps.
@@ -127,12 +131,19 @@ def build_steps(s: Solution, states: tuple[tuple[str, str], ...], warm: tuple[Wa
     # The same reading is taken on clips and fitted: worked out once.
     readings = tuple(_reading(s, state, label) for state, label in states)
     return (
-        *_trial(s, readings, site), *_preparing(s, site), *_fitting(s, site), *_proving(readings, warm, site),
-        *_closing(site),
+        *_dangers(site), *_trial(readings, site, parts), *_preparing(s, site), *_fitting(s, site),
+        *_proving(readings, warm, site), *_closing(site),
     )  # fmt: skip
 
 
-def _trial(s: Solution, readings: tuple[BuildStep, ...], site: Site) -> Iterable[BuildStep]:
+def _dangers(site: Site) -> Iterable[BuildStep]:
+    """What the take-in sheet says can hurt here, before the first hand goes in."""
+    said = cautions(list(site.hazards))
+    if said:
+        yield _step("dangers", "try", "Before anything else:", " ".join(said), tick=True)
+
+
+def _trial(readings: tuple[BuildStep, ...], site: Site, parts: tuple[Fact, ...]) -> Iterable[BuildStep]:
     if site.once:
         yield _step(
             "bold", "try", "Lead two test wires out before it closes, or prove it whole in one go.",
@@ -140,23 +151,11 @@ def _trial(s: Solution, readings: tuple[BuildStep, ...], site: Site) -> Iterable
         )  # fmt: skip
     yield _step("take", "try", "Take the parts out of the drawer.",
                 "Ticked, they are counted down there; undone, they lie there again.", tick=True)  # fmt: skip
-    yield _step("clips", "try", "Old lamp out, supply off. LED and resistor in on clips.",
-                "Clips before solder: what is wrong now costs a minute.", _what_goes_in(s))  # fmt: skip
+    yield _step("clips", "try", "Old lamp out, supply off. All of these parts in on clips.",
+                "Clips before solder: what is wrong now costs a minute.", parts)  # fmt: skip
     yield from readings
     yield _step("works", "try", "Work every state once: what worked with the old lamp must work with this.",
                 "Write it down under Before and after.", tick=True)  # fmt: skip
-
-
-def _what_goes_in(s: Solution) -> tuple[Fact, ...]:
-    p = s.position
-    led = p.led.label if p.module is None else "the ready-made lamp"
-    count = f"{p.in_series} × {led}" if p.in_series > 1 else led
-    facts = [Fact("LED", count)]
-    if _has_resistor(s):
-        facts.append(
-            Fact("Resistor" + (", each" if s.sizing.parts == 2 else ""), show(s.sizing.each_ohm, OHM))
-        )
-    return tuple(facts)
 
 
 def _has_resistor(s: Solution) -> bool:
@@ -189,7 +188,7 @@ def _reading(s: Solution, state: str, label: str) -> BuildStep:
 def _preparing(s: Solution, site: Site) -> Iterable[BuildStep]:
     p = s.position
     if _has_resistor(s):
-        rating = p.rating_w or rating_to_fit(s.power_w, s.resistor_v, p.celsius)
+        rating = p.rating_w or s.rating_to_fit_w
         facts = [Fact("Value", show(s.sizing.each_ohm, OHM))]
         if rating is not None:
             facts.append(Fact("Body", rating_text(rating)))

@@ -16,7 +16,7 @@ from swapglow.core.measurement.leads import LEADS
 from swapglow.core.measurement.reading_after import ReadingAfter, ReadingKind
 from swapglow.core.network.solve import resistor_amps, string_amps
 from swapglow.core.parts.meter import amp_range, volt_range
-from swapglow.core.parts.resistor import body_celsius, rating_to_fit
+from swapglow.core.parts.resistor import body_celsius
 from swapglow.core.quantities import CELSIUS, Shown, shown
 
 FloatArray = NDArray[np.float64]
@@ -157,7 +157,7 @@ def _rises(s: Solution) -> Iterable[tuple[WarmPart, tuple[float, float, float, s
     bare = p.module is not None and p.resistor_ohm is None
     if not bare:
         watts = through**2 * s.sizing.each_ohm
-        rating = p.rating_w or rating_to_fit(s.power_w, s.resistor_v, p.celsius)
+        rating = p.rating_w or s.rating_to_fit_w
         if rating is not None:
             low, usual, high = (body_celsius(float(w), rating, 0.0) for w in watts)
             yield "resistor", (low, usual, high, f"its heat in a {rating:g} W body, 85 K over its rating")

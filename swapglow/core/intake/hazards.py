@@ -5,10 +5,14 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True)
 class Hazard:
-    """A danger: what it is called, and what to mind before the case is opened."""
+    """A danger: what it is called, what to mind before the case is opened, and what at each step with the power on.
+
+    ``at_step`` is empty where live steps are closed, or where the supply's own caution says it.
+    """
 
     label: str
     caution: str
+    at_step: str = ""
 
 
 HAZARDS: dict[str, Hazard] = {
@@ -24,16 +28,20 @@ HAZARDS: dict[str, Hazard] = {
     ),
     "charge": Hazard(
         "Charged capacitors",
-        "Wait, then discharge through a resistor of a few kilohms and prove it dead with the meter.",
+        "Capacitors in here stay charged: wait, discharge them through a resistor of a few kilohms and prove it with "
+        "the meter.",
+        "Capacitors in here stay charged: discharge them first.",
     ),
     "vehicle": Hazard(
         "Vehicle battery",
-        "Negative lead off first, on last. No rings; a spanner across a battery welds. Lamps on the "
-        "road are law: colour, brightness, flash rate and approval differ by country.",
+        "The battery lead that goes to the frame comes off first and goes on last; on positive ground that is the "
+        "positive one. No rings; a spanner across a battery welds. Lamps on the road are law: colour, brightness, "
+        "flash rate and approval differ by country.",
     ),
     "static": Hazard(
         "Old logic, static",
         "Touch the frame before the board; strap on; the part stays in its foam until it is fitted.",
+        "Touch the frame before the board.",
     ),
     "heat": Hazard(
         "Hot parts",
@@ -41,6 +49,10 @@ HAZARDS: dict[str, Hazard] = {
         "close range.",
     ),
 }
+
+
+# Dangers for which no live reading is asked and no live step is given, whatever the lamp itself is on.
+CLOSING = frozenset({"mains", "tension"})
 
 
 def cautions(hazards: list[str]) -> list[str]:

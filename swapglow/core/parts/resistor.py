@@ -128,9 +128,11 @@ ALL_RATINGS_W: tuple[float, ...] = tuple(sorted({p.power_w for p in packages() i
 RATINGS_W: tuple[float, ...] = tuple(sorted({p.power_w for p in packages() if p.mount == "leaded"}))
 
 
-def rating_to_fit(power_w: float, volts: float = 0.0, celsius: float = 25.0,
+def rating_to_fit(power_w: float, volts: float, celsius: float = 25.0,
                   fraction: float = WORKING_FRACTION) -> float | None:  # fmt: skip
     """The smallest leaded rating that runs at no more than ``fraction`` of what it takes, in watts.
+
+    Every rating that is named anywhere comes from here: heat, volts and air all decide.
 
     Args:
         power_w: what it dissipates, W.

@@ -5,7 +5,7 @@ from typing import Literal
 
 from swapglow.core.analysis.budget import Budget, Draw, Lit, Member, budget
 from swapglow.core.findings.finding import Finding, gravity
-from swapglow.core.findings.supplies import FUSE_SHARE
+from swapglow.core.parts import fuse as fuses
 from swapglow.core.quantities import AMPERE, OHM, VOLT, Shown, Source, percent, show, shown
 from swapglow.core.supplies.rail import Rail
 
@@ -154,7 +154,7 @@ def _findings(rail: Rail, b: Budget) -> list[Finding]:
     out = []
     for limit in _limits(rail):
         amps, most = b.after[2], limit.amps.value
-        share = FUSE_SHARE if limit.id == "fuse" else 1.0
+        share = fuses.LOADED if limit.id == "fuse" else 1.0
         if amps <= most * share:
             continue
         over = amps > most

@@ -5,6 +5,7 @@ from typing import Literal
 
 from swapglow.core.analysis.sizing import turned
 from swapglow.core.analysis.solution import CORNERS, Solution, solve
+from swapglow.core.parts import fuse as fuses
 from swapglow.core.quantities import AMPERE, OHM, VOLT, Shown, show, shown
 
 
@@ -45,14 +46,15 @@ class CurrentReport:
     """Currents of one string: typical LED at three rails, and every corner.
 
     ``lamp`` is what all strings together take at the usual rail, ``supply`` the most that the whole circuit
-    does. ``strings`` are those of other LEDs in the place, and a two-colour LED's other die. ``inside`` is a
-    swept part's own.
+    does, ``fuse`` the smallest fuse that carries that for good. ``strings`` are those of other LEDs in the place, and a
+    two-colour LED's other die. ``inside`` is a swept part's own.
     """
 
     low: Shown
     usual: Shown
     high: Shown
     supply: Shown
+    fuse: Shown | None
     lamp: Shown
     strings: tuple[OtherString, ...]
     inside: SweptInside | None
@@ -81,7 +83,13 @@ def current_section(s: Solution) -> CurrentReport:
     strings = _others(s)
     together_a = float(s.usual[1]) * p.branches + sum(t.usual.value * t.count for t in strings)
     lamp = shown(together_a, AMPERE, "every string together, usual rail, typical LEDs")
-    return CurrentReport(low, usual, high, supply, lamp, strings, _inside(s), corners)
+    return CurrentReport(low, usual, high, supply, _fuse(s), lamp, strings, _inside(s), corners)
+
+
+def _fuse(s: Solution) -> Shown | None:
+    rated = fuses.fuse_for(s.supply_current_max)
+    by = f"loaded to {fuses.LOADED:.0%} at most by {show(s.supply_current_max, AMPERE)}"
+    return None if rated is None else shown(rated, AMPERE, by)
 
 
 def _inside(s: Solution) -> SweptInside | None:

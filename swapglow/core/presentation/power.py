@@ -3,7 +3,6 @@
 from dataclasses import dataclass
 
 from swapglow.core.analysis.solution import Solution
-from swapglow.core.parts.resistor import rating_to_fit
 from swapglow.core.quantities import AMPERE, OHM, WATT, Shown, Source, show, shown
 
 
@@ -17,13 +16,13 @@ class PowerReport:
 
 def power_section(s: Solution) -> PowerReport:
     """Heat with the current behind it."""
-    fit = rating_to_fit(s.power_w)
+    fit = s.rating_to_fit_w
     origin = "RMS current over the cycle, highest rail and lowest Vf"
     if s.ac is None:
         own = (s.power_w / s.sizing.each_ohm) ** 0.5
         origin = f"its own {show(own, AMPERE)} squared × {show(s.sizing.each_ohm, OHM)}, at the corner of most heat"
     # A rating as the part is called: 0.5 W, not 500 mW.
     rating = None if fit is None else Shown(
-        fit, f"{fit:g}", "W", Source.COMPUTED, "the smallest body at half load or less"
+        fit, f"{fit:g}", "W", Source.COMPUTED, "the smallest body at half load, for its volts and in this air"
     )  # fmt: skip
     return PowerReport(shown(s.power_w, WATT, origin), rating)

@@ -14,7 +14,7 @@ from swapglow.core.analysis.solution import Solution
 from swapglow.core.design.position import Position
 from swapglow.core.findings.finding import Finding
 from swapglow.core.parts import preferred
-from swapglow.core.parts.resistor import WORKING_FRACTION, rating_to_fit
+from swapglow.core.parts.resistor import WORKING_FRACTION, takes_w
 from swapglow.core.photometry.intensity import amps_for
 from swapglow.core.photometry.visibility import DARK_ROOM_CD, LIT_ROOM_CD
 from swapglow.core.quantities import AMPERE, OHM, WATT, Unit, engineering, show
@@ -333,8 +333,8 @@ def state_rule(s: Solution, amps: FloatArray, prefix: str) -> SlideRule:
 def _hot(s: Solution, watts: FloatArray) -> Zone | None:
     if s.position.module is not None and s.position.resistor_ohm is None:
         return None
-    rating = s.position.rating_w or rating_to_fit(s.power_w) or float("inf")
-    limit = rating * WORKING_FRACTION
+    rating = s.position.rating_w or s.rating_to_fit_w
+    limit = float("inf") if rating is None else takes_w(rating, s.position.celsius) * WORKING_FRACTION
     if watts.max() <= limit:
         return None
     # Heat rises with ohms first where headroom is small, so take the last value that is too hot.

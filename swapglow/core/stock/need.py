@@ -6,8 +6,9 @@ from dataclasses import dataclass
 from swapglow.core.analysis.solution import Solution
 from swapglow.core.design.branch import Branch
 from swapglow.core.handwork.sleeves import sleeve_over
+from swapglow.core.handwork.steps import Fact
 from swapglow.core.parts.led import Led
-from swapglow.core.parts.resistor import body_of, rating_text, rating_to_fit
+from swapglow.core.parts.resistor import body_of, rating_text
 from swapglow.core.quantities import FARAD, OHM, VOLT, show
 from swapglow.core.stock.part import Part, PartKind, same_ohms
 
@@ -68,6 +69,26 @@ def _most(has: float | None, asked: float | None) -> bool:
     return has is None or asked is None or has <= asked * (1 + 1e-9)
 
 
+# One of each kind, as a step of the build calls it.
+_ONE = {
+    "resistor": "Resistor", "led": "LED", "lamp": "Lamp", "module": "LED lamp", "regulator": "Regulator",
+    "diode": "Diode", "capacitor": "Capacitor", "driver": "Driver",
+}  # fmt: skip
+
+
+def on_clips(found: tuple[Need, ...]) -> tuple[Fact, ...]:
+    """Everything electrical that a circuit needs, as a step of the build lists it: none of it may be missing.
+
+    Args:
+        found: as :func:`needs` gives them.
+    """
+    return tuple(
+        Fact(_ONE[n.kind], n.label if n.count == 1 else f"{n.count} × {n.label}")
+        for n in found
+        if n.kind in _ONE
+    )
+
+
 def needs(s: Solution) -> tuple[Need, ...]:
     """Everything that a lamp's swap takes.
 
@@ -91,7 +112,7 @@ def _needs(s: Solution) -> Iterable[Need]:
         if p.rectification.guard == "led":
             yield _led(p.led, p.in_series * p.branches)
     if p.module is None or p.resistor_ohm is not None:
-        watts = p.rating_w or rating_to_fit(s.power_w, s.resistor_v, p.celsius)
+        watts = p.rating_w or s.rating_to_fit_w
         yield _resistor(s.sizing.each_ohm, p.resistor_parts * p.branches, watts, p.resistor_tolerance)
         if watts is not None and (piece := sleeve_over(body_of(watts).body_mm, body_of(watts).length_mm)):
             pieces = p.resistor_parts * p.branches

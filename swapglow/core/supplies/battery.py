@@ -32,6 +32,7 @@ class Battery(SupplyKind):
     ends_worth_reading = False
     read_at_offered = False
     position_fields = ("glow_floor",)
+    fused_tap = True
     caution = "Mind the polarity; a shorted cell gets hot."
 
     def stand_ins(self, details: Details) -> StandIns:

@@ -132,6 +132,7 @@ class SupplyKind:
         position_fields: fields of a lamp that only make sense on it.
         driver_note: what the driver's sheet says of it.
         caution: the usual caution at a reading on it, "" for none of its own.
+        fused_tap: whether whatever is clipped to it has a fuse in line.
         usual_hertz: its frequency where nobody read it.
     """
 
@@ -160,6 +161,7 @@ class SupplyKind:
     position_fields: ClassVar[tuple[str, ...]] = ()
     driver_note: ClassVar[str] = ""
     caution: ClassVar[str] = ""
+    fused_tap: ClassVar[bool] = False
     usual_hertz: ClassVar[float] = 50.0
 
     @property

@@ -48,8 +48,9 @@ class Vehicle(SupplyKind):
     )
     steady_label = "At rest to charging"
     levels_on_rule = True
+    fused_tap = True
     caution = (
-        "Work by the battery: the lead to the frame (mostly the negative) off first before any wire is opened; no "
+        "Work by the battery: the lead to the frame off first and on last (on positive ground the positive one); no "
         "rings, no sparks."
     )
 

@@ -10,7 +10,7 @@ import numpy as np
 
 from swapglow.core.analysis.solution import Solution
 from swapglow.core.design.position import Position
-from swapglow.core.parts.resistor import rating_to_fit, takes_w
+from swapglow.core.parts.resistor import takes_w
 from swapglow.core.quantities import AMPERE, VOLT, WATT, show
 from swapglow.core.supplies.waveform import Waveform
 
@@ -98,7 +98,7 @@ def _resistor(s: Solution, amps: float) -> Stake:
     p = s.position
     if p.module is not None or s.power_w <= 0 or s.string_current_max <= 0:
         return NO_STAKE
-    rating = p.rating_w or rating_to_fit(s.power_w, s.resistor_v, p.celsius)
+    rating = p.rating_w or s.rating_to_fit_w
     if rating is None:
         return NO_STAKE
     watts = s.power_w * (amps / s.string_current_max) ** 2

@@ -17,12 +17,11 @@ SUPPLIES: list[dict[str, Any]] = [
         "maker_model": "three brackets on one bell transformer",
         "board_revision": "",
         "owner": "Fernhollow Observatory",
-        "notes": "Transformer hums; its cover is riveted and stays shut.",
+        "notes": "The bell transformer hums two floors down, behind a riveted cover; only its winding comes up here.",
         "take_in": {
             "dark": "Left and middle bracket dark, right one flickers when touched.",
             "sharing": "A buzzer in the dome hangs on the same winding.",
             "grounds": "No leg has continuity to the bracket.",
-            "hazards": ["mains"],
             "opening": [
                 {"text": "Brass nut under the shade: left-hand thread"},
                 {"text": "Shade lifts off towards the wall; felt ring falls"},

@@ -8,6 +8,7 @@ import { Unseen } from "../../ui/Unseen";
 import { KeepSheet } from "./quick/KeepSheet";
 import { QuickAnswer } from "./quick/QuickAnswer";
 import { QuickCurrents } from "./quick/QuickCurrents";
+import { QuickParts } from "./quick/QuickParts";
 import { QuickInputs } from "./quick/QuickInputs";
 import { useQuickTexts } from "./quick/useQuickTexts";
 
@@ -46,7 +47,7 @@ interface Props {
 
 /** Rail, LED, how many, how much: the resistor, before anything is saved. */
 export function QuickSum({ equipment }: Props) {
-  const { texts, input, ready } = useQuickTexts();
+  const { texts, input, ready, taken } = useQuickTexts();
   const [keeping, setKeeping] = useState(false);
   const quick = useQuick(useDeferredValue(input), ready);
   const refused = ready && quick.error instanceof Refused ? quick.error : undefined;
@@ -61,10 +62,19 @@ export function QuickSum({ equipment }: Props) {
       <QuickInputs texts={texts} refused={refused} />
       {report ? (
         <Results data-stale={!current} aria-live="polite" aria-busy={quick.isFetching}>
-          <QuickAnswer report={report} keepable={keepable} onKeep={() => setKeeping(true)} />
-          <QuickCurrents report={report} />
+          <QuickAnswer
+            report={report}
+            keepable={keepable}
+            onKeep={() => setKeeping(true)}
+            taken={taken.label}
+            onPutBack={taken.putBack}
+          />
+          <div>
+            <QuickCurrents report={report} />
+            <QuickParts needs={report.needs} />
+          </div>
           <Judged>
-            <Findings findings={report.findings} diagnoses={[]} />
+            <Findings findings={report.findings} diagnoses={[]} act="Use" onTry={taken.take} />
           </Judged>
         </Results>
       ) : (
@@ -82,6 +92,7 @@ export function QuickSum({ equipment }: Props) {
           equipment={equipment}
           onKept={() => {
             texts.rail.clear();
+            taken.putBack();
             setKeeping(false);
           }}
         />

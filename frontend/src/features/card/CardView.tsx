@@ -238,6 +238,10 @@ function Parts({ view, report }: Props) {
   const led = catalogue?.leds.find((l) => l.id === position.led_id)?.label ?? "";
   const lead = catalogue?.choices["position.lead"]?.find((l) => l.id === position.lead)?.label;
   const halves = position.resistor_parts === 2;
+  // Whatever else is in the circuit that the figures are of: a rectifier, its capacitor, a regulator, a shunt.
+  const beside = report.needs
+    .filter((n) => ["diode", "capacitor", "regulator", "driver"].includes(n.kind))
+    .map((n) => `${n.count} × ${n.label}`);
   const strings = position.branches > 1 ? `, ${position.branches} strings side by side` : "";
   return (
     <Two>
@@ -257,6 +261,7 @@ function Parts({ view, report }: Props) {
           {position.in_series > 1 ? `${position.in_series} in series` : "One"}
           {strings}. Long leg to plus.
         </p>
+        {beside.length > 0 && <p>With it: {beside.join(", ")}.</p>}
       </div>
     </Two>
   );
@@ -320,6 +325,9 @@ function Back({ position, report }: { position: Schemas["PositionAnswer"]; repor
   const item = useEquipment(position.equipment).data;
   const known = lamps.find((l) => l.id === position.lamp_id)?.label;
   const typed = [position.lamp_volts, position.lamp_amps, position.lamp_base];
+  const fitted = report.needs
+    .filter((n) => n.kind !== "sundry")
+    .map((n) => `${n.count} × ${n.label}`);
   const kept = Object.values(item?.take_in.sheet.originals ?? {}).filter((o) => o.what);
   const took = [
     position.hours && `${position.hours} of work`,
@@ -329,7 +337,7 @@ function Back({ position, report }: { position: Schemas["PositionAnswer"]; repor
     <div>
       <h2>To put it back</h2>
       <p>
-        LED and resistor out; old lamp in:{" "}
+        Take out {fitted.join(", ")}. Old lamp in:{" "}
         {known ?? (typed.filter(Boolean).join(", ") || "not written down")}. {position.notes}
       </p>
       {kept.map((o) => (

@@ -236,7 +236,7 @@ def _ways(new: Dash, needs: float, bare: Seen) -> tuple[Way, ...]:
     if ohm is None:
         return ()
     worst = new.running**2 / ohm
-    rating = rating_to_fit(worst)
+    rating = rating_to_fit(worst, new.running)
     held = new.battery**2 / (ohm + new.field) ** 2 * ohm
     body = stands_text(rating)
     return (Way(

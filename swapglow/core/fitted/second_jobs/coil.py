@@ -287,7 +287,7 @@ def _ways(new: Loop, w: Wants, low: float, high: float) -> tuple[Way, ...]:
         return ()
     flow = solve(replace(new, beside=ohm), high)
     watts = flow.across_v**2 / ohm
-    rating = rating_to_fit(watts)
+    rating = rating_to_fit(watts, flow.across_v)
     body = stands_text(rating)
     seen = visibility(candela_at(new.led, solve(replace(new, beside=ohm), low).led_a))
     dark = "the LED has too few volts beside it and stays dark" if seen == "dark" else ""

@@ -271,7 +271,7 @@ def _ways(
     amps = led_amps(better, np.array([high]))[0]
     drop = high - float(operating_point(circuit(better, high)).require().voltage("led")[0])
     watts = drop**2 / better.ohm
-    rating = rating_to_fit(watts)
+    rating = rating_to_fit(watts, drop)
     body = "" if rating is None else f", {rating_text(rating)}"
     bars = (
         "" if amps <= better.led.rated_a else f"{show(float(amps), AMPERE)} at the highest: over its rating"

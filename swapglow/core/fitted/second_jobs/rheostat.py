@@ -1,5 +1,6 @@
 """Lamps behind a knob: light against its turn, old and new, and what makes an LED follow it."""
 
+import math
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -365,7 +366,7 @@ def _way(d: Dash, t: Turned, nearest: bool, miss: float) -> Way:
     told += f"{percent(t.light[-1])} at its end."
     changes = {CURE.id: str(d.cure), SHUNT.id: ""}
     if d.cure == "shunt" and d.shunt is not None:
-        rating = rating_to_fit(heat)
+        rating = rating_to_fit(heat, math.sqrt(heat * d.shunt))
         body = stands_text(rating)
         label, what = (
             f"{show(d.shunt, OHM)} across the LEDs",

@@ -365,7 +365,7 @@ def _way(typed: Details, i: Infrared, amps: float, bars: str, advised: bool) -> 
     if feed is not None and feed > i.vf:
         ohm = preferred.prefer((feed - i.vf) / amps, "E12", "up")
         watts = (feed - i.vf) ** 2 / ohm
-        rating = rating_to_fit(watts)
+        rating = rating_to_fit(watts, feed - i.vf)
         body = "" if rating is None else f", {rating_text(rating)}"
         sized = f"{show(ohm, OHM)}{body} from {show(feed, VOLT)}, {show(watts, WATT)}"
     elif feed is not None:

@@ -9,7 +9,7 @@ from swapglow.core.fitted.worked import Figure, Judged, Row, Table, Way, Worked,
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import own_lamp
-from swapglow.core.parts.resistor import FULL_C, rating_to_fit, stands_text
+from swapglow.core.parts.resistor import rating_to_fit, stands_text
 from swapglow.core.quantities import (
     AMPERE,
     CELSIUS,
@@ -208,7 +208,7 @@ def _ways(p: Place, volts: float) -> tuple[Way, ...]:
         ohm = preferred.prefer(volts**2 / watts, "E12", "down")
         makes = volts**2 / ohm
         place = p.at(makes + p.led_w)
-        rating = rating_to_fit(makes, celsius=min(max(place, 25.0), FULL_C))
+        rating = rating_to_fit(makes, volts, max(place, 25.0))
         body = stands_text(rating) + (": one on metal" if rating is None else "")
         what = f"{show(makes, WATT)}: {body}. The place is then {_c(place)}."
         bars = "" if p.least is None or place >= p.least else "still too cold: the old lamp was no warmer"

@@ -1,7 +1,7 @@
 import styled from "styled-components";
 
 import type { Report } from "../../../api/client";
-import { MainButton } from "../../../ui/Button";
+import { MainButton, SmallButton } from "../../../ui/Button";
 import { Figure } from "../../../ui/Figure";
 
 const Huge = styled(Figure)`
@@ -31,6 +31,15 @@ const Pair = styled.dl`
   }
 `;
 
+const Taken = styled.p`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 10px;
+  margin-top: 6px;
+  font-weight: 600;
+`;
+
 const Keep = styled.div`
   margin-top: 10px;
 `;
@@ -42,15 +51,19 @@ interface Props {
   keepable: boolean;
   /** Ask where to keep it. */
   onKeep: () => void;
+  /** What was taken of the findings, in words; "" for nothing. */
+  taken: string;
+  /** Take that back. */
+  onPutBack: () => void;
 }
 
 /** The resistor, and what it must stand. */
-export function QuickAnswer({ report, keepable, onKeep }: Props) {
+export function QuickAnswer({ report, keepable, onKeep, taken, onPutBack }: Props) {
   const { sizing, power } = report;
   return (
     <div>
       {sizing.preferred ? (
-        <Huge shown={sizing.preferred} />
+        <Huge shown={sizing.each} />
       ) : (
         <p>No resistor: the rail does not reach the LEDs.</p>
       )}
@@ -69,7 +82,22 @@ export function QuickAnswer({ report, keepable, onKeep }: Props) {
         </dd>
         <dt>Rating to fit</dt>
         <dd>{power.to_fit ? <Mid shown={power.to_fit} /> : "none large enough"}</dd>
+        <dt>All together</dt>
+        <dd>
+          <Mid shown={report.current.lamp} />
+          {report.current.fuse && (
+            <>
+              , smallest fuse <Mid shown={report.current.fuse} />
+            </>
+          )}
+        </dd>
       </Pair>
+      {taken && (
+        <Taken>
+          <span>{taken}</span>
+          <SmallButton onPress={onPutBack}>Put back</SmallButton>
+        </Taken>
+      )}
       <Keep>
         <MainButton isDisabled={!keepable} onPress={onKeep}>
           Keep as a lamp

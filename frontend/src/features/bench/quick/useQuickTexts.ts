@@ -1,6 +1,7 @@
 import { useMemo } from "react";
 
 import type { Schemas } from "../../../api/client";
+import type { Changes } from "../../../api/client";
 import { useDraft } from "../../../saving/useDraft";
 
 type Draft = ReturnType<typeof useDraft>;
@@ -19,6 +20,34 @@ export interface QuickTexts {
 
 const asCount = (text: string) => (/^\s*\d+\s*$/.test(text) ? Number(text) : text);
 
+interface Taken {
+  label: string;
+  changes: Changes;
+}
+
+/** Remedies that were taken in a quick sum, until they are put back. */
+function useTaken() {
+  const draft = useDraft("quick.taken", "");
+  const read = useMemo(() => {
+    try {
+      return JSON.parse(draft.value) as Taken;
+    } catch {
+      return { label: "", changes: {} };
+    }
+  }, [draft.value]);
+  return {
+    ...read,
+    take: (label: string, changes: Changes) =>
+      draft.type(
+        JSON.stringify({
+          label: read.label ? `${read.label}; ${label}` : label,
+          changes: { ...read.changes, ...changes },
+        }),
+      ),
+    putBack: draft.clear,
+  };
+}
+
 /** The texts of a quick sum, and what they ask the server. */
 export function useQuickTexts() {
   const texts: QuickTexts = {
@@ -31,6 +60,8 @@ export function useQuickTexts() {
     series: useDraft("quick.series", "E24"),
     rounding: useDraft("quick.rounding", "up"),
   };
+  const taken = useTaken();
+  const { changes } = taken;
   const [rail, led, vf, count, strings, drive, series, rounding] = [
     texts.rail.value,
     texts.led.value,
@@ -55,8 +86,9 @@ export function useQuickTexts() {
           series,
           rounding,
         },
+        changes,
       }) as unknown as Schemas["QuickIn"],
-    [rail, led, vf, count, strings, drive, series, rounding],
+    [rail, led, vf, count, strings, drive, series, rounding, changes],
   );
-  return { texts, input, ready: rail.trim() !== "" && drive.trim() !== "" };
+  return { texts, input, taken, ready: rail.trim() !== "" && drive.trim() !== "" };
 }

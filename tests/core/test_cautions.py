@@ -1,0 +1,123 @@
+"""Cautions stand where the hand is, and what the figures assume is on the clips.
+
+Limits of volts are common practice: over 30 V AC or 60 V DC insulated probes and one hand, over 50 V AC or 120 V DC
+nothing live.
+"""
+
+import os
+
+import pytest
+
+from swapglow.core.assess import Bench, assess
+from swapglow.core.handwork.steps import Habits, Site
+from swapglow.core.quantities import InputError
+from swapglow.inputs.equipment import TakeInInput
+from swapglow.inputs.position import PositionInput
+from swapglow.inputs.quantity import Quantity
+from swapglow.inputs.rail import RailInput
+from swapglow.inputs.shop import ShopInput
+from swapglow.inputs.to_core import position_of, site_of
+from tests.core.supplies import on
+from tests.fuzz.documents import document
+
+
+def asked(p, hazards=()):
+    report = assess(p, Bench(site=Site(hazards=hazards)))
+    return [report.next_step, *report.survey.plan]
+
+
+@pytest.mark.parametrize(("kind", "volts", "careful"), [
+    ("regulated", "59V", False), ("regulated", "61V", True), ("regulated", "90V", True),
+    ("winding", "24Vac", False), ("winding", "31Vac", True), ("winding", "38Vac", True),
+])  # fmt: skip
+def test_every_live_reading_past_the_limit_wants_insulated_probes_and_one_hand(kind, volts, careful):
+    steps = [s for s in asked(on(kind, volts, source="assumed", target="4mA")) if s.points]
+    assert steps
+    for step in steps:
+        assert ("insulated probes, one hand" in step.caution) is careful, step.id
+
+
+@pytest.mark.parametrize(
+    ("kind", "volts"), [("regulated", "121V"), ("winding", "51Vac"), ("winding", "230Vac")]
+)
+def test_past_extra_low_voltage_no_live_reading_is_asked(kind, volts):
+    report = assess(on(kind, volts, target="4mA"))
+    assert report.next_step.reading is None and report.next_step.stops
+    assert report.survey.plan == ()
+
+
+def test_a_clip_on_a_vehicle_has_a_fuse_in_line_and_one_on_a_bench_supply_none():
+    """A lamp of 5 mA: the smallest fuse, 32 mA (IEC 60127, from memory), loaded to three quarters (common practice)."""
+    site = Site(habits=Habits(no_meter=True))
+    for kind, fused in (("vehicle", True), ("regulated", False)):
+        step = assess(on(kind, "12.4V", source="assumed", target="5mA"), Bench(site=site)).next_step
+        assert step.id == "clip"
+        assert ("Put a fuse in line at the tap: 32" in step.caution) is fused
+
+
+@pytest.mark.parametrize("hazard", ["mains", "tension"])
+def test_what_is_ticked_at_take_in_closes_live_readings_of_every_lamp(hazard):
+    sheet = TakeInInput(hazards=[hazard])
+    typed, rail = lamp_and_rail()
+    assert assess(position_of(typed, rail)).next_step.reading is not None
+    closed = assess(position_of(typed, rail, sheet.hazards), Bench(site=site_of(sheet, ShopInput())))
+    assert closed.next_step.id == "mains" and closed.survey.plan == ()
+    assert [s.id for s in closed.build] == ["mains"]
+
+
+def test_stored_charge_is_said_at_each_step_and_before_the_build():
+    typed, rail = lamp_and_rail()
+    sheet = TakeInInput(hazards=["charge"])
+    report = assess(position_of(typed, rail, sheet.hazards), Bench(site=site_of(sheet, ShopInput())))
+    assert "discharge them first" in report.next_step.caution
+    assert report.build[0].id == "dangers" and "discharge" in report.build[0].why
+
+
+def lamp_and_rail():
+    typed = PositionInput(led_id="red-5-diffused", target=Quantity(text="5mA"))
+    return typed, RailInput(usual=Quantity(text="12V"))
+
+
+def test_a_rectifier_and_its_capacitor_are_on_the_clips_before_anything_is_on():
+    """6.3 V AC: without its bridge the LED would see 9.8 V in reverse (8.9 V of crest, open), rated 5 V."""
+    report = assess(on("winding", "6.3Vac", target="5mA"))
+    clips = next(s for s in report.build if s.id == "clips")
+    facts = " ".join(f.text for f in clips.facts)
+    assert "Bridge of four" in facts and "µF" in facts
+    order = [s.id for s in report.build]
+    assert order.index("clips") < min(k for k, s in enumerate(report.build) if s.id.startswith("try-"))
+
+
+LAMPS = 500 if os.environ.get("TORTURE") else 80
+
+
+def test_whatever_is_in_the_solved_circuit_is_on_the_clips_and_in_the_list():
+    """Random lamps: what each was solved with, by its own fields, against the parts listed and laid on the clips."""
+    answered = tried = 0
+    for seed in range(40_000, 60_000):
+        if answered == LAMPS:
+            break
+        try:
+            rail, typed = document(seed)
+            p = position_of(typed, rail)
+            report = assess(p)
+        except (InputError, ValueError):
+            continue
+        answered += 1
+        kinds = [n.kind for n in report.needs]
+        listed = " ".join(n.label for n in report.needs)
+        if p.rail.supply.alternates and p.rectification.reservoir:
+            assert "capacitor" in kinds, seed
+        if p.rail.supply.alternates and p.rectification.topology == "bridge" and p.rectification.parts:
+            assert "Bridge of four" in listed, seed
+        if p.shunt_ohm is not None:
+            assert any(n.ohm == pytest.approx(p.shunt_ohm) for n in report.needs), seed
+        if p.series_diodes:
+            assert sum(n.count for n in report.needs if n.kind == "diode") >= p.series_diodes, seed
+        assert ("regulator" in kinds) is (p.regulator is not None), seed
+        assert ("module" in kinds) is (p.module is not None), seed
+        for clips in (step for step in report.build if step.id == "clips"):
+            tried += 1
+            laid = " ".join(f.text for f in clips.facts)
+            assert all(n.label in laid for n in report.needs if n.kind != "sundry"), seed
+    assert answered == LAMPS and tried > LAMPS / 20
