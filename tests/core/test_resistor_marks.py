@@ -16,6 +16,7 @@ from swapglow.core.parts.resistor_marks import (
     write_e96,
 )
 from swapglow.core.quantities import InputError
+from swapglow.core.stock.mark import read_mark
 
 
 @pytest.mark.parametrize(
@@ -161,3 +162,29 @@ def test_digits_that_may_be_two_things_are_asked_about():
     assert asked.value.field == "sense_ohm"
     with pytest.raises(InputError, match="Read it from the other end"):
         one_resistor("sense_ohm", "gold red violet yellow")
+
+
+@pytest.mark.parametrize(("bands", "found"), [
+    # 472 x 0.1 is no value that is made: four bands and a reliability band, as on old instrument parts.
+    ("yellow violet red gold orange", [("4.7 kΩ", "±5 %")]),
+    # 332 is a value of E96, so both are shown.
+    ("orange orange red gold brown",
+     [("33.2 Ω", "±1 %"), ("3.3 kΩ", "±5 %; the fifth band is then one of reliability")]),
+    ("brown black black red green", [("10 kΩ", "±0.5 %")]),
+    ("brown black black red violet", [("10 kΩ", "±0.1 %")]),
+    ("brown black black red orange", [("10 kΩ", "±0.05 %")]),
+])  # fmt: skip
+def test_reliability_bands_and_fine_tolerances_are_read(bands, found):
+    """IEC 60062 and common practice, from memory."""
+    assert [(m.text.replace("\u00a0", " "), m.said) for m in read_mark("bands", bands)] == found
+
+
+@pytest.mark.parametrize(("mark", "text", "said"), [
+    ("100uF", "100 µF", ""), ("470pF", "470 pF", ""), ("100nFK", "100 nF", "±10 %"), ("4n7F", "4.7 nF", "±1 %"),
+    ("104F", "100 nF", "±1 %"), ("338", "0.33 pF", ""), ("229", "2.2 pF", ""),
+])  # fmt: skip
+def test_an_f_behind_the_units_letter_is_farad_and_behind_digits_a_tolerance(mark, text, said):
+    """IEC 60062 and common practice, from memory: 8 and 9 as third digit are hundredths and tenths."""
+    (read,) = read_mark("capacitor", mark)
+    assert read.text.replace("\u00a0", " ") == text
+    assert said in read.said and (said or "±" not in read.said)

@@ -16,7 +16,8 @@ TOLERANCES = {
 IN_PICOFARADS = {"B": 0.1e-12, "C": 0.25e-12, "D": 0.5e-12}
 _PLACES = {"p": 1e-12, "n": 1e-9, "u": 1e-6, "µ": 1e-6, "μ": 1e-6, "m": 1e-3}
 _POWERS = {**{n: n for n in range(7)}, 8: -2, 9: -1}
-_LETTERED = re.compile(r"(\d*)([pnuµμm])(\d*)([A-Z]?)")
+# "4n7K", "100uF", "47 µFK": an F straight behind the unit's letter is farad. Behind digits it is a tolerance of 1 %.
+_LETTERED = re.compile(r"(\d*)([pnuµμm])(?:(\d+)|F)?([A-Z]?)")
 _DIGITS = re.compile(r"(\d{1,3})([A-Z]?)")
 _SMALL_F = 10e-12
 

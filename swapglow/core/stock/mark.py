@@ -1,6 +1,6 @@
 """What stands on a part, read and written: bands, chips, capacitors; in doubt, the few it may be."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from swapglow.core.parts.capacitor_marks import read_capacitor, write_capacitor
@@ -12,10 +12,11 @@ from swapglow.core.parts.resistor_marks import (
     Read,
     is_colours,
     marks_of,
+    may_be_reliability,
     read_bands,
     read_chip,
 )
-from swapglow.core.quantities import FARAD, OHM, InputError, percent, show
+from swapglow.core.quantities import FARAD, OHM, InputError, show
 from swapglow.core.quantities.inputs import read_single
 
 MarkKind = Literal["bands", "chip", "capacitor"]
@@ -68,15 +69,20 @@ def read_mark(kind: MarkKind, text: str, expected: str = "") -> tuple[MarkRead, 
             return tuple(_resistor(p.read, p.bands) for p in readings(text, near))
         if text.strip() and not is_colours(text):
             raise MarkError("Bands are colours, from the first to the last: yellow violet red gold.")
-        read = read_bands(text)
-        return (_resistor(read, tuple(p for p in text.lower().replace(",", " ").split())),)
+        bands = tuple(p for p in text.lower().replace(",", " ").split())
+        found = [_resistor(read_bands(text), bands)]
+        if may_be_reliability(bands):
+            old = _resistor(read_bands(" ".join(bands[:4])), bands)
+            if old.ohm != found[0].ohm:
+                found.append(replace(old, said=f"{old.said}; the fifth band is then one of reliability"))
+        return tuple(found)
     except MarkError as problem:
         raise InputError("text", str(problem)) from None
 
 
 def _resistor(read: Read, bands: tuple[str, ...]) -> MarkRead:
     tolerance = UNSAID_TOLERANCE if read.tolerance is None else read.tolerance
-    said = [] if read.tolerance is None else [f"±{percent(read.tolerance)}"]
+    said = [] if read.tolerance is None else [f"±{read.tolerance * 100:g} %"]
     if read.coefficient is not None:
         said.append(f"{read.coefficient} × 10⁻⁶/K")
     if not is_made(read.ohm, read.tolerance):
@@ -89,10 +95,15 @@ def _resistor(read: Read, bands: tuple[str, ...]) -> MarkRead:
 def _capacitor(text: str) -> MarkRead:
     read = read_capacitor(text)
     code, lettered = write_capacitor(read.farad)
-    value = show(read.farad, FARAD)
-    ends = "" if read.low == read.high else f", {show(read.low, FARAD)} to {show(read.high, FARAD)}"
+    value = _farads(read.farad)
+    ends = "" if read.low == read.high else f", {_farads(read.low)} to {_farads(read.high)}"
     written = " or ".join(dict.fromkeys(x for x in (code, lettered) if x))
     return MarkRead((), value, f"{read.tolerance}{ends}; also written {written}".lstrip(";, "), None, value)
+
+
+def _farads(farad: float) -> str:
+    """A capacitance; the smallest that are marked lie under half a picofarad."""
+    return show(farad, FARAD) if farad >= 0.5e-12 else f"{farad * 1e12:.3g}\u00a0pF"
 
 
 @dataclass(frozen=True)

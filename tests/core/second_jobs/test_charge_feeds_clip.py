@@ -82,7 +82,45 @@ def test_running_it_is_dark_and_a_lost_diode_shows():
 def test_a_charge_lamp_asks_for_what_is_missing(missing):
     with pytest.raises(InputError) as refused:
         worked("charge_lamp", **{k: v for k, v in CHARGE.items() if k != missing})
-    assert refused.value.field == missing
+    # Of the field one asks for the current through the old lamp, which tells with every regulator.
+    assert refused.value.field == {"field": "read_amps"}.get(missing, missing)
+
+
+def test_an_electronic_regulator_is_not_read_with_an_ohmmeter():
+    for ohms in ("470R", "100k"):
+        with pytest.raises(InputError, match="an ohmmeter does not") as refused:
+            worked("charge_lamp", **{**CHARGE, "field": ohms})
+        assert refused.value.field == "field"
+    # 173 mA through a filament of 12 V and 0.18 A need 11.2 V (handbook: V goes by I to the 1/0.55); 8 ohm behind.
+    by_amps = worked("charge_lamp", **{**CHARGE, "field": "", "read_amps": "173mA"})
+    assert figure(by_amps, "To the field, old lamp").now.value == pytest.approx(0.173, abs=0.001)
+    assert way(by_amps, "68").advised
+
+
+def test_with_the_key_off_and_the_generator_turning_nothing_may_flow_back():
+    """14.2 V the other way round across an LED that may take 5; through 68 and 3 ohm 0.2 A into the ignition's wire."""
+    bare = worked("charge_lamp", **CHARGE, beside="68R")
+    back = judged(bare, "Key off, generator still turning")
+    assert back.grade == "stop" and "in reverse" in back.message
+    assert float(back.message.split("sees ")[1].split("\u00a0")[0]) == pytest.approx(14.2 * 68 / 71, abs=0.2)
+    strong = worked("charge_lamp", **CHARGE, beside="15R")
+    # 14.2 x 3 / 18 = 2.4 V on the ignition's wire.
+    assert judged(strong, "With the key off the resistor feeds 2.3").grade == "stop"
+    guarded = worked("charge_lamp", **CHARGE, beside="15R", guard="yes")
+    assert judged(guarded, "Key off") is None and judged(guarded, "With the key off") is None
+    # Its drop is counted: less reaches the field than without it.
+    assert (
+        figure(guarded, "To the field, as typed").now.value
+        < figure(strong, "To the field, as typed").now.value
+    )
+
+
+def test_an_led_over_its_rating_is_a_stop_in_every_kind_of_circuit():
+    """Ohm: 12.6 V less some 2 over 47 ohm and 8 is some 190 mA through an LED of 20."""
+    over = worked("charge_lamp", **{**CHARGE, "ohm": "47R"})
+    assert judged(over, "Key on, engine still: it should be lit: the LED carries").grade == "stop"
+    feeds = worked("two_feeds", **{**FEEDS, "ohm": "47R"}, cure="ground")
+    assert "over its rated 20" in feeds.line
 
 
 def test_an_old_lamp_is_what_was_typed():
@@ -141,7 +179,7 @@ def test_every_combination_of_the_switches_as_the_reference_has_it(cure, side_le
 def test_a_sneak_path_is_named_and_cured():
     w = worked("two_feeds", **FEEDS, cure="none")
     assert judged(w, "Right on: the tell-tale is dark").grade == "stop"
-    assert judged(w, "Right on: the LED stands 13.6").grade == "stop"
+    assert judged(w, "Right on: the LED sees 13.6").grade == "stop"
     assert way(w, "Two diodes").advised and way(w, "Between the feeds").bars == ""
     left = next(r for r in w.tables[0].rows if r.label == "Left on")
     assert left.words.endswith("by left feed, tell-tale, right lamps, their ground")

@@ -62,15 +62,24 @@ def test_an_led_alone_does_not_pull_in_and_the_largest_resistor_that_does_is_fou
 
 @pytest.mark.parametrize(("task", "changed", "said", "grade"), [
     ("holds", {}, "it lets go.", "stop"), ("holds", {"hold": "8mA"}, "it holds.", None),
-    ("stays", {}, "it stays released.", None), ("stays", {"ohm": "470R"}, "it stays released.", None),
-    ("stays", {"pull": "14mA", "hold": "5mA"}, "it may pull in.", "stop"),
+    ("stays", {"lamp_amps": "15mA", "hold": ""}, "it stays released.", None),
+    ("stays", {"lamp_amps": "15mA", "hold": "", "ohm": "470R"}, "it stays released.", None),
+    ("stays", {"lamp_amps": "8mA", "pull": "14mA", "hold": ""}, "it may pull in, or not let go.", "stop"),
+    # 14.8 mA flow, and it lets go only under 8: once something has pulled it in, it stays so.
+    ("stays", {"lamp_amps": "15mA", "hold": "8mA"}, "it may pull in, or not let go.", "stop"),
 ])  # fmt: skip
 def test_what_the_coil_must_do_decides(task, changed, said, grade):
     """As typed it has 11.0 mA at 22 V and 14.8 at 29; it holds at a tenth over 8, and not at a tenth over 15."""
     w = worked("coil", **{**COIL, **changed}, task=task)
     assert w.line.endswith(said)
-    bad = [j for j in w.judged if j.message.startswith("The coil has") or "may pull it in" in j.message]
+    bad = [j for j in w.judged if j.grade == "stop" and "rated" not in j.message]
     assert [j.grade for j in bad] == ([] if grade is None else [grade])
+
+
+def test_a_lamp_that_would_pull_the_coil_in_itself_is_no_lamp_beside_which_it_stays_released():
+    with pytest.raises(InputError, match="enough to pull the coil in") as refused:
+        worked("coil", **COIL, task="stays")
+    assert refused.value.field == "lamp_amps"
 
 
 def test_what_nobody_read_is_the_old_lamps_and_said():
@@ -98,8 +107,9 @@ def test_a_diode_keeps_the_kick_and_lets_it_go_late():
 
 def test_the_led_is_judged_at_the_highest_rail_and_the_hold_at_the_lowest():
     """1 kΩ: 15.2 mA at 22 V and 20.5 at 29, over 20. Once in, 11 mA hold what lets go at 10, and not at 15."""
-    assert judged(worked("coil", **{**COIL, "ohm": "1k"}), "20.5").grade == "stop"
-    assert judged(worked("coil", **{**COIL, "ohm": "1k1"}), "20.") is None
+    over = judged(worked("coil", **{**COIL, "ohm": "1k"}), "At the highest rail: the LED carries 20.5")
+    assert over.grade == "stop"
+    assert judged(worked("coil", **{**COIL, "ohm": "1k1"}), "At the highest rail: the LED") is None
     assert judged(worked("coil", **{**COIL, "hold": "10mA"}), "Once in, 11").grade == "note"
     assert judged(worked("coil", **COIL), "Once in") is None
     assert judged(worked("coil", **{**COIL, "hold": "10mA"}, beside="150R"), "Once in") is None

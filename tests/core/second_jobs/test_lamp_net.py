@@ -147,10 +147,22 @@ def test_a_feed_reaches_through_diodes_and_both_on_at_one_end_still_lights():
     assert path(n, found, 0, states(n).index((True, False, False))) == ("LEFT", "a", "x", "tell", "ground")
 
 
+def test_every_part_is_judged_against_what_it_stands():
+    """12.8 V less some 3 over 47 ohm is some 200 mA through an LED of 20; a lamp of 6 V on 12.8 burns out (Ohm)."""
+    lamps = "tell: LEFT to ground, led 47R\nl: LEFT to ground, 6V 1A"
+    w = worked("lamp_net", volts="12.8V", feeds="LEFT", lamps=lamps)
+    said = [j.message for j in w.judged if j.grade == "stop"]
+    assert any(m.startswith("tell: the LED carries 199") and "over its rated 20" in m for m in said)
+    assert any(m.startswith("l: 12.7") and "a lamp of 6" in m for m in said)
+    assert w.line.startswith("Wrong: tell: the LED carries")
+
+
 def test_a_tell_tale_between_two_feeds_is_dark_with_both_on_and_one_way_round_is_wrong():
     lamps = "tell: LEFT to RIGHT, led 680R\nl: LEFT to ground, 12V 1.75A\nr: RIGHT to ground, 12V 1.75A"
     w = worked("lamp_net", volts="12.8V", feeds="LEFT RIGHT", lamps=lamps)
-    assert [j.message for j in w.judged] == ["RIGHT on: tell is not lit."]
+    assert [j.message for j in w.judged] == [
+        "RIGHT on: tell is not lit.", "tell: the LED sees 12.7\u00a0V in reverse, over its 5\u00a0V.",
+    ]  # fmt: skip
     assert "wrong way round" in w.judged[0].why
 
 

@@ -8,6 +8,7 @@ from swapglow.core.engine.netlist import Circuit, Dc, Diode, Element, Resistor, 
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.led_detail import led_detail
+from swapglow.core.fitted.ratings import led_current, led_reverse
 from swapglow.core.fitted.second_jobs.stairs import stair
 from swapglow.core.fitted.worked import (
     LEAST_A,
@@ -25,36 +26,55 @@ from swapglow.core.fitted.worked import (
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.network.filaments import Ohms, filament, settled
 from swapglow.core.parts import preferred
-from swapglow.core.parts.lamp import Lamp, own_lamp
+from swapglow.core.parts.lamp import CURRENT_EXPONENT, Lamp, own_lamp
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.parts.led_model import led_model
+from swapglow.core.parts.rectifier import rectifier
 from swapglow.core.parts.resistor import rating_to_fit, stands_text
 from swapglow.core.photometry.light_law import candela_at
 from swapglow.core.photometry.visibility import WORDS, visibility
-from swapglow.core.quantities import AMPERE, OHM, VOLT, WATT, Shown, Source, percent, show, shown
+from swapglow.core.quantities import AMPERE, OHM, VOLT, WATT, InputError, Shown, Source, percent, show, shown
 
 BATTERY = Detail("rest_volts", "Battery, key on, engine still", VOLT, "12.6V")
 RUNNING = Detail("running", "Battery, running", VOLT, "14.2V; empty takes an eighth more")
 LAMP_V = Detail("lamp_volts", "The old lamp's volts", VOLT, "12V, as marked")
 LAMP_A = Detail("lamp_amps", "The old lamp's amps", AMPERE, "0.18A; a 2.2 W lamp of 12 V is 0.18A")
+READ = Detail(
+    "read_amps", "Through the old lamp, key on, engine still", AMPERE, "180mA, meter in series with it"
+)
 FIELD = Detail(
-    "field", "Ohms from the lamp's generator side to ground, engine still", OHM, "8R, lamp out, plugs on"
+    "field", "Or ohms from its generator side to ground: wound fields only", OHM, "8R, lamp out, plugs on"
 )
 NEEDS = Detail("needs", "What it needs to start", AMPERE, "150mA; empty takes what the old lamp gave")
 LED = led_detail()
 LED_OHM = Detail("ohm", "Its resistor", OHM, "1k")
 BESIDE = Detail("beside", "Resistor beside it", OHM, "100R; empty for none")
+GUARD = Detail(
+    "guard",
+    "Diode before LED and resistor",
+    None,
+    "",
+    (("no", "None"), ("yes", "One, its band to the generator")),
+)
+
+# A wound field has some ohms. More is a regulator's electronics, which an ohmmeter does not tell (common practice).
+MOST_FIELD_OHM = 100.0
+# What the key's wire feeds besides, key off: an ignition coil's primary (common practice: some 3 ohm).
+_IGNITION_OHM = 3.0
+# So much on the ignition's wire may keep an engine running (ours; coils fire down to some volts).
+_RUNS_ON_V = 2.0
 
 _OPEN = 1e9
 # Under this share of what the old lamp gave a generator may not start (ours: batteries and residual fields differ).
 ENOUGH = 0.9
 # A blown diode leaves the generator's side so far under the battery (common practice: some volts).
 _LOPSIDED_V = 3.0
-State = Literal["still", "running", "no_field", "grounded", "lopsided"]
+State = Literal["still", "running", "no_field", "grounded", "lopsided", "coasting"]
 STATES: dict[State, str] = {
     "still": "Key on, engine still: it should be lit", "running": "Running, charging: it should be dark",
     "no_field": "Key on, field wire open: dark tells the fault", "grounded": "Running, its wire on the frame",
     "lopsided": "Running, one of its diodes gone: the sides differ",
+    "coasting": "Key off, generator still turning: nothing may flow back",
 }  # fmt: skip
 
 
@@ -68,6 +88,7 @@ class Dash:
         lamp: the old one; None where the LED is fitted.
         led, ohm: what is fitted instead.
         beside: across it, Ω; None for nothing.
+        guard: whether a diode stands before LED and resistor.
     """
 
     battery: float
@@ -77,6 +98,7 @@ class Dash:
     led: Led
     ohm: float
     beside: float | None
+    guard: bool = False
 
 
 def circuit(d: Dash, state: State, ohms: Ohms) -> Circuit:
@@ -92,18 +114,22 @@ def circuit(d: Dash, state: State, ohms: Ohms) -> Circuit:
     """
     runs = state in ("running", "grounded", "lopsided")
     volts = d.running if runs else d.battery
-    parts: list[Element] = [
-        VoltageSource("Vbat", "bat", "0", Dc(volts)),
-        VoltageSource("Vlamp", "bat", "in", Dc(0.0)),
-    ]
+    feed: Element = VoltageSource("Vbat", "bat", "0", Dc(volts))
+    if state == "coasting":
+        feed = Resistor("Rignition", "bat", "0", _IGNITION_OHM)
+    guarded = d.guard and d.lamp is None
+    fed = "fed" if guarded else "bat"
+    parts: list[Element] = [feed, VoltageSource("Vlamp", fed, "in", Dc(0.0))]
+    if guarded:
+        parts.append(Diode("Dguard", "bat", "fed", rectifier("power").model))
     if d.lamp is not None:
         parts.append(Resistor("Rlamp", "in", "gen", ohms["Rlamp"]))
     else:
         parts += [Resistor("Rled", "in", "led", d.ohm), Diode("Dled", "led", "gen", led_model(d.led))]
     if d.beside is not None:
-        parts.append(Resistor("Rbeside", "bat", "gen", d.beside))
+        parts.append(Resistor("Rbeside", fed, "gen", d.beside))
     parts.append(Resistor("Rfield", "gen", "0", _OPEN if state == "no_field" else d.field))
-    if state == "running":
+    if state in ("running", "coasting"):
         parts.append(VoltageSource("Vgen", "gen", "0", Dc(d.running)))
     elif state == "lopsided":
         parts.append(VoltageSource("Vgen", "gen", "0", Dc(d.running - _LOPSIDED_V)))
@@ -114,12 +140,17 @@ def circuit(d: Dash, state: State, ohms: Ohms) -> Circuit:
 
 @dataclass(frozen=True)
 class Seen:
-    """One state: what the lamp carries, what reaches the generator's side, and the light beside full."""
+    """One state: what the lamp carries, what reaches the generator's side, and the light beside full.
+
+    ``back_v`` is what the LED sees in reverse, ``key_v`` what stands on the key's wire.
+    """
 
     lamp_a: float
     field_a: float
     across_v: float
     light: float
+    back_v: float = 0.0
+    key_v: float = 0.0
 
 
 def solve(d: Dash, state: State) -> Seen:
@@ -143,7 +174,8 @@ def solve(d: Dash, state: State) -> Seen:
         light = (d.lamp.candela_at(abs(across)) or 0.0) / (d.lamp.candela or 1.0)
     else:
         light = candela_at(d.led, amps) / d.led.candela
-    return Seen(amps, field, across, light)
+    back = 0.0 if d.lamp is not None or d.guard else max(-float(point.across("Dled")[0]), 0.0)
+    return Seen(amps, field, across, light, back, float(point.voltage("bat")[0]))
 
 
 class ChargeLamp(FittedKind):
@@ -157,10 +189,10 @@ class ChargeLamp(FittedKind):
         "goes out when the engine runs: its current is what wakes the generator."
     )
     never = (
-        "Take no lamp out while it runs. Part no battery from a running generator. A resistor beside the lamp gets "
-        "hot while its wire is on the frame: bare metal, clear of the loom."
+        "Take no lamp out while it runs. Never disconnect the battery while the generator is turning. A resistor "
+        "beside the lamp gets hot while its wire is on the frame: bare metal, clear of the loom."
     )
-    details = (BATTERY, RUNNING, LAMP_V, LAMP_A, FIELD, NEEDS, LED, LED_OHM, BESIDE)
+    details = (BATTERY, RUNNING, LAMP_V, LAMP_A, READ, FIELD, NEEDS, LED, LED_OHM, BESIDE, GUARD)
 
     def work(self, typed: Details, chosen: str = "") -> Worked:
         """What reaches the field before and after, in every state, and the resistor that gives it."""
@@ -207,12 +239,36 @@ def _amps(value: float) -> Shown:
 
 
 def _dashes(typed: Details) -> tuple[Dash, Dash]:
-    battery, volts, amps, field, ohm = typed.needed(BATTERY, LAMP_V, LAMP_A, FIELD, LED_OHM)
+    battery, volts, amps, ohm = typed.needed(BATTERY, LAMP_V, LAMP_A, LED_OHM)
+    field = _field(typed, battery, own_lamp(volts, amps, None, ""))
     running = typed.value(RUNNING.id) or battery * 1.125
     led = catalogue()[typed.choice(LED.id)]
     lamp = own_lamp(volts, amps, None, "")
     old = Dash(battery, running, field, lamp, led, ohm, None)
-    return old, replace(old, lamp=None, beside=typed.value(BESIDE.id))
+    return old, replace(old, lamp=None, beside=typed.value(BESIDE.id), guard=typed.choice(GUARD.id) == "yes")
+
+
+def _field(typed: Details, battery: float, lamp: Lamp) -> float:
+    """What stands behind the lamp, Ω: by the current that the old lamp carries, or an ohmmeter where that can tell."""
+    read, ohms = typed.value(READ.id), typed.value(FIELD.id)
+    if read is not None:
+        across = lamp.volts * (read / lamp.amps) ** (1 / CURRENT_EXPONENT)
+        if across >= battery:
+            raise InputError(
+                READ.id, f"{show(read, AMPERE)} need {show(across, VOLT)} across this lamp; the battery gives "
+                f"{show(battery, VOLT)}. Read it again, or the lamp's marking.",
+            )  # fmt: skip
+        return float((battery - across) / read)
+    if ohms is None:
+        raise InputError(
+            READ.id, "Type the current through the old lamp with the key on and the engine still."
+        )
+    if ohms > MOST_FIELD_OHM:
+        raise InputError(
+            FIELD.id, f"{show(ohms, OHM)} is no wound field but a regulator's electronics, which an ohmmeter does not "
+            "tell. Read the old lamp's current with the key on and the engine still.",
+        )  # fmt: skip
+    return ohms
 
 
 def _line(before: Seen, now: Seen, needs: float) -> str:
@@ -279,7 +335,16 @@ def _table(old: Dash, new: Dash) -> Table:
 
 
 def _judged(new: Dash, fitted: Dash, now: Seen, needs: float) -> tuple[Judged, ...]:
-    out = []
+    out: list[Judged] = []
+    for state, label in STATES.items():
+        seen = solve(fitted, state)
+        out += (*led_current(fitted.led, seen.lamp_a, label), *led_reverse(fitted.led, seen.back_v, label))
+    coasting = solve(fitted, "coasting")
+    if coasting.key_v > _RUNS_ON_V:
+        out.append(Judged(
+            "stop", f"With the key off the resistor feeds {show(coasting.key_v, VOLT)} back to the ignition.",
+            "The engine may run on. A diode before LED and resistor lets nothing back.",
+        ))  # fmt: skip
     if now.field_a < needs * ENOUGH:
         out.append(Judged(
             "stop", f"Only {show(now.field_a, AMPERE)} reach the field, of {show(needs, AMPERE)} that it needs.",

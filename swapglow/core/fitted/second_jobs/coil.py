@@ -11,6 +11,7 @@ from swapglow.core.engine.netlist import Circuit, Dc, Diode, Element, Param, Res
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.led_detail import led_detail
+from swapglow.core.fitted.ratings import led_current
 from swapglow.core.fitted.second_jobs.stairs import stair
 from swapglow.core.fitted.worked import (
     BranchStair,
@@ -181,6 +182,7 @@ class SeriesCoil(FittedKind):
             )
         led = catalogue()[typed.choice(LED.id)]
         old = Loop(coil, own_lamp(lamp_v, lamp_a, None, ""), led, ohm, None)
+        _not_by_itself(typed, old, high)
         new = replace(old, lamp=None, beside=typed.value(BESIDE.id))
         wants = _wants(typed, old, low)
         ways = () if new.beside is not None or wants.task == "stays" else _ways(new, wants, low, high)
@@ -238,10 +240,21 @@ def _wants(typed: Details, old: Loop, low: float) -> Wants:
             raise InputError(
                 PULL.id, "Type this too: the current at which it pulls in; the lamp's must stay under it."
             )
-        return Wants(task, None, pull / MARGIN, True)
+        # Once something has pulled it in, it lets go only under its release current.
+        return Wants(task, None, (pull if hold is None else hold) / MARGIN, hold is not None)
     read = pull if task == "pulls" else hold
     # Nobody read it: what the old lamp gave at the lowest rail was enough.
     return Wants(task, solve(old, low).coil_a if read is None else read * MARGIN, None, read is not None)
+
+
+def _not_by_itself(typed: Details, old: Loop, high: float) -> None:
+    """Refuse an old lamp that would itself have pulled in what it must leave released."""
+    pull, amps = typed.value(PULL.id), solve(old, high).coil_a
+    if typed.choice(TASK.id) == "stays" and pull is not None and amps >= pull:
+        raise InputError(
+            LAMP_A.id, f"This lamp lets {show(amps, AMPERE)} through at the highest rail, enough to pull the coil in "
+            f"at {show(pull, AMPERE)}. Read the lamp or the coil again.",
+        )  # fmt: skip
 
 
 def _enough(w: Wants, at_low: Flow, at_high: Flow) -> bool:
@@ -253,7 +266,7 @@ def _line(w: Wants, before: Flow, now: Flow, at_high: Flow) -> str:
     said = {
         ("pulls", True): "it pulls in", ("pulls", False): "it does not pull in",
         ("holds", True): "it holds", ("holds", False): "it lets go",
-        ("stays", True): "it stays released", ("stays", False): "it may pull in",
+        ("stays", True): "it stays released", ("stays", False): "it may pull in, or not let go",
     }[w.task, _enough(w, now, at_high)]  # fmt: skip
     return f"The coil has {show(now.coil_a, AMPERE)} where the old lamp gave {show(before.coil_a, AMPERE)}: {said}."
 
@@ -328,23 +341,30 @@ def _judged(typed: Details, w: Wants, new: Loop, after: Loop, low: float, high: 
     now, at_high = solve(new, low), solve(new, high)
     if not _enough(w, now, at_high):
         if w.task == "stays" and w.most is not None:
-            message = f"{show(at_high.coil_a, AMPERE)} at the highest rail may pull it in."
+            pull, hold = typed.value(PULL.id) or 0.0, typed.value(HOLD.id)
+            if hold is not None and at_high.coil_a < pull / MARGIN:
+                message = f"Once pulled in it does not let go: {show(at_high.coil_a, AMPERE)} flow at the highest rail."
+            else:
+                message = f"{show(at_high.coil_a, AMPERE)} at the highest rail may pull it in."
             why = f"It stays released under {show(w.most, AMPERE)}, a tenth under what was read: a larger resistor."
         else:
             verb = "pull in" if w.task == "pulls" else "hold"
             message = f"The coil has {show(now.coil_a, AMPERE)} of {show(w.least or 0.0, AMPERE)}: it does not {verb}."
             why = "A resistor beside the LED carries the rest."
         out.append(Judged("stop", message, why))
-    if not w.read:
+    if w.task == "stays" and not w.read:
+        out.append(Judged(
+            "mind", "The current at which it lets go is not measured: once pulled in, it may stay so.",
+            "Relays let go at a tenth to a half of what pulls them in. Turn the current down slowly and read it.",
+        ))  # fmt: skip
+    elif not w.read:
         first = solve(replace(new, lamp=_old_lamp(typed), beside=None), low, cold=True)
         out.append(Judged(
             "mind", "Nobody has read at what current it pulls in, or lets go: the old lamp's stands in.",
             f"Cold, the filament let {show(first.coil_a, AMPERE)} through at first: more than a resistor ever does. "
             "Read it with a resistor that is turned.",
         ))  # fmt: skip
-    if at_high.led_a > new.led.rated_a:
-        out.append(Judged("stop", f"{show(at_high.led_a, AMPERE)} in the LED at the highest rail, over its "
-                                  f"{show(new.led.rated_a, AMPERE)}.", "A larger resistor."))  # fmt: skip
+    out += led_current(new.led, at_high.led_a, "At the highest rail")
     hold = typed.value(HOLD.id)
     alone = w.task == "pulls" and new.beside is None and not _enough(w, now, at_high)
     if alone and hold is not None and now.coil_a >= hold:

@@ -13,6 +13,7 @@ from swapglow.core.engine.periodic import SteadyState, steady_state
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.led_detail import led_detail
+from swapglow.core.fitted.ratings import led_current
 from swapglow.core.fitted.worked import Figure, Judged, Row, Table, Way, Worked, gravest_first, picked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts.led import Led, catalogue
@@ -250,7 +251,7 @@ def _table(f: Feed, each: dict[Fed, Heard]) -> Table:
 
 
 def _judged(typed: Details, f: Feed, now: Heard) -> tuple[Judged, ...]:
-    out = []
+    out = [*led_current(f.led, now.led_a, "On average")]
     also, lamp = typed.choice(ALSO.id), typed.value(LAMP_A.id)
     first = now.harmonics_a[0]
     if abs(now.dc_a) > _DC_SHARE * max(first, lamp or 0.0) and f.fed == "half":

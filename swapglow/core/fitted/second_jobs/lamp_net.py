@@ -19,7 +19,8 @@ from swapglow.core.engine.operating_point import OperatingPoint
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.led_detail import led_detail
-from swapglow.core.fitted.worked import LEAST_A, FlowPath, Judged, Row, Table, Way, Worked
+from swapglow.core.fitted.ratings import lamp_volts, led_current, led_reverse
+from swapglow.core.fitted.worked import LEAST_A, FlowPath, Judged, Row, Table, Way, Worked, gravest_first
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.network.filaments import Law, Ohms, filament, ohms_at, settled
 from swapglow.core.parts.lamp import Lamp, own_lamp
@@ -313,15 +314,18 @@ class LampNet(FittedKind):
         n = read_net(typed)
         found = solve(n)
         bad = wrongs(n, found)
+        over = tuple(_over(n, found))
         ways = tuple(_ways(n, typed, len(bad))) if bad else ()
+        if bad:
+            line = f"Wrong: {_said(n, bad, bad[0].state)}"
+        else:
+            line = f"Wrong: {over[0].message}" if over else "Right in every combination of the switches."
         return Worked(
-            line="Right in every combination of the switches."
-            if not bad
-            else f"Wrong: {_said(n, bad, bad[0].state)}",
+            line=line,
             paths=tuple(_paths(n, found, bad)),
             tables=(_table(n, found),),
             ways=ways,
-            judged=tuple(_judged(n, bad)),
+            judged=gravest_first((*_judged(n, bad), *over)),
             spice=write_deck(_all_on(n, found)),
         )
 
@@ -496,6 +500,17 @@ def _written(typed: Details, n: Net, cured: Net) -> str:
         else:
             out.append(f"{p.name}: {p.top} to {p.foot}, diode")
     return "\n".join(out)
+
+
+def _over(n: Net, found: Solved) -> Iterator[Judged]:
+    """Every part against what it stands, in the state that is worst for it."""
+    for k, p in enumerate(n.parts):
+        volts, amps = np.abs(found.across(p)), found.amps[k]
+        if p.lamp is not None:
+            yield from lamp_volts(p.lamp, float(volts.max()), p.name)
+        elif p.kind == "led":
+            yield from led_current(n.led, float(amps.max()), p.name)
+            yield from led_reverse(n.led, float(-found.across(p).min()), p.name)
 
 
 def _judged(n: Net, bad: tuple[Wrong, ...]) -> Iterator[Judged]:

@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 
 from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.led_detail import led_detail
+from swapglow.core.fitted.ratings import led_current
 from swapglow.core.fitted.worked import (
     Figure,
     Judged,
@@ -268,7 +269,7 @@ class SensorLamp(FittedKind):
             pictures=(_spectra(lamp, run, part, led_a, d),),
             tables=(_by_detector(lamp, run, part, led_a),),
             ways=ways,
-            judged=_judged(typed, d, share),
+            judged=_judged(typed, d, share, part, led_a),
         )
 
 
@@ -380,8 +381,8 @@ def _given(way: Way, d: Detector) -> float:
     return of_infrared(part, min(way.share.value, part.rated_a / 2), d)
 
 
-def _judged(typed: Details, d: Detector, share: float) -> tuple[Judged, ...]:
-    out = []
+def _judged(typed: Details, d: Detector, share: float, part: Led, amps: float) -> tuple[Judged, ...]:
+    out = [*led_current(part, amps, "As typed")]
     floor = _floor(typed)
     if share < floor:
         out.append(Judged(

@@ -9,6 +9,7 @@ from swapglow.core.engine.operating_point import OperatingPoint
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.led_detail import led_detail
+from swapglow.core.fitted.ratings import led_current, led_reverse
 from swapglow.core.fitted.worked import (
     LEAST_A,
     Fault,
@@ -262,10 +263,8 @@ def wrongs(n: Net) -> list[str]:
             out.append(f"{label}: the tell-tale is {WORDS[visibility(seen.candela)]}.")
         if not any(feeds) and visibility(seen.candela) != "dark":
             out.append(f"{label}: the tell-tale glows.")
-        if seen.back_v > n.led.reverse_v:
-            out.append(
-                f"{label}: the LED stands {show(seen.back_v, VOLT)} in reverse, over {n.led.reverse_v:g} V."
-            )
+        over = (*led_current(n.led, seen.tell_a, label), *led_reverse(n.led, seen.back_v, label))
+        out += [judged.message for judged in over]
         for side, glows in zip(("left", "right"), seen.glows, strict=True):
             if glows:
                 out.append(f"{label}: the {side} lamps glow, by the {', '.join(seen.path) or 'tell-tale'}.")
