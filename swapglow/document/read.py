@@ -8,7 +8,6 @@ from typing import Any
 from pydantic import ValidationError
 
 from swapglow.core.engine.netlist import CircuitError
-from swapglow.core.intake.hazards import CLOSING
 from swapglow.core.quantities import InputError
 from swapglow.core.supplies import SUPPLIES
 from swapglow.document.compact import expanded, is_compact
@@ -118,7 +117,6 @@ def check(equipment: Equipment) -> None:
 
     once("equipment.id", equipment.id)
     rails = {r.id: r for r in equipment.rails}
-    closed = not CLOSING.isdisjoint(equipment.take_in.hazards)
     for n, rail in enumerate(equipment.rails):
         once(f"equipment.rails.{n}.id", rail.id)
     for n, p in enumerate(equipment.positions):
@@ -131,7 +129,7 @@ def check(equipment: Equipment) -> None:
         if p.rail not in rails:
             problems.append((f"{place}.rail", f"No rail of this document has the key {p.rail}."))
             continue
-        problems += _unreadable(place, p, rails[p.rail], closed=closed)
+        problems += _unreadable(place, p, rails[p.rail])
     for n, photo in enumerate(equipment.photos):
         once(f"equipment.photos.{n}.id", photo.id)
     problems += _refused("equipment", lambda: _check_item(equipment))
@@ -139,17 +137,16 @@ def check(equipment: Equipment) -> None:
         raise DocumentError(problems)
 
 
-def _unreadable(place: str, p: Position, rail: Rail, *, closed: bool) -> list[tuple[str, str]]:
+def _unreadable(place: str, p: Position, rail: Rail) -> list[tuple[str, str]]:
     found = _refused(place, lambda: position_of(p, rail))
     if found:
         return found
     alternates = SUPPLIES[rail.kind].waveform.alternates
-    mains = p.mains or closed
     for k, after in enumerate(p.readings_after):
-        look = partial(check_after, after, alternates=alternates, mains=mains)
+        look = partial(check_after, after, alternates=alternates, mains=p.mains)
         found += _refused(f"{place}.readings_after.{k}", look)
     for k, before in enumerate(p.readings_before):
-        found += _refused(f"{place}.readings_before.{k}", partial(check_before, before, mains=mains))
+        found += _refused(f"{place}.readings_before.{k}", partial(check_before, before, mains=p.mains))
     return found
 
 

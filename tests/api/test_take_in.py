@@ -212,7 +212,7 @@ def test_no_live_reading_is_kept_of_what_is_on_the_mains(bench):
     bench("PATCH", f"positions/{keys['position']}", {"mains": True})
     status, answer = taken(bench, keys, "ac_volts", "230V")
     assert status == 422
-    assert "mains" in answer["errors"][0]["message"]
+    assert "Mains" in answer["errors"][0]["message"]
     report = bench("POST", f"positions/{keys['position']}/assess", {})[1]["report"]
     assert report["next_step"]["reading"] is None
 

@@ -1805,8 +1805,8 @@ export interface components {
          * @description Currents of one string: typical LED at three rails, and every corner.
          *
          *     ``lamp`` is what all strings together take at the usual rail, ``supply`` the most that the whole circuit
-         *     does, ``fuse`` the smallest fuse that carries that for good. ``strings`` are those of other LEDs in the place, and a two-colour LED's other die. ``inside`` is a
-         *     swept part's own.
+         *     does, ``fuse`` the smallest fuse that carries that for good. ``strings`` are those of other LEDs in the place, and a
+         *     two-colour LED's other die. ``inside`` is a swept part's own.
          */
         CurrentReport: {
             low: components["schemas"]["Shown"];

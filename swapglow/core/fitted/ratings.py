@@ -23,6 +23,9 @@ def led_current(led: Led, amps: float, where: str) -> Iterable[Judged]:
         led: the LED.
         amps: what it carries, A.
         where: the state, as a sentence begins: "Left on".
+
+    Returns:
+        The stop, or nothing.
     """
     if amps > led.rated_a * SLACK:
         yield Judged(
@@ -38,6 +41,9 @@ def led_reverse(led: Led, volts: float, where: str) -> Iterable[Judged]:
         led: the LED.
         volts: across it in reverse, V.
         where: the state.
+
+    Returns:
+        The stop, or nothing.
     """
     if volts > led.reverse_v * SLACK:
         yield Judged(
@@ -53,6 +59,9 @@ def lamp_volts(lamp: Lamp, volts: float, where: str) -> Iterable[Judged]:
         lamp: the lamp.
         volts: across it, V.
         where: the state, and which lamp.
+
+    Returns:
+        The stop, or nothing.
     """
     if volts > lamp.volts * LAMP_OVER * SLACK:
         yield Judged(
