@@ -55,8 +55,9 @@ def _fill(count: int) -> None:
 
     if not demo.is_loaded():
         demo.load()
-        summaries.mark_outdated()
-        summaries.refresh()
+    # A demo that somebody else loaded may have nothing stored of its lamps yet.
+    summaries.mark_outdated()
+    summaries.refresh()
     patterns = list(Position.objects.select_related("rail", "summary").order_by("pk")[:30])
     here = Position.objects.count()
     items: list[Equipment] = []

@@ -108,6 +108,16 @@ def test_what_was_promised_first_comes_first_within_its_kind():
     assert day.blocks[0].why == "Promised for 2031-05-21."
 
 
+@pytest.mark.parametrize("due", ["2031-05-20", "2031-05-02"])
+def test_what_is_promised_for_today_is_done_although_other_work_would_save_changes(due):
+    """One hour. Six lamps at the iron take 5 + 6 × 8 minutes: reading the seventh (2 + 2 + 6) would not fit after."""
+    many = [lamp(n, ("solder",)) for n in range(6)]
+    day = planned(*many, lamp("late", ("read",), item="horn", due=due), hours=1.0)
+    done = [d.task.lamp for b in day.blocks for d in b.done]
+    assert done[0] == "Lamp late"
+    assert len(done) > 1
+
+
 def test_items_are_not_taken_in_hand_twice():
     day = planned(lamp(1, ("trial",), "a"), lamp(2, ("trial",), "b"), lamp(3, ("trial",), "a"))
     assert order(day) == [("trial", ["Lamp 1", "Lamp 3", "Lamp 2"])]

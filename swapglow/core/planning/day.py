@@ -3,11 +3,13 @@
 The rules, in the order in which they are asked:
 
 1. Only what can be done now: what comes before it is done, its parts are there, its wait is over.
-2. A half-hour lit is begun as soon as it can be, so that hands work while it soaks.
-3. Else stay at what is on the bench (an iron that is hot stays in use); where nothing of it is left, take the kind of
+2. What is promised for today, or was promised earlier, before all else. The rules below save changes; a promise is
+   worth more than a change.
+3. A half-hour lit is begun as soon as it can be, so that hands work while it soaks.
+4. Else stay at what is on the bench (an iron that is hot stays in use); where nothing of it is left, take the kind of
    work that most of the lamps wait for.
-4. Within it: what was promised first, then the bench's own order, item by item.
-5. Nothing is begun that would not be finished in the hours; where nothing can be done, wait for what soaks.
+5. Within it: what was promised first, then the bench's own order, item by item.
+6. Nothing is begun that would not be finished in the hours; where nothing can be done, wait for what soaks.
 """
 
 from collections.abc import Sequence
@@ -118,7 +120,7 @@ def plan_day(tasks: Sequence[Task], hours: float, begins: datetime) -> Day:
     pool = [t for t in tasks if not t.after]
     now, hand = 0.0, _Hand()
     while True:
-        chosen = _choose([t for t in pool if _opens(t, done, begins) <= now], hand, now, end)
+        chosen = _choose([t for t in pool if _opens(t, done, begins) <= now], hand, now, end, f"{begins:%Y-%m-%d}")
         if chosen is None:
             # Nothing to be done now: wait for the next thing that comes free.
             later = [at for t in pool if now < (at := _opens(t, done, begins)) <= end]
@@ -167,10 +169,12 @@ def _opens(t: Task, done: dict[str, Done], begins: datetime) -> float:
     return at if t.until is None else max(at, (t.until - begins).total_seconds() / 60)
 
 
-def _choose(able: Sequence[Task], hand: _Hand, now: float, end: float) -> Task | None:
+def _choose(able: Sequence[Task], hand: _Hand, now: float, end: float, today: str) -> Task | None:
     fits = [t for t in able if now + hand.cost(t) + t.minutes <= end + 1e-9]
     if not fits:
         return None
+    # What is promised for today or before comes first, whatever it costs in changes of what is in the hand.
+    fits = [t for t in fits if t.due and t.due <= today] or fits
     soaks = [t for t in fits if t.kind == "soak"]
     kinds: dict[Kind, float] = {}
     for t in fits:
