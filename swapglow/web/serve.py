@@ -1,5 +1,7 @@
 """Prepare and serve the whole app at one loopback address: ``swapglow serve``."""
 
+from __future__ import annotations
+
 import argparse
 import errno
 import gc
@@ -129,7 +131,7 @@ def _serve(door: socket.socket) -> int:
     return 0
 
 
-def _run(server: "BaseWSGIServer") -> None:
+def _run(server: BaseWSGIServer) -> None:
     """Serve until told to stop; the threads beside it end with it."""
     from swapglow.records import summaries, upkeep
 
