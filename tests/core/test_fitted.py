@@ -422,6 +422,7 @@ def test_one_that_would_cook_is_saved_by_its_sink_or_by_less_current():
         ({"driver_a": "1A"}, "1\u00a0A is over", "stop"),
         ({"driver_v": "24-34V"}, "The driver ends at 34", "stop"),
         ({"driver_v": "32-42V"}, "The driver begins at 32", "mind"),
+        ({"driver_v": "48-60V"}, "The driver begins at 48", "stop"),
         ({"driver_v": ""}, "The driver's current and window", "note"),
         ({"fan": "fan"}, "It lives by the fan", "mind"),
         ({"dim": "pulses"}, "Dimmed by pulses", "note"),

@@ -238,7 +238,8 @@ RAIL = {"low": "9.6V", "high": "15.2V", "amps": "12mA", "air": "35°C"}
 
 
 def test_heat_and_junction_of_every_regulator_are_by_hand():
-    """(15.2 V − held)·I and its own current from 15.2 V; 1.25 V of a source's head are its resistor's."""
+    """(15.2 V − held)·I and its own current from 15.2 V, the LED of the lowest Vf, which lets most heat arise; 1.25 V
+    of a source's head are its resistor's."""
     w = worked("regulator_pick", **RAIL)
     fixed = way(
         w,
@@ -248,14 +249,14 @@ def test_heat_and_junction_of_every_regulator_are_by_hand():
     )
     part = regulators()["fixed-5-to220"]
     ohm = float(re.match(r"([\d.]+)", fixed.what)[1])
-    current = brentq(lambda i: i * ohm + led_volts(RED, i) - 5, 1e-6, 0.1)
+    current = brentq(lambda i: i * ohm + led_volts(RED, i, RED.vf_low) - 5, 1e-6, 0.1)
     watts = (15.2 - 5) * current + 15.2 * part.quiescent
     assert fixed.share.value == pytest.approx(35 + watts * part.heat_k_w, abs=0.3)
     source = way(w, "Adjustable regulator TO-92")
     part = regulators()["adjustable-to92"]
     ohm = float(re.match(r"([\d.]+)", source.what)[1])
     current = 1.25 / ohm + part.adjust_a
-    watts = (15.2 - led_volts(RED, current) - 1.25) * current
+    watts = (15.2 - led_volts(RED, current, RED.vf_low) - 1.25) * current
     assert source.share.value == pytest.approx(35 + watts * part.heat_k_w, abs=0.3)
 
 
@@ -300,7 +301,32 @@ def test_of_those_that_hold_the_cooler_is_ours_and_on_a_battery_what_takes_nothi
     two = worked("regulator_pick", **{**RAIL, "amps": "20mA", "low": "5.4V", "high": "8V", "cells": "yes"})
     assert no_break(two.ways[0].label).startswith("Adjustable")
     fixed = worked("regulator_pick", **{**RAIL, "strings": "2", "cells": "yes"})
-    assert "13 % more off the battery" in judged(fixed, "It takes").message
+    # 3 mA beside twice 10.4 mA.
+    assert "14 % more off the battery" in judged(fixed, "It takes").message
+
+
+def test_what_holds_with_typical_leds_only_does_not_hold():
+    """Six LEDs and a source at its lowest volts: the head is what the highest Vf of the catalogue leaves."""
+    for spare, bars in ((0.05, ""), (-0.05, "lacks")):
+        most = 6 * led_volts(RED, 0.012, RED.vf_high)
+        part = regulators()["adjustable-to220"]
+        low = most + part.dropout + spare
+        w = worked("regulator_pick", **{**RAIL, "low": f"{low:.3f}V", "high": "20V", "series": "6"})
+        found = way(w, "Adjustable regulator TO-220")
+        assert (bars in found.bars) and (found.bars == "") is (bars == "")
+        usual = low - 6 * led_volts(RED, 0.012) - part.dropout
+        # 3 digits are shown.
+        assert bars or f"{usual:.3g}" in found.light
+
+
+def test_leds_of_the_lowest_vf_stay_within_their_rating():
+    """5 V and 19 mA asked of 20 mA rated: (5 V − typical)/19 mA would give an LED of the lowest Vf more than 20 mA."""
+    w = worked("regulator_pick", "5 V regulator TO-220", **{**RAIL, "amps": "19.9mA"})
+    high = figure(w, "Through a string at the highest").now.value
+    assert 0.015 < high <= RED.rated_a * (1 + 1e-6)
+    typical = (5 - led_volts(RED, 0.0199)) / 0.0199
+    lowest = (5 - led_volts(RED, RED.rated_a, RED.vf_low)) / RED.rated_a
+    assert lowest > typical
 
 
 def test_pins_are_drawn_both_ways_round():

@@ -249,7 +249,12 @@ def _of_driver(typed: Details, window: Parsed, amps: float) -> list[Judged]:
                                   f"{show(window.high, VOLT)}.",
                           "It would flicker or stay dark when cold: match current and volts (common "
                           "practice)."))  # fmt: skip
-    if volts is not None and window.low < volts.low:
+    if volts is not None and window.high < volts.low:
+        out.append(Judged("stop", f"The driver begins at {show(volts.low, VOLT)}; the LED never wants more than "
+                                  f"{show(window.high, VOLT)}.",
+                          "Out of its window it hiccups, stays dark or lets more through: another driver, or more LEDs "
+                          "in series."))  # fmt: skip
+    elif volts is not None and window.low < volts.low:
         out.append(Judged("mind", f"The driver begins at {show(volts.low, VOLT)}; the LED may want but "
                                   f"{show(window.low, VOLT)}.",
                           "Under its window it hiccups or lets more through."))  # fmt: skip

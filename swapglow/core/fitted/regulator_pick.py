@@ -18,6 +18,7 @@ from swapglow.core.engine.spice import write_deck
 from swapglow.core.findings.regulators import MOST_C
 from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.led_detail import led_detail
+from swapglow.core.fitted.ratings import SLACK, led_current
 from swapglow.core.fitted.worked import Fault, Figure, Judged, PinRow, Way, Worked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts import preferred
@@ -50,9 +51,11 @@ class Tried:
     Attributes:
         part: which.
         ohm: each string's resistor, or the one that sets a source, Ω.
-        amps: through one string at the lowest volts; ``high_a`` at the highest, A.
-        head: volts left over what it needs at the lowest, V; less than nothing lacks.
-        watts: heat in it at the highest volts, W.
+        amps: through one string at the lowest volts with LEDs of the highest Vf; ``high_a`` at the highest with
+            LEDs of the lowest, A; ``usual_a`` with typical ones at the lowest.
+        head: volts left over what it needs at the lowest with LEDs of the highest Vf, V; less than nothing lacks.
+        usual_head: the same with typical ones.
+        watts: heat in it at the highest volts with LEDs of the lowest Vf, W.
         junction: then, °C.
         bars: why it will not do; empty where it will.
     """
@@ -61,7 +64,9 @@ class Tried:
     ohm: float
     amps: float
     high_a: float
+    usual_a: float
     head: float
+    usual_head: float
     watts: float
     junction: float
     bars: str
@@ -96,15 +101,16 @@ class RegulatorPick(FittedKind):
         taken = next((t for t in ordered if _label(t) == chosen), good[0] if good else None)
         line = (
             "None of them holds here: look at what each lacks." if taken is None
-            else f"{_label(taken)}, {show(taken.ohm, OHM)} {_set_by(taken)}: {show(taken.amps, AMPERE)} a string from "
-                 f"{show(low, VOLT)} to {show(high, VOLT)}."
+            else f"{_label(taken)}, {show(taken.ohm, OHM)} {_set_by(taken)}: {show(taken.amps, AMPERE)} to "
+                 f"{show(taken.high_a, AMPERE)} a string from {show(low, VOLT)} to {show(high, VOLT)}."
         )  # fmt: skip
         return Worked(
             line=line, figures=() if taken is None else _figures(taken, strings),
             pins=() if taken is None else _pins(taken.part), ways=ways,
             faults=() if taken is None else _faults(taken.part, low),
-            judged=(*_over(led, amps), *_judged(typed, taken, sink, strings)),
-            spice="" if taken is None else write_deck(circuit(taken.part, high, led, count, strings, taken.ohm)),
+            judged=(*_over(led, amps, taken), *_judged(typed, taken, sink, strings)),
+            spice="" if taken is None
+            else write_deck(circuit(taken.part, high, led, count, strings, taken.ohm, led.vf_low)),
         )  # fmt: skip
 
 
@@ -125,7 +131,8 @@ def _asked(typed: Details) -> tuple[float, float, Led, int, int, float]:
     return low, high, led, typed.count(SERIES.id, MOST_IN_SERIES), typed.count(STRINGS.id, 50), amps
 
 
-def circuit(part: RegulatorPart, volts: float, led: Led, count: int, strings: int, ohm: float) -> Circuit:
+def circuit(part: RegulatorPart, volts: float, led: Led, count: int, strings: int, ohm: float,
+            vf: float) -> Circuit:  # fmt: skip
     """A regulator with its strings, each behind a resistor; a source with the resistor that sets it.
 
     With the head it needs a fixed one holds its volts and a source carries Vref/R; with less either keeps its dropout.
@@ -137,11 +144,12 @@ def circuit(part: RegulatorPart, volts: float, led: Led, count: int, strings: in
         count: in series in each.
         strings: how many; equal ones are one of their sum.
         ohm: each string's resistor, or the one that sets the source, Ω.
+        vf: of one of the LEDs, at the current that the catalogue gives it at, V.
 
     Returns:
         The circuit; the LEDs are "D1".
     """
-    junction = led.junction(led.vf_typ)
+    junction = led.junction(vf)
     model = DiodeModel(float(junction.i_s) * strings, junction.n * count, junction.r_s * count / strings,
                        nominal_c=REFERENCE_C)  # fmt: skip
     left = max(volts - part.dropout, 0.0)
@@ -165,20 +173,27 @@ def circuit(part: RegulatorPart, volts: float, led: Led, count: int, strings: in
 def _tried(part: RegulatorPart, low: float, high: float, led: Led, count: int, strings: int, amps: float, air: float,
            sink: bool) -> Tried:  # fmt: skip
     """One regulator with the resistor that goes with it, solved at both ends of the rail."""
-    string = count * float(led.junction(led.vf_typ).volts(amps))
+    least, string, most = (
+        count * float(led.junction(vf).volts(amps)) for vf in (led.vf_low, led.vf_typ, led.vf_high)
+    )
     total = amps * strings
     if part.kind == "source":
         exact = part.volts / max(total - part.adjust_a, 1e-6)
-        head = low - string - part.dropout
+        usual_head, head = low - string - part.dropout, low - most - part.dropout
     else:
-        exact = (part.volts - string) / amps
-        head = low - part.volts - part.dropout
+        # LEDs of the lowest Vf carry most: they must stay within their rating too.
+        rated = count * float(led.junction(led.vf_low).volts(led.rated_a))
+        exact = max((part.volts - string) / amps, (part.volts - rated) / led.rated_a)
+        usual_head = head = low - part.volts - part.dropout
     ohm = preferred.prefer(exact, "E24", "up") if exact >= 0.1 else 0.1
-    bars = _bars(part, high, string, total, head, strings)
-    if bars and part.kind == "fixed" and part.volts - string < _LEAST_OVER_V:
-        return Tried(part, ohm, 0.0, 0.0, head, 0.0, air, bars)
-    ends = [operating_point(circuit(part, v, led, count, strings, ohm)).require() for v in (low, high)]
-    at_low, at_high = (max(float(p.current("D1")[0]), 0.0) / strings for p in ends)
+    bars = _bars(part, high, least, most, total, head, strings)
+    if bars and part.kind == "fixed" and part.volts - most < _LEAST_OVER_V:
+        return Tried(part, ohm, 0.0, 0.0, 0.0, head, usual_head, 0.0, air, bars)
+    ends = [
+        operating_point(circuit(part, v, led, count, strings, ohm, vf)).require()
+        for v, vf in ((low, led.vf_high), (high, led.vf_low), (low, led.vf_typ))
+    ]
+    at_low, at_high, usual = (max(float(p.current("D1")[0]), 0.0) / strings for p in ends)
     leds_v = float(ends[1].voltage("leds")[0])
     if part.kind == "source":
         # The set resistor's share is in the head it needs: I²R of it is not in the part itself.
@@ -188,22 +203,24 @@ def _tried(part: RegulatorPart, low: float, high: float, led: Led, count: int, s
     junction = air + watts * (part.sink_k_w if sink else part.heat_k_w)
     if not bars and junction > MOST_C:
         bars = f"Its junction would reach {junction:.0f} °C; {MOST_C:g} °C is the most."
-    return Tried(part, ohm, at_low, at_high, head, watts, junction, bars)
+    return Tried(part, ohm, at_low, at_high, usual, head, usual_head, watts, junction, bars)
 
 
-def _bars(part: RegulatorPart, high: float, string: float, total: float, head: float, strings: int) -> str:
+def _bars(part: RegulatorPart, high: float, least: float, most: float, total: float, head: float,
+          strings: int) -> str:  # fmt: skip
     if part.kind == "source" and strings > 1:
         return "Strings behind one source share its current as their luck has it: a source for each, or a fixed one."
-    if part.kind == "fixed" and part.volts - string < _LEAST_OVER_V:
-        return f"It holds {show(part.volts, VOLT)}; the LEDs want {show(string, VOLT)} and a resistor something over."
+    if part.kind == "fixed" and part.volts - most < _LEAST_OVER_V:
+        wanted = f"the LEDs want up to {show(most, VOLT)} and a resistor something over."
+        return f"It holds {show(part.volts, VOLT)}; {wanted}"
     if head < 0:
         return f"At the lowest it lacks {show(-head, VOLT)} of what it needs over itself."
-    across = high - string if part.kind == "source" else high
-    if across > part.most_v:
+    across = high - least if part.kind == "source" else high
+    if across > part.most_v * SLACK:
         return f"{show(across, VOLT)} at the highest are over its {show(part.most_v, VOLT)}."
-    if total > part.limit_a:
+    if total > part.limit_a * SLACK:
         return f"{show(total, AMPERE)} are over its {show(part.limit_a, AMPERE)}."
-    if total < part.least_a:
+    if total * SLACK < part.least_a:
         return f"It wants {show(part.least_a, AMPERE)} to hold; these are {show(total, AMPERE)}."
     return ""
 
@@ -226,18 +243,20 @@ def _way(t: Tried, advised: bool) -> Way:
     own = f", {show(t.part.quiescent, AMPERE)} for itself" if t.part.quiescent else ""
     what = f"{show(t.ohm, OHM)} {_set_by(t)}; {show(t.watts, WATT)} in it at the highest volts{own}"
     hot = Shown(t.junction, f"{t.junction:.0f}", "°C", Source.COMPUTED, "its junction at the highest volts")
-    light = f"{show(t.head, VOLT)} to spare at the lowest." if t.head >= 0 else ""
+    usual = "" if t.head == t.usual_head else f", {show(t.usual_head, VOLT)} with typical LEDs"
+    light = f"{show(t.head, VOLT)} to spare at the lowest{usual}." if t.head >= 0 else ""
     return Way(_label(t), what, hot, light, t.bars, advised, {})
 
 
 def _figures(t: Tried, strings: int) -> tuple[Figure, ...]:
     through = t.high_a * (strings if t.part.kind == "source" else 1)
     fit = rating_to_fit(through**2 * t.ohm, through * t.ohm)
-    by = f"typical LEDs, {show(t.ohm, OHM)}" + ("" if fit is None else f"; {fit:g} W or more")
+    with_ = f"{show(t.ohm, OHM)}" + ("" if fit is None else f"; {fit:g} W or more")
+    usual = f"LEDs of the highest Vf; {show(t.usual_a, AMPERE)} with typical ones; {with_}"
     hot = Shown(t.junction, f"{t.junction:.0f}", "°C", Source.COMPUTED, "air and heat by its package")
     return (
-        Figure("Through a string at the lowest", shown(t.amps, AMPERE, by)),
-        Figure("Through a string at the highest", shown(t.high_a, AMPERE, by)),
+        Figure("Through a string at the lowest", shown(t.amps, AMPERE, usual)),
+        Figure("Through a string at the highest", shown(t.high_a, AMPERE, f"LEDs of the lowest Vf; {with_}")),
         Figure("Heat in the regulator", shown(t.watts, WATT, "volts over it times its current, and its own")),
         Figure("Its junction", hot),
     )  # fmt: skip
@@ -301,11 +320,9 @@ def _faults(part: RegulatorPart, low: float) -> tuple[Fault, ...]:
     )
 
 
-def _over(led: Led, amps: float) -> tuple[Judged, ...]:
-    if amps <= led.rated_a:
-        return ()
-    message = f"{show(amps, AMPERE)} is over the LED's rated {show(led.rated_a, AMPERE)}."
-    return (Judged("stop", message, "No regulator makes it stand more."),)
+def _over(led: Led, amps: float, taken: Tried | None) -> tuple[Judged, ...]:
+    asked = tuple(led_current(led, amps, "As asked"))
+    return asked or (() if taken is None else tuple(led_current(led, taken.high_a, "At the highest volts")))
 
 
 def _judged(typed: Details, t: Tried | None, sink: bool, strings: int) -> tuple[Judged, ...]:
