@@ -120,7 +120,9 @@ def plan_day(tasks: Sequence[Task], hours: float, begins: datetime) -> Day:
     pool = [t for t in tasks if not t.after]
     now, hand = 0.0, _Hand()
     while True:
-        chosen = _choose([t for t in pool if _opens(t, done, begins) <= now], hand, now, end, f"{begins:%Y-%m-%d}")
+        chosen = _choose(
+            [t for t in pool if _opens(t, done, begins) <= now], hand, now, end, f"{begins:%Y-%m-%d}"
+        )
         if chosen is None:
             # Nothing to be done now: wait for the next thing that comes free.
             later = [at for t in pool if now < (at := _opens(t, done, begins)) <= end]
