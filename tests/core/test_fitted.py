@@ -208,9 +208,16 @@ def test_what_comes_after_has_the_parts_that_were_chosen():
     """Practice's 1 kΩ leaves what its own line says, in figures and in what a reading is held to."""
     typed = {"volts": "120V", "count": 50, "keep": 42, "led": "warm-5-clear"}
     practice = worked("light_string", **typed).ways[-1]
-    w = worked("light_string", practice.label, **typed, after="12mA")
+    w = worked("light_string", practice.label, **typed)
     through = figure(w, "Through the LEDs")
-    assert through.after.value == pytest.approx(practice.share.value * 0.02, rel=1e-6)
+    expected = through.after.value
+    assert expected == pytest.approx(practice.share.value * 0.02, rel=1e-6)
+    crest, heat = figure(w, "At the crest").after.value, figure(w, "Heat in it").now.value
+    # Read, it overrules what was reckoned: the crest goes with it, the heat with its square (I²R).
+    w = worked("light_string", practice.label, **typed, after="12mA")
+    assert figure(w, "Through the LEDs").after.value == 0.012
+    assert figure(w, "At the crest").after.value == pytest.approx(crest * 0.012 / expected)
+    assert figure(w, "Heat in it").now.value == pytest.approx(heat * (0.012 / expected) ** 2)
     assert through.now.source == "assumed"
     assert "R1 feed string 1000" in w.spice
     assert judged(w, "It agrees") is not None
@@ -388,8 +395,8 @@ def test_a_junction_is_air_and_every_step_of_the_chain():
     # The ends have the LED's own window besides: 30 and 36 V.
     least, most = (0.7 * volts * 0.7 for volts in (30, 36))
     assert w.line == (
-        f"Junction {40 + heat * 2.5:.0f} °C, between {40 + least * (2.5 - spread):.0f} and "
-        f"{40 + most * (2.5 + spread):.0f} °C, at 700\u00a0mA."
+        f"Junction {40 + heat * 2.5:.0f}\u00a0°C, between {40 + least * (2.5 - spread):.0f}\u00a0°C and "
+        f"{40 + most * (2.5 + spread):.0f}\u00a0°C, at 700\u00a0mA."
     )
     assert Chain((("a", 3.0, 0.1), ("b", 4.0, 0.1))).ends == pytest.approx((6.5, 7.5))
 
@@ -408,12 +415,12 @@ def test_one_that_would_cook_is_saved_by_its_sink_or_by_less_current():
     sink, less = hot.ways
     assert sink.advised
     saved = worked("power_led", **{**COB, "sink": sink.changes["sink"]})
-    worst = float(re.search(r"and (\d+) °C", saved.line)[1])
+    worst = float(re.search(r"and (\d+)\s°C", saved.line)[1])
     assert worst <= 86
     assert judged(saved, "It cooks") is None
     assert figure(hot, "Junction").after.value == pytest.approx(figure(saved, "Junction").now.value, abs=0.1)
     slower = worked("power_led", **{**COB, "sink": "4.7K/W", "amps": less.changes["amps"]})
-    assert float(re.search(r"and (\d+) °C", slower.line)[1]) == pytest.approx(125, abs=3)
+    assert float(re.search(r"and (\d+)\s°C", slower.line)[1]) == pytest.approx(125, abs=3)
 
 
 @pytest.mark.parametrize(
@@ -453,7 +460,7 @@ def test_one_that_may_cook_at_worst_is_minded():
     assert 110 < figure(w, "Junction").now.value < 125
     told = judged(w, "It may cook")
     assert told.grade == "mind"
-    assert float(re.search(r"at worst to (\d+) °C", told.message)[1]) > 125
+    assert float(re.search(r"at worst to (\d+)\s°C", told.message)[1]) > 125
 
 
 def test_light_in_the_beam_beside_the_old_lamps():
@@ -583,7 +590,44 @@ def test_air_that_is_too_hot_alone_leaves_no_way():
 
 
 def test_life_ends_where_the_rule_does():
-    assert times_the_life(5000)[2] == 2.0 ** (200 / 8)
+    """Forty kelvin (ours), doubled every 15, 10 or 8: further on the rule is not stretched."""
+    assert times_the_life(5000) == pytest.approx((2 ** (40 / 15), 2**4, 2 ** (40 / 8)))
+    far = worked(
+        "sense_board", sense_ohm="10", wanted="50 %", read="5mA", count="10", each="3V", board="122°C"
+    )
+    assert "6 times the life or more" in judged(far, "The junction is near").message
+    dead = worked(
+        "sense_board", sense_ohm="10", wanted="50 %", read="5mA", count="10", each="3V", board="160°C"
+    )
+    assert "no rule says how much longer" in judged(dead, "The junction is near").message
+
+
+def test_a_current_read_afterwards_flows_on_into_power_heat_and_life():
+    """10 mA expected of 20 mA, 14 mA read: power, junction and life are those of 14 mA."""
+    typed = {
+        "sense_ohm": "10",
+        "wanted": "50 %",
+        "read": "20mA",
+        "count": "10",
+        "each": "3V",
+        "board": "95°C",
+    }
+    w = worked("sense_board", **typed, after="14mA")
+    assert figure(w, "Through the LEDs").after.value == 0.014
+    assert figure(w, "Power in the LEDs").after.value == pytest.approx(0.014 * 30)
+    hot = 95 + 0.020 * 3 * 0.7 * 15
+    cool = 25 + (hot - 25) * 0.7
+    assert figure(w, "Junction").after.value == pytest.approx(cool, abs=0.1)
+    assert f"{2 ** ((hot - cool) / 10):.1f} by the rule" in judged(w, "The junction is near").message
+
+
+def test_a_temperature_that_nothing_stands_is_not_reckoned():
+    """Solder runs from 183 °C on: a sink of 50 K/W under 16 W is not "830 °C"."""
+    w = worked("power_led", **{**COB, "sink": "50K/W"})
+    assert figure(w, "Junction").now.number == "over 250"
+    assert figure(w, "Junction").now.value == 250
+    assert "over 250\u00a0°C, where it fails" in judged(w, "It cooks").message
+    assert not re.search(r"[3-9]\d\d\s°C|k°C", str(w))
 
 
 _ANY = {

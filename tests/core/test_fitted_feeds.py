@@ -498,7 +498,7 @@ def test_a_stopped_fan_and_dry_paste_are_reckoned_by_the_chain():
     }
     heat = 30 * 0.5 * 0.7
     w = worked("power_led", **typed, fan="fan")
-    dry, still = (int(re.search(r"some (\d+) °C", f.others)[1]) for f in w.faults[:2])
+    dry, still = (int(re.search(r"some (\d+)\s°C", f.others)[1]) for f in w.faults[:2])
     assert dry == pytest.approx(40 + heat * (1 + 1 + 2), abs=0.6)
     assert still == pytest.approx(40 + heat * (1 + 0.2 + 6), abs=0.6)
     assert all("fan" not in f.label for f in worked("power_led", **typed).faults)

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from swapglow.core.quantities import (
     AMPERE,
+    CELSIUS,
     FARAD,
     OHM,
     VOLT,
@@ -20,9 +21,12 @@ from swapglow.core.quantities import (
     parse_single,
     percent,
     show,
+    shown,
+    times_text,
     took,
 )
 from swapglow.core.quantities.bare import with_unit
+from swapglow.core.quantities.part_heat import FAILS_C, part_celsius, part_shown
 
 
 @pytest.mark.parametrize(
@@ -174,3 +178,19 @@ def test_a_current_without_a_unit_is_asked_for_it_in_texts_that_read(text, milli
     assert parse(milliamps, AMPERE).usual == pytest.approx(parse(amps, AMPERE).usual / 1000)
     # Nought is nought, and other units need not be asked.
     assert took("0", AMPERE) and took(text.split()[0], VOLT) and with_unit("20mA", "mA") == "20mA"
+
+
+def test_no_figure_claims_more_than_it_can():
+    """A kelvin is never a kilo-degree; past a thousand a ratio says that it is, and past 250 °C a part fails."""
+    assert show(1300, "°C") == "1300\u00a0°C"
+    assert shown(0.4, CELSIUS, "").text == "0.4\u00a0°C"
+    assert [times_text(r) for r in (5.6e10, 999, 1.37, 0, 1e-9)] == [
+        "over 1000",
+        "999",
+        "1.4",
+        "0",
+        "under 0.001",
+    ]
+    assert part_celsius(249) == "249\u00a0°C"
+    assert part_celsius(251) == "over 250\u00a0°C, where it fails"
+    assert part_shown(1e5, "").value == FAILS_C

@@ -2,12 +2,15 @@
 
 import os
 import re
+import sqlite3
 import stat
 import time
 import urllib.request
+from contextlib import closing
 
 import pytest
 
+from swapglow.records.backups.database import Counts, look_at
 from tests.reliability.bench import Client, Server
 
 
@@ -86,6 +89,38 @@ def test_a_first_start_killed_half_way_begins_again(tmp_path):
         assert _page_is_whole(server.port)
     finally:
         server.stop()
+
+
+def test_a_first_start_killed_before_its_first_table_begins_again(tmp_path):
+    """Django's list of migrations is there, and SQLite's own table with it: nothing of ours yet, and nobody else's."""
+    var = tmp_path / "var"
+    var.mkdir()
+    with closing(sqlite3.connect(var / "swapglow.sqlite3")) as db:
+        db.execute(
+            "CREATE TABLE django_migrations (id integer PRIMARY KEY AUTOINCREMENT, app text, name text, applied)"
+        )
+    assert look_at(var / "swapglow.sqlite3") == Counts()
+    server = Server(var).start()
+    try:
+        assert Client(server.port).ask("GET", "bench")[0] == 200
+    finally:
+        server.stop()
+
+
+def test_a_database_of_another_program_is_refused_and_left_as_it_is(tmp_path):
+    var = tmp_path / "var"
+    var.mkdir()
+    with closing(sqlite3.connect(var / "swapglow.sqlite3")) as db:
+        db.execute(
+            "CREATE TABLE django_migrations (id integer PRIMARY KEY AUTOINCREMENT, app text, name text, applied)"
+        )
+        db.execute("CREATE TABLE songs (name text)")
+    before = (var / "swapglow.sqlite3").read_bytes()
+    server = Server(var).start()
+    code, output = said(server)
+    assert code == 1
+    assert "is a database of another program" in output
+    assert (var / "swapglow.sqlite3").read_bytes() == before
 
 
 def _page_is_whole(port):

@@ -8,7 +8,7 @@ from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, of_each_string, rule
 from swapglow.core.parts.ratings import CAPACITOR_MARGIN, capacitor_volts
 from swapglow.core.photometry.flicker import flicker_limit
-from swapglow.core.quantities import AMPERE, FARAD, HERTZ, OHM, VOLT, percent, show
+from swapglow.core.quantities import AMPERE, FARAD, HERTZ, OHM, VOLT, percent, show, times_text
 from swapglow.core.supplies.waveform import Waveform
 
 # Half-cycles are long beside the die's warming: past twice the rated current at the crest it is
@@ -67,8 +67,8 @@ def crest_current(c: Context) -> Iterable[Finding]:
     yield Finding(
         "crest-current",
         "mind",
-        f"At the crest the LED carries {show(peak, AMPERE)}, {peak / max(c.string_current_max, 1e-9):.1f} times its "
-        "average.",
+        f"At the crest the LED carries {show(peak, AMPERE)}, "
+        f"{times_text(peak / max(c.string_current_max, 1e-9))} times its average.",
         show(peak, AMPERE),
         show(limit, AMPERE),
         f"Twice rated at the crest is the limit here. A half-wave packs the light into "

@@ -8,6 +8,7 @@ from swapglow.core.design.position import Position
 from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.quantities import AMPERE, CELSIUS, OHM, WATT, show
+from swapglow.core.quantities.part_heat import fails, part_celsius
 
 # Flashes a minute that law allows a turn lamp (UN R48, FMVSS 108).
 LEGAL_RATE = (60.0, 120.0)
@@ -54,7 +55,7 @@ def _load_line(r: LoadResistor) -> str:
     rating = f"{r.rating_w:g} W" if r.rating_w else "more than one part"
     return (
         f"{show(r.ohm, OHM)} {rating} as load: {show(r.lit_w, WATT, 2)} while lit, {show(r.average_w, WATT, 2)} "
-        f"on average, surface about {show(r.surface_c, CELSIUS, 2)}"
+        f"on average, surface about {part_celsius(r.surface_c)}"
     )
 
 
@@ -115,10 +116,10 @@ def load_runs_hot(c: Context) -> Iterable[Finding]:
     plastic = d.place == "plastic"
     yield Finding(
         "load-hot",
-        "stop" if plastic or (d.there > 1 and d.place == "closed") else "mind",
-        f"The load resistor's surface comes to about {show(r.surface_c, CELSIUS, 2)}"
+        "stop" if plastic or fails(r.surface_c) or (d.there > 1 and d.place == "closed") else "mind",
+        f"The load resistor's surface comes to about {part_celsius(r.surface_c)}"
         + (" on plastic." if plastic else "."),
-        show(r.surface_c, CELSIUS, 2),
+        part_celsius(r.surface_c),
         show(HOT_C, CELSIUS),
         f"{show(r.lit_w, WATT, 2)} while lit, {show(r.average_w, WATT, 2)} on average. {many}It burns skin and "
         f"softens plastic. {_CARE}",

@@ -11,8 +11,7 @@ from swapglow.core.findings.registry import Context, rule
 from swapglow.core.findings.remedies import larger_resistor, ohm_for_most
 from swapglow.core.parts import led as leds
 from swapglow.core.photometry.intensity import led_candela, times_the_light
-from swapglow.core.photometry.words import ratio_text
-from swapglow.core.quantities import AMPERE, CANDELA, OHM, number_text, show
+from swapglow.core.quantities import AMPERE, CANDELA, OHM, show, times_text
 from swapglow.core.supplies.supply import BUDGET_A
 
 # A base resistor that a line hardly notices, and what a base keeps (common practice).
@@ -118,7 +117,7 @@ def _light_left(c: Context, limit: float) -> str:
         cd = led_candela(c.position, float(np.interp(each, s.rule_ohm, s.rule_amps[1])))
         text += f", {show(cd, CANDELA, 2)}"
         if c.old_candela:
-            text += f", {ratio_text(cd / c.old_candela)}"
+            text += f", {times_text(cd / c.old_candela)}"
     return text + "."
 
 
@@ -135,7 +134,7 @@ def _brighter(c: Context, limit: float) -> tuple[Remedy, ...]:
     if each is None:
         return ()
     label = (
-        f"Use {best.label.lower()} with {show(each, OHM)}: {number_text(times)} × the light for the current"
+        f"Use {best.label.lower()} with {show(each, OHM)}: {times_text(times)} × the light for the current"
     )
     return (Remedy("brighter-led", label, {"led_id": best.id, "resistor_ohm": each}),)
 

@@ -11,6 +11,7 @@ from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.findings.remedies import fewer_in_series
 from swapglow.core.quantities import AMPERE, CELSIUS, VOLT, WATT, show
+from swapglow.core.quantities.part_heat import part_celsius
 
 # A regulator's junction, most and with a margin (data sheets, from memory).
 MOST_C = 125.0
@@ -150,11 +151,11 @@ def regulator_heat(c: Context) -> Iterable[Finding]:
         helps = r.sink_k_w < r.heat_k_w and not p.sink
         yield Finding(
             "regulator-hot", "stop" if junction > MOST_C else "mind",
-            f"The regulator burns {show(watts, WATT, 2)}: its junction comes to {show(junction, CELSIUS)}.",
-            show(junction, CELSIUS), show(MOST_C if junction > MOST_C else WARM_C, CELSIUS),
+            f"The regulator burns {show(watts, WATT, 2)}: its junction comes to {part_celsius(junction)}.",
+            part_celsius(junction), show(MOST_C if junction > MOST_C else WARM_C, CELSIUS),
             f"{head.how}, {k_w:g} K/W "
             f"{'on a small heat sink' if p.sink else 'in free air'} at {p.celsius:g} °C"
-            + (f"; on a small heat sink {show(sunk, CELSIUS)}" if helps else "")
+            + (f"; on a small heat sink {part_celsius(sunk)}" if helps else "")
             + ". More LEDs in series leave it less to burn.",
             (Remedy("heat-sink", "Put it on a heat sink", {"sink": True}),) if helps else (),
         )  # fmt: skip

@@ -12,7 +12,7 @@ from swapglow.core.findings.registry import Context, rule
 from swapglow.core.findings.remedies import larger_resistor
 from swapglow.core.network.cases import Cases
 from swapglow.core.parts import fuse as fuses
-from swapglow.core.quantities import AMPERE, OHM, VOLT, Figure, percent, show
+from swapglow.core.quantities import AMPERE, OHM, VOLT, Figure, percent, show, times_text
 
 # A load dump lasts some hundred milliseconds: long beside the die's warming, so that past twice the rated
 # current it is judged as if steady. Data sheets allow more only for pulses of a millisecond (from memory).
@@ -242,7 +242,7 @@ def fuse(c: Context) -> Iterable[Finding]:
     yield Finding(
         "fuse-wide",
         "note",
-        f"The fuse is {show(rated, AMPERE)}, {times:.0f} times the new load of {show(amps, AMPERE)}.",
+        f"The fuse is {show(rated, AMPERE)}, {times_text(times)} times the new load of {show(amps, AMPERE)}.",
         show(rated, AMPERE),
         show(amps * FUSE_TIMES, AMPERE),
         "It still guards the wiring, which it was chosen for; it will not notice a fault in the LED. "

@@ -2,13 +2,31 @@
 
 from swapglow.core.fitted.worked import Judged
 from swapglow.core.kinds.detail import Detail, Details
-from swapglow.core.quantities import AMPERE, show
+from swapglow.core.quantities import AMPERE, Shown, Source, show, shown
 
 AFTER = Detail(
     "after", "Current read afterwards", AMPERE, "What is expected stands beside; empty until it is read"
 )
 # A meter, parts of five per cent, and LEDs that warm (common practice).
 _AGREES, _NEAR = 0.1, 0.25
+
+
+def flowing(typed: Details, expected: float, origin: str, source: Source = Source.COMPUTED) -> Shown:
+    """What flows after the change: as it was read, until then as expected. All that follows from it starts here.
+
+    Args:
+        typed: what was typed; it may hold :data:`AFTER`.
+        expected: A, after the change.
+        origin: where that came from, in words.
+        source: how sure that is.
+
+    Returns:
+        The current.
+    """
+    read = typed.figure(AFTER.id)
+    if read is None:
+        return shown(expected, AMPERE, origin, source)
+    return shown(read.value, AMPERE, f"as it was read; {show(expected, AMPERE)} expected", read.source)
 
 
 def against(typed: Details, expected: float, before: float) -> tuple[Judged, ...]:

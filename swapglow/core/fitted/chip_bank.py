@@ -11,7 +11,7 @@ from swapglow.core.constants import REFERENCE_C
 from swapglow.core.engine.netlist import Circuit, Dc, Diode, DiodeModel, Element, Resistor, VoltageSource
 from swapglow.core.engine.operating_point import operating_point
 from swapglow.core.engine.spice import write_deck
-from swapglow.core.fitted.afterwards import AFTER, against
+from swapglow.core.fitted.afterwards import AFTER, against, flowing
 from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.light import as_seen, times_the_light
 from swapglow.core.fitted.marks import one_resistor
@@ -122,7 +122,7 @@ class ChipBank(FittedKind):
         after = now if best is None else best[1]
         return Worked(
             line=_NOTHING if best is None else f"{best[0].label}: {best[0].light}",
-            figures=_figures(banks, now, after),
+            figures=_figures(typed, banks, now, after),
             stairs=_stairs(rail, banks, common, now, after),
             ways=tuple(w for w, _ in ways),
             rules=_rules(rail, banks, common, now) if typed.choice(SIZE.id) != "small" else (),
@@ -390,11 +390,11 @@ def _all(banks: tuple[Bank, ...], amps: tuple[float, ...]) -> float:
     return sum(a * b.count for a, b in zip(amps, banks, strict=True))
 
 
-def _figures(banks: tuple[Bank, ...], now: tuple[float, ...], after: tuple[float, ...]) -> tuple[Figure, ...]:
-    def total(amps: tuple[float, ...]) -> Shown:
-        return shown(_all(banks, amps), AMPERE, "all banks together")
-
-    return (Figure("All banks", total(now), total(after)),)
+def _figures(typed: Details, banks: tuple[Bank, ...], now: tuple[float, ...],
+             after: tuple[float, ...]) -> tuple[Figure, ...]:  # fmt: skip
+    origin = "all banks together"
+    before = shown(_all(banks, now), AMPERE, origin)
+    return (Figure("All banks", before, flowing(typed, _all(banks, after), origin)),)
 
 
 def _stairs(rail: float, banks: tuple[Bank, ...], common: float, now: tuple[float, ...],

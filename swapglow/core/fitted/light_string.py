@@ -26,7 +26,7 @@ from swapglow.core.engine.netlist import (
 )
 from swapglow.core.engine.operating_point import operating_point
 from swapglow.core.engine.spice import write_deck
-from swapglow.core.fitted.afterwards import AFTER, against
+from swapglow.core.fitted.afterwards import AFTER, against, flowing
 from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.worked import Fault, Figure, Judged, Way, Worked, picked
@@ -235,9 +235,12 @@ def _figures(string: _String, typed: Details, count: int, keep: int, wanted: flo
              fitted: float) -> tuple[Figure, ...]:  # fmt: skip
     bare, with_it = string.amps(keep, inside), string.amps(keep, inside + fitted)
     crest = string.amps(count, inside)
+    mean = float(with_it.mean())
+    after = flowing(typed, mean, f"{keep} left and {show(inside + fitted, OHM)}, mean")
+    # Read afterwards, the wave has the shape that was reckoned and the mean that was read.
+    with_it = with_it * (after.value / mean if mean > 0 else 1.0)
     out = [
-        Figure("Through the LEDs", _made_for(typed, wanted),
-               shown(float(with_it.mean()), AMPERE, f"{keep} left and {show(inside + fitted, OHM)}, mean")),
+        Figure("Through the LEDs", _made_for(typed, wanted), after),
         Figure("At the crest", shown(float(crest.max()), AMPERE, "as it was made"),
                shown(float(with_it.max()), AMPERE, f"{keep} left and {show(inside + fitted, OHM)}")),
     ]  # fmt: skip

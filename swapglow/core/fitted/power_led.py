@@ -22,6 +22,7 @@ from swapglow.core.quantities import (
 )
 from swapglow.core.quantities.inputs import read_quantity, read_share, read_single
 from swapglow.core.quantities.parse import Parsed
+from swapglow.core.quantities.part_heat import part_celsius, part_shown
 
 LED_V = Detail("led_v", "Volts of the LED at its current", VOLT, "30-36V, with its ends; a COB's window")
 LED_A = Detail("led_a", "Most it is rated for", AMPERE, "900mA")
@@ -102,7 +103,8 @@ class PowerLed(FittedKind):
         judged = [*_of_heat(junction, ends), *_of_driver(typed, window, amps), *_of_job(typed)]
         ways = _ways(typed, window, amps, chain, room, ends[1])
         return Worked(
-            line=f"Junction {junction:.0f} °C, between {ends[0]:.0f} and {ends[1]:.0f} °C, at {show(amps, AMPERE)}.",
+            line=f"Junction {part_celsius(junction)}, between {part_celsius(ends[0])} and {part_celsius(ends[1])}, "
+            f"at {show(amps, AMPERE)}.",
             figures=_figures(typed, window, amps, heat, junction, chain, picked(ways, chosen)),
             ways=ways,
             faults=_faults(typed, chain, room, heat),
@@ -153,18 +155,23 @@ def _junction_with(way: Way, window: Parsed, amps: float, chain: Chain, room: fl
             )
         )
     heat = amps * window.usual * (1 - LIGHT_SHARE)
-    return shown(room + heat * chain.k_w, CELSIUS, way.label.lower())
+    return part_shown(room + heat * chain.k_w, way.label.lower())
 
 
 def _faults(typed: Details, chain: Chain, room: float, heat: float) -> tuple[Fault, ...]:
     """What a fault makes of the junction, by the same chain."""
     case, paste, sink = (k for _, k, _ in chain.parts)
     dry = room + heat * (case + paste * _DRY + sink)
-    out = [Fault("Paste forgotten, or a pad's foil left on", f"The junction goes to some {dry:.0f} °C.")]
+    out = [
+        Fault("Paste forgotten, or a pad's foil left on", f"The junction goes to some {part_celsius(dry)}.")
+    ]
     if typed.choice(FAN.id) == "fan":
         still = room + heat * (case + paste + sink * _STILL)
         out.append(
-            Fault("The fan stops", f"The junction goes to some {still:.0f} °C: what stops the light with it?")
+            Fault(
+                "The fan stops",
+                f"The junction goes to some {part_celsius(still)}: what stops the light with it?",
+            )
         )
     out += [
         Fault(
@@ -199,7 +206,7 @@ def _figures(typed: Details, window: Parsed, amps: float, heat: float, junction:
         ),
         Figure(
             "Junction",
-            shown(junction, CELSIUS, f"{_room(typed):g} °C of air; " + ", ".join(steps), _source(typed)),
+            part_shown(junction, f"{_room(typed):g} °C of air; " + ", ".join(steps), _source(typed)),
             None if way is None else _junction_with(way, window, amps, chain, _room(typed)),
         ),
     ]
@@ -225,15 +232,15 @@ def _figures(typed: Details, window: Parsed, amps: float, heat: float, junction:
 
 
 def _of_heat(junction: float, ends: tuple[float, float]) -> list[Judged]:
-    doubt = f"{ends[0]:.0f} to {ends[1]:.0f} °C as far as paste, sink and air are known"
+    doubt = f"{part_celsius(ends[0])} to {part_celsius(ends[1])} as far as paste, sink and air are known"
     limits = f"{doubt}; {MOST_C:g} °C is the most, {LONG_C:g} °C for a long life (data sheets, from memory)."
     if junction > MOST_C:
-        return [Judged("stop", f"It cooks: its junction comes to {junction:.0f} °C.", limits)]
+        return [Judged("stop", f"It cooks: its junction comes to {part_celsius(junction)}.", limits)]
     if ends[1] > MOST_C:
-        message = f"It may cook: its junction comes to {junction:.0f} °C, at worst to {ends[1]:.0f} °C."
+        message = f"It may cook: its junction comes to {part_celsius(junction)}, at worst to {part_celsius(ends[1])}."
         return [Judged("mind", message, limits)]
     if junction > LONG_C:
-        return [Judged("mind", f"Its junction comes to {junction:.0f} °C: it holds, for a shorter life.",
+        return [Judged("mind", f"Its junction comes to {part_celsius(junction)}: it holds, for a shorter life.",
                        f"{doubt}; {LONG_C:g} °C and less make it last.")]  # fmt: skip
     return []
 

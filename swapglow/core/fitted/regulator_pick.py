@@ -25,7 +25,8 @@ from swapglow.core.parts import preferred
 from swapglow.core.parts.led import MOST_IN_SERIES, Led, catalogue
 from swapglow.core.parts.regulator import RegulatorPart, regulators
 from swapglow.core.parts.resistor import rating_to_fit
-from swapglow.core.quantities import AMPERE, CELSIUS, OHM, VOLT, WATT, InputError, Shown, Source, show, shown
+from swapglow.core.quantities import AMPERE, CELSIUS, OHM, VOLT, WATT, InputError, show, shown
+from swapglow.core.quantities.part_heat import part_celsius, part_shown
 
 LOW = Detail("low", "Lowest volts before it", VOLT, "10.5V, at the worst moment")
 HIGH = Detail("high", "Highest volts before it", VOLT, "15V")
@@ -202,7 +203,7 @@ def _tried(part: RegulatorPart, low: float, high: float, led: Led, count: int, s
         watts = (high - part.volts) * at_high * strings + high * part.quiescent
     junction = air + watts * (part.sink_k_w if sink else part.heat_k_w)
     if not bars and junction > MOST_C:
-        bars = f"Its junction would reach {junction:.0f} °C; {MOST_C:g} °C is the most."
+        bars = f"Its junction would reach {part_celsius(junction)}; {MOST_C:g} °C is the most."
     return Tried(part, ohm, at_low, at_high, usual, head, usual_head, watts, junction, bars)
 
 
@@ -242,7 +243,7 @@ def _set_by(t: Tried) -> str:
 def _way(t: Tried, advised: bool) -> Way:
     own = f", {show(t.part.quiescent, AMPERE)} for itself" if t.part.quiescent else ""
     what = f"{show(t.ohm, OHM)} {_set_by(t)}; {show(t.watts, WATT)} in it at the highest volts{own}"
-    hot = Shown(t.junction, f"{t.junction:.0f}", "°C", Source.COMPUTED, "its junction at the highest volts")
+    hot = part_shown(t.junction, "its junction at the highest volts")
     usual = "" if t.head == t.usual_head else f", {show(t.usual_head, VOLT)} with typical LEDs"
     light = f"{show(t.head, VOLT)} to spare at the lowest{usual}." if t.head >= 0 else ""
     return Way(_label(t), what, hot, light, t.bars, advised, {})
@@ -253,7 +254,7 @@ def _figures(t: Tried, strings: int) -> tuple[Figure, ...]:
     fit = rating_to_fit(through**2 * t.ohm, through * t.ohm)
     with_ = f"{show(t.ohm, OHM)}" + ("" if fit is None else f"; {fit:g} W or more")
     usual = f"LEDs of the highest Vf; {show(t.usual_a, AMPERE)} with typical ones; {with_}"
-    hot = Shown(t.junction, f"{t.junction:.0f}", "°C", Source.COMPUTED, "air and heat by its package")
+    hot = part_shown(t.junction, "air and heat by its package")
     return (
         Figure("Through a string at the lowest", shown(t.amps, AMPERE, usual)),
         Figure("Through a string at the highest", shown(t.high_a, AMPERE, f"LEDs of the lowest Vf; {with_}")),
@@ -331,7 +332,7 @@ def _judged(typed: Details, t: Tried | None, sink: bool, strings: int) -> tuple[
         return (Judged("mind", "No regulator of the table will do.", why),)
     out = []
     if t.junction > MOST_C - 25:
-        out.append(Judged("mind", f"Its junction comes to {t.junction:.0f} °C of {MOST_C:g} °C.",
+        out.append(Judged("mind", f"Its junction comes to {part_celsius(t.junction)} of {MOST_C:g} °C.",
                           "A sink is better than none here: each ten kelvin less doubles what it lasts."))  # fmt: skip
     if sink and t.part.sink_k_w == t.part.heat_k_w:
         out.append(

@@ -18,9 +18,9 @@ from swapglow.core.engine.netlist import (
     VoltageSource,
 )
 from swapglow.core.engine.spice import write_deck
-from swapglow.core.fitted.afterwards import AFTER, against
+from swapglow.core.fitted.afterwards import AFTER, against, flowing
 from swapglow.core.fitted.kind import FittedKind
-from swapglow.core.fitted.life import LIGHT_SHARE, LONG_C, MOST_C, times_the_life
+from swapglow.core.fitted.life import LIGHT_SHARE, LONG_C, MOST_C, life_text
 from swapglow.core.fitted.light import as_seen
 from swapglow.core.fitted.marks import resistors, side_by_side, together
 from swapglow.core.fitted.worked import Fault, Figure, Judged, PartRule, RulePoint, Way, Worked, picked
@@ -29,6 +29,7 @@ from swapglow.core.parts import preferred
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.quantities import AMPERE, CELSIUS, OHM, VOLT, WATT, InputError, Shown, Source, show, shown
 from swapglow.core.quantities.inputs import read_share
+from swapglow.core.quantities.part_heat import part_celsius, part_shown
 
 SENSE = Detail("sense_ohm", "Sense resistors", None, "As read on the board: 6R8, or 68 ‖ 91 side by side")
 VREF = Detail("vref", "The chip's reference", VOLT, "From its data sheet, 0.4V. Empty: in pencil")
@@ -86,14 +87,19 @@ class SenseBoard(FittedKind):
         rules = _rules(sense, now, led)
         ways = _ways(sense, wanted, now, led, chosen)
         best = picked(ways, chosen)
-        after = now.value * (best.share.value if best is not None else 1.0)
+        share = best.share.value if best is not None else 1.0
+        expected = now.value * share
+        after = flowing(typed, expected, f"{share * 100:.0f} % of it", now.source)
         return Worked(
             line=_line(best),
-            figures=_figures(typed, now, after, best),
+            figures=_figures(typed, now, after),
             ways=ways,
             rules=rules,
             faults=_faults(typed, sense),
-            judged=(*against(typed, after, now.value), *_judged(typed, now, best, sure)),
+            judged=(
+                *against(typed, expected, now.value),
+                *_judged(typed, now, after.value / now.value, best, sure),
+            ),
             spice=_deck(typed, sense, now.value, led),
         )
 
@@ -224,9 +230,9 @@ def _watts(typed: Details, amps: float) -> float | None:
     return None if each is None else amps * each * typed.count(COUNT.id, 500)
 
 
-def _figures(typed: Details, now: Shown, after: float, best: Way | None) -> tuple[Figure, ...]:
-    share = best.share.value if best is not None else 1.0
-    out = [Figure("Through the LEDs", now, shown(after, AMPERE, f"{share * 100:.0f} % of it", now.source))]
+def _figures(typed: Details, now: Shown, after: Shown) -> tuple[Figure, ...]:
+    share = after.value / now.value
+    out = [Figure("Through the LEDs", now, after)]
     watts = _watts(typed, now.value)
     if watts is not None:
         was = shown(watts, WATT, "LEDs' volts times their current", now.source)
@@ -241,9 +247,9 @@ def _figures(typed: Details, now: Shown, after: float, best: Way | None) -> tupl
         hot, cool = _junctions(typed, now.value, share)
         out.append(
             Figure(
-                "Junction", shown(hot, CELSIUS, f"{board:g} °C read at the board, and the package's own "
-                                                f"rise", Source.ASSUMED),
-                shown(cool, CELSIUS, f"its rise over {room:g} °C of air goes with the power", Source.ASSUMED),
+                "Junction", part_shown(hot, f"{board:g} °C read at the board, and the package's own rise",
+                           Source.ASSUMED),
+                part_shown(cool, f"its rise over {room:g} °C of air goes with the power", Source.ASSUMED),
             )
         )  # fmt: skip
     return tuple(out)
@@ -262,22 +268,19 @@ def _junctions(typed: Details, amps: float, share: float) -> tuple[float, float]
     return board + own, room + (board + own - room) * share
 
 
-def _judged(typed: Details, now: Shown, best: Way | None, sure: bool) -> tuple[Judged, ...]:
+def _judged(typed: Details, now: Shown, share: float, best: Way | None, sure: bool) -> tuple[Judged, ...]:
     out = []
     if best is None:
         out.append(Judged("mind", "What is wanted lies beyond what the chip stands.",
                           "Raised to more than double, such a chip may flicker or leave its range: two steps, or "
                           "leave it."))  # fmt: skip
     if typed.value(BOARD.id, above=None) is not None:
-        share = best.share.value if best is not None else 1.0
         hot, cool = _junctions(typed, now.value, share)
-        least, usual, most = times_the_life(hot - cool)
         grade = "stop" if hot > MOST_C else "mind" if hot > LONG_C else "note"
         out.append(
             Judged(
                 grade,  # type: ignore[arg-type]  # one of its grades
-                f"The junction is near {hot:.0f} °C; after it {cool:.0f} °C: {least:.1f} to {most:.0f} times the life, "
-                f"{usual:.1f} by the rule.",
+                f"The junction is near {part_celsius(hot)}; after it {part_celsius(cool)}: {life_text(hot, cool)}.",
                 "Ten kelvin double it (8 to 15 by material; common practice after Arrhenius). Long life wants under "
                 f"{LONG_C:g} °C; {MOST_C:g} °C is the most.",
             )

@@ -18,6 +18,7 @@ from swapglow.core.network.solve import resistor_amps, string_amps
 from swapglow.core.parts.meter import amp_range, volt_range
 from swapglow.core.parts.resistor import body_celsius
 from swapglow.core.quantities import CELSIUS, Shown, shown
+from swapglow.core.quantities.part_heat import part_shown
 
 FloatArray = NDArray[np.float64]
 
@@ -145,7 +146,7 @@ def _row(s: Solution, part: WarmPart, rise: tuple[float, float, float, str]) -> 
         f"{origin}; lowest to highest rail, the rise within {DOUBT:.0%}, and {ALLOWED_K:g} K of thermometer"
     )
     return Warmth(
-        part, LABELS[part], shown(air + usual, CELSIUS, origin), shown(low, CELSIUS, ends), shown(high, CELSIUS, ends),
+        part, LABELS[part], part_shown(air + usual, origin), part_shown(low, ends), part_shown(high, ends),
         finger(air + usual), HOTTER, COOLER, READ_AS[part],
     )  # fmt: skip
 

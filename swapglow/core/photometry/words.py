@@ -1,16 +1,16 @@
 """Light beside light, in words."""
 
-from swapglow.core.quantities import number_text
+from swapglow.core.quantities import times_text
 
 
 def times(ratio: float) -> str:
     """A ratio of lights as a number: "0.04", "1.4", "130"."""
-    return number_text(ratio) if ratio < 10 else f"{ratio:.0f}"
+    return times_text(ratio)
 
 
 def eye_text(ratio: float) -> str:
     """A ratio as an eye counts: two digits."""
-    return number_text(float(f"{ratio:.2g}"))
+    return times_text(float(f"{ratio:.2g}"))
 
 
 def beside_text(ratio: float, doubt: float) -> str:

@@ -3,7 +3,7 @@
 from swapglow.core.quantities.inputs import Input, InputError
 from swapglow.core.quantities.parse import Parsed, QuantityError, parse, parse_single
 from swapglow.core.quantities.provenance import Figure, Source
-from swapglow.core.quantities.show import engineering, number_text, percent, show
+from swapglow.core.quantities.show import engineering, number_text, percent, show, times_text
 from swapglow.core.quantities.shown import Shown, shown
 from swapglow.core.quantities.took import took
 from swapglow.core.quantities.units import (
@@ -58,5 +58,6 @@ __all__ = [
     "percent",
     "show",
     "shown",
+    "times_text",
     "took",
 ]

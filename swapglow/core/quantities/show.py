@@ -3,7 +3,7 @@
 import math
 from functools import lru_cache
 
-from swapglow.core.quantities.units import Unit
+from swapglow.core.quantities.units import CELSIUS, Unit
 
 _STEPS = ((1e9, "G"), (1e6, "M"), (1e3, "k"), (1.0, ""), (1e-3, "m"), (1e-6, "µ"), (1e-9, "n"), (1e-12, "p"))
 _NBSP = "\u00a0"
@@ -47,9 +47,23 @@ def show(value: float, unit: Unit | str, digits: int = 3) -> str:
     Returns:
         "4.7 kΩ".
     """
-    number, prefix = engineering(value, digits)
     symbol = unit if isinstance(unit, str) else unit.symbol
+    number, prefix = plain_or_engineering(value, symbol, digits)
     return f"{number}{_NBSP}{prefix}{symbol}"
+
+
+def plain_or_engineering(value: float, symbol: str, digits: int = 3) -> tuple[str, str]:
+    """Number and prefix of a value with its unit: degrees Celsius never take a prefix.
+
+    Args:
+        value: in the unit.
+        symbol: the unit's.
+        digits: significant figures.
+
+    Returns:
+        The number's text, and the prefix.
+    """
+    return (number_text(value, digits), "") if symbol == CELSIUS.symbol else engineering(value, digits)
 
 
 def number_text(value: float, digits: int = 2) -> str:
@@ -71,6 +85,27 @@ def number_text(value: float, digits: int = 2) -> str:
     text = f"{rounded:.{max(places, 0)}f}"
     text = text.rstrip("0").rstrip(".") if "." in text else text
     return "0" if text in ("-0", "") else text
+
+
+# A ratio past this, or under its inverse, says no more than that it is.
+_MOST_RATIO = 1000.0
+
+
+def times_text(ratio: float, digits: int = 2) -> str:
+    """How many times as much: "0.04", "1.4", "130"; "over 1000" and "under 0.001" where the figure says no more.
+
+    Args:
+        ratio: not less than nothing.
+        digits: significant figures below ten; whole numbers above.
+
+    Returns:
+        The number.
+    """
+    if ratio > _MOST_RATIO:
+        return f"over {_MOST_RATIO:.0f}"
+    if 0 < ratio < 1 / _MOST_RATIO:
+        return f"under {1 / _MOST_RATIO:g}"
+    return number_text(ratio, digits) if ratio < 10 else f"{ratio:.0f}"
 
 
 def percent(share: float) -> str:

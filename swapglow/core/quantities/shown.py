@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from swapglow.core.quantities.provenance import Source
-from swapglow.core.quantities.show import engineering
+from swapglow.core.quantities.show import plain_or_engineering
 from swapglow.core.quantities.units import Unit
 
 
@@ -37,6 +37,6 @@ def shown(value: float, unit: Unit | str, origin: str, source: Source = Source.C
     Returns:
         The figure with its prefix folded into the unit.
     """
-    number, prefix = engineering(value, digits)
     symbol = unit if isinstance(unit, str) else unit.symbol
+    number, prefix = plain_or_engineering(value, symbol, digits)
     return Shown(float(value), number, prefix + symbol, source, origin)

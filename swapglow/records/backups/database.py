@@ -72,12 +72,12 @@ def look_at(path: Path, *, thorough: bool = False) -> Counts:
         [(said, *_), *_] = found.execute(f"PRAGMA {check}").fetchall()
         if said != "ok":
             raise sqlite3.DatabaseError(f"malformed: {said}")
-        tables = {name for (name,) in found.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
-        if not tables:
+        every = found.execute("SELECT name FROM sqlite_master WHERE type = 'table'")
+        # SQLite's own tables are nobody's: a first start that was killed leaves the list of migrations and one of them.
+        tables = {name for (name,) in every if not name.startswith("sqlite_")}
+        if tables <= {"django_migrations"}:
             return Counts()
         if not {"django_migrations", "records_equipment"} <= tables:
-            if tables <= {"django_migrations"}:
-                return Counts()
             raise Unfit("foreign", f"{path.name} is a database of another program.")
         _refuse_later(path, found)
         return Counts(**{name: _rows(found, of, tables) for name, of in _TABLES.items()})

@@ -19,7 +19,7 @@ from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.parts.led_model import led_model
 from swapglow.core.parts.rectifier import rectifier
-from swapglow.core.quantities import AMPERE, FARAD, HERTZ, OHM, VOLT, InputError, show, shown
+from swapglow.core.quantities import AMPERE, FARAD, HERTZ, OHM, VOLT, InputError, show, shown, times_text
 
 FloatArray = NDArray[np.float64]
 
@@ -263,7 +263,7 @@ def _judged(typed: Details, f: Feed, now: Heard) -> tuple[Judged, ...]:
     if f.fed == "smoothed" and also != "nothing":
         out.append(Judged(
             "mind", f"Its capacitor is charged in pulses of {show(now.crest_a, AMPERE)}, "
-            f"{now.crest_a / max(now.led_a, 1e-12):.0f} times what the LED takes.",
+            f"{times_text(now.crest_a / max(now.led_a, 1e-12))} times what the LED takes.",
             "They are heard, by the wire and by the winding. Smoothed behind its resistor, or not at all.",
         ))  # fmt: skip
     if also == "receiver":

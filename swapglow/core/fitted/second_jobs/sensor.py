@@ -51,6 +51,7 @@ from swapglow.core.quantities import (
     percent,
     show,
     shown,
+    times_text,
 )
 from swapglow.core.quantities import Figure as Typed
 
@@ -277,7 +278,7 @@ KIND = SensorLamp()
 
 
 def _times(share: float) -> str:
-    return percent(share) if share < 2 else f"{number_text(share, 2)} times"
+    return percent(share) if share < 2 else f"{times_text(share)} times"
 
 
 def _per_cent(share: float) -> str:
