@@ -7,6 +7,7 @@ import { createRoot } from "react-dom/client";
 
 import { App } from "./App";
 import { askedAgain } from "./api/askedAgain";
+import { sayZone } from "./api/zone";
 import { openDrafts } from "./saving/drafts";
 import { saidBefore } from "./saving/begunAnew";
 import { say } from "./saving/notices";
@@ -32,6 +33,7 @@ const queries = new QueryClient({
 // A save is sent whether or not somebody looks at the page.
 focusManager.setFocused(true);
 
+sayZone();
 await takeTab();
 await openStore((late) => void openTabs().then((tabs) => openDrafts(tabs, late)));
 openDrafts(await openTabs());

@@ -5,11 +5,11 @@ import sqlite3
 import tempfile
 from collections.abc import Iterator
 from dataclasses import asdict
-from datetime import UTC, datetime
 from typing import BinaryIO, cast
 
 from django.conf import settings
 from django.http import FileResponse, Http404, HttpRequest
+from django.utils import timezone
 from ninja import File, Router
 from ninja.files import UploadedFile
 
@@ -120,7 +120,7 @@ def whole(request: HttpRequest) -> FileResponse:
     out = tempfile.TemporaryFile(dir=settings.VAR)  # noqa: SIM115  # closed with the answer
     whole_bench.write(out)
     out.seek(0)
-    name = f"swapglow-{datetime.now(UTC):%Y-%m-%d}.bench.zip"
+    name = f"swapglow-{timezone.localdate():%Y-%m-%d}.bench.zip"
     return FileResponse(out, as_attachment=True, filename=name, content_type="application/zip")
 
 

@@ -186,3 +186,17 @@ def bench_of_many():
         Position(equipment=e, rail=rail, order=k, inputs={**lamp.inputs, "name": f"Lamp {k}"})
         for k, rail in enumerate(rails)
     ])  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    "zone", ["Pacific/Kiritimati", "Etc/GMT+12", "", "Nowhere/Never", "../../etc/passwd"]
+)
+def test_a_day_begins_by_the_clock_of_the_browser(demo, zone):
+    """Fourteen hours ahead of Greenwich, twelve behind it; a zone that is none counts as Greenwich here."""
+    bench = Bench()
+    bench.client.cookies["zone"] = zone
+    there = {"Pacific/Kiritimati": 14, "Etc/GMT+12": -12}.get(zone, 0)
+    wall = datetime.datetime.now(datetime.UTC).replace(tzinfo=None) + datetime.timedelta(hours=there)
+    begins = datetime.datetime.strptime(bench("GET", "day?hours=8")[1]["begins"], "%Y-%m-%d %H:%M")
+    # At the last whole five minutes, and a test may take some seconds.
+    assert datetime.timedelta(0) <= wall - begins < datetime.timedelta(minutes=6)

@@ -42,12 +42,16 @@ def test_a_lens_is_picked_and_the_led_it_asks_for_is_used(demo, app):
 
 
 def test_a_trial_is_logged_in_two_taps_and_goes_with_undo(demo, app):
+    lamp = Position.objects.get(inputs__name="Pen lamp")
+    lamp.inputs["resistor_ohm"] = 1234.0
+    lamp.save()
     app.get_by_role("link", name=re.compile("^Pen lamp")).click()
     app.get_by_role("button", name="Log a trial").click()
     app.get_by_role("menuitem", name="Too bright").click()
     expect(app.get_by_role("button", name=re.compile("^Try .* next"))).to_be_visible()
     (trial,) = Position.objects.get(inputs__name="Pen lamp").input.trials.values()
-    assert (trial.verdict, trial.room) == ("bright", "workshop")
+    # The value itself, not the 1.23 kΩ that is shown.
+    assert (trial.resistor, trial.verdict, trial.room) == ("1234 Ω", "bright", "workshop")
     app.get_by_role("button", name="Looks", exact=True).click()
     expect(app.get_by_role("region", name="Trials").get_by_role("listitem")).to_have_count(1)
     app.keyboard.press("Control+z")

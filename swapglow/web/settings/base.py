@@ -19,6 +19,7 @@ INSTALLED_APPS = ["swapglow.records", "django.contrib.staticfiles", "ninja", "si
 MIDDLEWARE = [
     "swapglow.web.loopback.LoopbackOnly",
     "swapglow.web.watch.Watch",
+    "swapglow.web.zone.BrowsersZone",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "swapglow.web.policy.ContentSecurityPolicy",

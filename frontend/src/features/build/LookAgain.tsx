@@ -2,12 +2,13 @@ import { Button } from "../../ui/Button";
 import { SavedText } from "../../ui/record/SavedText";
 import { useRecord } from "../../ui/record/record";
 import { inPassing } from "../../saving/useSave";
+import { dayOf } from "../../ui/dates";
 
 /** A day a month from now, as a date is kept. */
 function inAMonth(): string {
   const day = new Date();
-  day.setUTCMonth(day.getUTCMonth() + 1);
-  return day.toISOString().slice(0, 10);
+  day.setMonth(day.getMonth() + 1);
+  return dayOf(day);
 }
 
 /** When to look at it again: on that day it comes back by itself, on the bench. */

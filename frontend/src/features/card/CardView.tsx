@@ -8,6 +8,7 @@ import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
 import { Button } from "../../ui/Button";
 import { say } from "../../ui/say";
+import { today } from "../../ui/dates";
 import { Paper } from "./Paper";
 import { StairsDrawn } from "./StairsDrawn";
 
@@ -134,7 +135,7 @@ function Card({ view, report }: Props) {
       <Head>
         <h1>{position.name}</h1>
         <span>{equipment_name}</span>
-        <span>{new Date().toISOString().slice(0, 10)}</span>
+        <span>{today()}</span>
       </Head>
       <Top>
         <Parts view={view} report={report} />

@@ -7,6 +7,7 @@ import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
 import { Button } from "../../ui/Button";
 import { Glow } from "../../ui/Lamp";
+import { today } from "../../ui/dates";
 import { Paper } from "./Paper";
 
 const Page = createGlobalStyle`
@@ -72,8 +73,7 @@ function Cover({ item }: { item: Schemas["EquipmentOut"] }) {
       <Head>
         <h1>{item.name}</h1>
         <p>
-          {[item.maker_model, item.board_revision, item.owner].filter(Boolean).join(", ")}{" "}
-          {new Date().toISOString().slice(0, 10)}
+          {[item.maker_model, item.board_revision, item.owner].filter(Boolean).join(", ")} {today()}
         </p>
       </Head>
       {cautions.map((c) => (

@@ -15,6 +15,8 @@ import { TitleField } from "../../ui/record/TitleField";
 import { useSaveFields } from "../../ui/record/useSaveFields";
 import { useOnce } from "../../ui/useOnce";
 import { ViewHead } from "../../ui/ViewHead";
+import { today } from "../../ui/dates";
+import { ohms } from "../../ui/ohms";
 import { DimRule } from "./DimRule";
 import { DimTable } from "./DimTable";
 import { DotCard } from "./DotCard";
@@ -151,7 +153,7 @@ function Found({ said, dim }: FoundProps) {
       resistor,
       verdict,
       screen,
-      at: new Date().toISOString().slice(0, 10),
+      at: today(),
     };
     const field = from && { ...from, names: [`${prefix}trials.${trial}.resistor`] };
     return save({ trials: { [trial]: look } }, undefined, field);
@@ -174,7 +176,7 @@ function Found({ said, dim }: FoundProps) {
         next={said.next}
         onSay={(resistor, verdict, from) => log(resistor, verdict, 1, from)}
       />
-      {said.next && <DotCard fitted={said.trials[0]?.text ?? ""} onSay={log} />}
+      {said.next && <DotCard fitted={said.trials[0] ? ohms(said.trials[0].ohm) : ""} onSay={log} />}
       <p>{said.step}</p>
       <DimTable said={said} onStrike={(id) => save({ trials: { [id]: null } })} />
     </>

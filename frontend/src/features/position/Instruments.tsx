@@ -10,8 +10,9 @@ import { SlideRule } from "../../instruments/SlideRule";
 import { Staircase } from "../../instruments/Staircase";
 import { inPassing, useSave } from "../../saving/useSave";
 import { useRecord } from "../../ui/record/record";
-import { say } from "../../ui/say";
 import { useNarrow } from "../../ui/useNarrow";
+import { today } from "../../ui/dates";
+import { ohms } from "../../ui/ohms";
 import { ClosedByDuty } from "./parts/DutyPart";
 import { PANEL_OF_STAIR, type Instrument, type Part, type Position } from "./parts/part";
 import { Strings } from "./Strings";
@@ -91,12 +92,12 @@ function logged(report: Report, position: Position, verdict: string) {
   const { room, optics } = position.looks;
   const trial = {
     place: Math.max(-1, ...places) + 1,
-    resistor: say(report.sizing.each),
+    resistor: ohms(report.sizing.each.value),
     verdict,
     led_id: position.led_id,
     room,
     optics,
-    at: new Date().toISOString().slice(0, 10),
+    at: today(),
   };
   return { [crypto.randomUUID()]: trial };
 }
