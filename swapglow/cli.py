@@ -12,10 +12,11 @@ from swapglow.core.design.rectification import RECTIFICATIONS
 from swapglow.core.engine.run_deck import run_deck
 from swapglow.core.engine.spice import SpiceError, read_deck
 from swapglow.core.engine.spice.lines import LONGEST_TEXT
-from swapglow.core.parts import lamp, led, preferred
+from swapglow.core.parts import lamp, led
 from swapglow.core.presentation.report import Report
 from swapglow.core.quantities import AMPERE, OHM, VOLT, Parsed, QuantityError, parse, parse_single, show
 from swapglow.core.quantities.units import WATT, Unit
+from swapglow.core.values import preferred
 from swapglow.web.commands import add_commands
 
 BAD_INPUT = 2

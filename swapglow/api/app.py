@@ -36,8 +36,8 @@ from swapglow.api.route import route_of
 from swapglow.api.saving import refused
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.parts.led import LedError
-from swapglow.core.parts.preferred import SeriesError
 from swapglow.core.quantities import InputError
+from swapglow.core.values.preferred import SeriesError
 from swapglow.document.read import DocumentError
 from swapglow.records.meanwhile import MeanwhileError
 from swapglow.records.readings_csv import CsvError

@@ -28,12 +28,12 @@ from swapglow.api.schemas import (
     Problems,
 )
 from swapglow.api.serializers import steps
-from swapglow.core.parts.resistor_marks import marks_of
 from swapglow.core.presentation.drawer import Columns, drawer_picture
 from swapglow.core.quantities import OHM, InputError
 from swapglow.core.quantities.inputs import read_single
 from swapglow.core.stock.judged import made_of, values_at_hand
 from swapglow.core.stock.mark import UNSAID_TOLERANCE, MarkKind, MarkWritten, read_mark, write_mark
+from swapglow.core.values.resistor_marks import marks_of
 from swapglow.inputs.kept import check_change, readable
 from swapglow.inputs.named import check_named
 from swapglow.inputs.patch import sent, touched

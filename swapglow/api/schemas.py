@@ -9,7 +9,6 @@ from pydantic import Field, StrictFloat, StrictInt, StrictStr
 from swapglow.core.findings.finding import Grade
 from swapglow.core.fitted.answer import FittedAnswer
 from swapglow.core.intake.feasibility import Advice
-from swapglow.core.parts.resistor_marks import Marks
 from swapglow.core.parts.sweep import SweepReport
 from swapglow.core.planning.job import Job
 from swapglow.core.presentation.dimming import Dimming
@@ -20,6 +19,7 @@ from swapglow.core.stock.judged import Made
 from swapglow.core.stock.mark import MarkRead
 from swapglow.core.stock.order import OrderLine
 from swapglow.core.stock.part import Level
+from swapglow.core.values.resistor_marks import Marks
 from swapglow.inputs.equipment import (
     DimInput,
     DimTrialInput,

@@ -12,11 +12,11 @@ from swapglow.core.drivers import DRIVERS
 from swapglow.core.drivers.driver import Driver
 from swapglow.core.findings import Context, judge
 from swapglow.core.findings.finding import Finding
-from swapglow.core.parts import preferred
 from swapglow.core.parts.led import kind_of, with_range
 from swapglow.core.parts.resistor import rating_to_fit
 from swapglow.core.quantities import Figure, Source
 from swapglow.core.supplies.rail import Rail
+from swapglow.core.values import preferred
 
 
 @dataclass(frozen=True)

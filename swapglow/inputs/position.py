@@ -20,7 +20,6 @@ from swapglow.core.intake import autopsy
 from swapglow.core.intake import second_job as jobs
 from swapglow.core.intake.stages import STAGES
 from swapglow.core.measurement.reading_after import READS
-from swapglow.core.parts import preferred
 from swapglow.core.parts.glass import OWN_GLASS, glasses
 from swapglow.core.parts.led import MOST_IN_SERIES
 from swapglow.core.parts.ready_made import LAWS
@@ -37,6 +36,7 @@ from swapglow.core.quantities import (
     Source,
 )
 from swapglow.core.search import WEIGHTS
+from swapglow.core.values import preferred
 from swapglow.inputs.days import a_day
 from swapglow.inputs.led import LedInput
 from swapglow.inputs.limits import MOST_CHECKS, MOST_DETAILS, MOST_STEPS, MOST_TRIALS

@@ -4,10 +4,10 @@ from typing import Annotated
 
 from pydantic import Field
 
-from swapglow.core.parts import preferred
 from swapglow.core.parts.resistor import ALL_RATINGS_W, rating_text
 from swapglow.core.quantities import FARAD, OHM, VOLT
 from swapglow.core.stock.part import KINDS, LEVELS
+from swapglow.core.values import preferred
 from swapglow.inputs.led import LedInput
 from swapglow.inputs.position import Watts
 from swapglow.inputs.quantity import Line, Long, Short

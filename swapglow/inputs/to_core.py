@@ -27,7 +27,6 @@ from swapglow.core.intake.hazards import CLOSING, HAZARDS
 from swapglow.core.kinds.detail import Details
 from swapglow.core.measurement.reading_after import ReadingAfter, read_after
 from swapglow.core.measurement.reading_before import ReadingBefore, read_before
-from swapglow.core.parts import preferred
 from swapglow.core.parts.glass import OWN_GLASS, glasses, own_glass
 from swapglow.core.parts.lamp import OWN, Bulb, Lamp, choose_lamp, own_lamp
 from swapglow.core.parts.led import Led
@@ -38,6 +37,7 @@ from swapglow.core.quantities.bare import is_bare
 from swapglow.core.quantities.inputs import check_unit, read_quantity, read_share, read_single
 from swapglow.core.supplies import SUPPLIES
 from swapglow.core.supplies.rail import Rail, read_rail
+from swapglow.core.values import preferred
 from swapglow.inputs.equipment import DimInput, DimTrialInput, FeasibilityInput, FittedInput, TakeInInput
 from swapglow.inputs.led import LedInput
 from swapglow.inputs.limits import MOST_HOUSE_CHECKS

@@ -30,6 +30,8 @@ def keys(bench):
          '"45" of what? Write 45mA or 45A.'),
         ("positions/{position}", {"driver_kind": "flasher", "driver_details": {"trip": {"text": "2"}}},
          "driver_details.trip", '"2" of what? Write 2mA or 2A.'),
+        ("positions/{position}", {"resistor": "222"}, "resistor",
+         '"222" may be 222\u00a0Ω, or a chip\'s mark for 2.2\u00a0kΩ: write 222R, or mark 222.'),
         ("rails/{rail}", {"fuse": "2"}, "fuse", '"2" of what? Write 2mA or 2A.'),
     ],
 )  # fmt: skip
@@ -37,6 +39,15 @@ def test_a_current_without_a_unit_is_asked_for_it_at_its_field(bench, keys, path
     status, answer = bench("PATCH", path.format(**keys), fields)
     assert (status, answer["errors"]) == (422, [{"field": field, "message": said}])
     assert bench("PATCH", path.format(**keys), {"name": "goes on"})[0] == 200
+
+
+@pytest.mark.parametrize("text", ["yellow violet red gold", "mark 472", "4k7"])
+def test_bands_and_a_chips_mark_are_a_resistor_as_well_as_its_value(bench, keys, text):
+    """4.7 kΩ by IEC 60062."""
+    answer = bench("PATCH", f"positions/{keys['position']}", {"resistor": text})[1]
+    assert (answer["resistor"], answer["took"]["resistor"]) == (text, "4.7\u00a0kΩ")
+    worked = bench("POST", f"positions/{keys['position']}/assess", {"changes": {}})[1]
+    assert worked["report"]["sizing"]["each"]["value"] == 4700
 
 
 def test_what_was_kept_in_amps_before_stays_so(bench, keys):

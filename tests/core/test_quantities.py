@@ -180,6 +180,46 @@ def test_a_current_without_a_unit_is_asked_for_it_in_texts_that_read(text, milli
     assert took("0", AMPERE) and took(text.split()[0], VOLT) and with_unit("20mA", "mA") == "20mA"
 
 
+@pytest.mark.parametrize(
+    ("text", "unit", "value"),
+    [
+        # IEC 60062: colours, three and four digits, a letter for the point; the EIA's code of 1 % chips (from memory).
+        ("yellow violet red gold", OHM, 4700), ("mark 472", OHM, 4700), ("marked 4702", OHM, 47_000),
+        ("chip 0R47", OHM, 0.47), ("01C", OHM, 10_000), ("Brown black BROWN", OHM, 100),
+        ("104", FARAD, 100e-9), ("104K", FARAD, 100e-9), ("mark 229", FARAD, 2.2e-12), ("mark 4n7", FARAD, 4.7e-9),
+    ],
+)  # fmt: skip
+def test_a_mark_stands_where_a_value_is_asked(text, unit, value):
+    assert parse_single(text, unit) == pytest.approx(value)
+    assert took(text, unit) == show(value, unit, 4)
+
+
+@pytest.mark.parametrize("text", ["mark 999999", "gold red violet yellow", "mark 000", "97A"])
+def test_a_mark_that_no_part_has_is_refused_as_such(text):
+    with pytest.raises(QuantityError):
+        parse(text, OHM)
+
+
+@pytest.mark.parametrize(
+    ("text", "asks"),
+    [
+        ("222", "2.2 kΩ"), ("223", "22 kΩ"), ("4702", "47 kΩ"), ("681", "680 Ω"), ("105", "1 MΩ"), ("0222", "2.2 kΩ"),
+        ("470", ""), ("680", ""), ("1200", ""), ("1234", ""), ("47", ""), ("222R", ""), ("10000", ""),
+    ],
+)  # fmt: skip
+def test_digits_that_are_a_chips_mark_rather_than_a_value_are_asked_about(text, asks):
+    """E24 of IEC 60063: 470, 680 and 1200 are made; 222 is not, and 2.2 kΩ is."""
+    if not asks:
+        assert took(text, OHM)
+        return
+    with pytest.raises(QuantityError, match=f"write {text}R, or mark {text}") as asked:
+        took(text, OHM)
+    assert asks in str(asked.value).replace("\u00a0", " ")
+    # What was kept before anybody asked stays what it was taken for.
+    assert parse_single(text, OHM) == float(text)
+    assert parse_single(f"{text}R", OHM) == float(text)
+
+
 def test_no_figure_claims_more_than_it_can():
     """A kelvin is never a kilo-degree; past a thousand a ratio says that it is, and past 250 °C a part fails."""
     assert show(1300, "°C") == "1300\u00a0°C"

@@ -6,7 +6,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from swapglow.core.parts import preferred, resistor
+from swapglow.core.parts import resistor
+from swapglow.core.values import preferred
 
 
 @pytest.mark.parametrize("series", preferred.SERIES)

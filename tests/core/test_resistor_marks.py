@@ -4,7 +4,9 @@ import eseries
 import pytest
 
 from swapglow.core.fitted.marks import one_resistor
-from swapglow.core.parts.resistor_marks import (
+from swapglow.core.quantities import InputError
+from swapglow.core.stock.mark import read_mark
+from swapglow.core.values.resistor_marks import (
     COEFFICIENTS,
     TOLERANCES,
     MarkError,
@@ -15,8 +17,6 @@ from swapglow.core.parts.resistor_marks import (
     write_chip,
     write_e96,
 )
-from swapglow.core.quantities import InputError
-from swapglow.core.stock.mark import read_mark
 
 
 @pytest.mark.parametrize(

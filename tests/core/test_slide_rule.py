@@ -10,9 +10,10 @@ from scipy.optimize import brentq
 from swapglow.core.analysis.solution import solve
 from swapglow.core.assess import Bench, assess
 from swapglow.core.design.position import Position
-from swapglow.core.parts import lamp, led, preferred
+from swapglow.core.parts import lamp, led
 from swapglow.core.quantities import Figure, Source
 from swapglow.core.supplies.rail import Rail
+from swapglow.core.values import preferred
 from tests.core.light import green
 from tests.core.supplies import on
 

@@ -9,14 +9,14 @@ from itertools import combinations_with_replacement, product
 import pytest
 
 from swapglow.core.analysis.solution import solve
-from swapglow.core.parts.capacitor_marks import read_capacitor, write_capacitor
 from swapglow.core.parts.doubtful_bands import readings
-from swapglow.core.parts.resistor_marks import MarkError
 from swapglow.core.stock.combination import combinations, combine, rank
 from swapglow.core.stock.draw import draw
 from swapglow.core.stock.need import Need, needs
 from swapglow.core.stock.order import Asked, order_list, short_of, spare_of
 from swapglow.core.stock.part import Part
+from swapglow.core.values.capacitor_marks import read_capacitor, write_capacitor
+from swapglow.core.values.resistor_marks import MarkError
 from tests.core.supplies import on
 
 E6 = [100, 150, 220, 330, 470, 680]

@@ -19,13 +19,13 @@ import scipy
 
 from swapglow.core.constants import REFERENCE_C, thermal_voltage
 from swapglow.core.design.trial import Trial, Verdict
-from swapglow.core.parts import preferred
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.parts.resistor import check_resistor
 from swapglow.core.photometry.eye import OF_NOTHING, Belief, believe, step_told
 from swapglow.core.photometry.light_law import law_of
 from swapglow.core.quantities import InputError
 from swapglow.core.quantities.parse import Parsed
+from swapglow.core.values import preferred
 
 # What the old resistor may take, V, and what it does by the middle of them; the two families by one part each.
 _TAKES = (1.0, 4.5, 20.0)

@@ -6,8 +6,8 @@ from swapglow.core.analysis.original_lamp import original_volts
 from swapglow.core.analysis.states import StateSolution
 from swapglow.core.design.position import Position
 from swapglow.core.drivers.driver import Place
-from swapglow.core.parts import preferred
 from swapglow.core.quantities import AMPERE, OHM, Figure, Source, show
+from swapglow.core.values import preferred
 
 # Clad power resistors by rating, W, and the kelvin a watt by where they sit (from memory of data
 # sheets; the figure for free air stands for plastic and for a place not settled), and what one watt

@@ -8,9 +8,9 @@ from swapglow.core.analysis.states import StateSolution
 from swapglow.core.design.position import Position
 from swapglow.core.drivers.driver import State
 from swapglow.core.drivers.load import Load
-from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import LIGHT_EXPONENT
 from swapglow.core.parts.resistor import rating_to_fit
+from swapglow.core.values import preferred
 
 # Less of a change is not worth a line.
 CHANGED = 0.02

@@ -10,9 +10,9 @@ from swapglow.core.analysis.sizing import size
 from swapglow.core.design.position import Across, Position
 from swapglow.core.network.cases import Cases
 from swapglow.core.network.solve import point_of, string_amps
-from swapglow.core.parts import preferred
 from swapglow.core.parts.resistor import rating_to_fit
 from swapglow.core.photometry.intensity import led_candela, led_candelas
+from swapglow.core.values import preferred
 
 # Below this an LED is at its knee: what practice reckons a shunt with.
 KNEE_A = 50e-6

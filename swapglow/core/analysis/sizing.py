@@ -12,12 +12,13 @@ from swapglow.core.analysis.terminals import diode_volts, ohms_for, room
 from swapglow.core.design.branch import Branch
 from swapglow.core.design.looks import Looks
 from swapglow.core.design.position import Position
-from swapglow.core.parts import preferred, resistor
+from swapglow.core.parts import resistor
 from swapglow.core.parts.ratings import next_capacitance
 from swapglow.core.parts.rectifier import rectifier
 from swapglow.core.photometry.flicker import flicker_limit
 from swapglow.core.quantities import Figure, Source
 from swapglow.core.supplies.waveform import Waveform
+from swapglow.core.values import preferred
 
 FloatArray = NDArray[np.float64]
 

@@ -22,8 +22,8 @@ from swapglow.core.design.position import Position
 from swapglow.core.engine.operating_point import OperatingPoint
 from swapglow.core.network.cases import Batch, Block, Cases, places
 from swapglow.core.network.solve import lamp_watts, point_of, resistor_amps, string_amps, supply_amps
-from swapglow.core.parts import preferred
 from swapglow.core.parts.resistor import rating_to_fit
+from swapglow.core.values import preferred
 
 FloatArray = NDArray[np.float64]
 

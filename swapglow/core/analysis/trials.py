@@ -16,11 +16,11 @@ from swapglow.core.analysis.original_lamp import lamp_candela
 from swapglow.core.analysis.solution import Solution, solve
 from swapglow.core.design.position import Position
 from swapglow.core.design.trial import Trial
-from swapglow.core.parts import preferred
 from swapglow.core.parts.led import catalogue
 from swapglow.core.photometry.eye import BESIDE_OLD, OF_NOTHING, Belief, believe, step_told
 from swapglow.core.photometry.intensity import led_candela
 from swapglow.core.photometry.light_doubt import doubt
+from swapglow.core.values import preferred
 
 # How far the light wanted beside the old lamp's differs from one place of an item to the next, octaves (ours).
 PLACES = 0.7

@@ -12,7 +12,6 @@ from swapglow.core.design.rectification import OWN_BRIDGE, RECTIFICATIONS, Recti
 from swapglow.core.drivers import plain_driver
 from swapglow.core.drivers.driver import Driver
 from swapglow.core.intake.second_job import Duty
-from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import Lamp
 from swapglow.core.parts.led import MOST_IN_SERIES, Led
 from swapglow.core.parts.ready_made import Module
@@ -20,6 +19,7 @@ from swapglow.core.parts.regulator import RegulatorPart, regulators
 from swapglow.core.parts.resistor import check_resistor
 from swapglow.core.quantities import Figure, InputError, Source
 from swapglow.core.supplies.rail import Rail
+from swapglow.core.values import preferred
 
 # Ours: half of rated at the highest rail is the ceiling unless raised on purpose (common practice).
 USUAL_CEILING = 0.5

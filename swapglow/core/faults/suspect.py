@@ -14,9 +14,9 @@ from swapglow.core.measurement.reading_after import ReadingAfter, ReadingKind
 from swapglow.core.network.fault import OPEN_OHM, Fault
 from swapglow.core.network.filaments import COLD_SHARE
 from swapglow.core.parts import led as leds
-from swapglow.core.parts import preferred
 from swapglow.core.parts.led import MOST_IN_SERIES
 from swapglow.core.quantities import OHM, VOLT, Unit, show
+from swapglow.core.values import preferred
 
 # Ours: how often each is what was wrong, beside a turned LED's three (common practice says which are frequent and
 # which are not; the figures are our own).

@@ -9,12 +9,12 @@ from swapglow.core.analysis.terminals import ohms_for
 from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.parts import led as leds
-from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import USUAL_K
 from swapglow.core.photometry.intensity import amps_for, led_candela, sight_of, times_the_light
 from swapglow.core.photometry.suits import suits
 from swapglow.core.photometry.words import times
 from swapglow.core.quantities import OHM, number_text, percent, show
+from swapglow.core.values import preferred
 
 # Twice the old lamp is plain to see (common practice); four times is glare.
 BRIGHT_RATIO = 4.0

@@ -28,13 +28,13 @@ from swapglow.core.fitted.worked import (
     picked,
 )
 from swapglow.core.kinds.detail import Detail, Details
-from swapglow.core.parts import preferred
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.parts.resistor import check_resistor, rating_to_fit
 from swapglow.core.photometry.light_law import relative_light
 from swapglow.core.photometry.words import eye_text
 from swapglow.core.quantities import AMPERE, OHM, VOLT, InputError, Shown, Source, show, shown
 from swapglow.core.quantities.inputs import read_share
+from swapglow.core.values import preferred
 
 RAIL = Detail("rail", "Rail of the banks", VOLT, "5V, read at the board with all lit")
 BANKS = Detail(

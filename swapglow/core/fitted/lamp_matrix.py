@@ -14,7 +14,6 @@ from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.worked import Fault, Figure, Judged, Row, Table, Way, Worked, gravest_first, picked
 from swapglow.core.kinds.detail import Detail, Details
-from swapglow.core.parts import preferred
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.parts.rectifier import rectifier
 from swapglow.core.photometry.flicker import flicker_limit
@@ -35,6 +34,7 @@ from swapglow.core.quantities import (
     show,
     shown,
 )
+from swapglow.core.values import preferred
 
 FloatArray = NDArray[np.float64]
 Where = Literal["column", "lamp", "row"]

@@ -31,12 +31,12 @@ from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.worked import Fault, Figure, Judged, Way, Worked, picked
 from swapglow.core.kinds.detail import Detail, Details
-from swapglow.core.parts import preferred
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.parts.rectifier import rectifier
 from swapglow.core.parts.resistor import RATINGS_W, WORKING_FRACTION
 from swapglow.core.quantities import AMPERE, HERTZ, OHM, VOLT, WATT, InputError, Shown, Source, show, shown
 from swapglow.core.quantities.inputs import read_count
+from swapglow.core.values import preferred
 
 FloatArray = NDArray[np.float64]
 

@@ -3,7 +3,6 @@
 import re
 
 from swapglow.core.parts.resistor import check_resistor
-from swapglow.core.parts.resistor_marks import MarkError, is_colours, read_bands, read_chip
 from swapglow.core.quantities import OHM, InputError, show
 from swapglow.core.quantities.inputs import read_single
 
@@ -41,12 +40,10 @@ def resistors(field: str, text: str) -> tuple[float, ...]:
     return tuple(out)
 
 
-_MARK = re.compile(r"(?:mark(?:ed)?|smd|chip)\s+(\S+)", re.IGNORECASE)
-_CODED = re.compile(r"\d\d[ZYXSABHCDEF]")
-
-
 def one_resistor(field: str, text: str) -> float:
-    """One resistor as it is read: a value, a chip's mark, or colour bands.
+    """One resistor as it is read off a board: a value, a chip's mark, or colour bands.
+
+    What stands on a board is mostly a mark: there three or four digits alone are always asked about.
 
     Args:
         field: for a refusal.
@@ -59,22 +56,12 @@ def one_resistor(field: str, text: str) -> float:
         InputError: it cannot be read, or may be two things.
     """
     text = text.strip()
-    marked = _MARK.fullmatch(text)
-    try:
-        if marked is not None:
-            return read_chip(marked[1]).ohm
-        if is_colours(text):
-            return read_bands(text).ohm
-        if _CODED.fullmatch(text):
-            return read_chip(text).ohm
-        if re.fullmatch(r"\d{3,4}", text):
-            as_mark = read_chip(text).ohm
-            raise InputError(
-                field, f'"{text}" may be {show(float(text), OHM)}, or a chip\'s mark for {show(as_mark, OHM, 4)}: '
-                f"write {text}R, or mark {text}.",
-            )  # fmt: skip
-    except MarkError as wrong:
-        raise InputError(field, str(wrong)) from None
+    if re.fullmatch(r"\d{3,4}", text):
+        as_mark = read_single(field, f"mark {text}", OHM, above=0)
+        raise InputError(
+            field, f'"{text}" may be {show(float(text), OHM)}, or a chip\'s mark for {show(as_mark, OHM, 4)}: '
+            f"write {text}R, or mark {text}.",
+        )  # fmt: skip
     return read_single(field, text, OHM, above=0)
 
 

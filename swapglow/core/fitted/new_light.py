@@ -22,7 +22,6 @@ from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.worked import Fault, Figure, Judged, Way, Worked, gravest_first, picked
 from swapglow.core.kinds.detail import Detail, Details
-from swapglow.core.parts import preferred
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.parts.resistor import rating_to_fit
 from swapglow.core.photometry.light_law import relative_light
@@ -38,6 +37,7 @@ from swapglow.core.quantities import (
     show,
     shown,
 )
+from swapglow.core.values import preferred
 
 FROM = Detail("feed", "What it is to hang on", None, "", (
     ("cmos", "Logic pin, CMOS"), ("ttl", "Logic pin, bipolar 5 V logic"), ("rail", "A supply found by measuring"),

@@ -23,7 +23,6 @@ from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.worked import Fault, Figure, Judged, Row, Table, Way, Worked, gravest_first, picked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.network.sources import sine
-from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import LIGHT_EXPONENT
 from swapglow.core.parts.led import MOST_IN_SERIES, Led, catalogue
 from swapglow.core.parts.rectifier import rectifier
@@ -42,6 +41,7 @@ from swapglow.core.quantities import (
     show,
     shown,
 )
+from swapglow.core.values import preferred
 
 FloatArray = NDArray[np.float64]
 

@@ -21,12 +21,12 @@ from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.ratings import SLACK, led_current
 from swapglow.core.fitted.worked import Fault, Figure, Judged, PinRow, Way, Worked
 from swapglow.core.kinds.detail import Detail, Details
-from swapglow.core.parts import preferred
 from swapglow.core.parts.led import MOST_IN_SERIES, Led, catalogue
 from swapglow.core.parts.regulator import RegulatorPart, regulators
 from swapglow.core.parts.resistor import rating_to_fit
 from swapglow.core.quantities import AMPERE, CELSIUS, OHM, VOLT, WATT, InputError, show, shown
 from swapglow.core.quantities.part_heat import part_celsius, part_shown
+from swapglow.core.values import preferred
 
 LOW = Detail("low", "Lowest volts before it", VOLT, "10.5V, at the worst moment")
 HIGH = Detail("high", "Highest volts before it", VOLT, "15V")

@@ -25,11 +25,11 @@ from swapglow.core.fitted.light import as_seen
 from swapglow.core.fitted.marks import resistors, side_by_side, together
 from swapglow.core.fitted.worked import Fault, Figure, Judged, PartRule, RulePoint, Way, Worked, picked
 from swapglow.core.kinds.detail import Detail, Details
-from swapglow.core.parts import preferred
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.quantities import AMPERE, CELSIUS, OHM, VOLT, WATT, InputError, Shown, Source, show, shown
 from swapglow.core.quantities.inputs import read_share
 from swapglow.core.quantities.part_heat import part_celsius, part_shown
+from swapglow.core.values import preferred
 
 SENSE = Detail("sense_ohm", "Sense resistors", None, "As read on the board: 6R8, or 68 ‖ 91 side by side")
 VREF = Detail("vref", "The chip's reference", VOLT, "From its data sheet, 0.4V. Empty: in pencil")

@@ -26,7 +26,6 @@ from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.worked import Fault, Figure, Judged, Way, Worked, gravest_first, picked
 from swapglow.core.kinds.detail import Detail, Details
-from swapglow.core.parts import preferred
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.parts.rectifier import rectifier
 from swapglow.core.photometry.flicker import flicker_limit
@@ -48,6 +47,7 @@ from swapglow.core.quantities import (
     shown,
 )
 from swapglow.core.quantities.inputs import read_share
+from swapglow.core.values import preferred
 
 FEED = Detail("feed", "What switches it", None, "", (
     ("matrix", "Rows and columns in turn"), ("pwm", "Pulses that dim"), ("phase", "A dimmer that cuts the phase"),

@@ -8,9 +8,9 @@ import math
 
 from swapglow.core.design.position import Position
 from swapglow.core.kinds.step import Meaning, NextStep
-from swapglow.core.parts import preferred
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.quantities import OHM, VOLT, Source, show
+from swapglow.core.values import preferred
 
 METERS = {"yes": "At hand", "none": "None: clips alone"}
 # Extra-low voltage: no clip goes on more (IEC 61140: 50 V AC; the lower of its two limits, for it may be AC).

@@ -5,8 +5,8 @@ import re
 from dataclasses import dataclass
 from itertools import product
 
-from swapglow.core.parts.preferred import decade
-from swapglow.core.parts.resistor_marks import DIGITS, SHORT, MarkError, Read, read_bands
+from swapglow.core.values.preferred import decade
+from swapglow.core.values.resistor_marks import DIGITS, SHORT, MarkError, Read, read_bands
 
 # What a colour is taken for when it is dirty, faded, burnt, or seen by a warm lamp (common practice).
 TAKEN_FOR: dict[str, tuple[str, ...]] = {

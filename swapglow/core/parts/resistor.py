@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 from functools import cache
 
-from swapglow.core.parts import preferred
 from swapglow.core.parts.catalogue import rows
 from swapglow.core.quantities import InputError
+from swapglow.core.values import preferred
 
 # Keep to half the rating in a closed case (common practice).
 WORKING_FRACTION = 0.5

@@ -5,9 +5,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from swapglow.core.parts.preferred import values
 from swapglow.core.quantities import OHM, show
 from swapglow.core.stock.part import Level, Part, same_ohms
+from swapglow.core.values.preferred import values
 
 State = Literal["full", "low", "empty", "missing"]
 STATES: dict[State, str] = {"full": "full", "low": "low", "empty": "empty", "missing": "none kept"}

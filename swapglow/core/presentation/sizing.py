@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 
 from swapglow.core.analysis.solution import Solution
-from swapglow.core.parts.preferred import ROUNDING_WORDS
-from swapglow.core.parts.resistor_marks import Marks, marks_of
 from swapglow.core.quantities import AMPERE, OHM, VOLT, Shown, Source, show, shown
+from swapglow.core.values.preferred import ROUNDING_WORDS
+from swapglow.core.values.resistor_marks import Marks, marks_of
 
 
 @dataclass(frozen=True)

@@ -13,11 +13,11 @@ from swapglow.core.analysis.original_lamp import lamp_candela
 from swapglow.core.analysis.solution import Solution
 from swapglow.core.design.position import Position
 from swapglow.core.findings.finding import Finding
-from swapglow.core.parts import preferred
 from swapglow.core.parts.resistor import WORKING_FRACTION, takes_w
 from swapglow.core.photometry.intensity import amps_for
 from swapglow.core.photometry.visibility import DARK_ROOM_CD, LIT_ROOM_CD
 from swapglow.core.quantities import AMPERE, OHM, WATT, Unit, engineering, show
+from swapglow.core.values import preferred
 
 FloatArray = NDArray[np.float64]
 

@@ -1,9 +1,14 @@
-"""A number without its unit where a guess may be a thousand times off: 20 on a bench is mostly milliamps."""
+"""A number without its unit where a guess may be ten or a thousand times off.
+
+20 on a bench is mostly milliamps, and 222 off a chip is 2.2 kΩ.
+"""
 
 import re
 
 from swapglow.core.quantities.parse import QuantityError
-from swapglow.core.quantities.units import AMPERE, METRE, Unit
+from swapglow.core.quantities.show import show
+from swapglow.core.quantities.units import AMPERE, METRE, OHM, Unit
+from swapglow.core.values.marked import may_be_marked
 
 _SIGNS = r"[\d.,\s±+\-/%()…–—]|(?<=\d)[eE](?=[+-]?\d)"
 _BARE = re.compile(rf"(?:{_SIGNS})*[1-9](?:{_SIGNS})*")
@@ -33,15 +38,20 @@ def with_unit(text: str, unit: str) -> str:
 
 
 def ask_unit(text: str, unit: Unit) -> None:
-    """Refuse amps and lengths without a unit, and say what would be taken.
+    """Refuse amps and lengths without a unit, and ohms that may be a mark; say what would be taken.
 
     Args:
         text: as typed.
         unit: the unit it is read in.
 
     Raises:
-        QuantityError: it is a bare number of amps or metres.
+        QuantityError: it is a bare number of amps or metres, or digits that are a chip's mark rather than a value.
     """
+    as_mark = may_be_marked(text) if unit is OHM else None
+    if as_mark is not None:
+        bare = text.strip()
+        values = f"{show(float(bare), OHM, 4)}, or a chip's mark for {show(as_mark, OHM, 4)}"
+        raise QuantityError(f'"{bare}" may be {values}: write {bare}R, or mark {bare}.')
     if unit is AMPERE and is_bare(text):
         bare = text.strip()
         raise QuantityError(f'"{bare}" of what? Write {with_unit(bare, "mA")} or {with_unit(bare, "A")}.')

@@ -10,6 +10,8 @@ from dataclasses import dataclass
 from typing import Literal, NoReturn
 
 from swapglow.core.quantities.units import AMPERE, FARAD, OHM, PREFIXES, VOLT, Unit
+from swapglow.core.values.marked import farads_of, ohms_of
+from swapglow.core.values.resistor_marks import MarkError
 
 LONGEST = 60
 # Old capacitors write micro as a capital M: 10 MFD is 10 µF, and 47 MMFD 47 pF (common practice).
@@ -60,6 +62,14 @@ def _tidy(text: str) -> str:
     tidy = text.replace("\u00a0", " ").replace("\u202f", " ").replace("\u2212", "-")
     tidy = tidy.replace("µ", "u").replace("μ", "u").replace("\u2126", "Ω").replace("Ω", "ω")
     return tidy.strip()
+
+
+def _marked(text: str, unit: Unit) -> float | None:
+    """The value of a part's mark, where one stands in place of a value."""
+    try:
+        return ohms_of(text) if unit is OHM else farads_of(text) if unit is FARAD else None
+    except MarkError as wrong:
+        raise QuantityError(str(wrong)) from None
 
 
 def _whole(text: str) -> str:
@@ -175,6 +185,11 @@ def parse(text: str, unit: Unit, *, minimum: float | None = None, above: float |
     tidy = _tidy(text)
     if not tidy:
         raise QuantityError(f"Nothing is written. Write {unit.noun} like {unit.examples}.")
+    marked = _marked(tidy, unit)
+    if marked is not None:
+        parsed = Parsed(marked, marked, marked, unit)
+        _check_bounds(parsed, text, minimum, above)
+        return parsed
     tidy = _whole(tidy)
     share = _BARE_SHARE.fullmatch(tidy)
     ends = _ENDS_BEHIND.fullmatch(tidy)

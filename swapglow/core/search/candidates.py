@@ -24,10 +24,10 @@ from swapglow.core.findings.off import shunts, take_out
 from swapglow.core.findings.wiring import move_to
 from swapglow.core.intake.second_job import duty_report
 from swapglow.core.parts import led as leds
-from swapglow.core.parts import preferred
 from swapglow.core.parts.ready_made import ready_made
 from swapglow.core.photometry.intensity import amps_for, times_the_light
 from swapglow.core.quantities import AMPERE, OHM, show
+from swapglow.core.values import preferred
 
 # Ours where practitioners differ (trade's schools): next higher, half of rated at the highest rail,
 # the cool way first, an added part before a changed one.

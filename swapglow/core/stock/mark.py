@@ -3,10 +3,12 @@
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from swapglow.core.parts.capacitor_marks import read_capacitor, write_capacitor
 from swapglow.core.parts.doubtful_bands import doubtful, is_made, readings
-from swapglow.core.parts.preferred import USUAL_TOLERANCE
-from swapglow.core.parts.resistor_marks import (
+from swapglow.core.quantities import FARAD, OHM, InputError, show
+from swapglow.core.quantities.inputs import read_single
+from swapglow.core.values.capacitor_marks import read_capacitor, write_capacitor
+from swapglow.core.values.preferred import USUAL_TOLERANCE
+from swapglow.core.values.resistor_marks import (
     MarkError,
     Marks,
     Read,
@@ -16,8 +18,6 @@ from swapglow.core.parts.resistor_marks import (
     read_bands,
     read_chip,
 )
-from swapglow.core.quantities import FARAD, OHM, InputError, show
-from swapglow.core.quantities.inputs import read_single
 
 MarkKind = Literal["bands", "chip", "capacitor"]
 # What a chip's digits and a bare letter do not say is taken for this (common practice).

@@ -13,7 +13,6 @@ from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.led_detail import led_detail
 from swapglow.core.fitted.worked import Figure, Judged, Row, Table, Way, Worked, gravest_first, picked
 from swapglow.core.kinds.detail import Detail, Details
-from swapglow.core.parts import preferred
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.parts.led_model import led_model
 from swapglow.core.parts.rectifier import rectifier
@@ -33,6 +32,7 @@ from swapglow.core.quantities import (
     show,
     shown,
 )
+from swapglow.core.values import preferred
 
 VOLTS = Detail("volts", "AC volts of the feed", VOLT, "24V, RMS")
 HERTZ_ = Detail("hertz", "Frequency", HERTZ, "50Hz or 60Hz; empty takes 50 Hz")

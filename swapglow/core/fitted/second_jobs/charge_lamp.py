@@ -25,7 +25,6 @@ from swapglow.core.fitted.worked import (
 )
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.network.filaments import Ohms, filament, settled
-from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import CURRENT_EXPONENT, Lamp, own_lamp
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.parts.led_model import led_model
@@ -34,6 +33,7 @@ from swapglow.core.parts.resistor import rating_to_fit, stands_text
 from swapglow.core.photometry.light_law import candela_at
 from swapglow.core.photometry.visibility import WORDS, visibility
 from swapglow.core.quantities import AMPERE, OHM, VOLT, WATT, InputError, Shown, Source, percent, show, shown
+from swapglow.core.values import preferred
 
 BATTERY = Detail("rest_volts", "Battery, key on, engine still", VOLT, "12.6V")
 RUNNING = Detail("running", "Battery, running", VOLT, "14.2V; empty takes an eighth more")

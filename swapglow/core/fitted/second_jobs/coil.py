@@ -27,7 +27,6 @@ from swapglow.core.fitted.worked import (
 )
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.network.filaments import COLD_SHARE, Ohms, filament, settled
-from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import Lamp, own_lamp
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.parts.led_model import led_model
@@ -36,6 +35,7 @@ from swapglow.core.parts.resistor import rating_to_fit, stands_text
 from swapglow.core.photometry.light_law import candela_at
 from swapglow.core.photometry.visibility import WORDS, visibility
 from swapglow.core.quantities import AMPERE, HENRY, OHM, SECOND, VOLT, WATT, InputError, show, shown
+from swapglow.core.values import preferred
 
 LOW = Detail("low", "The rail at its lowest", VOLT, "22V")
 HIGH = Detail("high", "The rail at its highest", VOLT, "29V")

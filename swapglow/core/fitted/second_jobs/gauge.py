@@ -26,7 +26,6 @@ from swapglow.core.fitted.worked import (
     picked,
 )
 from swapglow.core.kinds.detail import Detail, Details
-from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import LIGHT_EXPONENT, Lamp, own_lamp
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.parts.led_model import led_model
@@ -45,6 +44,7 @@ from swapglow.core.quantities import (
     show,
     shown,
 )
+from swapglow.core.values import preferred
 
 FloatArray = NDArray[np.float64]
 

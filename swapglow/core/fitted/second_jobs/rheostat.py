@@ -29,7 +29,6 @@ from swapglow.core.fitted.worked import (
 )
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.network.filaments import Ohms, ohms_at, settled
-from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import LIGHT_EXPONENT, Lamp, own_lamp
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.parts.led_model import led_model
@@ -39,6 +38,7 @@ from swapglow.core.photometry.colour import lightness
 from swapglow.core.photometry.light_law import candela_at, relative_light
 from swapglow.core.photometry.visibility import visibility
 from swapglow.core.quantities import AMPERE, OHM, VOLT, WATT, InputError, Shown, Source, percent, show, shown
+from swapglow.core.values import preferred
 
 FloatArray = NDArray[np.float64]
 

@@ -23,7 +23,6 @@ from swapglow.core.fitted.worked import (
     picked,
 )
 from swapglow.core.kinds.detail import Detail, Details
-from swapglow.core.parts import preferred
 from swapglow.core.parts.catalogue import rows
 from swapglow.core.parts.lamp import CURRENT_EXPONENT, LIGHT_EXPONENT, Lamp, own_lamp
 from swapglow.core.parts.led import Led, catalogue
@@ -54,6 +53,7 @@ from swapglow.core.quantities import (
     times_text,
 )
 from swapglow.core.quantities import Figure as Typed
+from swapglow.core.values import preferred
 
 FloatArray = NDArray[np.float64]
 

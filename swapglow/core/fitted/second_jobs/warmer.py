@@ -7,7 +7,6 @@ from typing import Literal
 from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.worked import Figure, Judged, Row, Table, Way, Worked, gravest_first
 from swapglow.core.kinds.detail import Detail, Details
-from swapglow.core.parts import preferred
 from swapglow.core.parts.lamp import own_lamp
 from swapglow.core.parts.resistor import rating_to_fit, stands_text
 from swapglow.core.quantities import (
@@ -25,6 +24,7 @@ from swapglow.core.quantities import (
     shown,
 )
 from swapglow.core.quantities.inputs import read_single
+from swapglow.core.values import preferred
 
 Job = Literal["damp", "ice", "steady"]
 JOBS: tuple[tuple[Job, str], ...] = (

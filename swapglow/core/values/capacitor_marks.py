@@ -7,7 +7,7 @@ tenths, are common practice.
 import re
 from dataclasses import dataclass
 
-from swapglow.core.parts.resistor_marks import MarkError
+from swapglow.core.values.resistor_marks import MarkError
 
 # Share either way; the letters under 10 pF are picofarads and no share, and Z goes one way further than the other.
 TOLERANCES = {

@@ -9,7 +9,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import TypeVar
 
-from swapglow.core.parts import preferred
+from swapglow.core.values import preferred
 
 # Digit and power of ten of each colour; gold, silver and pink are powers only.
 DIGITS = ("black", "brown", "red", "orange", "yellow", "green", "blue", "violet", "grey", "white")
