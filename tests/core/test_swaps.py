@@ -70,8 +70,28 @@ def test_the_winner_is_forbidden_by_nothing_and_every_swap_says_why(p):
     assert found[0].why.startswith("Wins: ")
     for s in found[1:]:
         assert s.why.startswith("Out: ") == (s.grade == "stop"), s.id
-        assert s.why.startswith(("Out: ", "Behind: ", "Level with")), s.id
+        assert s.why.startswith(("Out: ", "Behind: ", "Level with", "Too dim: ")), s.id
     assert {"as-is", "leave"} <= {s.id for s in found}
+
+
+@pytest.mark.parametrize(
+    ("purpose", "least", "needs"),
+    [("light", 0.25, "it must light something"), ("see", 0.05, "it must be seen")],
+)
+def test_a_swap_too_dim_for_what_the_lamp_is_for_never_wins(purpose, least, needs):
+    """A lamp of 30 cd lit a drawing; what gives under a quarter of it, or a twentieth to be seen, loses (ours)."""
+    p = replace(on("regulated", "12V", led_id="red-5-diffused", target="5mA", lamp=lamp("12V", "1.75A", "30cd")),
+                purpose=purpose)  # fmt: skip
+    first, *others = search(p).swaps
+    assert first.best
+    assert first.id == "leave" or evaluate(with_changes(p, first.changes)).ratio >= least
+    (as_is,) = [s for s in others if s.id == "as-is"]
+    assert as_is.why.startswith("Too dim: ")
+    assert needs in as_is.why
+    # An old lamp that was as much dimmer leaves enough.
+    enough = replace(p, lamp=replace(p.lamp, candela=30 * evaluate(p).ratio / least * 0.99))
+    assert evaluate(enough).ratio > least
+    assert not next(s for s in search(enough).swaps if s.id == "as-is").why.startswith("Too dim: ")
 
 
 def test_both_schools_stand_beside_each_other_with_ours_marked():

@@ -7,9 +7,11 @@ from typing import Literal
 
 import numpy as np
 
+from swapglow.core.analysis.limits import DIM_SHARE
 from swapglow.core.analysis.original_lamp import kelvin_of, lamp_candela, lamp_volts
 from swapglow.core.analysis.sizing import size
 from swapglow.core.design.position import Position
+from swapglow.core.intake.second_job import Duty
 from swapglow.core.photometry import screen
 from swapglow.core.photometry.intensity import led_candela, sight_of
 from swapglow.core.photometry.seen import FloatArray, lamp_sight
@@ -40,6 +42,9 @@ MOST = 7
 LEVEL = 0.005
 # Figures this near are the same.
 SAME = 1e-6
+# What must be left of the old lamp's light for what the lamp is for: to light, what counts as dim; to be seen, or where
+# nobody said, a twentieth (ours). A part of the circuit need not shine.
+LEAST_LIGHT: dict[Duty, float] = {"light": DIM_SHARE, "see": 0.05, "": 0.05, "do": 0.0}
 
 
 @dataclass(frozen=True)
@@ -120,6 +125,12 @@ class _Scored:
             else (() if self.figures is None else self.figures.stops)
         )
 
+    @property
+    def dim(self) -> bool:
+        """Whether too little light is left for what the lamp is for, whatever else it has."""
+        f, p = self.figures, self.position
+        return f is not None and f.ratio is not None and f.ratio < LEAST_LIGHT[p.purpose] * p.looks.share
+
 
 def search(position: Position, asked: tuple[Weight, ...] = (),
            drawer_ohm: frozenset[float] = frozenset()) -> Swaps:  # fmt: skip
@@ -134,7 +145,7 @@ def search(position: Position, asked: tuple[Weight, ...] = (),
         The few, the best first.
     """
     scored = [_score(c, p, asked, drawer_ohm) for c, p in candidates(position, drawer_ohm)]
-    ordered = sorted(scored, key=lambda x: (len(x.stops), -x.score, not x.candidate.ours))
+    ordered = sorted(scored, key=lambda x: (len(x.stops), x.dim, -x.score, not x.candidate.ours))
     best = ordered[0]
     second = next((x for x in ordered[1:] if not _alike(x, best)), best)
     shown = _few(ordered)
@@ -296,7 +307,7 @@ def _swap(x: _Scored, best: _Scored, second: _Scored, asked: tuple[Weight, ...],
         c.id,
         c.label,
         dict(c.changes),
-        x is best and not x.stops,
+        x is best and not x.stops and not x.dim,
         c.school,
         c.ours,
         _why(x, best, second, asked),
@@ -405,6 +416,9 @@ def _why(x: _Scored, best: _Scored, second: _Scored, asked: tuple[Weight, ...]) 
         return f"Out: {x.stops[0][0].lower()}{x.stops[0][1:].rstrip('.')}" + (
             f"; and {len(x.stops) - 1} more." if len(x.stops) > 1 else "."
         )
+    if x.dim and x.figures is not None:
+        needs = "it must light something" if x.position.purpose == "light" else "it must be seen"
+        return f"Too dim: {ratio_text(x.figures.ratio)}, and {needs}. Brighter LEDs, more of them, or another lens."
     weights = {k: _weight(k, asked) for k in x.marks}
     if x is best:
         # What sets it apart from the next that would do.
