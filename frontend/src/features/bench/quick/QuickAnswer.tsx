@@ -85,12 +85,15 @@ export function QuickAnswer({ report, keepable, onKeep, taken, onPutBack }: Prop
         <dt>All together</dt>
         <dd>
           <Mid shown={report.current.lamp} />
-          {report.current.fuse && (
-            <>
-              , smallest fuse <Mid shown={report.current.fuse} />
-            </>
-          )}
         </dd>
+        {report.current.fuse && (
+          <>
+            <dt>Smallest fuse</dt>
+            <dd>
+              <Mid shown={report.current.fuse} />
+            </dd>
+          </>
+        )}
       </Pair>
       {taken && (
         <Taken>
