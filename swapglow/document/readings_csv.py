@@ -12,7 +12,8 @@ from pydantic import ValidationError
 from swapglow.core.measurement.reading_after import KINDS
 from swapglow.core.quantities import InputError
 from swapglow.document.csv_cells import bare, guarded
-from swapglow.inputs.reading_rules import check_after, check_before
+from swapglow.inputs.reading_rules import T as Typed
+from swapglow.inputs.reading_rules import check_after, check_before, with_its_unit
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
 
 
@@ -160,12 +161,17 @@ def _line(cells: Mapping[str, str], lamps: Sequence[Lamp]) -> Line:
         if cells["function"].strip() not in KINDS:
             said = _short(cells["function"])
             raise InputError("function", f'"{said}" is no reading after the swap: {", ".join(KINDS)}.')
-        after: ReadingAfterInput = _shaped(ReadingAfterInput, cells, "after")
+        after = _with_unit(_shaped(ReadingAfterInput, cells, "after"), reading)
         _under_its_heading("after", lambda: check_after(after, alternates=lamp.alternates, mains=lamp.mains))
         return Line(lamp.key, reading, after)
-    before: ReadingBeforeInput = _shaped(ReadingBeforeInput, cells, "before")
+    before = _with_unit(_shaped(ReadingBeforeInput, cells, "before"), reading)
     _under_its_heading("before", lambda: check_before(before, mains=lamp.mains))
     return Line(lamp.key, reading, before)
+
+
+def _with_unit(typed: Typed, reading: UUID | None) -> Typed:
+    """Bare currents are milliamps, as in the form; a line that we wrote ourselves says what was kept, in amps."""
+    return with_its_unit(typed) if reading is None else typed
 
 
 def _under_its_heading(when: str, check: Callable[[], None]) -> None:

@@ -255,6 +255,22 @@ def test_two_lamps_of_one_name_never_get_each_others_readings(bench, loaded):
     }  # fmt: skip
 
 
+@pytest.mark.parametrize(
+    ("line", "kept"),
+    [("before,dc_amps,82,lamp,in,,,no,,", "82mA"), ("before,ac_amps,9.2-9.8,lamp,in,,,no,,", "9.2-9.8mA"),
+     ("before,dc_amps,0.5A,lamp,in,,,no,,", "0.5A"), ("before,dc_volts,5,lamp,in,,,no,,", "5"),
+     ("after,current,9.2,,,,,,,", "9.2mA")],
+)  # fmt: skip
+def test_a_bare_current_in_a_file_is_milliamps_as_in_the_form(bench, loaded, line, kept):
+    p = loaded.positions.first()
+    content = f"{','.join(readings_csv.files.HEADING)}\r\n{p.input.name},{line}\r\n".encode()
+    here = {r.pk for r in (*ReadingBefore.objects.all(), *ReadingAfter.objects.all())}
+    status, answer = bench.send(f"equipment/{loaded.pk}/readings", "a.csv", content)
+    assert status == 200, answer
+    (new,) = [r for r in (*ReadingBefore.objects.all(), *ReadingAfter.objects.all()) if r.pk not in here]
+    assert new.input.text == kept
+
+
 def test_no_live_reading_of_a_lamp_on_the_mains_comes_in_by_file(bench, loaded):
     p = loaded.positions.first()
     bench("PATCH", f"positions/{p.pk}", {"mains": True})
