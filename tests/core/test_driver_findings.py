@@ -1,5 +1,7 @@
 """What the drivers' findings say and whether their remedies cure, by the facts of the trade."""
 
+import re
+
 import numpy as np
 import pytest
 
@@ -124,6 +126,32 @@ def test_load_resistors_add_up_in_a_closed_space_and_burn_on_plastic():
         found(driven("flasher", "12.8V", "0V", shunt="8R2", place="plastic", **TURN), "load-hot").grade
         == "stop"
     )
+
+
+@pytest.mark.parametrize(
+    ("shunt", "grade"), [("8R2", ""), ("6R8", ""), ("6R", "mind"), ("5R6", "mind"), ("3R9", "stop")]
+)
+def test_a_load_that_draws_more_than_the_old_lamp_says_by_how_much(shunt, grade):
+    """A lamp of 1.75 A at 12 V, V^0.55 (lamp handbooks, from memory): 12.8 V over 6 Ω are 2.13 A and the LED's."""
+    p = driven("flasher", "12.8V", "0V", shunt=shunt, place="metal", **TURN)
+    told = found(p, "load-over-lamp")
+    if not grade:
+        assert told is None
+        return
+    old = 1.75 * (12.8 / 12) ** 0.55
+    now = 12.8 / float(shunt.replace("R", ".")) + float(assess(p).current.usual.value)
+    assert told.grade == grade
+    assert float(re.search(r"draws ([\d.]+)", told.message)[1]) == pytest.approx(now, rel=0.02)
+    assert float(re.search(r": ([\d.]+) times", told.message)[1]) == pytest.approx(now / old, rel=0.03)
+    assert (now / old > 1.5) is (grade == "stop")
+
+
+def test_no_load_is_offered_that_would_be_a_stop():
+    """3 A wanted where a lamp of 1.75 A was."""
+    p = driven("flasher", "12.8V", "0V", place="metal", trip="3A", **TURN)
+    fast = found(p, "misses-current")
+    assert [r.id for r in fast.remedies] == ["cool"]
+    assert "over one and a half times" in fast.why
 
 
 def test_a_lamp_that_throttles_starts_the_fast_flash_again():

@@ -4,14 +4,17 @@ from collections.abc import Iterable
 from dataclasses import replace
 
 from swapglow.core.analysis.load_resistor import HOT_C, LoadResistor, Watch, load_for, load_of, watch
+from swapglow.core.analysis.original_lamp import original_volts
 from swapglow.core.design.position import Position
 from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, rule
-from swapglow.core.quantities import AMPERE, CELSIUS, OHM, WATT, show
+from swapglow.core.quantities import AMPERE, CELSIUS, OHM, WATT, show, times_text
 from swapglow.core.quantities.part_heat import fails, part_celsius
 
 # Flashes a minute that law allows a turn lamp (UN R48, FMVSS 108).
 LEGAL_RATE = (60.0, 120.0)
+# Over the old lamp's current by more than this is said; over it by the second it is a stop (ours).
+MORE_THAN_OLD, MOST_OVER_OLD = 1.05, 1.5
 _CARE = (
     "Bare metal, never plastic or trim; screws must not come out through the outer skin. Lamp colour, "
     "brightness, rate and approval are law on roads and differ by country."
@@ -34,7 +37,7 @@ def load_remedy(p: Position, w: Watch) -> tuple[Remedy, ...]:
         The remedy; none where no part will do.
     """
     load = load_for(p, w)
-    if load is None or load.rating_w is None:
+    if load is None or load.rating_w is None or _wants_too_much(p, w):
         return ()
     changes: dict[str, float | str | None] = {
         "shunt_ohm": load.ohm, "shunt_across": "assembly", "shunt_w": load.rating_w,
@@ -42,10 +45,17 @@ def load_remedy(p: Position, w: Watch) -> tuple[Remedy, ...]:
     return (Remedy("load-resistor", f"Put {_load_line(load)}", changes),)
 
 
+def _wants_too_much(p: Position, w: Watch) -> bool:
+    """Whether what it wants is more than the old lamp's wires were made for."""
+    return p.lamp is not None and w.needs.value > MOST_OVER_OLD * p.lamp.amps_at(original_volts(p)) > 0
+
+
 def _where(p: Position, w: Watch) -> str:
     """Why no load resistor is offered, where none is."""
     if load_remedy(p, w):
         return ""
+    if _wants_too_much(p, w):
+        return "No load is offered: it would draw over one and a half times what the old lamp did. "
     if p.driver.place == "plastic":
         return "On plastic no load resistor may sit. "
     return "Say where a load would sit: off bare metal no part here takes the heat. "
@@ -98,6 +108,32 @@ def throttles(c: Context) -> Iterable[Finding]:
         show(warm.needs.value, AMPERE),
         "Cold it is content. Try it for a full minute before closing up.",
         (cool(p),),
+    )
+
+
+@rule
+def draws_more_than_the_old_lamp(c: Context) -> Iterable[Finding]:
+    """A load made lower and lower until it flashes right: what the old lamp drew is what its wires were made for."""
+    p, on = c.position, c.state("on")
+    if not p.driver.kind.watches or p.shunt_ohm is None or p.shunt_across != "assembly":
+        return
+    if p.lamp is None or on is None:
+        return
+    now, old = float(on.supply_amps[1]), p.lamp.amps_at(original_volts(p))
+    if old <= 0 or now <= old * MORE_THAN_OLD:
+        return
+    over, was = now > old * MOST_OVER_OLD, show(old, AMPERE)
+    yield Finding(
+        "load-over-lamp",
+        "stop" if over else "mind",
+        f"With its load it draws {show(now, AMPERE)}: {times_text(now / old)} times the old lamp's {was}.",
+        show(now, AMPERE),
+        show(old * MOST_OVER_OLD, AMPERE) if over else was,
+        f"The load burns {show(load_of(p, p.shunt_ohm).lit_w, WATT, 2)} while lit. Flasher, switch, fuse and wire "
+        "carry more than they were made for. Go no lower: take a flasher that does not count, or find why it flashes "
+        "fast.",
+        (cool(p), Remedy("no-load", "Take the load resistor out", {"shunt_ohm": None})),
+        "Take a larger load resistor first." if over else "",
     )
 
 
