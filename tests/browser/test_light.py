@@ -43,7 +43,7 @@ def test_a_lens_is_picked_and_the_led_it_asks_for_is_used(demo, app):
 
 def test_a_trial_is_logged_in_two_taps_and_goes_with_undo(demo, app):
     lamp = Position.objects.get(inputs__name="Pen lamp")
-    lamp.inputs["resistor_ohm"] = 1234.0
+    lamp.inputs["resistor"] = "1234R"
     lamp.save()
     app.get_by_role("link", name=re.compile("^Pen lamp")).click()
     app.get_by_role("button", name="Log a trial").click()
