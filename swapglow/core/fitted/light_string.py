@@ -237,7 +237,7 @@ def _figures(string: _String, typed: Details, count: int, keep: int, wanted: flo
     crest = string.amps(count, inside)
     mean = float(with_it.mean())
     after = flowing(typed, mean, f"{keep} left and {show(inside + fitted, OHM)}, mean")
-    # Read afterwards, the wave has the shape that was reckoned and the mean that was read.
+    # A reading gives the mean only: the shape of the wave stays the computed one.
     with_it = with_it * (after.value / mean if mean > 0 else 1.0)
     out = [
         Figure("Through the LEDs", _made_for(typed, wanted), after),

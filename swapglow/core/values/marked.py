@@ -67,7 +67,7 @@ def may_be_marked(text: str) -> float | None:
         text: as typed.
 
     Returns:
-        Ω of the mark; None where it is no mark, or the digits are a value that is made.
+        What the mark says, Ω; None where the digits are a value, or no mark.
     """
     text = text.strip()
     if not _DIGITS.fullmatch(text) or _is_made(float(text)):
