@@ -5,7 +5,7 @@ from threading import Condition
 
 from cachetools import LRUCache, cached
 
-from swapglow.core.analysis.budget import Lit, Member
+from swapglow.core.analysis.draws import Lit, Member
 from swapglow.core.analysis.solution import Solution, solve
 from swapglow.core.analysis.states import StateSolution, state_solutions, states_of
 from swapglow.core.analysis.trials import Tried
@@ -31,7 +31,7 @@ from swapglow.core.measurement.next_step import Standing, next_step
 from swapglow.core.measurement.reading_after import WARM, ReadingAfter
 from swapglow.core.measurement.reading_before import ReadingBefore
 from swapglow.core.measurement.survey import survey
-from swapglow.core.presentation.battery_life import battery_life_section
+from swapglow.core.presentation.battery_life import Runtime, battery_life_section
 from swapglow.core.presentation.budget import budget_findings
 from swapglow.core.presentation.current import current_section
 from swapglow.core.presentation.cycle import cycle_section
@@ -181,7 +181,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         supply=supply_section(s),
         snapshots=known.snapshots,
         cycle=cycle_section(s),
-        runtime=battery_life_section(s),
+        runtime=_lasts(position, bench),
         rule=judged(slide_rule(s, bench.drawer_ohm), found),
         glow=known.glow,
         findings=found,
@@ -233,13 +233,26 @@ def _solvable(others: tuple[Tried, ...]) -> tuple[Tried, ...]:
     return tuple(out)
 
 
+def _this(position: Position, bench: Bench) -> Member:
+    return Member("this", "This lamp", position, bench.lit)
+
+
+def _lasts(position: Position, bench: Bench) -> Runtime | None:
+    """How long its battery lasts with all that hangs on it."""
+    this = _this(position, bench)
+    try:
+        return battery_life_section(position.rail, (this, *bench.on_rail), this)
+    except CircuitError:
+        # Another lamp has no answer: the battery is told of with this one alone, and says so.
+        return battery_life_section(position.rail, (this,), this)
+
+
 def _of_the_rail(position: Position, bench: Bench) -> tuple[Finding, ...]:
     """What the lamp and all others on its rail come to together."""
     if not bench.on_rail and not position.rail.others_a:
         return ()
-    this = Member("this", "This lamp", position, bench.lit)
     try:
-        return budget_findings(position.rail, (this, *bench.on_rail))
+        return budget_findings(position.rail, (_this(position, bench), *bench.on_rail))
     except CircuitError:
         # Another lamp has no answer: the budget's own sheet names it.
         return ()

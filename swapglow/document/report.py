@@ -6,7 +6,7 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-from swapglow.core.analysis.budget import Member
+from swapglow.core.analysis.draws import Member
 from swapglow.core.assess import Bench, assess
 from swapglow.core.design.position import Position
 from swapglow.core.findings import solvable

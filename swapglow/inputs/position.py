@@ -71,7 +71,7 @@ class ReadyMade(Shape):
     its LEDs in series where somebody counted them.
     """
 
-    amps: Annotated[Short, Reads(AMPERE, "amps", "module")] = ""
+    amps: Annotated[Short, Reads(AMPERE, "amps", "module", at="at")] = ""
     at: Annotated[Short, Reads(VOLT, "given_v", "module")] = ""
     second_volts: Annotated[Short, Reads(VOLT, "volts", "module second")] = ""
     second_amps: Annotated[Short, Reads(AMPERE, "amps", "module second")] = ""
@@ -163,9 +163,10 @@ class PositionInput(LedInput):
     notes: Long = ""
     lamp_id: Short = ""
     lamp_volts: Annotated[Short, Reads(VOLT, "volts", "lamp")] = ""
-    lamp_amps: Annotated[Short, Reads(AMPERE, "amps", "lamp")] = ""
+    lamp_amps: Annotated[Short, Reads(AMPERE, "amps", "lamp", at="lamp_volts")] = ""
     lamp_candela: Annotated[Short, Reads(CANDELA, "candela", "lamp")] = ""
     lamp_kept: Annotated[float, Field(gt=0, le=1), Suggests(_AGES)] = 1.0
+    lamp_count: Annotated[int, Field(ge=1, le=MOST_BRANCHES)] = 1
     lamp_base: Annotated[Short, Sets("base", "lamp")] = ""
     bulb_across: Annotated[Short, Reads(METRE, "across_m", "bulb")] = ""
     bulb_long: Annotated[Short, Reads(METRE, "long_m", "bulb")] = ""

@@ -24,4 +24,4 @@ class RailInput(Shape):
     details: Annotated[dict[Short, Quantity], Field(max_length=MOST_DETAILS)] = Field(default_factory=dict)
     fuse: Annotated[Short, Reads(AMPERE, "fuse_a", "rail")] = ""
     rated: Annotated[Short, Reads(AMPERE, "rated_a", "rail")] = ""
-    others: Annotated[Short, Reads(AMPERE, "others_a", "rail", above=None, minimum=0)] = ""
+    others: Annotated[Short, Reads(AMPERE, "others_a", "rail", above=None, minimum=0, at="usual")] = ""

@@ -37,7 +37,7 @@ from swapglow.core.quantities.bare import is_bare
 from swapglow.core.quantities.inputs import check_unit, read_quantity, read_share, read_single
 from swapglow.core.supplies import SUPPLIES
 from swapglow.core.supplies.rail import Rail, read_rail
-from swapglow.core.values import preferred
+from swapglow.core.values import lamp_marks, preferred
 from swapglow.inputs.equipment import DimInput, DimTrialInput, FeasibilityInput, FittedInput, TakeInInput
 from swapglow.inputs.led import LedInput
 from swapglow.inputs.limits import MOST_HOUSE_CHECKS
@@ -82,11 +82,21 @@ def plain(shape: BaseModel, of: str, prefix: str = "") -> dict[str, Any]:
         typed = value if isinstance(value, Quantity) else Quantity(text=value)
         read = None
         if typed.text.strip():
-            read = read_single(prefix + name, typed.text, mark.unit, above=mark.above, minimum=mark.minimum)
+            read = read_single(
+                prefix + name, typed.text, mark.unit, above=mark.above, minimum=mark.minimum,
+                volts=_volts_beside(shape, mark, prefix),
+            )  # fmt: skip
         out[mark.to] = read
         if isinstance(value, Quantity) and read is not None:
             out[mark.to] = Figure(read, Source(typed.source), typed.note)
     return out
+
+
+def _volts_beside(shape: BaseModel, mark: Reads, prefix: str) -> float | None:
+    """Volts at which a power typed for a current is taken; None where there are none."""
+    value = getattr(shape, mark.at) if mark.at else ""
+    text = value.text if isinstance(value, Quantity) else value
+    return read_quantity(prefix + mark.at, text, VOLT, above=0.0).usual if text.strip() else None
 
 
 def field_of(shape: type[BaseModel], core_name: str) -> str:
@@ -137,7 +147,8 @@ def position_of(p: PositionInput, r: RailInput, hazards: Collection[str] = ()) -
     """
     # Trials count in the report alone, and are refused here, where they are typed.
     trials_of(p)
-    lamp = lamp_of(p)
+    one = lamp_of(p)
+    lamp = None if one is None else one.times(p.lamp_count)
     rail = rail_of(r, lamp)
     module, led, source = _led(p)
     if not p.target.text.strip():
@@ -148,7 +159,7 @@ def position_of(p: PositionInput, r: RailInput, hazards: Collection[str] = ()) -
     tolerance = preferred.USUAL_TOLERANCE[p.series] if p.tolerance is None else p.tolerance
     try:
         made = Position(
-            rail=rail, led=led, led_source=source, lamp=lamp, driver=driver_of(p, lamp),
+            rail=rail, led=led, led_source=source, lamp=lamp, driver=driver_of(p, one),
             second_led=second_led(p.second_led_id), band_v=_band(p), module=module,
             rectification_id=_rectification(p, rail, module), resistor_tolerance=tolerance, beside=_beside(p),
             celsius=_air(p), looks=looks_of(p.looks), **plain(p, "position"),
@@ -298,7 +309,7 @@ def _beside(p: PositionInput) -> tuple[Branch, ...]:
 
 
 def lamp_of(p: PositionInput) -> Lamp | None:
-    """The original lamp, or None where nothing is known of it.
+    """One original lamp, or None where nothing is known of it.
 
     Raises:
         InputError: for ``lamp_id``, one of its own figures, or of its outside.
@@ -307,12 +318,15 @@ def lamp_of(p: PositionInput) -> Lamp | None:
     if p.lamp_id != OWN:
         lamp = choose_lamp(p.lamp_id)
         return None if lamp is None else replace(lamp, kept=p.lamp_kept, bulb=replace(lamp.bulb, **typed))
-    figures = plain(p, "lamp")
+    if (both := lamp_marks.parts(p.lamp_volts)) is not None:
+        # The whole mark typed where its volts are asked.
+        p = p.model_copy(update={"lamp_volts": both[0], "lamp_amps": p.lamp_amps.strip() or both[1]})
     for name in ("lamp_volts", "lamp_amps"):
         if not getattr(p, name).strip():
             raise InputError(
                 name, f"Type the lamp's own, like {'6.3V' if name == 'lamp_volts' else '0.15A'}."
             )
+    figures = plain(p, "lamp")
     return replace(own_lamp(**figures), kept=p.lamp_kept, bulb=Bulb(**typed))
 
 

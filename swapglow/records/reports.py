@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 from functools import lru_cache
 
-from swapglow.core.analysis.budget import Member
+from swapglow.core.analysis.draws import Member
 from swapglow.core.analysis.match import MatchLamp, match_lamp
 from swapglow.core.analysis.trials import Tried
 from swapglow.core.assess import Bench

@@ -84,6 +84,7 @@ POSITION = {
                        "count": 3, "resistor": "6k8", "place": 1}}, {}),
     "one_batch": (False, {}),
     "lamp_kept": (0.8, {}),
+    "lamp_count": (3, {}),
     "led_light": ("640mcd", {}),
     "led_light_at": ("9mA", {}),
     "led_angle": ("34°", {}),

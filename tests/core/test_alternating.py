@@ -8,6 +8,7 @@ import pytest
 
 from scripts import reference
 from swapglow.core.analysis.ac_cycle import AcCases, draw_cycles, solve_cycles
+from swapglow.core.analysis.cycle_figures import modulation
 from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.solution import solve
 from swapglow.core.assess import assess
@@ -21,6 +22,7 @@ from swapglow.core.network.cases import Cases
 from swapglow.core.network.sources import sine
 from swapglow.core.parts.ratings import capacitor_volts, diode_volts
 from swapglow.core.photometry.flicker import flicker_limit
+from tests.core.light import candela
 from tests.core.supplies import on
 
 WINDING = {"open": "10.6V", "load": "0.2A", "hertz": "60Hz"}
@@ -203,6 +205,19 @@ def test_the_capacitor_sized_by_the_sum_keeps_flicker_low_risk():
     for kind in ("bridge_cap", "half_wave_cap"):
         c = assess(on("winding", "12Vac", {"hertz": "50Hz"}, rectification=kind)).cycle
         assert all(level.modulation <= level.limit * 1.05 for level in c.levels), kind
+
+
+def test_flicker_is_the_modulation_of_the_light_and_not_of_the_current():
+    """(max − min)/(max + min) of the light (IEEE 1789-2015); light by the roots of the material's cubic."""
+    s = solve(
+        on("winding", "12Vac", {"hertz": "50Hz"}, rectification="bridge_cap", capacitor="47uF", target="15mA")
+    )
+    amps = s.ac.drawn.light[1]
+    top, low = candela(amps.max()), candela(amps.min())
+    expected = 100 * (top - low) / (top + low)
+    of_current = 100 * (amps.max() - amps.min()) / (amps.max() + amps.min())
+    assert modulation(s, s.ac)[1] == pytest.approx(expected, rel=1e-4)
+    assert of_current > 1.03 * expected
 
 
 @pytest.mark.parametrize("kind", RECTIFICATIONS)

@@ -6,13 +6,15 @@ import numpy as np
 import pytest
 
 from scripts import reference
-from swapglow.core.analysis.budget import Member, budget
+from swapglow.core.analysis.budget import budget
+from swapglow.core.analysis.draws import Member
 from swapglow.core.analysis.rail_on_ac import _bare, _Rail, rail_cycle
 from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.solution import solve
 from swapglow.core.engine.netlist import Capacitor, Sine
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.presentation.budget import rail_budget
+from tests.core.light import candela
 from tests.core.supplies import lamp, on
 
 TOWER = {"open": "17.2V", "load": "0.32A", "hertz": "50Hz"}
@@ -129,7 +131,7 @@ def test_what_a_lamp_has_alone_is_its_own_circuit_with_what_else_hangs_on_it(oth
         alone = rail_cycle(rail, [p], "after")
         assert d.alone_v == pytest.approx(alone.bus_rms[1], rel=3e-3)
         together = rail_cycle(rail, [HELD, HALF, BRIDGE], "after")
-        assert d.light == pytest.approx(together.led[p][1] / alone.led[p][1], rel=1e-3)
+        assert d.light == pytest.approx(candela(together.led[p][1]) / candela(alone.led[p][1]), rel=1e-3)
 
 
 def test_of_lamps_lit_one_at_a_time_the_thirstiest_counts():
@@ -154,7 +156,7 @@ def test_what_the_others_take_of_its_light_is_said():
     many = tuple(Member(str(k), f"L{k}", BRIDGE) for k in range(12))
     b = budget(HELD.rail, many)
     weak = hung("bridge", "240R", supply={**TOWER, "load": f"{0.32 / 12}A"})
-    left = float(solve(weak, rule=False).usual[1] / solve(BRIDGE, rule=False).usual[1])
+    left = candela(solve(weak, rule=False).usual[1]) / candela(solve(BRIDGE, rule=False).usual[1])
     assert b.draws[0].light == pytest.approx(left, rel=1e-3)
     found = rail_budget(HELD.rail, many).findings
     assert [(f.id, f.grade, f.figure) for f in found] == [("rail-sags", "note", f"{left * 100:.0f} %")]

@@ -5,10 +5,12 @@ import itertools
 import numpy as np
 import pytest
 
-from swapglow.core.analysis.battery_life import discharge, hours_until, lamp_on_battery, original_life
-from swapglow.core.analysis.solution import solve
-from swapglow.core.assess import assess
+from swapglow.core.analysis.battery_life import battery_life, discharge, hours_until
+from swapglow.core.analysis.draws import Member
+from swapglow.core.assess import Bench, assess
 from swapglow.core.parts.cells import Battery, chemistries
+from swapglow.core.photometry.light_law import relative_light
+from swapglow.core.presentation.budget import rail_budget
 from swapglow.core.quantities import InputError
 from swapglow.core.supplies.rail_line import rail_line
 from swapglow.core.supplies.supply import source_resistance
@@ -59,14 +61,6 @@ def test_a_resistive_load_lasts_by_the_integral():
     assert run.spent_h == pytest.approx(np.trapezoid(0.22 * 1000 / cells.volts(q), q), rel=1e-3)
 
 
-def test_the_filament_behind_the_cells_obeys_kirchhoff():
-    p = on("battery", "", {"chemistry": "alkaline-aa", "cells": "2"}, lamp=lamp("2.5V", "0.3A"))
-    opened = np.array([3.0, 2.4, 1.9])
-    amps, volts = lamp_on_battery(p.lamp, opened, 0.5)
-    assert volts + amps * 0.5 == pytest.approx(opened, rel=1e-6)
-    assert amps == pytest.approx(0.3 * (volts / 2.5) ** 0.55, rel=1e-6)
-
-
 def test_an_led_outlasts_the_filament_on_the_same_cell():
     r = assess(on("battery", "", {"chemistry": "coin-20"}, target="2mA", lamp=lamp("2.8V", "0.03A")))
     assert r.runtime.led.value > 5 * r.runtime.lamp.value
@@ -76,17 +70,59 @@ def test_an_led_outlasts_the_filament_on_the_same_cell():
 
 
 def test_the_old_lamps_light_falls_with_the_3_5th_power_of_its_volts():
-    """Light goes as V^3.5 (miniature lamp handbooks, from memory); behind 0.5 Ω by Kirchhoff."""
+    """I ∝ V^0.55 and light ∝ V^3.5 (miniature lamp handbooks, from memory); behind 0.5 Ω by Kirchhoff, by halving."""
     cells = {"chemistry": "alkaline-aa", "cells": "2", "source": "0.5R"}
-    s = solve(on("battery", "", cells, target="2mA", lamp=lamp("2.5V", "0.3A")))
-    life = original_life(s)
-    _, at_lamp = lamp_on_battery(s.position.lamp, life.run.volts, 0.5)
-    assert life.light == pytest.approx((at_lamp / at_lamp[0]) ** 3.5, rel=1e-3)
-    assert life.light[-1] < life.light[0] == 1
+    p = on("battery", "", cells, target="2mA", lamp=lamp("2.5V", "0.3A"))
+    life = battery_life(p.rail, [Member("a", "A", p)], "before")
+    at_lamp = []
+    for opened in life.run.volts:
+        low, high = 0.0, float(opened)
+        for _ in range(60):
+            v = (low + high) / 2
+            low, high = (low, v) if v + 0.5 * 0.3 * (v / 2.5) ** 0.55 > opened else (v, high)
+        at_lamp.append(low)
+    at_lamp = np.array(at_lamp)
+    assert life.run.amps == pytest.approx(0.3 * (at_lamp / 2.5) ** 0.55, rel=1e-3)
+    assert life.light["a"] == pytest.approx((at_lamp / at_lamp[0]) ** 3.5, rel=3e-3)
+    assert life.light["a"][-1] < life.light["a"][0] == 1
     # Its hours are to where it gives the floor's share of its first light.
-    assert life.hours == pytest.approx(
-        np.interp(-s.position.glow_floor, -life.light, life.run.hours), rel=0.02
-    )
+    assert life.hours == pytest.approx(np.interp(-p.glow_floor, -life.light["a"], life.run.hours), rel=0.02)
+
+
+def test_one_battery_has_one_life_wherever_it_is_shown():
+    """Three unlike lamps on one battery: item, document and each lamp's view give one figure."""
+    cells = {"chemistry": "alkaline-aa", "cells": "2", "source": "0.5R"}
+    made = [on("battery", "", cells, target=t, lamp=lamp("2.5V", "0.3A")) for t in ("2mA", "5mA", "1mA")]
+    all_on = tuple(Member(str(k), f"Lamp {k}", p) for k, p in enumerate(made))
+    whole = rail_budget(made[0].rail, all_on)
+    alone = rail_budget(made[0].rail, all_on[:1])
+    for m in all_on:
+        seen = assess(m.position, Bench(on_rail=tuple(o for o in all_on if o is not m))).runtime
+        assert seen.led == whole.hours_after
+        assert seen.lamp.text == whole.hours_before.text
+    assert whole.hours_after.value < alone.hours_after.value
+    assert whole.hours_before.value < alone.hours_before.value / 2.5
+    assert "all 3 lamps" in whole.hours_line
+
+
+def test_a_battery_lasts_to_a_share_of_the_light_and_not_of_the_current():
+    """The law of the LED's material, solved for the current by halving; light ends where that current is reached."""
+    p = on("battery", "", {"chemistry": "alkaline-aa", "cells": "2"}, target="2mA", vf="1.9V")
+    life = battery_life(p.rail, [Member("a", "A", p)], "after")
+    first = float(life.run.amps[0])
+    low, high = 0.0, first
+    full = float(relative_light(p.led, first))
+    for _ in range(60):
+        at = (low + high) / 2
+        low, high = (low, at) if float(relative_light(p.led, at)) > p.glow_floor * full else (at, high)
+    assert low > 1.01 * p.glow_floor * first
+    assert life.hours == pytest.approx(np.interp(-low, -life.run.amps, life.run.hours), rel=0.01)
+
+
+def test_a_battery_without_a_lamp_that_draws_says_no_hours():
+    rail = on("battery", "", {"chemistry": "alkaline-aa", "cells": "2"}, target="2mA").rail
+    assert battery_life(rail, [], "after") is None
+    assert rail_budget(rail, ()).hours_after is None
 
 
 def test_half_as_much_again_while_it_charges():

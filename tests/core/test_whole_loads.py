@@ -6,7 +6,8 @@ import numpy as np
 import pytest
 
 from scripts import reference
-from swapglow.core.analysis.budget import Member, budget
+from swapglow.core.analysis.budget import budget
+from swapglow.core.analysis.draws import Member
 from swapglow.core.analysis.sizing import size, turned
 from swapglow.core.analysis.solution import current, solve
 from swapglow.core.analysis.spice_text import spice_text
@@ -18,6 +19,7 @@ from swapglow.core.parts.ready_made import Module
 from swapglow.core.presentation.budget import rail_budget
 from swapglow.core.quantities import InputError
 from tests.core.drivers import driven
+from tests.core.light import candela
 from tests.core.supplies import lamp, on
 
 NVT = 1.9 * 0.025693
@@ -131,7 +133,7 @@ def test_lamps_behind_one_source_resistance_dim_each_other():
     assert b.draws[0].together_v == pytest.approx(low, rel=1e-3)
     assert b.draws[0].after[1] == pytest.approx(through(low, 470), rel=1e-3)
     alone = through(12, 570)
-    assert b.draws[0].light == pytest.approx(through(low, 470) / alone, rel=2e-3)
+    assert b.draws[0].light == pytest.approx(candela(through(low, 470)) / candela(alone), rel=2e-3)
 
 
 @pytest.mark.parametrize(("ohms", "grade"), [(5.0, None), (120.0, "note"), (900.0, "mind")])
@@ -147,7 +149,7 @@ def test_a_sag_is_said_from_a_fifth_and_minded_from_half(ohms, grade):
     for _ in range(60):
         v = (low + high) / 2
         low, high = (v, high) if v + ohms * 3 * through(v, 470) < 12 else (low, v)
-    left = through(low, 470) / through(12, 470 + ohms)
+    left = candela(through(low, 470)) / candela(through(12, 470 + ohms))
     assert (left > 0.8, 0.5 <= left <= 0.8, left < 0.5).index(True) == [None, "note", "mind"].index(grade)
     found = rail_budget(weak[0].position.rail, weak).findings
     assert [(f.id, f.grade) for f in found] == ([] if grade is None else [("rail-sags", grade)])
@@ -193,13 +195,12 @@ def test_a_battery_has_one_life_for_all_that_hangs_on_it():
                          driver_details={"duty": {"text": "40 %"}, "counts": {"text": "no"}}, **lamp("12V",
                              "0.1A"))  # fmt: skip
     rail = replace(strings.rail, others_a=2e-3)
-    b = budget(
-        rail, (Member("a", "A", strings), Member("b", "B", blink), Member("c", "C", strings, "sometimes"))
-    )
-    assert b.hours_after == pytest.approx(
+    on_it = (Member("a", "A", strings), Member("b", "B", blink), Member("c", "C", strings, "sometimes"))
+    b = rail_budget(rail, on_it)
+    assert b.hours_after.value == pytest.approx(
         6 / (3 * through(12, 1000) + 0.4 * through(12, 470) + 2e-3), rel=0.01
     )
-    assert b.hours_before == pytest.approx(6 / (0.2 + 0.4 * 0.1 + 2e-3), rel=0.01)
+    assert b.hours_before.value == pytest.approx(6 / (0.2 + 0.4 * 0.1 + 2e-3), rel=0.01)
 
 
 @pytest.mark.parametrize("law", ["resistor", "current"])

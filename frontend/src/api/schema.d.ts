@@ -2374,17 +2374,22 @@ export interface components {
         };
         /**
          * Runtime
-         * @description How long the battery keeps the light above ``floor`` of its first, after the swap and before.
+         * @description How long a battery lasts, and what one of its lamps shows meanwhile.
+         *
+         *     Attributes:
+         *         led, lamp: hours after the swaps and before them, as :class:`BatteryHours` has them.
+         *         led_curve, lamp_curve: this lamp's light until the charge is spent; nothing where it is not counted.
+         *         line: what the hours count, in a sentence.
          */
         Runtime: {
-            /** Floor */
-            floor: number;
             led: components["schemas"]["Shown"];
             lamp: components["schemas"]["Shown"] | null;
             /** Led Curve */
             led_curve: components["schemas"]["RuntimePoint"][];
             /** Lamp Curve */
             lamp_curve: components["schemas"]["RuntimePoint"][];
+            /** Line */
+            line: string;
         };
         /**
          * RuntimePoint
@@ -3078,6 +3083,11 @@ export interface components {
              */
             lamp_kept: number;
             /**
+             * Lamp Count
+             * @default 1
+             */
+            lamp_count: number;
+            /**
              * Lamp Base
              * @default
              */
@@ -3666,6 +3676,11 @@ export interface components {
              * @default 1
              */
             lamp_kept: number;
+            /**
+             * Lamp Count
+             * @default 1
+             */
+            lamp_count: number;
             /**
              * Lamp Base
              * @default
@@ -6271,7 +6286,8 @@ export interface components {
          *             known.
          *         usual_before, usual_after: the same at the usual level.
          *         limits: what it may give.
-         *         hours_before, hours_after: a battery's hours with all that is always lit.
+         *         hours_before, hours_after: a battery's one life.
+         *         hours_line: what it counts; "" without a battery.
          *         findings: the gravest first.
          *         line: what it comes to, in a sentence.
          *         origin: how the sum was made.
@@ -6290,6 +6306,8 @@ export interface components {
             limits: components["schemas"]["Limit"][];
             hours_before: components["schemas"]["Shown"] | null;
             hours_after: components["schemas"]["Shown"] | null;
+            /** Hours Line */
+            hours_line: string;
             /** Findings */
             findings: components["schemas"]["Finding"][];
             /** Line */
@@ -7080,6 +7098,11 @@ export interface components {
              */
             lamp_kept: number;
             /**
+             * Lamp Count
+             * @default 1
+             */
+            lamp_count: number;
+            /**
              * Lamp Base
              * @default
              */
@@ -7494,6 +7517,11 @@ export interface components {
              * @default 1
              */
             lamp_kept: number;
+            /**
+             * Lamp Count
+             * @default 1
+             */
+            lamp_count: number;
             /**
              * Lamp Base
              * @default

@@ -25,37 +25,39 @@ export function LifeTrace({ runtime }: { runtime: Runtime }) {
         <b>
           {runtime.led.number} {runtime.led.unit}
         </b>{" "}
-        down to {percent(runtime.floor).toFixed(0)} % of its first light
+        of light
         {runtime.lamp && (
           <>
-            ; the old lamp{" "}
+            , before the swap{" "}
             <b>
               {runtime.lamp.number} {runtime.lamp.unit}
             </b>{" "}
             (dashed)
           </>
         )}
-        .
+        . {runtime.line}
       </Facts>
-      <Trace
-        label="Light over the life of the battery"
-        curves={[
-          { id: "led", points: curve(runtime.led_curve), stroke: "ink" },
-          ...(runtime.lamp_curve.length
-            ? [
-                {
-                  id: "lamp",
-                  points: curve(runtime.lamp_curve),
-                  stroke: "mark" as const,
-                  dash: "9 4",
-                },
-              ]
-            : []),
-        ]}
-        xUnit="hours"
-        yUnit="% of first light"
-        height={206}
-      />
+      {runtime.led_curve.length > 0 && (
+        <Trace
+          label="Light over the life of the battery"
+          curves={[
+            { id: "led", points: curve(runtime.led_curve), stroke: "ink" },
+            ...(runtime.lamp_curve.length
+              ? [
+                  {
+                    id: "lamp",
+                    points: curve(runtime.lamp_curve),
+                    stroke: "mark" as const,
+                    dash: "9 4",
+                  },
+                ]
+              : []),
+          ]}
+          xUnit="hours"
+          yUnit="% of first light"
+          height={206}
+        />
+      )}
     </div>
   );
 }

@@ -123,7 +123,7 @@ function Totals({ budget }: BudgetProps) {
               , <Figure shown={hours_before} /> before
             </>
           )}
-          .
+          . {budget.hours_line}
         </>
       )}
     </Facts>

@@ -202,7 +202,7 @@ test("a battery's life says hours after and before the swap", () => {
   show(
     <LifeTrace
       runtime={{
-        floor: 0.25,
+        line: "Counted with this lamp lit all the time.",
         led: shown(38, "38", "h"),
         lamp: shown(7, "7", "h"),
         led_curve: points,
@@ -212,7 +212,7 @@ test("a battery's life says hours after and before the swap", () => {
   );
   expect(screen.getByText("38 h")).toBeTruthy();
   expect(screen.getByText("7 h")).toBeTruthy();
-  expect(screen.getByText(/25 % of its first light/)).toBeTruthy();
+  expect(screen.getByText(/Counted with this lamp lit/)).toBeTruthy();
 });
 
 test("the next thing says what each answer would mean", () => {

@@ -1,20 +1,27 @@
-"""How long a battery keeps the lamp alight, after the swap and before it."""
+"""How long a battery keeps alight all that hangs on it, after the swaps and before them.
 
-from collections.abc import Callable
+A battery has one life: from fresh until the first of the lamps that are always lit falls under the share of its
+first light that it may fall to, or until the charge is spent.
+"""
+
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
-from swapglow.core.analysis.solution import Solution
-from swapglow.core.network.cases import Cases
-from swapglow.core.network.solve import point_of, string_amps, supply_amps
+from swapglow.core.analysis.draws import Member, When, draws
 from swapglow.core.parts.cells import Battery
-from swapglow.core.parts.lamp import LIGHT_EXPONENT, Lamp
+from swapglow.core.supplies.rail import Rail
 
 FloatArray = NDArray[np.float64]
 
 STEPS = 200
+# Points of the whole rail's curve, along which it runs down; less than a tenth of its volts lights nothing.
+_CURVE = 401
+_LEAST_SHARE = 0.1
+# A load that is dark draws next to nothing; a nanoamp keeps the time finite.
+_LEAST_A = 1e-9
 
 
 @dataclass(frozen=True)
@@ -46,8 +53,7 @@ def discharge(battery: Battery, current: Callable[[FloatArray], FloatArray]) -> 
     """
     used = np.linspace(0.0, 1.0, STEPS)
     volts = battery.volts(used)
-    # A load that goes dark draws next to nothing; a nanoamp keeps the time finite.
-    amps = np.maximum(current(volts), 1e-9)
+    amps = np.maximum(current(volts), _LEAST_A)
     pace = battery.capacity_ah / amps
     hours = np.concatenate([[0.0], np.cumsum((pace[1:] + pace[:-1]) / 2 * np.diff(used))])
     return Discharge(hours, volts, amps, float(hours[-1]))
@@ -75,86 +81,67 @@ def hours_until(run: Discharge, light: FloatArray, level: float) -> float:
     return float(run.hours[k - 1] + part * (run.hours[k] - run.hours[k - 1]))
 
 
-def lamp_on_battery(lamp: Lamp, open_v: FloatArray, source_ohm: float) -> tuple[FloatArray, FloatArray]:
-    """Current and volts of a filament behind a source resistance, by halving.
-
-    V + R·I(V) = Vopen, with I ∝ V^0.55 (miniature lamp handbooks); the left side only rises.
-
-    Args:
-        lamp: the filament.
-        open_v: open-circuit volts, V, (n,).
-        source_ohm: resistance behind them, Ω.
-
-    Returns:
-        A and V of the lamp, (n,) each.
-    """
-    low, high = np.zeros_like(open_v), open_v.copy()
-    for _ in range(50):
-        middle = (low + high) / 2
-        amps = np.array([lamp.amps_at(float(v)) for v in middle])
-        over = middle + source_ohm * amps > open_v
-        high = np.where(over, middle, high)
-        low = np.where(over, low, middle)
-    volts = (low + high) / 2
-    return np.array([lamp.amps_at(float(v)) for v in volts]), volts
-
-
 @dataclass(frozen=True)
 class Life:
-    """A battery's life with a lamp on it.
+    """A battery's life with all on it that is counted.
 
     Attributes:
-        hours: until the light is under the share wanted.
-        run: the discharge.
-        light: light over it, as a share of the first, (STEPS,).
+        hours: until the first of its lamps is under its share, or the charge is spent.
+        run: the discharge, to the last of the charge.
+        ends: id of the lamp that falls under its share first; "" where the charge is spent before any does.
+        light: each counted lamp's light over the run, as a share of its first, (STEPS,), by id.
     """
 
     hours: float
     run: Discharge
-    light: FloatArray
+    ends: str
+    light: Mapping[str, FloatArray]
 
 
-def led_life(s: Solution) -> Life | None:
-    """The life with the LED on it; None where no battery feeds it.
+def counted(members: Sequence[Member]) -> tuple[Member, ...]:
+    """The lamps that a life counts: those always lit, or all where none is."""
+    return tuple(m for m in members if m.lit == "always") or tuple(members)
+
+
+def battery_life(rail: Rail, members: Sequence[Member], when: When) -> Life | None:
+    """The life of a rail's battery with all that hangs on it.
+
+    Flashers count by their lit share. Lamps that are lit now and then are not counted beside lamps that are
+    always lit.
+
+    Args:
+        rail: the rail.
+        members: its lamps.
+        when: with the LEDs, or with the old lamps.
+
+    Returns:
+        The life; None without a battery or a lamp, and where an old lamp is asked for that is not known.
 
     Raises:
-        NotConverged: a level has no answer.
+        NotConverged: a lamp has no answer.
     """
-    p = s.position
-    battery = p.rail.supply.battery
-    if battery is None:
+    battery, on = rail.supply.battery, counted(members)
+    if battery is None or not on or (when == "before" and any(m.position.lamp is None for m in on)):
         return None
+    each = {m.id: draws(m.position, when) for m in on}
+    others = rail.others_a
+    v = np.linspace(rail.volts[0] * _LEAST_SHARE, rail.volts[2], _CURVE)
+    taken = {k: d.amps(v) for k, d in each.items()}
+    lit_a = sum(taken.values(), np.zeros(_CURVE)) + others
+    mean_a = sum((m.position.driver.duty * taken[m.id] for m in on), np.zeros(_CURVE)) + others
+    # V + R·I(V) only rises with V, so that the curve may be read the other way round.
+    opened_v = v + rail.supply.source_ohm.value * lit_a
 
-    string: list[FloatArray] = []
+    def behind(opened: FloatArray) -> FloatArray:
+        return np.interp(opened, opened_v, v)
 
-    def amps(volts: FloatArray) -> FloatArray:
-        one = np.ones(len(volts))
-        point = point_of(p, Cases(volts, p.led.vf_typ * one, s.sizing.total_ohm * one, p.drop_v))
-        string.append(string_amps(p, point))
-        # The cells give what the whole circuit draws, a flasher's by its lit share.
-        return supply_amps(point) * p.driver.duty
-
-    run = discharge(battery, amps)
-    # The light is the string's, whatever else is drawn.
-    light = string[0] / max(float(string[0][0]), 1e-12)
-    return Life(hours_until(run, light, p.glow_floor), run, light)
+    run = discharge(battery, lambda opened: np.interp(behind(opened), v, mean_a))
+    bus = behind(run.volts)
+    light = {k: _beside_first(np.interp(bus, v, d.light(v))) for k, d in each.items()}
+    lasts = {m.id: hours_until(run, light[m.id], m.position.glow_floor) for m in on}
+    first = min(lasts, key=lambda k: lasts[k])
+    return Life(lasts[first], run, first if lasts[first] < run.spent_h else "", light)
 
 
-def original_life(s: Solution) -> Life | None:
-    """The life with the old lamp on the same cells; None where either is not known."""
-    p = s.position
-    battery, lamp = p.rail.supply.battery, p.lamp
-    if battery is None or lamp is None:
-        return None
-    volts_at_lamp: list[FloatArray] = []
-
-    def amps(volts: FloatArray) -> FloatArray:
-        found, at_lamp = lamp_on_battery(
-            lamp, np.maximum(volts - p.drop_v, 0.0), p.rail.supply.source_ohm.value
-        )
-        volts_at_lamp.append(at_lamp)
-        return found * p.driver.duty
-
-    run = discharge(battery, amps)
-    light = (volts_at_lamp[0] / max(float(volts_at_lamp[0][0]), 1e-9)) ** LIGHT_EXPONENT
-    return Life(hours_until(run, light, p.glow_floor), run, light)
+def _beside_first(light: FloatArray) -> FloatArray:
+    return light / max(float(light[0]), 1e-15)

@@ -6,54 +6,27 @@ currents. Where the supply alternates all of them are one circuit (``rail_on_ac`
 lamp is solved alone and their RMS currents are added, which is the most they come to together.
 """
 
-from collections.abc import Callable, Mapping
-from dataclasses import dataclass, replace
-from functools import lru_cache
-from typing import Literal
+from collections.abc import Mapping
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
-from swapglow.core.analysis.battery_life import discharge
-from swapglow.core.analysis.original_lamp import original_cycle, original_point
+from swapglow.core.analysis.draws import Draws, Lit, Member, draws
+from swapglow.core.analysis.original_lamp import original_cycle
 from swapglow.core.analysis.rail_on_ac import RailCycle, rail_cycle
-from swapglow.core.analysis.sizing import size, with_strings
+from swapglow.core.analysis.sizing import with_strings
 from swapglow.core.analysis.solution import Solution, solve
 from swapglow.core.design.position import Position
 from swapglow.core.engine.operating_point import NotConverged
 from swapglow.core.network.builder import CannotBuild
-from swapglow.core.network.cases import Cases
-from swapglow.core.network.solve import point_of, supply_amps
-from swapglow.core.quantities import Figure, Source
+from swapglow.core.photometry.light_law import light_ratio
 from swapglow.core.supplies.rail import Rail
 
 FloatArray = NDArray[np.float64]
-# From volts behind the source resistance to amps, (k,) to (k,).
-Draws = Callable[[FloatArray], FloatArray]
-
-Lit = Literal["always", "sometimes", "single"]
-When = Literal["before", "after"]
 
 _GRID = 33
 _ROUNDS = 3
-# Points of a rail's whole curve, along which a battery runs down.
-_CURVE = 401
-
-
-@dataclass(frozen=True)
-class Member:
-    """A lamp on the rail.
-
-    Attributes:
-        id, name: the record's own.
-        position: the swap meant for it.
-        lit: when it is lit among the others.
-    """
-
-    id: str
-    name: str
-    position: Position
-    lit: Lit = "always"
 
 
 @dataclass(frozen=True)
@@ -89,7 +62,6 @@ class Budget:
         others_a: what else hangs on it, A.
         before, after: the most together at the three levels, A: every lamp that may be lit, and of those
             that are lit one at a time the thirstiest; None before where an old lamp is not known.
-        hours_before, hours_after: a battery's life with all that is always lit, to its last charge, h.
         unjoined: on a supply that alternates, why its lamps were not solved as one circuit: their currents are
             then each lamp's alone, added; nothing where they were, or need not be.
     """
@@ -99,8 +71,6 @@ class Budget:
     others_a: float
     before: tuple[float, float, float] | None
     after: tuple[float, float, float]
-    hours_before: float | None
-    hours_after: float | None
     unjoined: str = ""
 
 
@@ -127,52 +97,19 @@ def budget(rail: Rail, members: tuple[Member, ...]) -> Budget:
                 rail, members, why.message if isinstance(why, CannotBuild) else "no settled cycle was found"
             )
     others = rail.others_a
-    after = {m.id: _draws(m.position, "after") for m in members}
-    before = {m.id: _draws(m.position, "before") for m in members if m.position.lamp is not None}
+    after = {m.id: draws(m.position, "after") for m in members}
+    before = {m.id: draws(m.position, "before") for m in members if m.position.lamp is not None}
     known = len(before) == len(members)
     lit_after = _most_lit(rail, members, after)
     lit_before = _most_lit(rail, members, before) if known else ()
     together = _volts(rail, [after[k] for k in lit_after], others)
     was = _volts(rail, [before[k] for k in lit_before], others) if known else None
-    draws = tuple(_draw(rail, m, after[m.id], before.get(m.id), together, was, others) for m in members)
-    always = [m.id for m in members if m.lit == "always"]
+    taken = tuple(_draw(rail, m, after[m.id], before.get(m.id), together, was, others) for m in members)
     return Budget(
-        rail, draws, others,
+        rail, taken, others,
         None if was is None else _total([before[k] for k in lit_before], was, others),
         _total([after[k] for k in lit_after], together, others),
-        _hours(rail, [before[k] for k in always], members) if known else None,
-        _hours(rail, [after[k] for k in always], members),
     )  # fmt: skip
-
-
-def _bare(position: Position) -> Position:
-    """The position on the node behind the rail's source resistance."""
-    supply = replace(position.rail.supply, source_ohm=Figure(0.0, Source.COMPUTED))
-    return replace(with_strings(position), rail=replace(position.rail, supply=supply))
-
-
-@lru_cache(maxsize=512)
-def _draws(position: Position, when: When) -> Draws:
-    """One lamp's current by the volts behind the source resistance, typical LED or old lamp."""
-    ohms = size(position).total_ohm
-    p = _bare(position)
-
-    @lru_cache(maxsize=64)
-    def after(volts: tuple[float, ...]) -> FloatArray:
-        v = np.array(volts)
-        return supply_amps(point_of(p, Cases(v, p.led.vf_typ * np.ones(len(v)), ohms, p.drop_v)))
-
-    @lru_cache(maxsize=64)
-    def before(volts: tuple[float, ...]) -> FloatArray:
-        lamp = p.lamp
-        assert lamp is not None
-        if p.driver.plain:
-            return np.array([lamp.amps_at(v - p.drop_v) for v in volts])
-        found = [original_point(p, "on", v) for v in volts]
-        return np.array([-float(f[1].current("Vrail")[0]) if f is not None else 0.0 for f in found])
-
-    solved = after if when == "after" else before
-    return lambda volts: solved(tuple(volts.tolist()))
 
 
 def _volts(rail: Rail, lit: list[Draws], others: float) -> FloatArray:
@@ -189,7 +126,7 @@ def _level(opened: float, ohm: float, lit: list[Draws], others: float) -> float:
     low, high = opened * 1e-3, opened
     for _ in range(_ROUNDS):
         v = np.linspace(low, high, _GRID)
-        left = v + ohm * (sum((d(v) for d in lit), np.zeros(_GRID)) + others) - opened
+        left = v + ohm * (sum((d.amps(v) for d in lit), np.zeros(_GRID)) + others) - opened
         above = np.flatnonzero(left >= 0)
         if not len(above):
             return high
@@ -203,14 +140,16 @@ def _level(opened: float, ohm: float, lit: list[Draws], others: float) -> float:
 
 
 def _total(lit: list[Draws], volts: FloatArray, others: float) -> tuple[float, float, float]:
-    amps = sum((d(volts) for d in lit), np.zeros(3)) + others
+    amps = sum((d.amps(volts) for d in lit), np.zeros(3)) + others
     return float(amps[0]), float(amps[1]), float(amps[2])
 
 
-def _most_lit(rail: Rail, members: tuple[Member, ...], draws: dict[str, Draws]) -> tuple[str, ...]:
+def _most_lit(rail: Rail, members: tuple[Member, ...], each: dict[str, Draws]) -> tuple[str, ...]:
     """The lamps that may be lit together at the highest level."""
     top = np.array(rail.volts)
-    return _lit_together(members, {m.id: float(draws[m.id](top)[2]) for m in members if m.lit == "single"})
+    return _lit_together(
+        members, {m.id: float(each[m.id].amps(top)[2]) for m in members if m.lit == "single"}
+    )
 
 
 def _lit_together(members: tuple[Member, ...], thirst: Mapping[str, float]) -> tuple[str, ...]:
@@ -223,31 +162,15 @@ def _lit_together(members: tuple[Member, ...], thirst: Mapping[str, float]) -> t
 def _draw(rail: Rail, m: Member, after: Draws, before: Draws | None, together: FloatArray,
           was: FloatArray | None, others: float) -> Draw:  # fmt: skip
     alone = _volts(rail, [after], others)
-    amps = after(together)
-    old = before(was) if before is not None and was is not None else None
-    own, all_lit = float(after(alone)[1]), float(amps[1])
+    amps = after.amps(together)
+    old = before.amps(was) if before is not None and was is not None else None
+    own, all_lit = float(after.light(alone)[1]), float(after.light(together)[1])
     sags = rail.supply.source_ohm.value > 0 and own > 0
     return Draw(
         m.id, m.name, m.lit, None if old is None else (float(old[0]), float(old[1]), float(old[2])),
         (float(amps[0]), float(amps[1]), float(amps[2])), float(alone[1]), float(together[1]),
         all_lit / own if sags else None,
     )  # fmt: skip
-
-
-def _hours(rail: Rail, lit: list[Draws], members: tuple[Member, ...]) -> float | None:
-    """A battery's hours with all that is always lit, flashers by their lit share; None without a battery."""
-    battery = rail.supply.battery
-    if battery is None:
-        return None
-    ohm, others = rail.supply.source_ohm.value, rail.others_a
-    duty = [m.position.driver.duty for m in members if m.lit == "always"]
-    v = np.linspace(rail.volts[0] / 10, rail.volts[2], _CURVE)
-    each = [d(v) for d in lit]
-    lit_a = sum(each, np.zeros(_CURVE)) + others
-    mean_a = sum((share * i for share, i in zip(duty, each, strict=True)), np.zeros(_CURVE)) + others
-    # V + R·I(V) only rises with V, so that the curve may be read the other way round.
-    opened_v = v + ohm * lit_a
-    return discharge(battery, lambda opened: np.interp(np.interp(opened, opened_v, v), v, mean_a)).spent_h
 
 
 def _joined(rail: Rail, members: tuple[Member, ...]) -> Budget:
@@ -264,7 +187,7 @@ def _joined(rail: Rail, members: tuple[Member, ...]) -> Budget:
         old = {m.id: original_cycle(m.position, rail.volts[2]) for m in members}
         lit_before = _lit_together(members, {k: 0.0 if o is None else o.supply_amps for k, o in old.items()})
         before = rail_cycle(rail, [own[k] for k in lit_before], "before")
-    draws = []
+    taken = []
     for m in members:
         p = own[m.id]
         # Of lamps that are lit one at a time each stands in the thirstiest's place.
@@ -276,12 +199,12 @@ def _joined(rail: Rail, members: tuple[Member, ...]) -> Budget:
         if before is not None and m.id not in lit_before:
             was = rail_cycle(rail, _in_place(members, own, lit_before, m), "before")
         sags = rail.supply.source_ohm.value > 0 and own_a > 0
-        draws.append(Draw(
+        taken.append(Draw(
             m.id, m.name, m.lit, None if was is None else _three(was.each_rms[p]), _three(here.each_rms[p]),
-            own_v, float(here.bus_rms[1]), float(here.led[p][1] / own_a) if sags else None,
+            own_v, float(here.bus_rms[1]), float(light_ratio(p.led, here.led[p][1], own_a)) if sags else None,
         ))  # fmt: skip
-    return Budget(rail, tuple(draws), rail.others_a, None if before is None else _three(before.total_rms),
-                  _three(after.total_rms), None, None)  # fmt: skip
+    return Budget(rail, tuple(taken), rail.others_a, None if before is None else _three(before.total_rms),
+                  _three(after.total_rms))  # fmt: skip
 
 
 def _alone(rail: Rail, position: Position, solved: Solution) -> tuple[float, float]:
@@ -309,19 +232,19 @@ def _three(values: FloatArray) -> tuple[float, float, float]:
 
 def _by_rms(rail: Rail, members: tuple[Member, ...], why: str) -> Budget:
     """Each lamp alone on a supply that alternates, RMS currents added: the most they come to together."""
-    draws = []
+    taken = []
     for m in members:
         s = solve(m.position, rule=False)
         assert s.ac is not None
         rms = s.ac.typical.supply_rms
         old = _old_rms(m.position)
-        draws.append(Draw(
+        taken.append(Draw(
             m.id, m.name, m.lit, old, (float(rms[0]), float(rms[1]), float(rms[2])),
             rail.volts[1], rail.volts[1], None,
         ))  # fmt: skip
-    singles = [d for d in draws if d.lit == "single"]
+    singles = [d for d in taken if d.lit == "single"]
     worst = max(singles, key=lambda d: d.after[2], default=None)
-    lit = [d for d in draws if d.lit != "single" or d is worst]
+    lit = [d for d in taken if d.lit != "single" or d is worst]
     others = rail.others_a
 
     def total(of: list[tuple[float, float, float]]) -> tuple[float, float, float]:
@@ -330,8 +253,7 @@ def _by_rms(rail: Rail, members: tuple[Member, ...], why: str) -> Budget:
 
     olds = [d.before for d in lit if d.before is not None]
     return Budget(
-        rail, tuple(draws), others, total(olds) if len(olds) == len(lit) else None, total([d.after for d in lit]),
-        None, None, why,
+        rail, tuple(taken), others, total(olds) if len(olds) == len(lit) else None, total([d.after for d in lit]), why,
     )  # fmt: skip
 
 

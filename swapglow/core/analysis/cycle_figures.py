@@ -3,6 +3,7 @@
 import numpy as np
 
 from swapglow.core.analysis.solution import AcSolution, Solution
+from swapglow.core.photometry.light_law import relative_light
 
 
 def crest_v(s: Solution) -> float:
@@ -34,10 +35,20 @@ def reverse_per_led(ac: AcSolution, in_series: int) -> float:
     return ac.reverse_max / in_series
 
 
-def modulation(ac: AcSolution) -> tuple[float, float, float]:
-    """Modulation of the light at the three levels, %: (max − min)/(max + min) (IEEE 1789-2015)."""
-    light = ac.drawn.light
-    top, low = light.max(axis=1), light.min(axis=1)
+def modulation(s: Solution, ac: AcSolution) -> tuple[float, float, float]:
+    """Modulation of the light at the three levels, %: (max − min)/(max + min) (IEEE 1789-2015).
+
+    The light follows the current by the curve of the LED's material, without delay.
+
+    Args:
+        s: the solved position.
+        ac: its cycle.
+
+    Returns:
+        At the low, usual and high level.
+    """
+    amps, led = ac.drawn.light, s.position.led
+    top, low = relative_light(led, amps.max(axis=1)), relative_light(led, amps.min(axis=1))
     share = np.where(top + low > 0, (top - low) / np.maximum(top + low, 1e-15), 0.0)
     a, b, c = (float(v) * 100 for v in share)
     return a, b, c

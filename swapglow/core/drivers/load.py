@@ -5,11 +5,11 @@ from dataclasses import dataclass
 
 from swapglow.core.parts.lamp import Lamp
 from swapglow.core.parts.led import Led, catalogue
-from swapglow.core.quantities import AMPERE, OHM, VOLT, InputError, Unit
+from swapglow.core.quantities import AMPERE, OHM, VOLT, WATT, InputError, Unit
 from swapglow.core.quantities.inputs import read_single
 
 MOST_LOADS = 12
-EXAMPLES = "meter lamp 6V 0.1A max 6.6V; relay 470R; clock 20mA; panel 2 LEDs red 330R; capacitor max 10V"
+EXAMPLES = "meter lamp 6V 0.1A max 6.6V; side lamp 12V 5W; relay 470R; clock 20mA; panel 2 LEDs red 330R; cap max 10V"
 
 
 @dataclass(frozen=True)
@@ -42,7 +42,7 @@ _MOST = re.compile(r"\bmax\.?\s+(?P<most>\S+)\s*$", re.IGNORECASE)
 def read_loads(name: str, text: str) -> tuple[Load, ...]:
     """What else a shared feed feeds, one a line or parted by semicolons.
 
-    Each is a name, then ohms, or a lamp's volts and amps, or a steady current, then perhaps
+    Each is a name, then ohms, or a lamp's volts and amps or watts, or a steady current, then perhaps
     "max" and the most volts it may see.
 
     Args:
@@ -72,7 +72,7 @@ def _load(field: str, line: str) -> Load:
         return _of_leds(field, line, leds, rest[: leds.start()].strip().rstrip(":,"), most)
     words = rest.split()
     lamp = ohms = amps = None
-    if len(words) > 2 and (v := _try(field, words[-2], VOLT)) and (a := _try(field, words[-1], AMPERE)):
+    if len(words) > 2 and (v := _try(field, words[-2], VOLT)) and (a := _try(field, words[-1], AMPERE, v)):
         lamp, words = Lamp("load", "", v, a, None, ""), words[:-2]
     elif len(words) > 1 and (a := _try(field, words[-1], AMPERE)):
         amps, words = a, words[:-1]
@@ -99,14 +99,15 @@ def _of_leds(field: str, line: str, found: re.Match[str], name: str, most: float
     return Load(name or "LEDs", ohm, None, None, most, kinds[0], count, strings)
 
 
-def _try(field: str, word: str, unit: Unit) -> float | None:
-    """A word as a quantity that names its unit, or None: bare numbers belong to names."""
+def _try(field: str, word: str, unit: Unit, volts: float | None = None) -> float | None:
+    """A word as a quantity that names its unit, or None: bare numbers belong to names; watts need their volts."""
     if not any(c.isalpha() or c == "Ω" for c in word) or (not word[0].isdigit() and word[0] != "."):
         return None
     # "1k" is a resistance and no kiloampere: volts and amps must say so.
-    if unit is not OHM and not word.lower().endswith(unit.spellings):
+    spelt = unit.spellings if volts is None else (*unit.spellings, *WATT.spellings)
+    if unit is not OHM and not word.lower().endswith(spelt):
         return None
     try:
-        return read_single(field, word, unit, above=0)
+        return read_single(field, word, unit, above=0, volts=volts)
     except InputError:
         return None

@@ -15,7 +15,9 @@ COUNTS = Detail(
     (("yes", "Yes"), ("no", "No: electronic, or coded not to")),
 )  # fmt: skip
 TRIP = Detail("trip", "Taken for failed below", AMPERE, "Current; empty takes the old lamp's own")
-REST = Detail("rest", "Other lamps on it draw", AMPERE, "Current of the lamps left as they are, all together")
+REST = Detail(
+    "rest", "Other lamps on it draw", AMPERE, "1.75A or 12V 21W: the lamps left as they are, all together"
+)
 PLACE = Detail(
     "place", "Where a load would sit", None, "What it is fixed to",
     (("unknown", "Not settled"), ("metal", "Bare metal"), ("closed", "Closed, on metal"),

@@ -84,7 +84,7 @@ def flicker(c: Context) -> Iterable[Finding]:
     s, p = c.solution, c.position
     if s is None or s.ac is None or p.rail.supply.waveform is not Waveform.SINE or c.current_usual <= 0:
         return
-    moves = modulation(s.ac)
+    moves = modulation(s, s.ac)
     rates = flicker_hertz(s)
     worst = max(range(3), key=lambda k: moves[k] / flicker_limit(rates[k]))
     limit = flicker_limit(rates[worst])

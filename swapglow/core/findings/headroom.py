@@ -7,6 +7,7 @@ from swapglow.core.findings.finding import Finding
 from swapglow.core.findings.registry import Context, of_each_string
 from swapglow.core.findings.remedies import fewer_in_series
 from swapglow.core.photometry.intensity import amps_for
+from swapglow.core.photometry.light_law import light_ratio
 from swapglow.core.photometry.visibility import LIT_ROOM_CD
 from swapglow.core.quantities import AMPERE, VOLT, percent, show
 from swapglow.core.supplies.waveform import Waveform
@@ -73,7 +74,7 @@ def dim_at_lowest(c: Context) -> Iterable[Finding]:
     """It lights at the lowest rail, but hardly."""
     if _dark(c) or c.current_usual <= 0:
         return
-    share = c.current_low / c.current_usual
+    share = float(light_ratio(c.position.led, c.current_low, c.current_usual))
     if share >= DIM_SHARE_LOW:
         return
     p = c.position

@@ -12,6 +12,7 @@ from swapglow.core.findings.registry import Context, rule
 from swapglow.core.findings.remedies import larger_resistor
 from swapglow.core.network.cases import Cases
 from swapglow.core.parts import fuse as fuses
+from swapglow.core.photometry.light_law import light_ratio
 from swapglow.core.quantities import AMPERE, OHM, VOLT, Figure, percent, show, times_text
 
 # A load dump lasts some hundred milliseconds: long beside the die's warming, so that past twice the rated
@@ -150,6 +151,10 @@ def cell_over_limit(c: Context) -> Iterable[Finding]:
     )  # fmt: skip
 
 
+# Under a tenth from memory it is another lamp; what rounds to nothing is dark (ours).
+_DIM_SHARE, _DARK_SHARE = 0.1, 0.005
+
+
 @rule
 def cranking(c: Context) -> Iterable[Finding]:
     """Dark while the starter turns."""
@@ -159,15 +164,16 @@ def cranking(c: Context) -> Iterable[Finding]:
         return
     amps = float(current(p, Cases(np.array([crank.value]), np.array([p.led.vf_typ]),
                                   np.array([s.sizing.total_ohm]), p.drop_v))[0])  # fmt: skip
-    share = amps / c.current_usual
-    if share >= 0.1:
+    share = float(light_ratio(p.led, amps, c.current_usual))
+    if share >= _DIM_SHARE:
         return
     yield Finding(
         "dark-while-cranking",
         "note",
-        f"While cranking, at {show(crank.value, VOLT)}, it falls to {share * 100:.1f} % of its light.",
-        show(amps, AMPERE),
-        show(c.current_usual * 0.1, AMPERE),
+        f"While cranking, at {show(crank.value, VOLT)}, it "
+        + ("is dark." if share < _DARK_SHARE else f"falls to {percent(share)} of its light."),
+        percent(share),
+        percent(_DIM_SHARE),
         "For a lamp that must be read during starting use fewer LEDs in series.",
     )
 

@@ -13,7 +13,7 @@ from swapglow.core.engine.operating_point import operating_point
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.afterwards import AFTER, against, flowing
 from swapglow.core.fitted.kind import FittedKind
-from swapglow.core.fitted.light import as_seen, times_the_light
+from swapglow.core.fitted.light import as_seen
 from swapglow.core.fitted.marks import one_resistor
 from swapglow.core.fitted.worked import (
     BranchStair,
@@ -30,7 +30,7 @@ from swapglow.core.fitted.worked import (
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.parts.resistor import check_resistor, rating_to_fit
-from swapglow.core.photometry.light_law import relative_light
+from swapglow.core.photometry.light_law import light_ratio, relative_light
 from swapglow.core.photometry.words import eye_text
 from swapglow.core.quantities import AMPERE, OHM, VOLT, InputError, Shown, Source, show, shown
 from swapglow.core.quantities.inputs import read_share
@@ -312,7 +312,7 @@ def _rules(
         points = []
         for ohm in _larger(b):
             then = solve(rail, (*banks[:k], replace(b, ohm=ohm), *banks[k + 1 :]), common)
-            light = times_the_light(b.led, now[k], then[k])
+            light = float(light_ratio(b.led, then[k], now[k]))
             share = Shown(
                 light, f"{light * 100:.3g}", "%", Source.COMPUTED, f"light of {b.name} with {show(ohm, OHM)}"
             )
@@ -364,7 +364,7 @@ def _light(
     banks: tuple[Bank, ...], now: tuple[float, ...], then: tuple[float, ...], meant: tuple[int, ...]
 ) -> float:
     """Light of the banks meant beside now, the mean of their ratios by octaves."""
-    logs = [math.log(max(times_the_light(banks[k].led, now[k], then[k]), 1e-12)) for k in meant]
+    logs = [math.log(max(float(light_ratio(banks[k].led, then[k], now[k])), 1e-12)) for k in meant]
     return math.exp(sum(logs) / len(logs))
 
 
@@ -373,7 +373,7 @@ def _tried(label: str, what: str, banks: tuple[Bank, ...], now: tuple[float, ...
     light = _light(banks, now, then, meant)
     share = Shown(light, f"{light * 100:.3g}", "%", Source.COMPUTED, "light of the banks meant beside now")
     seen = as_seen(banks[meant[0]].led, now[meant[0]], then[meant[0]])
-    apart = [times_the_light(b.led, a, c) for b, a, c in zip(banks, now, then, strict=True)]
+    apart = [float(light_ratio(b.led, c, a)) for b, a, c in zip(banks, now, then, strict=True)]
     spread = max(apart) / max(min(apart), 1e-12)
     if equal:
         lit = shines(banks, then)

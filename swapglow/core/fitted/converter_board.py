@@ -6,10 +6,11 @@ from swapglow.core.constants import REFERENCE_C
 from swapglow.core.engine.netlist import Circuit, CurrentSource, Dc, Diode, DiodeModel, VoltageSource
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.fitted.kind import FittedKind
-from swapglow.core.fitted.light import as_seen, times_the_light
+from swapglow.core.fitted.light import as_seen
 from swapglow.core.fitted.worked import Fault, Figure, Judged, Worked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts.led import Led, catalogue
+from swapglow.core.photometry.light_law import light_ratio
 from swapglow.core.quantities import AMPERE, VOLT, WATT, InputError, show, shown
 from swapglow.core.quantities.inputs import read_share
 
@@ -105,7 +106,7 @@ def _for_light(led: Led, amps: float, share: float) -> float:
     low, high = amps * 1e-4, amps
     for _ in range(50):
         middle = math.sqrt(low * high)
-        low, high = (middle, high) if times_the_light(led, amps, middle) < share else (low, middle)
+        low, high = (middle, high) if light_ratio(led, middle, amps) < share else (low, middle)
     return high
 
 

@@ -25,8 +25,8 @@ from swapglow.core.quantities.parse import Parsed
 from swapglow.core.quantities.part_heat import part_celsius, part_shown
 
 LED_V = Detail("led_v", "Volts of the LED at its current", VOLT, "30-36V, with its ends; a COB's window")
-LED_A = Detail("led_a", "Most it is rated for", AMPERE, "900mA")
-AMPS = Detail("amps", "Current it is driven at", AMPERE, "700mA; empty takes the driver's")
+LED_A = Detail("led_a", "Most it is rated for", AMPERE, "900mA", at="led_v")
+AMPS = Detail("amps", "Current it is driven at", AMPERE, "700mA; empty takes the driver's", at="led_v")
 DRIVER_A = Detail("driver_a", "Driver's current", AMPERE, "700mA, or 600-700mA where it is set")
 DRIVER_V = Detail("driver_v", "Driver's window", VOLT, "24-42V; volts it can hold its current at")
 DIM = Detail("dim", "How it is dimmed", None, "", (

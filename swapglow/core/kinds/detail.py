@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from swapglow.core.quantities import Figure, Input, InputError, Unit
+from swapglow.core.quantities import VOLT, Figure, Input, InputError, Unit
 from swapglow.core.quantities.inputs import read_choice, read_count, read_quantity, read_share, read_single
 
 
@@ -18,6 +18,7 @@ class Detail:
         hint: how to write it, or what stands in for it when it is left empty.
         options: pairs of value and label, the first being what an empty text stands for.
         long: whether it takes several lines.
+        at: of a current, the detail whose volts turn a power typed there into it; "" where there is none.
     """
 
     id: str
@@ -26,6 +27,7 @@ class Detail:
     hint: str
     options: tuple[tuple[str, str], ...] = ()
     long: bool = False
+    at: str = ""
 
 
 class Details:
@@ -69,8 +71,17 @@ class Details:
             raise InputError(name, f'"{name}" has no unit to be read in.')
         least = 0.0 if above is None else None
         return Figure(
-            read_single(name, typed.text, unit, above=above, minimum=least), typed.source, typed.note
+            read_single(name, typed.text, unit, above=above, minimum=least, volts=self._volts(name)),
+            typed.source,
+            typed.note,
         )
+
+    def _volts(self, name: str) -> float | None:
+        """Volts at which a power typed for a current is taken: the middle of what stands there; None for none."""
+        at = self._asked[name].at
+        if not at or self.input(at).empty:
+            return None
+        return read_quantity(at, self.text(at), VOLT, above=0.0).usual
 
     def value(self, name: str, *, above: float | None = 0.0) -> float | None:
         """As :meth:`figure`, without its source.
@@ -152,4 +163,4 @@ class Details:
         for name, detail in self._asked.items():
             typed = self.input(name)
             if detail.unit is not None and not typed.empty:
-                read_quantity(name, typed.text, detail.unit)
+                read_quantity(name, typed.text, detail.unit, volts=self._volts(name))

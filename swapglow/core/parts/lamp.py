@@ -1,6 +1,6 @@
 """Filament lamps: rating, and what the handbook says of them off their rating."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
 
 from swapglow.core.parts.catalogue import rows
@@ -71,6 +71,13 @@ class Lamp:
         if self.candela is None:
             return None
         return self.kept * self.candela * float((max(volts, 0.0) / self.volts) ** LIGHT_EXPONENT)
+
+    def times(self, count: int) -> "Lamp":
+        """So many of it side by side, as one: current and light together."""
+        if count == 1:
+            return self
+        light = None if self.candela is None else self.candela * count
+        return replace(self, label=f"{count} × {self.label}", amps=self.amps * count, candela=light)
 
     def kelvin_at(self, volts: float) -> float:
         """Colour temperature off the rating: T ∝ V^0.42; never below a dull glow of 800 K."""

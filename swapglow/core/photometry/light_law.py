@@ -107,6 +107,24 @@ def relative_light(led: Led, amps: float | FloatArray, celsius: float = REFERENC
     return np.asarray(warm * law.light(np.asarray(amps) / size) / law.light(led.candela_a / size))
 
 
+def light_ratio(led: Led, amps: float | FloatArray, beside: float) -> FloatArray:
+    """Light at a current beside that at another, by the curve of the LED's material.
+
+    Args:
+        led: the LED.
+        amps: forward current, A; scalar or batch.
+        beside: the other, A.
+
+    Returns:
+        The ratio, of the shape of ``amps``; 0 where the other gives none.
+    """
+    law, size = law_of(led), _chips(led)
+    other = float(law.light(beside / size))
+    return np.asarray(
+        law.light(np.asarray(amps) / size) / other if other > 0 else np.zeros_like(amps, dtype=float)
+    )
+
+
 def candela_at(led: Led, amps: float) -> float:
     """Intensity on axis at a current, in air of 25 °C; none in reverse.
 

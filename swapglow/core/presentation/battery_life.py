@@ -1,12 +1,14 @@
-"""Section: how long a battery keeps the light, after the swap and before it."""
+"""Section: how long a battery keeps the light of all that hangs on it, after the swaps and before them."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
-from swapglow.core.analysis.battery_life import Life, led_life, original_life
-from swapglow.core.analysis.solution import Solution
-from swapglow.core.quantities import Shown, Source
+from swapglow.core.analysis.battery_life import Life, battery_life, counted
+from swapglow.core.analysis.draws import Member
+from swapglow.core.quantities import AMPERE_HOUR, Shown, Source, hours_text, percent, show
+from swapglow.core.supplies.rail import Rail
 
 _POINTS = 41
 
@@ -21,37 +23,110 @@ class RuntimePoint:
 
 @dataclass(frozen=True)
 class Runtime:
-    """How long the battery keeps the light above ``floor`` of its first, after the swap and before."""
+    """How long a battery lasts, and what one of its lamps shows meanwhile.
 
-    floor: float
+    Attributes:
+        led, lamp: hours after the swaps and before them, as :class:`BatteryHours` has them.
+        led_curve, lamp_curve: this lamp's light until the charge is spent; nothing where it is not counted.
+        line: what the hours count, in a sentence.
+    """
+
     led: Shown
     lamp: Shown | None
     led_curve: tuple[RuntimePoint, ...]
     lamp_curve: tuple[RuntimePoint, ...]
+    line: str
 
 
-def battery_life_section(s: Solution) -> Runtime | None:
-    """Hours of light from the position's battery; None where it has none."""
-    p = s.position
-    battery, after = p.rail.supply.battery, led_life(s)
+@dataclass(frozen=True)
+class BatteryHours:
+    """A battery's one life.
+
+    Attributes:
+        after, before: hours with the swaps, and with the old lamps; None before where one is not known.
+        line: what they count, in a sentence.
+        lives: both as they were computed.
+    """
+
+    after: Shown
+    before: Shown | None
+    line: str
+    lives: tuple[Life, Life | None]
+
+
+def battery_hours(rail: Rail, members: Sequence[Member], this: str = "") -> BatteryHours | None:
+    """How long a rail's battery lasts with all that hangs on it; None without a battery or a lamp.
+
+    Args:
+        rail: the rail.
+        members: its lamps.
+        this: id of the lamp that is looked at; "" where none is.
+
+    Raises:
+        NotConverged: a lamp has no answer.
+    """
+    after, battery = battery_life(rail, members, "after"), rail.supply.battery
     if battery is None or after is None:
         return None
-    before = original_life(s)
-    floor = f"{battery.capacity_ah * 1e3:g} mAh down to {p.glow_floor * 100:g} % of its first light"
-    same = "the old lamp on the same cells, to the same share of its light"
-    return Runtime(
-        p.glow_floor, _hours(after.hours, floor), None if before is None else _hours(before.hours, same),
-        _curve(after), () if before is None else _curve(before),
+    before = battery_life(rail, members, "before")
+    line = _line(rail, members, after, this)
+    charge = show(battery.capacity_ah, AMPERE_HOUR)
+    return BatteryHours(
+        _hours(after.hours, f"{charge} through all that is counted"),
+        None if before is None else _hours(before.hours, f"{charge} through the old lamps, to the same end"),
+        line, (after, before),
     )  # fmt: skip
 
 
+def battery_life_section(rail: Rail, members: Sequence[Member], this: Member) -> Runtime | None:
+    """What a lamp's battery comes to, and the lamp's own light on the way; None without a battery.
+
+    Args:
+        rail: the rail.
+        members: all its lamps.
+        this: the one that is looked at, of them.
+
+    Raises:
+        NotConverged: a lamp has no answer.
+    """
+    found = battery_hours(rail, members, this.id)
+    if found is None:
+        return None
+    after, before = found.lives
+    return Runtime(
+        found.after, found.before, _curve(after, this.id),
+        () if before is None else _curve(before, this.id), found.line,
+    )  # fmt: skip
+
+
+def _line(rail: Rail, members: Sequence[Member], life: Life, this: str) -> str:
+    on = counted(members)
+    floor = {m.id: m.position.glow_floor for m in on}
+    names = {m.id: "this lamp" if m.id == this else m.name for m in on}
+    alone, all_of = len(on) == 1, "both lamps" if len(on) == 2 else f"all {len(on)} lamps"
+    until = (
+        "until the charge is spent" if not life.ends
+        else f"until {'it' if alone else names[life.ends]} is down to {percent(floor[life.ends])} of its first light"
+    )  # fmt: skip
+    if alone and len(members) == 1:
+        what = "with this lamp lit all the time"
+    elif all(m.lit == "always" for m in on):
+        what = f"with {'the lamp that is' if alone else f'{all_of} that are'} always lit"
+    else:
+        what = f"with {all_of} lit all the time"
+    more = " and what else hangs on it" if rail.others_a else ""
+    flash = ", flashers by their lit share" if any(m.position.driver.duty < 1 for m in on) else ""
+    return f"Counted {what}{more}{flash}, {until}."
+
+
 def _hours(hours: float, origin: str) -> Shown:
-    number = f"{hours:.2g}" if hours < 10 else f"{hours:.0f}"
-    if hours >= 1000:
-        return Shown(hours, f"{hours / 24:.0f}", "days", Source.COMPUTED, origin)
-    return Shown(hours, number, "h", Source.COMPUTED, origin)
+    number, unit = hours_text(hours)
+    return Shown(hours, number, unit, Source.COMPUTED, origin)
 
 
-def _curve(life: Life) -> tuple[RuntimePoint, ...]:
+def _curve(life: Life, key: str) -> tuple[RuntimePoint, ...]:
+    light = life.light.get(key)
+    if light is None:
+        return ()
     pick = np.linspace(0, len(life.run.hours) - 1, _POINTS).astype(int)
-    return tuple(RuntimePoint(float(life.run.hours[k]), float(life.light[k])) for k in pick)
+    return tuple(RuntimePoint(float(life.run.hours[k]), float(light[k])) for k in pick)

@@ -3,9 +3,11 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from swapglow.core.analysis.budget import Budget, Draw, Lit, Member, budget
+from swapglow.core.analysis.budget import Budget, Draw, budget
+from swapglow.core.analysis.draws import Lit, Member
 from swapglow.core.findings.finding import Finding, gravity
 from swapglow.core.parts import fuse as fuses
+from swapglow.core.presentation.battery_life import battery_hours
 from swapglow.core.quantities import AMPERE, OHM, VOLT, Shown, Source, percent, show, shown
 from swapglow.core.supplies.rail import Rail
 
@@ -42,7 +44,8 @@ class RailBudget:
             known.
         usual_before, usual_after: the same at the usual level.
         limits: what it may give.
-        hours_before, hours_after: a battery's hours with all that is always lit.
+        hours_before, hours_after: a battery's one life.
+        hours_line: what it counts; "" without a battery.
         findings: the gravest first.
         line: what it comes to, in a sentence.
         origin: how the sum was made.
@@ -59,6 +62,7 @@ class RailBudget:
     limits: tuple[Limit, ...]
     hours_before: Shown | None
     hours_after: Shown | None
+    hours_line: str
     findings: tuple[Finding, ...]
     line: str
     origin: str
@@ -81,7 +85,7 @@ def rail_budget(rail: Rail, members: tuple[Member, ...], left_out: tuple[str, ..
         NotConverged: a lamp has no answer.
         CannotBuild: a part of one is not worked out on this supply.
     """
-    b = budget(rail, members)
+    b, lasts = budget(rail, members), battery_hours(rail, members)
     limits = _limits(rail)
     origin = (
         "RMS currents of each lamp alone, added: the most they come to together" if b.unjoined
@@ -102,7 +106,8 @@ def rail_budget(rail: Rail, members: tuple[Member, ...], left_out: tuple[str, ..
         shown(b.after[2], AMPERE, f"after the swaps, {most}"),
         None if b.before is None else shown(b.before[1], AMPERE, "with the old lamps, usual level"),
         shown(b.after[1], AMPERE, "after the swaps, usual level"),
-        limits, _hours(b.hours_before, "the old lamps"), _hours(b.hours_after, "the swaps"),
+        limits, None if lasts is None else lasts.before, None if lasts is None else lasts.after,
+        "" if lasts is None else lasts.line,
         tuple(sorted(_findings(rail, b), key=gravity)),
         _line(b), origin, top, left_out,
     )  # fmt: skip
@@ -191,14 +196,6 @@ def _findings(rail: Rail, b: Budget) -> list[Finding]:
 
 # Side by side a fifth less is seen, and half of it is plain (common practice).
 SAGGED, SAGGED_MUCH = 0.8, 0.5
-
-
-def _hours(hours: float | None, what: str) -> Shown | None:
-    if hours is None:
-        return None
-    text = f"{hours / 24:.0f}" if hours >= 1000 else f"{hours:.2g}" if hours < 10 else f"{hours:.0f}"
-    origin = f"all that is always lit, {what}, flashers by their lit share, until the charge is spent"
-    return Shown(hours, text, "days" if hours >= 1000 else "h", Source.COMPUTED, origin)
 
 
 def _line(b: Budget) -> str:

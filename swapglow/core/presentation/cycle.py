@@ -105,7 +105,7 @@ def _row(ac: AcSolution, k: int) -> tuple[float, ...]:
 def _levels(s: Solution, ac: AcSolution) -> tuple[CycleLevel, ...]:
     p = s.position
     supply = p.rail.supply
-    moves, rates = modulation(ac), flicker_hertz(s)
+    moves, rates = modulation(s, ac), flicker_hertz(s)
 
     def level(k: int) -> CycleLevel:
         flicker = rates[k]

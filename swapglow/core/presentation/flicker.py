@@ -43,7 +43,7 @@ def flicker_of(s: Solution) -> Flicker | None:
     """
     if s.ac is None:
         return None
-    hertz, moves = flicker_hertz(s)[1], modulation(s.ac)[1]
+    hertz, moves = flicker_hertz(s)[1], modulation(s, s.ac)[1]
     if not hertz or moves < _STEADY:
         return None
     p = s.position

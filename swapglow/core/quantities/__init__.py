@@ -3,7 +3,7 @@
 from swapglow.core.quantities.inputs import Input, InputError
 from swapglow.core.quantities.parse import Parsed, QuantityError, parse, parse_single
 from swapglow.core.quantities.provenance import Figure, Source
-from swapglow.core.quantities.show import engineering, number_text, percent, show, times_text
+from swapglow.core.quantities.show import engineering, hours_text, number_text, percent, show, times_text
 from swapglow.core.quantities.shown import Shown, shown
 from swapglow.core.quantities.took import took
 from swapglow.core.quantities.units import (
@@ -52,6 +52,7 @@ __all__ = [
     "Source",
     "Unit",
     "engineering",
+    "hours_text",
     "number_text",
     "parse",
     "parse_single",

@@ -33,7 +33,7 @@ class InputError(ValueError):
 
 
 def read_quantity(name: str, text: str, unit: Unit, *, above: float | None = None,
-                  minimum: float | None = None) -> Parsed:  # fmt: skip
+                  minimum: float | None = None, volts: float | None = None) -> Parsed:  # fmt: skip
     """Read a field's text as a quantity, with its ends where it gives a range.
 
     Args:
@@ -41,6 +41,7 @@ def read_quantity(name: str, text: str, unit: Unit, *, above: float | None = Non
         text: as typed.
         unit: the unit wanted.
         above, minimum: bounds in SI units, the first exclusive.
+        volts: at which a power typed for a current is taken, V.
 
     Returns:
         The value and its ends in SI units.
@@ -49,7 +50,7 @@ def read_quantity(name: str, text: str, unit: Unit, *, above: float | None = Non
         InputError: it is no quantity of the unit, or out of bounds.
     """
     try:
-        return parse(text, unit, above=above, minimum=minimum)
+        return parse(text, unit, above=above, minimum=minimum, volts=volts)
     except QuantityError as problem:
         raise InputError(name, str(problem)) from None
 
@@ -72,11 +73,11 @@ def check_unit(name: str, text: str, unit: Unit) -> None:
 
 
 def read_single(name: str, text: str, unit: Unit, *, above: float | None = None,
-                minimum: float | None = None) -> float:  # fmt: skip
+                minimum: float | None = None, volts: float | None = None) -> float:  # fmt: skip
     """Read a field that takes one value.
 
     Args:
-        name, text, unit, above, minimum: as :func:`read_quantity`.
+        name, text, unit, above, minimum, volts: as :func:`read_quantity`.
 
     Returns:
         The value in SI units.
@@ -84,7 +85,7 @@ def read_single(name: str, text: str, unit: Unit, *, above: float | None = None,
     Raises:
         InputError: as :func:`read_quantity`, or a range was typed.
     """
-    parsed = read_quantity(name, text, unit, above=above, minimum=minimum)
+    parsed = read_quantity(name, text, unit, above=above, minimum=minimum, volts=volts)
     if parsed.spread != "none":
         raise InputError(name, f'"{text}" is a range; one value is wanted here.')
     return parsed.usual

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from typing import Literal, NoReturn
 
 from swapglow.core.quantities.units import AMPERE, FARAD, OHM, PREFIXES, VOLT, Unit
+from swapglow.core.values.lamp_marks import lamp_mark, two_filaments
 from swapglow.core.values.marked import farads_of, ohms_of
 from swapglow.core.values.resistor_marks import MarkError
 
@@ -70,6 +71,28 @@ def _marked(text: str, unit: Unit) -> float | None:
         return ohms_of(text) if unit is OHM else farads_of(text) if unit is FARAD else None
     except MarkError as wrong:
         raise QuantityError(str(wrong)) from None
+
+
+def _by_power(tidy: str, text: str, volts: float | None) -> float | None:
+    """The current of a lamp's mark, I = P/V; None where the text is none."""
+    two = two_filaments(tidy)
+    if two is not None:
+        raise QuantityError(
+            f'"{text}" has two filaments: write the one on this wire, {two[0]}W or {two[1]}W, with its volts.'
+        )
+    mark = lamp_mark(tidy)
+    if mark is None:
+        return None
+    if mark.amps is not None:
+        if mark.watts is not None:
+            _refuse(text, AMPERE, "it gives a power and a current")
+        return mark.amps
+    at = volts if mark.volts is None else mark.volts
+    if not at:
+        raise QuantityError(
+            f'"{text}" is a power: write its volts too, like 12V {mark.watts:g}W, or the current.'
+        )
+    return (mark.watts or 0.0) / at
 
 
 def _whole(text: str) -> str:
@@ -165,7 +188,14 @@ def _split_range(text: str) -> tuple[str, str] | None:
     return None
 
 
-def parse(text: str, unit: Unit, *, minimum: float | None = None, above: float | None = None) -> Parsed:
+def parse(
+    text: str,
+    unit: Unit,
+    *,
+    minimum: float | None = None,
+    above: float | None = None,
+    volts: float | None = None,
+) -> Parsed:
     """Read ``text`` as a quantity of ``unit``.
 
     Args:
@@ -173,6 +203,7 @@ def parse(text: str, unit: Unit, *, minimum: float | None = None, above: float |
         unit: the unit wanted; a bare number is taken in it.
         minimum: least value allowed, in SI units, inclusive.
         above: value that must be exceeded, in SI units.
+        volts: at which a power typed for a current is taken, where its text gives none, V.
 
     Returns:
         The value and its ends in SI units.
@@ -185,7 +216,7 @@ def parse(text: str, unit: Unit, *, minimum: float | None = None, above: float |
     tidy = _tidy(text)
     if not tidy:
         raise QuantityError(f"Nothing is written. Write {unit.noun} like {unit.examples}.")
-    marked = _marked(tidy, unit)
+    marked = _by_power(tidy, text, volts) if unit is AMPERE else _marked(tidy, unit)
     if marked is not None:
         parsed = Parsed(marked, marked, marked, unit)
         _check_bounds(parsed, text, minimum, above)

@@ -111,3 +111,26 @@ def times_text(ratio: float, digits: int = 2) -> str:
 def percent(share: float) -> str:
     """A share in whole per cent: "40 %", and "0 %" for what rounds to nothing."""
     return f"{round(share * 100) + 0:d} %"
+
+
+# A battery that lasts longer dies of its own age (shelf life of primary cells, common practice).
+_MOST_YEARS = 10
+_HOURS_A_DAY, _DAYS_A_YEAR = 24.0, 365.25
+
+
+def hours_text(hours: float) -> tuple[str, str]:
+    """A long time as people count it: ("2.3", "h"), ("41", "days"), ("3.2", "years").
+
+    Args:
+        hours: not less than nothing.
+
+    Returns:
+        The number's text, and its unit; "over 10" years at the most.
+    """
+    if hours < 1000:
+        return (number_text(hours) if hours < 10 else f"{hours:.0f}"), "h"
+    days = hours / _HOURS_A_DAY
+    if days < 2 * _DAYS_A_YEAR:
+        return f"{days:.0f}", "days"
+    years = days / _DAYS_A_YEAR
+    return (f"over {_MOST_YEARS}" if years > _MOST_YEARS else number_text(years)), "years"

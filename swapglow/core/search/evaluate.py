@@ -169,7 +169,7 @@ def _flicker(s: Solution) -> float | None:
     if s.ac is None:
         return None
     rates = flicker_hertz(s)
-    over = [m / flicker_limit(f) for m, f in zip(modulation(s.ac), rates, strict=True) if f]
+    over = [m / flicker_limit(f) for m, f in zip(modulation(s, s.ac), rates, strict=True) if f]
     return max(over) if over else None
 
 

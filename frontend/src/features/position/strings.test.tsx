@@ -49,6 +49,7 @@ const budget: Schemas["RailBudget"] = {
   limits: [{ id: "fuse", label: "Fuse", amps: mA(1000) }],
   hours_before: shown(8, "8", "h"),
   hours_after: shown(60, "60", "h"),
+  hours_line: "Counted with both lamps.",
   findings: [
     {
       id: "rail-over-fuse",

@@ -38,7 +38,9 @@ from swapglow.core.values import preferred
 BATTERY = Detail("rest_volts", "Battery, key on, engine still", VOLT, "12.6V")
 RUNNING = Detail("running", "Battery, running", VOLT, "14.2V; empty takes an eighth more")
 LAMP_V = Detail("lamp_volts", "The old lamp's volts", VOLT, "12V, as marked")
-LAMP_A = Detail("lamp_amps", "The old lamp's amps", AMPERE, "0.18A; a 2.2 W lamp of 12 V is 0.18A")
+LAMP_A = Detail(
+    "lamp_amps", "The old lamp's amps", AMPERE, "0.18A; a 2.2 W lamp of 12 V is 0.18A", at="lamp_volts"
+)
 READ = Detail(
     "read_amps", "Through the old lamp, key on, engine still", AMPERE, "180mA, meter in series with it"
 )

@@ -41,7 +41,7 @@ LOW = Detail("low", "The rail at its lowest", VOLT, "22V")
 HIGH = Detail("high", "The rail at its highest", VOLT, "29V")
 COIL = Detail("coil", "The coil", OHM, "320R, read across it, power off")
 LAMP_V = Detail("lamp_volts", "The old lamp's volts", VOLT, "12V, as marked")
-LAMP_A = Detail("lamp_amps", "The old lamp's amps", AMPERE, "80mA")
+LAMP_A = Detail("lamp_amps", "The old lamp's amps", AMPERE, "80mA", at="lamp_volts")
 Task = Literal["pulls", "holds", "stays"]
 TASKS: tuple[tuple[Task, str], ...] = (
     ("pulls", "Pull in through the lamp"),

@@ -31,6 +31,7 @@ from swapglow.core.photometry.light_law import candela_at
 from swapglow.core.photometry.visibility import WORDS, visibility
 from swapglow.core.quantities import AMPERE, OHM, VOLT, InputError, shown
 from swapglow.core.quantities.inputs import read_single
+from swapglow.core.values import lamp_marks
 
 FloatArray = NDArray[np.float64]
 
@@ -400,14 +401,22 @@ def _part(line: str) -> Part:
         raise InputError(PARTS.id, f'"{name}" has both ends at {top}.')
     if what == "diode":
         return Part(name, top, foot, "diode")
+    both = lamp_marks.parts(what)
+    if both is not None:
+        volts = read_single(PARTS.id, both[0], VOLT, above=0)
+        return Part(
+            name,
+            top,
+            foot,
+            "lamp",
+            own_lamp(volts, read_single(PARTS.id, both[1], AMPERE, above=0, volts=volts), None, ""),
+        )
     two = _RATING.match(what)
-    if two is None:
-        raise InputError(PARTS.id, f'"{what}" of {name}: 12V 0.4A for a lamp, led 680R for an LED, or diode.')
-    if two.group(1) == "led":
-        return Part(name, top, foot, "led", ohm=read_single(PARTS.id, two.group(2), OHM, above=0))
-    volts = read_single(PARTS.id, two.group(1), VOLT, above=0)
-    amps = read_single(PARTS.id, two.group(2), AMPERE, above=0)
-    return Part(name, top, foot, "lamp", own_lamp(volts, amps, None, ""))
+    if two is None or two.group(1) != "led":
+        raise InputError(
+            PARTS.id, f'"{what}" of {name}: 12V 0.4A or 12V 5W for a lamp, led 680R for an LED, or diode.'
+        )
+    return Part(name, top, foot, "led", ohm=read_single(PARTS.id, two.group(2), OHM, above=0))
 
 
 def _state(n: Net, state: int) -> str:

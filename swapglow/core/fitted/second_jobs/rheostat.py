@@ -46,7 +46,9 @@ VOLTS = Detail("volts", "The rail before the knob", VOLT, "13.6V, as it usually 
 TRACK = Detail("track", "The knob from end to end", OHM, "25R, read across its ends, power off")
 COUNT = Detail("count", "Lamps behind it", None, "4; empty takes one")
 LAMP_V = Detail("lamp_volts", "An old lamp's volts", VOLT, "12V, as marked")
-LAMP_A = Detail("lamp_amps", "An old lamp's amps", AMPERE, "0.12A; a 1.5 W lamp of 12 V is 0.125A")
+LAMP_A = Detail(
+    "lamp_amps", "An old lamp's amps", AMPERE, "0.12A; a 1.5 W lamp of 12 V is 0.125A", at="lamp_volts"
+)
 LED = led_detail("LED in each place")
 LED_OHM = Detail("ohm", "The resistor of each", OHM, "680R")
 Cure = Literal["none", "shunt", "follower", "pulses"]

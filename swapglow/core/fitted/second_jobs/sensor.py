@@ -58,7 +58,7 @@ from swapglow.core.values import preferred
 FloatArray = NDArray[np.float64]
 
 LAMP_V = Detail("lamp_volts", "The old lamp's volts", VOLT, "6V, as marked")
-LAMP_A = Detail("lamp_amps", "The old lamp's amps", AMPERE, "0.3A")
+LAMP_A = Detail("lamp_amps", "The old lamp's amps", AMPERE, "0.3A", at="lamp_volts")
 RUN = Detail("run", "Volts it really has", VOLT, "5.2V; empty takes its rating")
 READ = Detail("read", "The detector's current with the old lamp", AMPERE, "120uA; empty: shares only")
 LEAST = Detail("least", "The least current it must give", AMPERE, "80uA; empty takes half of the old")

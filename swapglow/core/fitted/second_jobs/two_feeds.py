@@ -34,7 +34,7 @@ from swapglow.core.quantities import AMPERE, OHM, VOLT, Shown, Source, show, sho
 
 VOLTS = Detail("volts", "Volts of a feed that is on", VOLT, "13.8V")
 SIDE_V = Detail("side_volts", "Each side's lamps: volts", VOLT, "12V, as marked")
-SIDE_A = Detail("side_amps", "Each side's lamps: amps together", AMPERE, "3.5A: two of 21 W")
+SIDE_A = Detail("side_amps", "Each side's lamps: amps together", AMPERE, "3.5A: two of 21 W", at="side_volts")
 SIDE = Detail(
     "side", "Each side's lamps are", None, "", (("filament", "Filament lamps"), ("led", "LED lamps"))
 )

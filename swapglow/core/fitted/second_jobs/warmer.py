@@ -35,7 +35,7 @@ JOBS: tuple[tuple[Job, str], ...] = (
 JOB = Detail("job", "What its warmth is for", None, "", JOBS)
 VOLTS = Detail("volts", "Volts it has, lit", VOLT, "11.8V")
 LAMP_V = Detail("lamp_volts", "The old lamp's volts", VOLT, "12V, as marked")
-LAMP_A = Detail("lamp_amps", "The old lamp's amps", AMPERE, "0.4A")
+LAMP_A = Detail("lamp_amps", "The old lamp's amps", AMPERE, "0.4A", at="lamp_volts")
 ROOM = Detail("room", "Air around it, coldest", CELSIUS, "4°C, -5 or 18")
 WARM = Detail("warm", "The place it warms, lamp lit for an hour", CELSIUS, "19°C, in the same air")
 DAMP = Detail("damp", "Damp of that air", None, "85 %, off a hygrometer; empty where it is no matter")

@@ -1,7 +1,7 @@
 import { useCatalogue } from "../../../api/queries";
 import { SavedChoice } from "../../../ui/record/SavedChoice";
 import { SavedPart } from "../../../ui/record/SavedPart";
-import { SavedText } from "../../../ui/record/SavedText";
+import { SavedCount, SavedText } from "../../../ui/record/SavedText";
 import type { Report } from "../../../api/client";
 import { DutyPart } from "./DutyPart";
 import type { Position } from "./part";
@@ -32,8 +32,8 @@ export function OldLampPart({ position, report }: Props) {
       />
       {position.lamp_id === OWN && (
         <>
-          <SavedText field="lamp_volts" label="Volts" hint="As marked: 6.3V" />
-          <SavedText field="lamp_amps" label="Amps" hint="As marked: 0.15A" />
+          <SavedText field="lamp_volts" label="Volts" hint="As marked: 6.3V, or 12V 10W" />
+          <SavedText field="lamp_amps" label="Amps" hint="As marked: 0.15A or 10W" />
           <SavedText
             field="lamp_candela"
             label="Candela"
@@ -44,6 +44,11 @@ export function OldLampPart({ position, report }: Props) {
       )}
       {position.lamp_id && (
         <>
+          <SavedCount
+            field="lamp_count"
+            label="How many of them"
+            hint="Side by side, all replaced by this"
+          />
           <SavedChoice field="lamp_kept" label="Its glass" />
           <SavedText
             field="bulb_across"
