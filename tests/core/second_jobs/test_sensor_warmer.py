@@ -152,19 +152,39 @@ def test_dew_points_are_those_of_the_tables(celsius, damp, dew):
 
 
 def test_an_led_leaves_it_cold_and_a_resistor_warms_it():
-    """4.8 W made 15 K; 0.12 W make 0.375. Dew at 4 °C and 98 % is 3.7: 5.7 with two kelvin."""
+    """4.8 W made 15 K; 0.12 W make 0.375. Dew at 4 °C and 98 % is 3.71: 5.71 with two kelvin; 3 K for the lag."""
     w = worked("warmer", **WARM)
     assert (
         w.line
         == "15 K less warm: 4.38\u00a0°C where it was 19\u00a0°C. The dew point and 2 K is 5.71\u00a0°C: too cold."
     )
-    assert judged(w, "4.38").grade == "stop" and "Water settles" in judged(w, "4.38").why
+    assert judged(w, "1.38").grade == "stop" and "Water settles" in judged(w, "1.38").why
     needed, all_of_it = w.ways
-    # 1.71 K of 15 are 0.547 W; less 0.12: 144/0.427 is 337 Ω, 330 of E12; all: 144/4.68 is 30.8, 27.
-    assert needed.label.startswith("What is needed: 330") and needed.advised
-    assert needed.share.value == pytest.approx(144 / 330) and "1 W stands it" in needed.what
+    # 5.71 + 3 - 4 is 4.71 K of 15: 1.508 W; less 0.12: 144/1.388 is 103.8 Ω, 100 of E12; all: 144/4.68 is 30.8, 27.
+    assert needed.label.startswith("What is needed: 100") and needed.advised
+    assert needed.share.value == pytest.approx(1.44) and "3 W stands it" in needed.what
     assert all_of_it.label.startswith("All of it: 27") and all_of_it.share.value == pytest.approx(144 / 27)
-    assert w.tables[0].rows[2].cells[1].value == pytest.approx(4 + 15 * (144 / 330 + 0.12) / 4.8)
+    assert w.tables[0].rows[2].cells[1].value == pytest.approx(4 + 15 * (1.44 + 0.12) / 4.8)
+
+
+@pytest.mark.parametrize(("stands", "under"), [("lags", 3), ("sky", 6), ("room", 1)])
+def test_a_surface_lags_the_air_and_sees_a_cold_sky(stands, under):
+    """An LED of 1.6 W leaves 5 of 15 K: dew and 2 K at 4 °C and 98 % is 5.71, so that 9 - 3.29 is the most under."""
+    w = worked("warmer", **{**WARM, "led_watts": "1.6W"}, stands=stands)
+    assert figure(w, "At its coldest").now.value == pytest.approx(9 - under)
+    assert ("too cold" in w.line) == (9 - under < 5.71)
+
+
+@pytest.mark.parametrize(("damp", "proof"), [("50 %", False), ("80 %", False), ("98 %", True)])
+def test_air_in_which_no_heat_is_needed_proves_nothing(damp, proof):
+    """At 18 °C the dew point is 7.4, 14.5 and 17.7 °C (psychrometric tables, from memory): 1 K under air, 2 K over."""
+    w = worked(
+        "warmer", **{**WARM, "room": "18", "warm": "30", "damp": damp, "led_watts": "1.6W"}, stands="room"
+    )
+    said = judged(w, "In this air")
+    assert (said is None) == proof
+    assert ("with no heat at all" in w.line) == (not proof)
+    assert [x.label.split(":")[0] for x in w.ways] == ([] if proof else ["All of it"])
 
 
 @pytest.mark.parametrize(("job", "changed", "least", "then"), [
@@ -178,12 +198,14 @@ def test_what_its_warmth_is_for_sets_the_least(job, changed, least, then):
 
 
 def test_even_the_old_lamp_may_have_been_too_cold():
-    """8 K over -6 °C never reached 3: the resistor that gives all back is too little, and said to be."""
-    w = worked("warmer", **{**WARM, "damp": "", "room": "-6°C", "warm": "2°C"}, job="ice")
-    assert judged(w, "Even the old lamp left it at 2").grade == "mind"
-    # 27 Ω makes 5.33 W, a little more than the lamp: -6 + 8 · 5.45/4.8 is 3.1.
+    """8 K over -6 °C never reached 3, and less 1 for the lag: what gives all back is too little, and said to be."""
+    w = worked("warmer", **{**WARM, "damp": "", "room": "-5°C", "warm": "3.5°C"}, job="ice", stands="room")
+    assert judged(w, "Even the old lamp left it at 2.5").grade == "mind"
+    # 27 Ω makes 5.33 W, a little more than the lamp: -5 + 8.5 · 5.45/4.8 is 4.66, and 3.66 at its coldest.
     assert w.ways[0].bars == "" and w.ways[0].advised
-    colder = worked("warmer", **{**WARM, "damp": "", "room": "-9°C", "warm": "-1°C"}, job="ice")
+    colder = worked(
+        "warmer", **{**WARM, "damp": "", "room": "-9°C", "warm": "-1°C"}, job="ice", stands="room"
+    )
     assert colder.ways[0].bars and not colder.ways[0].advised
 
 

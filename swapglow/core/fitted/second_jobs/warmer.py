@@ -39,6 +39,14 @@ LAMP_A = Detail("lamp_amps", "The old lamp's amps", AMPERE, "0.4A", at="lamp_vol
 ROOM = Detail("room", "Air around it, coldest", CELSIUS, "4°C, -5 or 18")
 WARM = Detail("warm", "The place it warms, lamp lit for an hour", CELSIUS, "19°C, in the same air")
 DAMP = Detail("damp", "Damp of that air", None, "85 %, off a hygrometer; empty where it is no matter")
+# A body is slower than the air around it, and one that sees a clear night sky is some kelvin colder than air (3 to
+# 8 K in books on micrometeorology, from memory; the others ours): how far it may lie under the air with no heat in it.
+_UNDER_AIR_K = {"lags": 3.0, "sky": 6.0, "room": 1.0}
+STANDS = Detail(
+    "stands", "Where it stands", None, "",
+    (("lags", "Unheated: a case, a shed, a vehicle"), ("sky", "In the open, under the sky"),
+     ("room", "In a heated room")),
+)  # fmt: skip
 LEAST_C = Detail(
     "least", "The least that will do", CELSIUS, "45°C, a crystal's; empty: dew point, or freezing"
 )
@@ -76,6 +84,7 @@ class Place:
         room, warm: °C, of the air, and of the place with the old lamp.
         lamp_w, led_w: heat in it, before and after.
         least: °C that will do; None where nobody said.
+        under_k: how far it may lie under the air with no heat in it, K.
     """
 
     room: float
@@ -83,16 +92,31 @@ class Place:
     lamp_w: float
     led_w: float
     least: float | None
+    under_k: float = 0.0
+
+    @property
+    def works_k(self) -> float:
+        """What the old lamp made of it over the air, K."""
+        return self.warm - self.room
+
+    @property
+    def unproven(self) -> bool:
+        """Whether this air would do with no heat at all, so that it judges nothing."""
+        return self.least is not None and self.worst(0.0) >= self.least
+
+    def worst(self, watts: float) -> float:
+        """The place with so many watts in it, at the moment when it lies furthest under the air, °C."""
+        return self.at(watts) - self.under_k
 
     def at(self, watts: float) -> float:
         """The place with so many watts in it: its rise goes with them (Newton's law of cooling), °C."""
-        return self.room + (self.warm - self.room) * watts / self.lamp_w
+        return self.room + self.works_k * watts / self.lamp_w
 
     def wants(self) -> float:
         """Watts at which it is as warm as the least that will do, or as it was, W."""
         if self.least is None:
             return self.lamp_w
-        return min(max((self.least - self.room) / (self.warm - self.room), 0.0), 1.0) * self.lamp_w
+        return min(max((self.least + self.under_k - self.room) / self.works_k, 0.0), 1.0) * self.lamp_w
 
 
 class WarmingLamp(FittedKind):
@@ -109,7 +133,7 @@ class WarmingLamp(FittedKind):
         "A resistor that warms is as hot as the lamp was: clear of wood, paper and plastic, and never without the "
         "fuse. On mains it is for someone qualified."
     )
-    details = (JOB, VOLTS, LAMP_V, LAMP_A, ROOM, WARM, DAMP, LEAST_C, LED_W)
+    details = (JOB, VOLTS, LAMP_V, LAMP_A, ROOM, WARM, STANDS, DAMP, LEAST_C, LED_W)
 
     def work(self, typed: Details, chosen: str = "") -> Worked:
         """Kelvin that are lost, what happens then, and the resistor that gives them back."""
@@ -117,25 +141,38 @@ class WarmingLamp(FittedKind):
         volts = typed.needed(VOLTS)[0]
         after = p.at(p.led_w)
         lost = p.at(p.lamp_w) - after
-        good = p.least is None or after >= p.least
-        ways = () if p.wants() <= p.led_w else _ways(p, volts)
+        good = p.least is None or p.worst(p.led_w) >= p.least
+        ways = () if p.wants() <= p.led_w and not p.unproven else _ways(p, volts)
         line = f"{number_text(lost, 2)} K less warm: {_c(after)} where it was {_c(p.warm)}."
         if p.least is not None:
-            line += f" {_big(why)} is {_c(p.least)}: {'it will do' if good else 'too cold'}."
+            line += f" {_big(why)} is {_c(p.least)}: {_verdict(p, good)}."
         figures = [
             Figure("Heat of the old lamp", shown(p.lamp_w, WATT, "its rating at these volts, P ∝ V^1.55")),
             Figure("Heat of the LED in its place", _led_heat(typed, p.led_w)),
             Figure("The place", _degrees(after, "the old lamp's rise times the share of its watts")),
         ]
+        if p.under_k:
+            figures.append(
+                Figure("At its coldest", _degrees(p.worst(p.led_w), f"{p.under_k:g} K under that: {_LAGS}"))
+            )
         if p.least is not None:
             figures.append(Figure(_big(why), _degrees(p.least, _origin(typed))))
         return Worked(
             line=line, figures=tuple(figures), tables=(_table(p, volts, ways),), ways=ways,
-            judged=_judged(typed, p, after, good, why),
+            judged=_judged(typed, p, good, why),
         )  # fmt: skip
 
 
 KIND = WarmingLamp()
+
+_LAGS = "a surface lags the air, and sees a cold sky"
+
+
+def _verdict(p: Place, good: bool) -> str:
+    """Whether it will do. Air in which a place with no heat in it would do judges nothing."""
+    if not good:
+        return "too cold"
+    return "in this air it would do with no heat at all" if p.unproven else "it will do"
 
 
 def _c(celsius: float) -> str:
@@ -186,15 +223,16 @@ def _place(typed: Details) -> tuple[Place, str]:
     if led_w >= lamp_w:
         raise InputError(LED_W.id, f"{show(led_w, WATT)} is no less than the lamp's {show(lamp_w, WATT)}.")
     job: Job = typed.choice(JOB.id)  # type: ignore[assignment]  # one of its options
+    under = 0.0 if job == "steady" else _UNDER_AIR_K[typed.choice(STANDS.id)]
     if typed.text(LEAST_C.id):
-        return Place(room, warm, lamp_w, led_w, _temperature(typed, LEAST_C)), "the least that will do"
+        return Place(room, warm, lamp_w, led_w, _temperature(typed, LEAST_C), under), "the least that will do"
     if job == "damp":
         if not typed.text(DAMP.id):
             raise InputError(DAMP.id, "Type this too: the damp of that air, 85 %; or the least that will do.")
         dew = dew_point(room, typed.share(DAMP.id, 1.0)) + _OVER_DEW_K
-        return Place(room, warm, lamp_w, led_w, dew), "the dew point and 2 K"
+        return Place(room, warm, lamp_w, led_w, dew, under), "the dew point and 2 K"
     if job == "ice":
-        return Place(room, warm, lamp_w, led_w, _OVER_ICE_C), "freezing and 3 K"
+        return Place(room, warm, lamp_w, led_w, _OVER_ICE_C, under), "freezing and 3 K"
     return Place(room, warm, lamp_w, led_w, None), ""
 
 
@@ -202,7 +240,7 @@ def _ways(p: Place, volts: float) -> tuple[Way, ...]:
     """Two resistors: one that gives back what is needed, and one that gives back all; next lower of E12."""
     out = []
     plans = [("All of it", p.lamp_w - p.led_w)]
-    if p.least is not None and p.wants() < p.lamp_w:
+    if p.least is not None and p.led_w < p.wants() < p.lamp_w:
         plans.insert(0, ("What is needed", p.wants() - p.led_w))
     for label, watts in plans:
         ohm = preferred.prefer(volts**2 / watts, "E12", "down")
@@ -211,7 +249,8 @@ def _ways(p: Place, volts: float) -> tuple[Way, ...]:
         rating = rating_to_fit(makes, volts, max(place, 25.0))
         body = stands_text(rating) + (": one on metal" if rating is None else "")
         what = f"{show(makes, WATT)}: {body}. The place is then {_c(place)}."
-        bars = "" if p.least is None or place >= p.least else "still too cold: the old lamp was no warmer"
+        cold = p.least is not None and p.worst(makes + p.led_w) < p.least
+        bars = "still too cold: the old lamp was no warmer" if cold else ""
         out.append(Way(f"{label}: {show(ohm, OHM)} where the lamp was", what,
                        shown(makes, WATT, "V²/R"), "", bars, False, {}))  # fmt: skip
     first = next((w for w in out if not w.bars), None)
@@ -230,7 +269,11 @@ def _table(p: Place, volts: float, ways: tuple[Way, ...]) -> Table:
     return Table(f"The place, at {show(volts, VOLT)}", ("Heat", "The place"), tuple(rows))
 
 
-def _judged(typed: Details, p: Place, after: float, good: bool, why: str) -> tuple[Judged, ...]:
+def _lag_text(p: Place) -> str:
+    return f" That is {p.under_k:g} K under {_c(p.at(p.led_w))}: {_LAGS}." if p.under_k else ""
+
+
+def _judged(typed: Details, p: Place, good: bool, why: str) -> tuple[Judged, ...]:
     out = []
     job: Job = typed.choice(JOB.id)  # type: ignore[assignment]  # one of its options
     if not good and p.least is not None:
@@ -239,10 +282,15 @@ def _judged(typed: Details, p: Place, after: float, good: bool, why: str) -> tup
             "steady": "What it kept steady drifts.",
         }[job]  # fmt: skip
         out.append(
-            Judged("stop", f"{_c(after)} is under {why}, {_c(p.least)}.", f"{then} A resistor gives it back.")
-        )
-    if p.least is not None and p.warm < p.least:
-        out.append(Judged("mind", f"Even the old lamp left it at {_c(p.warm)}, under {_c(p.least)}.",
+            Judged("stop", f"{_c(p.worst(p.led_w))} is under {why}, {_c(p.least)}.",
+                   f"{then}{_lag_text(p)} A resistor gives it back.")
+        )  # fmt: skip
+    elif p.unproven:
+        out.append(Judged("mind", "In this air the place would do with no heat at all: it is no proof.",
+                          "The lamp was there for a colder, damper day. Type that day's air, or give all of its heat "
+                          "back."))  # fmt: skip
+    if p.least is not None and p.worst(p.lamp_w) < p.least:
+        out.append(Judged("mind", f"Even the old lamp left it at {_c(p.worst(p.lamp_w))}, under {_c(p.least)}.",
                           "Are the readings of the coldest, dampest day?"))  # fmt: skip
     if p.least is None:
         out.append(Judged("mind", f"{percent(p.led_w / p.lamp_w)} of the heat is left, and nobody said what will do.",
