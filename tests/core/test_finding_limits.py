@@ -36,6 +36,9 @@ def dc(ohm, volts="12V", **more):
               **{"target": "5mA", **more})  # fmt: skip
 
 
+SAGS = {"open": "13Vac", "load": "0.1A"}
+
+
 @dataclass
 class Row:
     """What makes a finding come and go, the value at which it does, and what it then says."""
@@ -254,6 +257,24 @@ ROWS = {
                      rectification="half_wave", resistor="3k3"),
         20 / math.sqrt(2), "mind", ("rectify-inverse-diode", "rectify-bridge-cap"), key="led-reverse", close=0.02,
     ),
+    # C·V²/2R at the crest of 13 V open, 10 Ω of sag before 0.2 and two diodes of 0.045; half of 0.4 s times the
+    # square of a quick fuse, of 4 s of a time-lag one (textbook; data sheets, from memory).
+    "inrush-fuse": Row(
+        lambda x: on("winding", "12Vac", SAGS, low="12Vac", high="12Vac", vf="2V", rectification="bridge_cap",
+                     capacitor="100uF", capacitor_v="63V", fuse=f"{x:.6g}A"),
+        math.sqrt(100e-6 * 2 * 13**2 / 2 / 10.29 / 0.2), "mind", above=False,
+    ),
+    "inrush-fuse-stop": Row(
+        lambda x: on("winding", "12Vac", SAGS, low="12Vac", high="12Vac", vf="2V", rectification="bridge_cap",
+                     capacitor="4700uF", capacitor_v="63V", fuse=f"{x:.6g}A"),
+        math.sqrt(4700e-6 * 2 * 13**2 / 2 / 10.29 / 2.0), "stop", above=False, key="inrush-fuse",
+    ),
+    # A half-sine of 30 A for 8.3 ms lets through 3.735 A²s (data sheets of 1 A parts, from memory).
+    "inrush-rectifier": Row(
+        lambda x: on("winding", "60Vac", {"open": "61Vac", "load": "1A"}, low="60Vac", high="60Vac", vf="2V",
+                     rectification="bridge_cap", capacitor=f"{x * 1e6:.6g}uF", capacitor_v="160V"),
+        2 * 1.29 * 30**2 * 8.3e-3 / 2 / (2 * 61**2), "stop",
+    ),
     # Twice rated at the crest (ours): √2·12 V less LED and a diode's 0.73 V at 40 mA (Shockley).
     "crest-current": Row(
         lambda x: on("winding", "12Vac", low="12Vac", high="12Vac", vf="2V", rectification="half_wave",
@@ -342,6 +363,11 @@ FACTS = [
     ("rail-swing-unknown", on("regulated", "12V"), "note", "±0 %", "a lowest and a highest reading", (), "12 V"),
     ("polarity", dc(1000, "4V"), "note", "4 V", "5 V", (), "it may take 5 V"),
     ("polarity", dc(1000), "note", "12 V", "5 V", (), "over its 5 V"),
+    # In reverse the one that leaks least takes nearly all of it: three stand no more than one (common practice).
+    ("polarity", dc(1000, in_series=3), "note", "12 V", "5 V", (), "any one of the 3 LEDs can see 12 V"),
+    # √2·7.5 V, which three LEDs at 5 V each would share if they did.
+    ("led-reverse", on("winding", "7.5Vac", low="7.5Vac", high="7.5Vac", vf="2V", in_series=3, rectification="bare"),
+     "stop", "10.6 V", "5 V", ("rectify-inverse-diode", "rectify-bridge-cap"), "any one of the 3 LEDs"),
     # (9 − 2)/(0.95·8.2 k + 1 k) and the LED's lower volts there: 829 µA (Ohm, Shockley).
     ("trip-unknown", sense({"source": "1k"}), "mind", "829 µA", "the trip current", (), "829 µA"),
     # (9 − 0.65)/101 k, beside half of the trip current (common practice).

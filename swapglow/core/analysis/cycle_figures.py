@@ -22,19 +22,6 @@ def rectifier_reverse_v(s: Solution) -> float | None:
     return crest_v(s) if r.diodes else None
 
 
-def reverse_per_led(ac: AcSolution, in_series: int) -> float:
-    """Most reverse volts of one LED over all corners.
-
-    Args:
-        ac: the solved cycle.
-        in_series: LEDs that share the string's reverse volts.
-
-    Returns:
-        Volts.
-    """
-    return ac.reverse_max / in_series
-
-
 def modulation(s: Solution, ac: AcSolution) -> tuple[float, float, float]:
     """Modulation of the light at the three levels, %: (max − min)/(max + min) (IEEE 1789-2015).
 

@@ -2,9 +2,10 @@
 
 from collections.abc import Iterable
 
-from swapglow.core.analysis.cycle_figures import crest_v, flicker_hertz, modulation, reverse_per_led
+from swapglow.core.analysis.cycle_figures import crest_v, flicker_hertz, modulation
 from swapglow.core.design.rectification import RECTIFICATIONS, Rectification, without_bridge
 from swapglow.core.findings.finding import Finding, Remedy
+from swapglow.core.findings.polarity import one_of, unshared
 from swapglow.core.findings.registry import Context, of_each_string, rule
 from swapglow.core.parts.ratings import CAPACITOR_MARGIN, capacitor_volts
 from swapglow.core.photometry.flicker import flicker_limit
@@ -35,7 +36,7 @@ def led_in_reverse(c: Context) -> Iterable[Finding]:
     s, p = c.solution, c.position
     if s is None or s.ac is None:
         return
-    volts, limit = reverse_per_led(s.ac, p.in_series), p.led.reverse_v
+    volts, limit = s.ac.reverse_max, p.led.reverse_v
     if volts <= limit * (1 + 1e-9):
         return
     behind = p.rectification.topology == "series"
@@ -43,14 +44,17 @@ def led_in_reverse(c: Context) -> Iterable[Finding]:
     yield Finding(
         "led-reverse",
         ("mind" if volts > FAR_REVERSE * limit else "note") if behind else "stop",
-        f"Each LED can see {show(volts, VOLT)} in reverse, over its {show(limit, VOLT)}"
+        f"In reverse {one_of(p)} can see {show(volts, VOLT)}, over its {show(limit, VOLT)}"
         + (": the series diode leaks more than the LED and leaves it the volts." if behind else "."),
         show(volts, VOLT),
         show(limit, VOLT),
-        "The diode holds the current to its own leakage, under a microamp, so many run so for years. "
-        "An inverse diode across the LED settles it."
-        if behind
-        else "Every half-cycle drives the LED into breakdown, and it fades within weeks.",
+        (
+            "The diode holds the current to its own leakage, under a microamp, so many run so for years. "
+            "An inverse diode across the LED settles it."
+            if behind
+            else "Every half-cycle drives the LED into breakdown, and it fades within weeks."
+        )
+        + unshared(p),
         _rectify("inverse_diode", *others),
     )
 

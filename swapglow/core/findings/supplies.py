@@ -5,13 +5,16 @@ from dataclasses import replace
 
 import numpy as np
 
+from swapglow.core.analysis.inrush import inrush
 from swapglow.core.analysis.sizing import each_for_most
 from swapglow.core.analysis.solution import current
 from swapglow.core.findings.finding import Finding, Remedy
+from swapglow.core.findings.polarity import one_of
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.findings.remedies import larger_resistor
 from swapglow.core.network.cases import Cases
 from swapglow.core.parts import fuse as fuses
+from swapglow.core.parts.rectifier import rectifier
 from swapglow.core.photometry.light_law import light_ratio
 from swapglow.core.quantities import AMPERE, OHM, VOLT, Figure, percent, show, times_text
 
@@ -119,11 +122,11 @@ def negative_spikes(c: Context) -> Iterable[Finding]:
     p = c.position
     if not p.rail.supply.system or p.series_diodes or p.module is not None or p.regulator is not None:
         return
-    limit = p.led.reverse_v * p.in_series
+    limit = p.led.reverse_v
     yield Finding(
         "negative-spikes", "note",
-        f"A coil switched off on this feed, a relay or a motor, gives a spike of some −{show(SPIKE_V, VOLT)}: the LED "
-        f"sees it in reverse, over its {show(limit, VOLT)}.",
+        f"A coil switched off on this feed, a relay or a motor, gives a spike of some −{show(SPIKE_V, VOLT)}: "
+        f"{one_of(p)} can see it in reverse, over its {show(limit, VOLT)}.",
         f"−{show(SPIKE_V, VOLT)}", show(limit, VOLT),
         "ISO 7637-2, a millisecond or two behind some ohms (from memory). A diode in series holds it off, and a "
         "diode across the coil stops it where it arises.",
@@ -254,6 +257,44 @@ def fuse(c: Context) -> Iterable[Finding]:
         "It still guards the wiring, which it was chosen for; it will not notice a fault in the LED. "
         "Leave it unless this lamp is all it feeds.",
     )
+
+
+@rule
+def inrush_at_switching_on(c: Context) -> Iterable[Finding]:
+    """The empty reservoir against the fuse, and against the diodes before it."""
+    first = None if c.solution is None else inrush(c.solution)
+    if first is None:
+        return
+    rated = c.position.rail.fuse_a
+    most = "" if first.known else "up to "
+    draws = (
+        f"Switched on at the crest, the empty capacitor draws {most}{show(first.peak_a, AMPERE, 2)}, "
+        f"{_i2t(first.let_through)}"
+    )
+    read = "" if first.known else " Nobody read how far the supply sags: with its resistance it is less."
+    if rated is not None and first.let_through > fuses.stands_i2t(rated, time_lag=False):
+        lag = fuses.stands_i2t(rated, time_lag=True)
+        over = first.let_through > lag
+        yield Finding(
+            "inrush-fuse", "stop" if over and first.known else "mind",
+            f"{draws}; a {show(rated, AMPERE)} fuse stands {_i2t(fuses.stands_i2t(rated, time_lag=False))} at every "
+            f"start, a time-lag one {_i2t(lag)}.",
+            _i2t(first.let_through), _i2t(lag if over else fuses.stands_i2t(rated, time_lag=False)),
+            f"C·V²/2R through {show(first.ohm, OHM, 2)}; half of what melts it (data sheets, from memory). "
+            + ("A smaller capacitor, or a resistor before the rectifier." if over else "Take a time-lag fuse.") + read,
+        )  # fmt: skip
+    stands = rectifier("power").surge_i2t
+    if first.let_through > stands:
+        yield Finding(
+            "inrush-rectifier", "stop" if first.known else "mind",
+            f"{draws}; a 1 A rectifier stands {_i2t(stands)} once.", _i2t(first.let_through), _i2t(stands),
+            f"C·V²/2R through {show(first.ohm, OHM, 2)}; the rating is of one half-sine of 30 A (data sheets, from "
+            "memory). A resistor before the rectifier, or a smaller capacitor." + read,
+        )  # fmt: skip
+
+
+def _i2t(value: float) -> str:
+    return show(value, "A²s", 2)
 
 
 @rule

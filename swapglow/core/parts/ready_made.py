@@ -180,7 +180,7 @@ class Module:
         times, typ = inside.volts / like.vf_typ, inside.volts
         return replace(
             like, id="module", label="Ready-made lamp", vf_low=typ, vf_typ=typ, vf_high=typ,
-            rated_a=self.amps * MOST_DRIVE, n=like.n * times, rs_v=0.0, reverse_v=like.reverse_v * times,
+            rated_a=self.amps * MOST_DRIVE, n=like.n * times, rs_v=0.0, reverse_v=like.reverse_v,
             tempco_v_k=like.tempco_v_k * times, vf_given_a=self.amps, candela_given_a=self.amps,
             angle_deg=LAMP_ANGLE_DEG,
         )  # fmt: skip

@@ -10,15 +10,24 @@ from swapglow.core.engine.devices import saturation_at
 from swapglow.core.engine.netlist import DiodeModel
 from swapglow.core.parts.catalogue import rows
 
+# A half-sine of 60 Hz, as surge ratings are given (data sheets).
+_SURGE_S = 8.3e-3
+
 
 @dataclass(frozen=True)
 class Rectifier:
-    """A generic diode: SPICE model, and the amps it may carry."""
+    """A generic diode: SPICE model, the amps it may carry, and for one half-sine of 8.3 ms."""
 
     id: str
     label: str
     model: DiodeModel
     amps: float
+    surge_a: float
+
+    @property
+    def surge_i2t(self) -> float:
+        """I²t of one surge it stands: of a half-sine half the square of its crest times its time, A²s."""
+        return self.surge_a**2 * _SURGE_S / 2
 
     def chain(self, count: int, celsius: float) -> DiodeModel:
         """Equal diodes in series as one junction at a temperature: exact, since they carry one current.
@@ -58,4 +67,4 @@ def rectifier(id_: str) -> Rectifier:
     """A diode of the catalogue: "signal" or "power"."""
     row = next(r for r in rows("rectifiers") if r["id"] == id_)
     model = DiodeModel(float(row["i_s"]), float(row["n"]), float(row["r_s"]))
-    return Rectifier(id_, row["label"], model, float(row["amps"]))
+    return Rectifier(id_, row["label"], model, float(row["amps"]), float(row["surge_a"]))

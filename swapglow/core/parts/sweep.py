@@ -255,7 +255,7 @@ def fitted_led(base: Led, typed: SweepInput) -> Led:
         return replace(
             base, id=SWEPT, label=f"Swept: {base.label.lower()}", vf_low=max(typical - spread, 1e-3),
             vf_typ=typical, vf_high=typical + spread, n=curve.n, rs_v=rated * curve.r_s, rated_a=rated,
-            tempco_v_k=base.tempco_v_k * inside.in_series, reverse_v=base.reverse_v * inside.in_series,
+            tempco_v_k=base.tempco_v_k * inside.in_series, reverse_v=base.reverse_v,
             candela=base.candela * inside.in_series * inside.strings, vf_given_a=None,
             candela_given_a=base.candela_a * inside.strings, inside=inside,
         )  # fmt: skip

@@ -107,6 +107,8 @@ def _levels(s: Solution, ac: AcSolution) -> tuple[CycleLevel, ...]:
     supply = p.rail.supply
     moves, rates = modulation(s, ac), flicker_hertz(s)
 
+    across = "the LED" if p.in_series == 1 else f"the {p.in_series} LEDs, which do not share it evenly"
+
     def level(k: int) -> CycleLevel:
         flicker = rates[k]
         amps = ac.drawn.amps[k]
@@ -116,7 +118,7 @@ def _levels(s: Solution, ac: AcSolution) -> tuple[CycleLevel, ...]:
             supply.kind.levels[k],
             shown(float(ac.typical.average[k]), AMPERE, f"over the cycle; {origin}"),
             shown(float(ac.typical.peak[k]), AMPERE, f"at the crest; {origin}"),
-            shown(float(ac.typical.reverse[k]) / p.in_series, VOLT, f"across one LED; {origin}"),
+            shown(float(ac.typical.reverse[k]), VOLT, f"across {across}; {origin}"),
             round(on),
             shown(flicker, HERTZ, "half-cycles that light it") if flicker else None,
             moves[k] if flicker else 0.0,

@@ -120,7 +120,7 @@ def if_alternating(p: Position) -> Stake:
     if not p.rail.supply.kind.may_be_other or p.module is not None:
         return NO_STAKE
     crest = p.rail.volts[1] * float(np.sqrt(2)) - p.drop_v
-    limit = p.led.reverse_v * p.in_series
+    limit = p.led.reverse_v
     if p.rail.supply.waveform is not Waveform.DC or crest <= limit or p.series_diodes:
         return NO_STAKE
     return Stake("LED", f"the LED, if it is AC: {show(crest, VOLT)} in reverse over {show(limit, VOLT)}")
