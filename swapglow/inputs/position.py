@@ -22,7 +22,7 @@ from swapglow.core.intake.stages import STAGES
 from swapglow.core.measurement.reading_after import READS
 from swapglow.core.parts.glass import OWN_GLASS, glasses
 from swapglow.core.parts.led import MOST_IN_SERIES
-from swapglow.core.parts.ready_made import LAWS
+from swapglow.core.parts.ready_made import SAID_LAWS
 from swapglow.core.parts.resistor import ALL_RATINGS_W, rating_text
 from swapglow.core.quantities import (
     AMPERE,
@@ -76,7 +76,7 @@ class ReadyMade(Shape):
     second_volts: Annotated[Short, Reads(VOLT, "volts", "module second")] = ""
     second_amps: Annotated[Short, Reads(AMPERE, "amps", "module second")] = ""
     dice: Annotated[int | None, Field(ge=1, le=100), Sets("dice", "module")] = None
-    law: Annotated[str, OneOf(LAWS), Sets("law", "module")] = "resistor"
+    law: Annotated[str, OneOf(SAID_LAWS)] = "resistor"
     polarised: Annotated[
         str, OneOf(_POLARISED), Sets("polarised", "module", by=lambda answer: answer == "yes")
     ] = "yes"

@@ -30,7 +30,7 @@ from swapglow.core.measurement.reading_before import ReadingBefore, read_before
 from swapglow.core.parts.glass import OWN_GLASS, glasses, own_glass
 from swapglow.core.parts.lamp import OWN, Bulb, Lamp, choose_lamp, own_lamp
 from swapglow.core.parts.led import Led
-from swapglow.core.parts.ready_made import Module
+from swapglow.core.parts.ready_made import UNKNOWN, Law, Module
 from swapglow.core.parts.sweep import SWEPT, SweepInput, fitted_led
 from swapglow.core.quantities import AMPERE, VOLT, Figure, Input, InputError, Source
 from swapglow.core.quantities.bare import is_bare
@@ -392,11 +392,14 @@ def _module(p: PositionInput, led: Led) -> Module | None:
     figures = plain(m, "module", "module.")
     other = plain(m, "module second", "module.")
     second = (other["volts"], other["amps"]) if other["volts"] and other["amps"] else None
+    law: Law = "resistor" if m.law == UNKNOWN else m.law  # type: ignore[assignment]  # one of LAWS
     made = Module(
         *band, **{**figures, "throttle_s": figures["throttle_s"] or 0.0}, second=second, die_v=led.vf_typ,
-        throttle=read_share("module.throttle", m.throttle, 1.0),
+        throttle=read_share("module.throttle", m.throttle, 1.0), law=law, law_known=m.law != UNKNOWN,
         swept=led if led.id == SWEPT and m.law == "resistor" else None,
     )  # fmt: skip
+    # The likeliest law that what is known of it can have.
+    made = made if made.law_known or not made.possible else replace(made, law=made.possible[0].law)
     made.check()
     return made
 

@@ -365,9 +365,11 @@ FACTS = [
     ("polarity", dc(1000), "note", "12 V", "5 V", (), "over its 5 V"),
     # In reverse the one that leaks least takes nearly all of it: three stand no more than one (common practice).
     ("polarity", dc(1000, in_series=3), "note", "12 V", "5 V", (), "any one of the 3 LEDs can see 12 V"),
-    # √2·7.5 V, which three LEDs at 5 V each would share if they did.
+    # √2·7.5 V: three LEDs at 5 V each would stand it if they shared it, two would not.
     ("led-reverse", on("winding", "7.5Vac", low="7.5Vac", high="7.5Vac", vf="2V", in_series=3, rectification="bare"),
-     "stop", "10.6 V", "5 V", ("rectify-inverse-diode", "rectify-bridge-cap"), "any one of the 3 LEDs"),
+     "mind", "10.6 V", "5 V", ("rectify-inverse-diode", "rectify-bridge-cap"), "any one of the 3 LEDs"),
+    ("led-reverse", on("winding", "7.5Vac", low="7.5Vac", high="7.5Vac", vf="2V", in_series=2, rectification="bare"),
+     "stop", "10.6 V", "5 V", ("rectify-inverse-diode", "rectify-bridge-cap"), "any one of the 2 LEDs"),
     # (9 − 2)/(0.95·8.2 k + 1 k) and the LED's lower volts there: 829 µA (Ohm, Shockley).
     ("trip-unknown", sense({"source": "1k"}), "mind", "829 µA", "the trip current", (), "829 µA"),
     # (9 − 0.65)/101 k, beside half of the trip current (common practice).

@@ -80,6 +80,26 @@ def test_a_throttled_lamp_takes_more_and_fixed_currents_cannot_share():
     cold = found(pair("22V"))["modules-share-unevenly"]
     assert float(warm.figure.split("\u00a0")[0]) > float(cold.figure.split("\u00a0")[0]) + 0.5
     assert found(pair("22V", "current"))["modules-share-unevenly"].grade == "stop"
+    # P/V falls as V rises: at equal volts the balance tips at the least difference (Ohm; stability of constant power).
+    power = found(pair("22V", "power"))["modules-share-unevenly"]
+    assert (power.grade, "the less current it takes" in power.why) == ("stop", True)
+    unknown = found(pair("22V", "unknown"))["modules-share-unevenly"]
+    assert (unknown.grade, unknown.figure) == ("mind", "law not known")
+
+
+def test_a_lamp_of_unknown_law_counts_all_of_them():
+    """From 8 to 16 V: 20 mA held, 20 mA · 12 V/V of constant power, or a resistor's slope; the ends hold them all."""
+
+    def one(law):
+        return assess(on("regulated", "12V", low="8V", high="16V", led_id="white-5-clear", band="8-16V",
+                         module={"amps": "20mA", "at": "12V", "law": law, "dice": 2}))  # fmt: skip
+
+    most = max(one(law).current.supply.value for law in ("resistor", "current", "power"))
+    found = one("unknown")
+    assert found.current.supply.value == pytest.approx(most)
+    assert most == pytest.approx(0.02 * 12 / 8, rel=0.02)
+    (said,) = [f for f in found.findings if f.id == "inside-estimated"]
+    assert (said.grade, said.figure) == ("mind", "3 possible")
 
 
 def test_a_fuse_that_blows_and_one_that_never_will():

@@ -10,7 +10,7 @@ from swapglow.core.drivers import DRIVERS
 from swapglow.core.parts import lamp as lamps
 from swapglow.core.parts import led as leds
 from swapglow.core.parts.glass import OWN_GLASS, glasses
-from swapglow.core.parts.ready_made import LAWS
+from swapglow.core.parts.ready_made import SAID_LAWS
 from swapglow.core.parts.regulator import regulators
 from swapglow.core.supplies import SUPPLIES
 from swapglow.inputs.position import PositionInput
@@ -90,7 +90,7 @@ def _module(rng: random.Random, usual: str) -> dict[str, Any]:
     return {
         "band": f"{low:.3g}-{low * rng.uniform(1.05, 2):.3g}V",
         "module": {
-            "amps": _some(rng, 2e-3, 1, "A"), "law": rng.choice(sorted(LAWS)),
+            "amps": _some(rng, 2e-3, 1, "A"), "law": rng.choice(sorted(SAID_LAWS)),
             "at": _maybe(rng, 0.4, f"{low * rng.uniform(0.9, 1.8):.3g}V"), "polarised": rng.choice(("yes", "no")),
             "throttle": _maybe(rng, 0.3, f"{rng.randint(20, 100)} %"),
             "after": _maybe(rng, 0.3, "40s"), "candela": _maybe(rng, 0.4, _some(rng, 0.1, 40, "cd")),

@@ -3473,7 +3473,7 @@ export interface components {
              * @default resistor
              * @enum {string}
              */
-            law: "resistor" | "current" | "power";
+            law: "resistor" | "current" | "power" | "unknown";
             /**
              * Polarised
              * @default yes

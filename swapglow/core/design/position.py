@@ -192,12 +192,19 @@ class Position:
     def possible(self) -> "tuple[Position, ...]":
         """The position with each of the insides its ready-made lamp may have, the likeliest first."""
         m = self.module
-        if m is None or len(m.insides) == 1:
+        if m is None or (m.law_known and len(m.insides) == 1):
             return (self,)
-        # Two ends and the likeliest say how far apart the answers lie.
-        most = sorted(range(len(m.insides)), key=lambda k: m.insides[k].dice)
-        picked = dict.fromkeys((0, most[0], most[-1]))
-        return tuple(replace(self, inside=k, led=m.led_of(m.insides[k], self.led)) for k in picked)
+        # Constant power is not worked out where nothing holds the crests: see the builder.
+        holds = not self.rail.supply.alternates or self.rectification.reservoir
+        laws = [law for law in m.possible if law.law != "power" or holds or m.law == "power"]
+        out = []
+        for law in laws:
+            # Two ends and the likeliest say how far apart the answers lie.
+            most = sorted(range(len(law.insides)), key=lambda k: law.insides[k].dice)
+            for k in dict.fromkeys((0, most[0], most[-1])):
+                known = m if law.law == m.law else law
+                out.append(replace(self, module=known, inside=k, led=law.led_of(law.insides[k], self.led)))
+        return tuple(out)
 
     @property
     def regulator(self) -> RegulatorPart | None:

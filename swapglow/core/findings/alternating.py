@@ -40,10 +40,12 @@ def led_in_reverse(c: Context) -> Iterable[Finding]:
     if volts <= limit * (1 + 1e-9):
         return
     behind = p.rectification.topology == "series"
+    # Shared evenly each would stand it: the others then hold the current to what they leak.
+    shared = volts <= limit * p.in_series * (1 + 1e-9)
     others = ("bridge_cap",) if p.rail.supply.waveform is Waveform.SINE else ("bridge", "two_colour")
     yield Finding(
         "led-reverse",
-        ("mind" if volts > FAR_REVERSE * limit else "note") if behind else "stop",
+        ("mind" if volts > FAR_REVERSE * limit else "note") if behind else "mind" if shared else "stop",
         f"In reverse {one_of(p)} can see {show(volts, VOLT)}, over its {show(limit, VOLT)}"
         + (": the series diode leaks more than the LED and leaves it the volts." if behind else "."),
         show(volts, VOLT),
@@ -52,6 +54,8 @@ def led_in_reverse(c: Context) -> Iterable[Finding]:
             "The diode holds the current to its own leakage, under a microamp, so many run so for years. "
             "An inverse diode across the LED settles it."
             if behind
+            else "An inverse diode across the string settles it."
+            if shared
             else "Every half-cycle drives the LED into breakdown, and it fades within weeks."
         )
         + unshared(p),

@@ -5,8 +5,10 @@ from collections.abc import Iterable
 import numpy as np
 
 from swapglow.core.analysis.sharing import MISMATCH, unluckiest
+from swapglow.core.design.position import Position
 from swapglow.core.findings.finding import Finding, Grade, Remedy
 from swapglow.core.findings.registry import Context, rule
+from swapglow.core.parts.ready_made import LAWS
 from swapglow.core.parts.sweep import SWEPT
 from swapglow.core.quantities import AMPERE, OHM, VOLT, percent, show
 
@@ -14,6 +16,14 @@ from swapglow.core.quantities import AMPERE, OHM, VOLT, percent, show
 SAME = 0.01
 # Room in a share of the band that the unluckiest of several in series should keep (ours).
 ROOM = 0.05
+
+
+# Why lamps that hold something by themselves do not share a rail in series, by their law.
+_WHY_NOT = {
+    "current": "Each lets its own current through, and no two are equal: the volts go to the one that takes least.",
+    "power": "The more volts a constant-power lamp has, the less current it takes: of two that are equal, the one that "
+             "starts with more volts takes ever more of them.",
+}  # fmt: skip
 
 
 def _volts(c: Context) -> tuple[float, float, float]:
@@ -79,6 +89,9 @@ def inside_estimated(c: Context) -> Iterable[Finding]:
     least, most = s.doubt
     if most <= least * (1 + SAME):
         return
+    if not m.law_known:
+        yield _law_unknown(c.position, least, most)
+        return
     yield Finding(
         "inside-estimated", "note",
         f"What is inside is estimated: {likely.dice} LEDs and {show(likely.ohm, OHM, 2)} are the likeliest. "
@@ -86,6 +99,22 @@ def inside_estimated(c: Context) -> Iterable[Finding]:
         f"{len(m.insides)} possible", "one",
         f"By what it draws at {show(m.at_v, VOLT)}. A second reading at other volts, a sweep, or a count of its LEDs "
         "settles it.",
+    )  # fmt: skip
+
+
+def _law_unknown(p: Position, least: float, most: float) -> Finding:
+    counted = dict.fromkeys(q.module.law for q in p.possible if q.module is not None)
+    laws = [LAWS[law][0].lower() + LAWS[law][1:] for law in counted]
+    left_out = (
+        "" if "power" in counted else " Constant power is not worked out here: nothing holds its crests."
+    )
+    return Finding(
+        "inside-estimated", "mind",
+        f"What it has inside is not known: {', '.join(laws[:-1])} or {laws[-1]}. Over all of these it takes "
+        f"{show(least, AMPERE, 2)} to {show(most, AMPERE, 2)}.",
+        f"{len(laws)} possible", "one",
+        f"The picture is drawn for {laws[0]}, the ends count all. Read its current at a second voltage: with a "
+        "resistor it rises, with constant power it falls." + left_out,
     )  # fmt: skip
 
 
@@ -98,7 +127,8 @@ def _over(c: Context, volts: float) -> Finding:
     while top / count > high and count < 200:
         count += 1
     remedies: tuple[Remedy, ...] = ()
-    fits = least / count >= low and (p.module is None or p.module.law == "resistor")
+    shares = p.module is None or (p.module.law == "resistor" and p.module.law_known)
+    fits = least / count >= low and shares
     if fits:
         remedies = (Remedy("modules-in-series", f"Put {count} in series", {"in_series": count}),)
     return Finding(
@@ -112,6 +142,8 @@ def _over(c: Context, volts: float) -> Finding:
             "shared equally; they need not: the one that draws less takes the more. Read each one's volts on trial."
             if fits
             else "Nor do several in series fit its band from lowest to highest rail: use a regulator."
+            if shares
+            else "Several in series do not share unless each has a resistor inside: use a regulator."
         ),
         remedies,
     )
@@ -131,8 +163,17 @@ def uneven_share(c: Context) -> Iterable[Finding]:
             f"{p.in_series} lamps that each hold their own {m.law} cannot share {show(equal * p.in_series, VOLT)}: the "
             "one that takes least has nearly all of it.",
             f"constant {m.law}", "a resistor inside",
-            "What each lets through is fixed, so that the volts are not. Put them side by side, or take lamps with a "
-            "resistor inside.",
+            _WHY_NOT[m.law] + " Put them side by side, or take lamps with a resistor inside.",
+        )  # fmt: skip
+        return
+    if m is not None and not m.law_known:
+        yield Finding(
+            "modules-share-unevenly", "mind",
+            f"{p.in_series} lamps in series share {show(equal * p.in_series, VOLT)} only if each has a resistor "
+            "inside; what they have is not known.",
+            "law not known", "a resistor inside",
+            f"{_WHY_NOT['current']} {_WHY_NOT['power']} Read one's current at two voltages: with a resistor it rises, "
+            "with constant power it falls.",
         )  # fmt: skip
         return
     if m is None and p.led.id != SWEPT:

@@ -18,6 +18,9 @@ Law = Literal["resistor", "current", "power"]
 LAWS: dict[Law, str] = {
     "resistor": "Resistor inside", "current": "Constant current", "power": "Constant power",
 }  # fmt: skip
+# What may be said of it.
+UNKNOWN = "unknown"
+SAID_LAWS: dict[str, str] = {**{str(law): label for law, label in LAWS.items()}, UNKNOWN: "Not known"}
 # A lamp with a resistor leaves it so much of the least volts of its band at least, and is made with as many
 # LEDs as that allows (three white ones in a lamp for 10 to 15 V; common practice).
 LEAST_LEFT = 0.05
@@ -54,6 +57,7 @@ class Module:
         low, high: its voltage band, V.
         amps: what it draws at ``at_v``, A.
         law: a resistor inside; a constant current; or a converter that takes constant power.
+        law_known: whether somebody knows that; otherwise the others count beside ``law``, the likeliest.
         polarised: whether it lights one way round only.
         throttle: share of its current left once warm, 1 where it does not throttle.
         throttle_s: after how long, s.
@@ -76,6 +80,7 @@ class Module:
     dice: int | None = None
     die_v: float = 3.0
     swept: Led | None = None
+    law_known: bool = True
 
     @property
     def at_v(self) -> float:
@@ -126,6 +131,21 @@ class Module:
                 f"{show(self.at_v, VOLT)}: behind a resistor more volts give more amps. It holds its current or its "
                 "power, or the readings are exchanged.",
             )  # fmt: skip
+
+    @property
+    def possible(self) -> "tuple[Module, ...]":
+        """The lamp by each law that it may have, the likeliest first."""
+        if self.law_known:
+            return (self,)
+        others = [law for law in LAWS if law != self.law]
+        return tuple(replace(self, law=law, law_known=True) for law in (self.law, *others) if self._can(law))
+
+    def _can(self, law: Law) -> bool:
+        try:
+            replace(self, law=law).check()
+        except InputError:
+            return False
+        return True
 
     @property
     def insides(self) -> tuple[Inside, ...]:

@@ -177,6 +177,8 @@ def inside_words(p: Position) -> str:
     m = p.module
     assert m is not None
     likely = m.insides[p.inside]
+    if not m.law_known:
+        return f"not known; drawn as {'a resistor' if m.law == 'resistor' else f'constant {m.law}'} inside"
     if m.law != "resistor":
         return f"constant {m.law}"
     if m.swept is not None:
