@@ -31,7 +31,7 @@ from swapglow.core.parts.lamp import Lamp
 from swapglow.core.parts.transistor import transistor
 from swapglow.core.quantities import InputError
 from tests.core.drivers import driven
-from tests.core.supplies import lamp, on
+from tests.core.supplies import lamp, on, read
 
 CASES = {
     "direct": driven("direct"),
@@ -267,3 +267,25 @@ def test_the_rule_of_a_line_reaches_what_the_line_allows():
     )
     zones = {z.id for z in assess(p).rule.zones}
     assert {"trip", "fits"} <= zones
+
+
+@pytest.mark.parametrize(
+    ("led", "ohms"), [("blue-3-diffused", "7.5R"), ("warm-chip", "8.2R"), ("red-5-diffused", "150R")]
+)
+@pytest.mark.parametrize("drop", ["0V", "0.05-0.4V"])
+def test_a_resistor_is_warmest_at_whichever_end_of_its_tolerance_makes_it_so(led, ohms, drop):
+    """On 3.3 V the LED sets the current, and I²R rises with R: the loop solved by halving (Kirchhoff, Shockley)."""
+    p = on("regulated", "3.3V", low="3.2V", high="3.4V", led_id=led, resistor=ohms, ceiling=1.0,
+           driver_kind="low_side", driver_drop=read(drop))  # fmt: skip
+    junction = p.led.junction(p.led.vf_low, p.celsius)
+    worst = 0.0
+    for tolerance in (0.95, 1.0, 1.05):
+        r, low, high = p.resistor_ohm * tolerance, 1e-9, 1.0
+        for _ in range(80):
+            amps = (low + high) / 2
+            over = amps * r + float(junction.volts(amps)) > 3.4 - p.drops[0]
+            low, high = (low, amps) if over else (amps, high)
+        worst = max(worst, low**2 * r)
+    s = solve(p)
+    assert s.power_w == pytest.approx(worst, rel=1e-3)
+    assert np.interp(p.resistor_ohm, s.rule_ohm, s.rule_watts) == pytest.approx(worst, rel=5e-3)

@@ -1,5 +1,6 @@
 """A position solved at its corners and along the slide rule, in one batch."""
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property
@@ -209,9 +210,9 @@ def _corner_block(position: Position, sizing: Sizing) -> Block:
     least, usual, most = position.drops
     drop: FloatArray | None = None
     if least != most:
-        # The ends of all corners are the driver's own ends too.
+        # At the ends of rail and LED stand the driver's own ends too, whatever the resistor is.
         drop = np.full(rail.shape, usual)
-        drop[0, 0, 0], drop[-1, -1, -1] = most, least
+        drop[0, 0, :], drop[-1, -1, :] = most, least
     held = None
     if position.held_v[1]:
         # What a regulator holds is as lucky as the resistor behind it.
@@ -259,8 +260,7 @@ def _solve_steady(position: Position, further: Mapping[str, Block], with_rule: b
     volts = point.across("D1") / position.in_series
     if known is None:
         on_rule = batch.of(amps, "rule")
-        most = batch.of(through, "rule")[CURVES.index("most")]
-        watts = most**2 * rule * (1 - position.ohm_spread)
+        watts = _rule_watts(rule, position.ohm_spread, batch.of(through, "rule")[CURVES.index("most")])
         known = _remember(key, (rule, on_rule, watts))
     return Solution(
         position, sizing, amps=batch.of(amps, "corners"), volts_led=batch.of(volts, "corners"), rule_ohm=rule,
@@ -273,6 +273,36 @@ def _solve_steady(position: Position, further: Mapping[str, Block], with_rule: b
         further={name: batch.of(amps, name) for name in further}, point=point,
         typical=batch.index("corners", led="typical", ohms="nominal"),
     )  # fmt: skip
+
+
+def _rule_watts(rule: FloatArray, tol: float, amps: FloatArray) -> FloatArray:
+    """Most heat in each part along the rule, at either end of its tolerance.
+
+    Where other resistances set the current the heat is most at the high end: I²R rises with R there (Ohm).
+
+    Args:
+        rule: each-part values, (k,).
+        tol: tolerance.
+        amps: the most current of a part at the low end of its tolerance, (k,).
+
+    Returns:
+        Watts, (k,).
+    """
+    low = amps**2 * rule * (1 - tol)
+    if len(rule) < 2 or tol <= 0:
+        return low
+    at, logs = np.log(rule * (1 - tol)), np.log(np.maximum(amps, 1e-15))
+    wanted = np.log(rule * (1 + tol))
+    last = (logs[-1] - logs[-2]) / (at[-1] - at[-2])
+    found = np.where(wanted <= at[-1], np.interp(wanted, at, logs), logs[-1] + last * (wanted - at[-1]))
+    return np.maximum(low, np.exp(found) ** 2 * rule * (1 + tol))
+
+
+def _at_high_ohms(at_low: float, nominal: float, tol: float) -> float:
+    """Current at the high end of a resistor's tolerance by those at its low end and at its value, as a power of R."""
+    if tol <= 0 or min(at_low, nominal) <= 0:
+        return nominal
+    return float(nominal * (nominal / at_low) ** (math.log1p(tol) / -math.log1p(-tol)))
 
 
 def _shunt_watts(position: Position, point: OperatingPoint) -> FloatArray:
@@ -343,7 +373,11 @@ def _solve_alternating(position: Position, further: Mapping[str, Block], with_ru
     volts = np.full((3, 3, 3), np.nan)
     volts[:, 1, 1] = drawn.string.max(axis=1) / position.in_series
     rule, on_rule, watts = _alternating_rule(_for_rule(position), sizing.farads) if with_rule else _NO_RULE
-    power = float(most.rms[0]) ** 2 * sizing.each_ohm * (1 - tol)
+    nominal = float(batch.of(found.rms, "nominal")[-1, -1])
+    power = sizing.each_ohm * max(
+        float(most.rms[0]) ** 2 * (1 - tol), nominal**2,
+        _at_high_ohms(float(most.rms[0]), nominal, tol) ** 2 * (1 + tol),
+    )  # fmt: skip
     supplied = float(found.supply_rms[corners].max())
     shunted = float(found.shunt_rms[corners].max()) ** 2 / (position.shunt_ohm or 1.0)
     regulator = None if found.regulator is None else found.regulator.pick(corners)
@@ -398,7 +432,7 @@ def _alternating_rule(position: Position, farads: float) -> _Rule:
         return np.asarray(np.exp(joined(np.log(at), logs, np.log(rule))))
 
     rms = along(batch.of(found.rms, "rule")[CURVES.index("most")])[0]
-    watts = rms**2 * rule * (1 - position.ohm_spread)
+    watts = _rule_watts(rule, position.ohm_spread, rms)
     return _remember(key, (rule, along(batch.of(found.average, "rule")), watts))
 
 
