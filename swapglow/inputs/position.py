@@ -94,7 +94,7 @@ class Beside(Row):
     drive: Annotated[Short, Reads(AMPERE, "target", "beside")] = ""
     in_series: Annotated[int, Field(ge=1, le=MOST_IN_SERIES), Sets("in_series", "beside")] = 1
     count: Annotated[int, Field(ge=1, le=MOST_BRANCHES), Sets("count", "beside")] = 1
-    resistor: Annotated[Short, Reads(OHM, "resistor_ohm", "beside")] = ""
+    resistor: Annotated[Short, Reads(OHM, "resistor_ohm", "beside", above=None, minimum=0)] = ""
 
 
 class LooksInput(Shape):
@@ -184,7 +184,7 @@ class PositionInput(LedInput):
     ceiling: Annotated[float, Field(gt=0, le=1), Suggests(_CEILINGS), Sets("ceiling")] = core.USUAL_CEILING
     series: Annotated[str, OneOf(preferred.SERIES_LABELS), Sets("series")] = "E24"
     rounding: Annotated[str, OneOf(preferred.ROUNDINGS), Sets("rounding")] = "up"
-    resistor: Annotated[Short, Reads(OHM, "resistor_ohm")] = ""
+    resistor: Annotated[Short, Reads(OHM, "resistor_ohm", above=None, minimum=0)] = ""
     resistor_parts: Annotated[int, Field(ge=1, le=2), Suggests(_PARTS), Sets("resistor_parts")] = 1
     resistor_source: Annotated[SourceName, Sets("resistor_source", by=Source)] = "marked"
     tolerance: Annotated[
@@ -206,7 +206,7 @@ class PositionInput(LedInput):
     branches: Annotated[int, Field(ge=1, le=MOST_BRANCHES), Sets("branches")] = 1
     lead: Annotated[str, OneOf(core.LEADS), Sets("lead")] = "positive"
     common: Annotated[str, OneOf(core.COMMONS), Sets("common")] = "none"
-    shunt: Annotated[Short, Reads(OHM, "shunt_ohm")] = ""
+    shunt: Annotated[Short, Reads(OHM, "shunt_ohm", absent=True)] = ""
     shunt_across: Annotated[str, OneOf(core.ACROSS), Sets("shunt_across")] = "assembly"
     shunt_w: Annotated[Watts | None, Sets("shunt_w")] = None
     series_diodes: Annotated[int, Field(ge=0, le=core.MOST_DIODES), Sets("series_diodes")] = 0

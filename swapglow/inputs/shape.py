@@ -72,6 +72,7 @@ class Reads:
         to: the name of the value in the core.
         of: whose value it is: the position's, or that of a part of it.
         above, minimum: its bounds, SI units.
+        absent: whether 0 and "none" say that it is not there.
         at: of a current, the field beside it whose volts turn a power typed there into it.
     """
 
@@ -80,6 +81,7 @@ class Reads:
     of: str = "position"
     above: float | None = 0.0
     minimum: float | None = None
+    absent: bool = False
     at: str = ""
 
 

@@ -38,6 +38,7 @@ from swapglow.core.quantities.inputs import check_unit, read_quantity, read_shar
 from swapglow.core.supplies import SUPPLIES
 from swapglow.core.supplies.rail import Rail, read_rail
 from swapglow.core.values import lamp_marks, preferred
+from swapglow.core.values.nothing import says_none
 from swapglow.inputs.equipment import DimInput, DimTrialInput, FeasibilityInput, FittedInput, TakeInInput
 from swapglow.inputs.led import LedInput
 from swapglow.inputs.limits import MOST_HOUSE_CHECKS
@@ -81,7 +82,7 @@ def plain(shape: BaseModel, of: str, prefix: str = "") -> dict[str, Any]:
             continue
         typed = value if isinstance(value, Quantity) else Quantity(text=value)
         read = None
-        if typed.text.strip():
+        if typed.text.strip() and not (mark.absent and says_none(typed.text)):
             read = read_single(
                 prefix + name, typed.text, mark.unit, above=mark.above, minimum=mark.minimum,
                 volts=_volts_beside(shape, mark, prefix),
@@ -156,13 +157,16 @@ def position_of(p: PositionInput, r: RailInput, hazards: Collection[str] = ()) -
     if is_bare(p.target.text) and read_quantity("target", p.target.text, AMPERE).usual >= 1:
         # Less was once typed in amps, and is kept so.
         check_unit("target", p.target.text, AMPERE)
+    figures = plain(p, "position")
+    if figures["resistor_ohm"] == 0:
+        figures["resistor_parts"] = 1
     tolerance = preferred.USUAL_TOLERANCE[p.series] if p.tolerance is None else p.tolerance
     try:
         made = Position(
             rail=rail, led=led, led_source=source, lamp=lamp, driver=driver_of(p, one),
             second_led=second_led(p.second_led_id), band_v=_band(p), module=module,
             rectification_id=_rectification(p, rail, module), resistor_tolerance=tolerance, beside=_beside(p),
-            celsius=_air(p), looks=looks_of(p.looks), **plain(p, "position"),
+            celsius=_air(p), looks=looks_of(p.looks), **figures,
         )  # fmt: skip
     except InputError as problem:
         raise InputError(field_of(PositionInput, problem.field), problem.message) from None

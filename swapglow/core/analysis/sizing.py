@@ -19,12 +19,12 @@ from swapglow.core.photometry.flicker import flicker_limit
 from swapglow.core.quantities import Figure, Source
 from swapglow.core.supplies.waveform import Waveform
 from swapglow.core.values import preferred
+from swapglow.core.values.nothing import LINK_OHM
 
 FloatArray = NDArray[np.float64]
 
 # Fitted where nothing lights anyway, so that the picture still has a resistor to move.
 _FALLBACK_OHM = 1000.0
-LEAD_OHM = 0.1
 _FALLBACK_FARAD = 100e-6
 _LARGEST_FARAD = 0.1
 # The search for a resistance, all in logarithms: how near is met, and how little a resistance may do.
@@ -186,11 +186,11 @@ def size(position: Position) -> Sizing:
     if exact is not None and not 1e-3 <= exact <= 1e9:
         exact = None
     chosen = preferred.prefer(exact, position.series, position.rounding) if exact else None
-    if position.resistor_ohm is not None:
+    if position.bare:
+        # A ready-made lamp has its resistor inside, or there is none: leads are all that is left.
+        each = LINK_OHM
+    elif position.resistor_ohm is not None:
         each = position.resistor_ohm
-    elif position.module is not None:
-        # A ready-made lamp has its resistor inside; its own leads are all that is left.
-        each = LEAD_OHM
     elif exact is None:
         each = _FALLBACK_OHM
     elif position.resistor_parts == 2:

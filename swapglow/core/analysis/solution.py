@@ -265,7 +265,7 @@ def _solve_steady(position: Position, further: Mapping[str, Block], with_rule: b
     return Solution(
         position, sizing, amps=batch.of(amps, "corners"), volts_led=batch.of(volts, "corners"), rule_ohm=rule,
         rule_amps=known[1][:3], rule_worst=known[1][3:], rule_watts=known[2],
-        supply_current_max=float(supplied.max()), power_w=float(heat.max()),
+        supply_current_max=float(supplied.max()), power_w=0.0 if position.bare else float(heat.max()),
         resistor_v=float(batch.of(through * np.asarray(cases.ohms), "corners").max()) / sizing.parts,
         shunt_w=float(batch.of(_shunt_watts(position, point), "corners").max()),
         source_w=float((supplied**2).max()) * position.rail.supply.source_ohm.value,
@@ -374,7 +374,7 @@ def _solve_alternating(position: Position, further: Mapping[str, Block], with_ru
     volts[:, 1, 1] = drawn.string.max(axis=1) / position.in_series
     rule, on_rule, watts = _alternating_rule(_for_rule(position), sizing.farads) if with_rule else _NO_RULE
     nominal = float(batch.of(found.rms, "nominal")[-1, -1])
-    power = sizing.each_ohm * max(
+    power = 0.0 if position.bare else sizing.each_ohm * max(
         float(most.rms[0]) ** 2 * (1 - tol), nominal**2,
         _at_high_ohms(float(most.rms[0]), nominal, tol) ** 2 * (1 + tol),
     )  # fmt: skip

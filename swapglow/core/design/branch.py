@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from swapglow.core.parts.led import MOST_IN_SERIES, Led
 from swapglow.core.quantities import InputError
+from swapglow.core.values.nothing import LINK_OHM
 
 MOST_BESIDE = 6
 MOST_BRANCHES = 50
@@ -40,7 +41,7 @@ class Branch:
     @property
     def ohm(self) -> float | None:
         """Its resistor as it stands, Ω; None before it was worked out."""
-        return self.fitted_ohm if self.resistor_ohm is None else self.resistor_ohm
+        return self.fitted_ohm if self.resistor_ohm is None else self.resistor_ohm or LINK_OHM
 
     def __post_init__(self) -> None:
         if not (isinstance(self.in_series, int) and 1 <= self.in_series <= MOST_IN_SERIES):
@@ -49,5 +50,5 @@ class Branch:
             raise InputError("beside", f"Strings side by side must be a whole number, 1 to {MOST_BRANCHES}.")
         if not self.target > 0:
             raise InputError("beside", "The drive wanted in a string must be more than 0 A.")
-        if self.resistor_ohm is not None and not 1e-3 <= self.resistor_ohm <= 1e9:
+        if self.resistor_ohm and not 1e-3 <= self.resistor_ohm <= 1e9:
             raise InputError("beside", "A string's resistor must lie between 1 mΩ and 1 GΩ.")

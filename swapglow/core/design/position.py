@@ -52,7 +52,7 @@ class Position:
         led_source: where the LED's forward voltage range comes from.
         ceiling: share of the rated current that is the drive limit at the highest rail.
         series, rounding: how the exact resistance becomes a preferred one.
-        resistor_ohm: each fitted part's value, or None to follow the computation.
+        resistor_ohm: each fitted part's value, None to follow the computation, or 0 for no resistor at all.
         resistor_parts: 1, or 2 for one in each lead.
         resistor_tolerance: 0.05 for 5 %.
         resistor_source: where its value comes from.
@@ -153,7 +153,7 @@ class Position:
             raise InputError("rating_w", "A power rating must be more than 0 W.")
         if not 0 < self.glow_floor < 1:
             raise InputError("glow_floor", "The glow to last down to is a share of the first light, under 1.")
-        if self.resistor_ohm is not None:
+        if self.resistor_ohm:
             check_resistor("resistor_ohm", self.resistor_ohm)
         _within("shunt_ohm", self.shunt_ohm, 1e-2, 1e9, "A shunt must lie between 10 mΩ and 1 GΩ.")
         _within("capacitor_f", self.capacitor_f, 1e-9, 1.0,
@@ -187,6 +187,11 @@ class Position:
         if self.shunt_ohm is not None and self.shunt_across == "leds":
             raise InputError("beside", "A shunt across the LED alone, with other strings beside it, is not worked out: "
                              "put it across LED and resistor.")  # fmt: skip
+
+    @property
+    def bare(self) -> bool:
+        """Whether no resistor of ours stands before the LEDs: a ready-made lamp's is inside, or there is none."""
+        return self.resistor_ohm == 0 or (self.module is not None and self.resistor_ohm is None)
 
     @property
     def possible(self) -> "tuple[Position, ...]":

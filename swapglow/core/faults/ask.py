@@ -75,7 +75,7 @@ def candidates(s: Solution, taken: Sequence[ReadingAfter]) -> list[ReadingKind]:
             continue
         if kind in DIODE_RANGE and p.module is not None:
             continue
-        if kind in ("resistor_ohms", "resistor_volts") and p.module is not None and p.resistor_ohm is None:
+        if kind in ("resistor_ohms", "resistor_volts") and p.bare:
             continue
         out.append(kind)
     return out

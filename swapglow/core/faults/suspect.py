@@ -168,7 +168,7 @@ def _of_the_led(p: Position) -> Iterable[Suspect]:
 
 def _of_the_resistor(s: Solution, p: Position) -> Iterable[Suspect]:
     fitted = s.sizing.total_ohm
-    if p.module is not None and s.sizing.exact_ohm is None and p.resistor_ohm is None:
+    if p.bare and (s.sizing.exact_ohm is None or p.resistor_ohm == 0):
         return
     for factor, word in ((10.0, "ten times"), (0.1, "a tenth of")):
         yield _one(

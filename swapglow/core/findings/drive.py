@@ -8,6 +8,8 @@ from swapglow.core.findings.remedies import larger_resistor
 from swapglow.core.quantities import AMPERE, show
 
 _SLACK = 1 + 1e-9
+# No data sheet gives a longer pulse at more; past it the die or its wire goes (common practice).
+_BURNS = 10.0
 
 
 def _warm(c: Context) -> str:
@@ -28,7 +30,9 @@ def over_rated(c: Context) -> Iterable[Finding]:
         yield Finding(
             "over-rated-current",
             "stop",
-            f"The LED can carry {show(c.string_current_max, AMPERE)}, over its rated {show(rated, AMPERE)}.",
+            f"The LED burns out: past {_BURNS:g} times its rated {show(rated, AMPERE)}."
+            if c.string_current_max > _BURNS * rated
+            else f"The LED can carry {show(c.string_current_max, AMPERE)}, over its rated {show(rated, AMPERE)}.",
             show(c.string_current_max, AMPERE),
             show(rated, AMPERE),
             "At the highest rail, with the lowest forward voltage and the resistor at the low end "

@@ -46,7 +46,11 @@ BANKS = Detail(
     True,
 )
 COMMON = Detail(
-    "common", "Resistor they share already", OHM, "In the wire all of them use; empty where there is none"
+    "common",
+    "Resistor they share already",
+    OHM,
+    "In the wire all of them use; empty where there is none",
+    none="absent",
 )
 WANTED = Detail("wanted", "Of the light there is now", None, "25 % is a quarter. Empty takes half")
 BANK = Detail("bank", "Which bank", None, "Its name; empty for all of them")

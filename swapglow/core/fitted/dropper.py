@@ -44,9 +44,15 @@ VOLTS = Detail("volts", "Volts of the feed", VOLT, "230V or 120V, RMS")
 HERTZ_ = Detail("hertz", "Frequency", HERTZ, "50Hz or 60Hz; empty takes 50 Hz")
 DROP = Detail("drop", "Capacitor in the feed", FARAD, "As marked: 470nF; 474 is 470 nF")
 STRING = Detail("string", "Volts of the LED string", VOLT, "LEDs times their volts: 24 × 3V is 72V")
-BLEED = Detail("bleed", "Resistor across it", OHM, "470k; it empties the capacitor. Empty: none seen")
+BLEED = Detail(
+    "bleed", "Resistor across it", OHM, "470k; it empties the capacitor. Empty: none seen", none="absent"
+)
 FUSE = Detail(
-    "fuse", "Resistor before it", OHM, "100R; it takes the rush and acts as a fuse. Empty: none seen"
+    "fuse",
+    "Resistor before it",
+    OHM,
+    "100R; it takes the rush and acts as a fuse. Empty: none seen",
+    none="absent",
 )
 SMOOTH = Detail("smooth", "Capacitor across the string", FARAD, "10uF; empty where there is none")
 

@@ -46,7 +46,7 @@ LED = led_detail()
 WHERE = Detail("where", "Where its resistors are", None, "", (
     ("column", "One in each column"), ("lamp", "One beside each lamp"), ("row", "One in each row"),
 ))  # fmt: skip
-OHM_ = Detail("ohm", "Each of them", OHM, "680R; empty sizes it")
+OHM_ = Detail("ohm", "Each of them", OHM, "680R; empty sizes it", none="link")
 DIODE = Detail("diode", "Diode beside each lamp", None, "", (("yes", "One"), ("no", "None")))
 REST = Detail("rest", "A row that is off", None, "", (
     ("open", "Floats"), ("held", "Is held at the other side"),

@@ -55,7 +55,9 @@ AMPS = Detail(
     AMPERE,
     "20mA; on its label, or read by someone qualified. Empty: 20 mA",
 )
-OHM_ = Detail("ohm", "Resistor in it already", OHM, "All of them together; empty where there is none")
+OHM_ = Detail(
+    "ohm", "Resistor in it already", OHM, "All of them together; empty where there is none", none="absent"
+)
 CIRCUITS = Detail("circuits", "Circuits in the lead", None, "1, or 2 and 3 where several share it")
 BYPASS = Detail("bypass", "A dead LED", None, "", (
     ("dark", "takes its circuit with it"), ("bridged", "is bridged by its own shunt"),

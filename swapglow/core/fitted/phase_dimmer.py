@@ -52,7 +52,7 @@ WAY = Detail("way", "What rectifies", None, "", (
 ))  # fmt: skip
 LED = led_detail()
 SERIES = Detail("series", "LEDs in series", None, "How many; empty: one")
-OHM_ = Detail("ohm", "Its resistor", OHM, "1k; empty sizes one")
+OHM_ = Detail("ohm", "Its resistor", OHM, "1k; empty sizes one", none="link")
 MEAN = Detail("mean", "Mean current wanted, knob right up", AMPERE, "8mA; empty takes half its rating")
 LEAST = Detail("least", "Least load of the dimmer", WATT, "20W, as marked on it; empty: not known")
 HOLD = Detail(

@@ -61,7 +61,7 @@ VOLTS = Detail(
 DUTY = Detail("duty", "Share of the time it is on", None, "1/8 of a matrix of eight; 40 %")
 HERTZ_ = Detail("hertz", "How often a second", HERTZ, "120Hz, 1kHz; behind a phase dimmer twice the mains")
 LED = led_detail()
-OHM_ = Detail("ohm", "Its resistor", OHM, "1k; empty sizes one")
+OHM_ = Detail("ohm", "Its resistor", OHM, "1k; empty sizes one", none="link")
 DIODE = Detail("diode", "Diode in series, one a lamp", None, "", (("no", "None"), ("yes", "One")))
 MEAN = Detail("mean", "Mean current wanted", AMPERE, "2mA; empty takes that")
 LEAK = Detail(

@@ -159,7 +159,7 @@ def _trial(readings: tuple[BuildStep, ...], site: Site, parts: tuple[Fact, ...])
 
 
 def _has_resistor(s: Solution) -> bool:
-    return s.position.module is None or s.position.resistor_ohm is not None
+    return not s.position.bare
 
 
 def _reading(s: Solution, state: str, label: str) -> BuildStep:

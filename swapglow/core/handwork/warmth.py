@@ -155,8 +155,7 @@ def _rises(s: Solution) -> Iterable[tuple[WarmPart, tuple[float, float, float, s
     """Kelvin over the air at the low, usual and high rail, and how they were found."""
     p = s.position
     through, leds = _amps(s)
-    bare = p.module is not None and p.resistor_ohm is None
-    if not bare:
+    if not p.bare:
         watts = through**2 * s.sizing.each_ohm
         rating = p.rating_w or s.rating_to_fit_w
         if rating is not None:

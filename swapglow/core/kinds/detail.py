@@ -2,9 +2,13 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import Literal
 
 from swapglow.core.quantities import VOLT, Figure, Input, InputError, Unit
 from swapglow.core.quantities.inputs import read_choice, read_count, read_quantity, read_share, read_single
+from swapglow.core.values.nothing import LINK_OHM, says_none
+
+None_ = Literal["", "absent", "link"]
 
 
 @dataclass(frozen=True)
@@ -18,6 +22,8 @@ class Detail:
         hint: how to write it, or what stands in for it when it is left empty.
         options: pairs of value and label, the first being what an empty text stands for.
         long: whether it takes several lines.
+        none: what "none" or 0 means of a resistor: that it is not there, or that a link stands in its place; "" where
+            there is always one.
         at: of a current, the detail whose volts turn a power typed there into it; "" where there is none.
     """
 
@@ -27,6 +33,7 @@ class Detail:
     hint: str
     options: tuple[tuple[str, str], ...] = ()
     long: bool = False
+    none: None_ = ""
     at: str = ""
 
 
@@ -66,7 +73,10 @@ class Details:
         typed = self.input(name)
         if typed.empty:
             return None
-        unit = self._asked[name].unit
+        detail = self._asked[name]
+        unit = detail.unit
+        if detail.none and says_none(typed.text):
+            return Figure(LINK_OHM, typed.source, "no resistor") if detail.none == "link" else None
         if unit is None:
             raise InputError(name, f'"{name}" has no unit to be read in.')
         least = 0.0 if above is None else None

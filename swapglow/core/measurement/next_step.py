@@ -122,7 +122,7 @@ def _sort_out(c: Contradiction) -> NextStep:
 
 
 def _try_on_clips(s: Solution) -> NextStep:
-    bare = s.position.module is not None and s.position.resistor_ohm is None
+    bare = s.position.bare
     with_ = "" if bare else f" with {show(s.sizing.each_ohm, OHM)}"
     return NextStep(
         "try", "Try it on clips" + with_ + (" in each lead" if s.sizing.parts == 2 else ""),

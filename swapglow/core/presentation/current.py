@@ -115,7 +115,7 @@ def _others(s: Solution) -> tuple[OtherString, ...]:
         )
     for name, position, count in turns:
         t = solve(position, rule=False)
-        own = position.resistor_ohm or t.sizing.each_ohm
+        own = t.sizing.each_ohm if position.resistor_ohm is None else position.resistor_ohm
         out.append(OtherString(
             name, count, shown(float(t.usual[1]), AMPERE, f"{name}, usual rail, typical LED"),
             shown(t.string_current_max, AMPERE, f"{name}, highest rail and lowest Vf"),

@@ -17,6 +17,8 @@ class PowerReport:
 def power_section(s: Solution) -> PowerReport:
     """Heat with the current behind it."""
     fit = s.rating_to_fit_w
+    if s.position.bare:
+        return PowerReport(shown(0.0, WATT, "no resistor of ours"), None)
     origin = "RMS current over the cycle, highest rail and lowest Vf"
     if s.ac is None:
         own = (s.power_w / s.sizing.each_ohm) ** 0.5

@@ -2,8 +2,11 @@
 
 from dataclasses import dataclass
 
+from swapglow.core.analysis.sizing import Sizing
 from swapglow.core.analysis.solution import Solution
+from swapglow.core.design.position import Position
 from swapglow.core.quantities import AMPERE, OHM, VOLT, Shown, Source, show, shown
+from swapglow.core.values.nothing import LINK_OHM
 from swapglow.core.values.preferred import ROUNDING_WORDS
 from swapglow.core.values.resistor_marks import Marks, marks_of
 
@@ -30,6 +33,18 @@ class SizingReport:
     marks: Marks | None
 
 
+_NONE = Shown(0.0, "0", "Ω", Source.MARKED, f"no resistor; leads of {show(LINK_OHM, OHM)} are reckoned with")
+
+
+def _each(p: Position, z: Sizing) -> Shown:
+    origin = f"{ROUNDING_WORDS[p.rounding]} in {p.series}"
+    if z.is_own:
+        return shown(z.each_ohm, OHM, "your own value", p.resistor_source)
+    return shown(
+        z.each_ohm, OHM, "the next up that lies in the drawer" if z.each_ohm in p.at_hand else origin
+    )
+
+
 def sizing_section(s: Solution) -> SizingReport:
     """Every figure with the sum behind it."""
     p, z = s.position, s.sizing
@@ -49,10 +64,8 @@ def sizing_section(s: Solution) -> SizingReport:
         exact=None if z.exact_ohm is None else shown(z.exact_ohm, OHM, by, digits=4),
         preferred=None if z.preferred_ohm is None else shown(
             z.preferred_ohm, OHM, f"{words} in {p.series} (IEC 60063)"),
-        each=shown(z.each_ohm, OHM, "your own value" if z.is_own else "the next up that lies in the drawer"
-                   if z.each_ohm in p.at_hand else f"{words} in {p.series}",
-                   p.resistor_source if z.is_own else Source.COMPUTED),
-        total=shown(z.total_ohm, OHM, f"{z.parts} × {show(z.each_ohm, OHM)}"),
+        each=_NONE if p.resistor_ohm == 0 else _each(p, z),
+        total=_NONE if p.resistor_ohm == 0 else shown(z.total_ohm, OHM, f"{z.parts} × {show(z.each_ohm, OHM)}"),
         rounding=f"{words}, {p.series}",
-        marks=None if p.module is not None and not z.is_own else marks_of(z.each_ohm, p.resistor_tolerance),
+        marks=None if p.bare else marks_of(z.each_ohm, p.resistor_tolerance),
     )  # fmt: skip

@@ -331,7 +331,7 @@ def state_rule(s: Solution, amps: FloatArray, prefix: str) -> SlideRule:
 
 
 def _hot(s: Solution, watts: FloatArray) -> Zone | None:
-    if s.position.module is not None and s.position.resistor_ohm is None:
+    if s.position.bare:
         return None
     rating = s.position.rating_w or s.rating_to_fit_w
     limit = float("inf") if rating is None else takes_w(rating, s.position.celsius) * WORKING_FRACTION

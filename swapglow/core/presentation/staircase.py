@@ -206,11 +206,9 @@ def _lamp(s: Solution, minus: str) -> list[Tread]:
     if p.regulator is not None and p.set_by_ohms:
         last = minus
         resistor = Tread("string", "resistor", "resistor", "Current source", f"set by {each}")
-    elif p.module is not None:
+    elif p.bare:
         resistor = Tread("string", "resistor", "resistor", "Lead", "no resistor of its own")
-        if p.resistor_ohm is not None:
-            resistor = Tread("string", "resistor", "resistor", "Resistor", each)
-    elif p.resistor_parts == 2:
+    elif p.resistor_parts == 2 and p.module is None:
         resistor = Tread("string", "resistor", "resistor", "Resistor", f"{each} in the positive lead")
     if p.resistor_parts == 2 or p.set_by_ohms or p.lead == "positive":
         out.append(resistor)

@@ -12,6 +12,7 @@ from typing import Literal, NoReturn
 from swapglow.core.quantities.units import AMPERE, FARAD, OHM, PREFIXES, VOLT, Unit
 from swapglow.core.values.lamp_marks import lamp_mark, two_filaments
 from swapglow.core.values.marked import farads_of, ohms_of
+from swapglow.core.values.nothing import says_none
 from swapglow.core.values.resistor_marks import MarkError
 
 LONGEST = 60
@@ -216,6 +217,8 @@ def parse(
     tidy = _tidy(text)
     if not tidy:
         raise QuantityError(f"Nothing is written. Write {unit.noun} like {unit.examples}.")
+    if unit is OHM and says_none(tidy):
+        tidy = "0"
     marked = _by_power(tidy, text, volts) if unit is AMPERE else _marked(tidy, unit)
     if marked is not None:
         parsed = Parsed(marked, marked, marked, unit)

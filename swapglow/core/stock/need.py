@@ -111,7 +111,7 @@ def _needs(s: Solution) -> Iterable[Need]:
             yield _led(p.second_led or p.led, p.in_series * p.branches)
         if p.rectification.guard == "led":
             yield _led(p.led, p.in_series * p.branches)
-    if p.module is None or p.resistor_ohm is not None:
+    if not p.bare:
         watts = p.rating_w or s.rating_to_fit_w
         yield _resistor(s.sizing.each_ohm, p.resistor_parts * p.branches, watts, p.resistor_tolerance)
         if watts is not None and (piece := sleeve_over(body_of(watts).body_mm, body_of(watts).length_mm)):

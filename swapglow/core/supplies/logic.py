@@ -23,7 +23,7 @@ class Logic(SupplyKind):
     )
     details = (
         Detail("pin", "Allowed pin current", AMPERE, "From the data sheet. Empty takes 8 mA"),
-        Detail("source", "Output resistance", OHM, "Empty: none is reckoned with"),
+        Detail("source", "Output resistance", OHM, "Empty: none is reckoned with", none="absent"),
     )
     level_states = False
     feeds = False

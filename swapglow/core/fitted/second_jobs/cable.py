@@ -40,11 +40,11 @@ LENGTH = Detail("length", "Cable beside a live wire", METRE, "60m; empty for non
 PER_METRE = Detail("per_metre", "Its capacitance a metre", FARAD, "100pF; empty takes that")
 SNUB = Detail("snub", "Capacitor across the switch or triac", FARAD, "100nF; empty for none")
 LED = led_detail()
-LED_OHM = Detail("ohm", "Its resistor", OHM, "2k2")
+LED_OHM = Detail("ohm", "Its resistor", OHM, "2k2", none="link")
 BRIDGE = Detail("bridge", "Its rectifier", None, "", (
     ("bridge", "A bridge"), ("half", "A diode turned round across it"),
 ))  # fmt: skip
-BLEED = Detail("bleed", "Resistor across it", OHM, "4k7; empty for none")
+BLEED = Detail("bleed", "Resistor across it", OHM, "4k7; empty for none", none="absent")
 
 # Two wires side by side in one sheath (from memory: 50 to 150 pF a metre).
 _PER_METRE_F = 100e-12

@@ -49,8 +49,8 @@ FIELD = Detail(
 )
 NEEDS = Detail("needs", "What it needs to start", AMPERE, "150mA; empty takes what the old lamp gave")
 LED = led_detail()
-LED_OHM = Detail("ohm", "Its resistor", OHM, "1k")
-BESIDE = Detail("beside", "Resistor beside it", OHM, "100R; empty for none")
+LED_OHM = Detail("ohm", "Its resistor", OHM, "1k", none="link")
+BESIDE = Detail("beside", "Resistor beside it", OHM, "100R; empty for none", none="absent")
 GUARD = Detail(
     "guard",
     "Diode before LED and resistor",

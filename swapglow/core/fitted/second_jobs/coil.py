@@ -53,8 +53,8 @@ PULL = Detail("pull", "Current at which it pulls in", AMPERE, "42mA, turned up s
 HOLD = Detail("hold", "Current at which it lets go", AMPERE, "15mA, turned down slowly; empty: not read")
 HENRIES = Detail("henries", "Its inductance", HENRY, "600mH; empty: not known")
 LED = led_detail()
-LED_OHM = Detail("ohm", "Its resistor", OHM, "1k")
-BESIDE = Detail("beside", "Resistor beside it", OHM, "180R; empty for none")
+LED_OHM = Detail("ohm", "Its resistor", OHM, "1k", none="link")
+BESIDE = Detail("beside", "Resistor beside it", OHM, "180R; empty for none", none="absent")
 GUARD = Detail("guard", "Diode across the coil", None, "", (("no", "None"), ("yes", "One, its band to plus")))
 
 # A coil's copper and springs differ: a tenth above what is read (ours).

@@ -55,8 +55,8 @@ LAMP_V = Detail("lamp_volts", "The old lamp's volts", VOLT, "6V, as marked")
 LAMP_A = Detail("lamp_amps", "The old lamp's amps", AMPERE, "50mA", at="lamp_volts")
 LED = led_detail()
 COUNT = Detail("count", "LEDs in series", None, "1; empty takes one")
-LED_OHM = Detail("ohm", "Resistor in series", OHM, "680R")
-ACROSS = Detail("across", "Resistor across the LED", OHM, "470R; empty for none")
+LED_OHM = Detail("ohm", "Resistor in series", OHM, "680R", none="link")
+ACROSS = Detail("across", "Resistor across the LED", OHM, "470R; empty for none", none="absent")
 
 _MOST = 8
 _POINTS = 25

@@ -28,7 +28,7 @@ HERTZ_ = Detail("hertz", "Frequency", HERTZ, "50Hz or 60Hz; empty takes 50 Hz")
 SOURCE = Detail("source", "What stands behind it", OHM, "0.4R, from open and loaded volts; empty takes 0.5 Ω")
 LAMP_A = Detail("lamp_amps", "The old lamp's amps there", AMPERE, "150mA; empty: not compared")
 LED = led_detail()
-LED_OHM = Detail("ohm", "Its resistor", OHM, "330R")
+LED_OHM = Detail("ohm", "Its resistor", OHM, "330R", none="link")
 Fed = Literal["half", "bridge", "smoothed", "pair"]
 WAYS: tuple[tuple[Fed, str], ...] = (
     ("half", "Half a wave: one diode"),

@@ -69,7 +69,7 @@ ALL_A = Detail("all_amps", "All of them together, rated", AMPERE, "4.5A: 27 W of
 GONE_A = Detail("gone_amps", "Those that become LEDs, rated", AMPERE, "1A", at="lamp_volts")
 LED = led_detail()
 LED_COUNT = Detail("led_count", "LEDs, each behind its own resistor", None, "2; empty takes one")
-LED_OHM = Detail("ohm", "The resistor of each, all behind one bridge", OHM, "470R")
+LED_OHM = Detail("ohm", "The resistor of each, all behind one bridge", OHM, "470R", none="link")
 
 _MOST = 60
 # E per hertz of the two speeds may differ by so much: meters, magnets warm (ours).

@@ -50,7 +50,7 @@ LAMP_A = Detail(
     "lamp_amps", "An old lamp's amps", AMPERE, "0.12A; a 1.5 W lamp of 12 V is 0.125A", at="lamp_volts"
 )
 LED = led_detail("LED in each place")
-LED_OHM = Detail("ohm", "The resistor of each", OHM, "680R")
+LED_OHM = Detail("ohm", "The resistor of each", OHM, "680R", none="link")
 Cure = Literal["none", "shunt", "follower", "pulses"]
 CURES: tuple[tuple[Cure, str], ...] = (
     ("none", "As it was, in series"),

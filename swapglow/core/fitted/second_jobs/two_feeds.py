@@ -39,7 +39,7 @@ SIDE = Detail(
     "side", "Each side's lamps are", None, "", (("filament", "Filament lamps"), ("led", "LED lamps"))
 )
 LED = led_detail("LED of the tell-tale")
-LED_OHM = Detail("ohm", "Its resistor", OHM, "680R")
+LED_OHM = Detail("ohm", "Its resistor", OHM, "680R", none="link")
 Cure = Literal["none", "bridge", "ground"]
 CURES: tuple[tuple[Cure, str], ...] = (
     ("none", "Between the feeds, one way round"),
