@@ -33,7 +33,6 @@ from swapglow.core.parts.led import Led
 from swapglow.core.parts.ready_made import UNKNOWN, Law, Module
 from swapglow.core.parts.sweep import SWEPT, SweepInput, fitted_led
 from swapglow.core.quantities import AMPERE, VOLT, Figure, Input, InputError, Source
-from swapglow.core.quantities.bare import is_bare
 from swapglow.core.quantities.inputs import check_unit, read_quantity, read_share, read_single
 from swapglow.core.supplies import SUPPLIES
 from swapglow.core.supplies.rail import Rail, read_rail
@@ -154,9 +153,6 @@ def position_of(p: PositionInput, r: RailInput, hazards: Collection[str] = ()) -
     module, led, source = _led(p)
     if not p.target.text.strip():
         raise InputError("target", f"Type the drive wanted, like {AMPERE.examples}.")
-    if is_bare(p.target.text) and read_quantity("target", p.target.text, AMPERE).usual >= 1:
-        # Less was once typed in amps, and is kept so.
-        check_unit("target", p.target.text, AMPERE)
     figures = plain(p, "position")
     if figures["resistor_ohm"] == 0:
         figures["resistor_parts"] = 1

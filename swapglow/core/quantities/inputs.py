@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from swapglow.core.quantities.bare import ask_unit
 from swapglow.core.quantities.parse import Parsed, QuantityError, parse
 from swapglow.core.quantities.provenance import Source
-from swapglow.core.quantities.units import Unit
+from swapglow.core.quantities.units import AMPERE, Unit
 
 
 @dataclass(frozen=True)
@@ -47,10 +47,14 @@ def read_quantity(name: str, text: str, unit: Unit, *, above: float | None = Non
         The value and its ends in SI units.
 
     Raises:
-        InputError: it is no quantity of the unit, or out of bounds.
+        InputError: it is no quantity of the unit, out of bounds, or a bare current of 1 and more.
     """
     try:
-        return parse(text, unit, above=above, minimum=minimum, volts=volts)
+        parsed = parse(text, unit, above=above, minimum=minimum, volts=volts)
+        if unit is AMPERE and parsed.high >= 1:
+            # Texts of earlier versions hold a bare part of an ampere in amps; 20 without a unit is asked about.
+            ask_unit(text, unit)
+        return parsed
     except QuantityError as problem:
         raise InputError(name, str(problem)) from None
 
