@@ -3,7 +3,6 @@
 from dataclasses import dataclass, replace
 
 from swapglow.core.engine.netlist import CircuitError
-from swapglow.core.fitted.afterwards import AFTER
 from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.worked import Judged, Way, Worked
 from swapglow.core.kinds.detail import Details
@@ -43,7 +42,7 @@ def answer(kind: FittedKind, typed: Details, chosen: str) -> FittedAnswer:
 
 def _once_done(kind: FittedKind, typed: Details, way: Way) -> Way:
     """A way whose changes are all that is so once it is done: what was read afterwards is then what is read now."""
-    if not way.changes or not typed.asks(AFTER.id):
+    if not way.changes or not typed.asks(kind.read_after):
         return way
-    read = {kind.read_now: typed.text(AFTER.id)} if kind.read_now else {}
-    return replace(way, changes={**way.changes, **read, AFTER.id: ""})
+    read = {kind.read_now: typed.text(kind.read_after)} if kind.read_now else {}
+    return replace(way, changes={**way.changes, **read, kind.read_after: ""})

@@ -397,8 +397,9 @@ def _all(banks: tuple[Bank, ...], amps: tuple[float, ...]) -> float:
 def _figures(typed: Details, banks: tuple[Bank, ...], now: tuple[float, ...],
              after: tuple[float, ...]) -> tuple[Figure, ...]:  # fmt: skip
     origin = "all banks together"
-    before = shown(_all(banks, now), AMPERE, origin)
-    return (Figure("All banks", before, flowing(typed, _all(banks, after), origin)),)
+    before = _all(banks, now)
+    left = flowing(typed, before, _all(banks, after), origin)
+    return (Figure("All banks", shown(before, AMPERE, origin), left),)
 
 
 def _stairs(rail: float, banks: tuple[Bank, ...], common: float, now: tuple[float, ...],

@@ -5,17 +5,23 @@ import math
 from swapglow.core.constants import REFERENCE_C
 from swapglow.core.engine.netlist import Circuit, CurrentSource, Dc, Diode, DiodeModel, VoltageSource
 from swapglow.core.engine.spice import write_deck
+from swapglow.core.fitted.afterwards import PLUG_SHARE
 from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.light import as_seen
 from swapglow.core.fitted.worked import Fault, Figure, Judged, Worked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.photometry.light_law import light_ratio
-from swapglow.core.quantities import AMPERE, VOLT, WATT, InputError, show, shown
+from swapglow.core.quantities import AMPERE, VOLT, WATT, InputError, Shown, show, shown
 from swapglow.core.quantities.inputs import read_share
 
-STRING = Detail("string", "Volts over all LEDs, lit", VOLT, "36V, as marked or as read on its low side")
-READ = Detail("read", "Current through them", AMPERE, "300mA, as marked or as read")
+STRING = Detail(
+    "string", "Volts over all LEDs, lit", VOLT, "36V, as marked, or LEDs times 3 V; not read live"
+)
+READ = Detail(
+    "read", "Current through them", AMPERE, "300mA, as marked; or 10W of LEDs at those volts", at="string"
+)
+PLUG = Detail("plug", "Power at the plug", WATT, "11W, off a plug-in meter, where no current is marked")
 WANTED = Detail("wanted", "Of the light there is now", None, "50 %; empty takes half")
 
 _WHITE = "white-3-diffused"
@@ -37,14 +43,13 @@ class ConverterBoard(FittedKind):
         "Its mains side is live throughout and its first capacitor holds some three hundred volts: qualified people "
         "only, unplugged, discharged. Clip no resistor on it: which sets the current, and how, differs by chip."
     )
-    details = (STRING, READ, WANTED)
+    details = (STRING, READ, PLUG, WANTED)
 
     def work(self, typed: Details, chosen: str = "") -> Worked:
         """What it gives now, and the driver that gives less."""
-        volts, amps = typed.value(STRING.id), typed.value(READ.id)
-        if volts is None or amps is None:
-            missing = STRING if volts is None else READ
-            raise InputError(missing.id, f"Type this too: {missing.hint}.")
+        (volts,) = typed.needed(STRING)
+        now = _now(typed, volts)
+        amps = now.value
         wanted = read_share(WANTED.id, typed.text(WANTED.id), 0.5)
         if not 0.02 <= wanted < 1:
             raise InputError(WANTED.id, "Between 2 and 99 % of the light there is now: 50 % is half.")
@@ -58,7 +63,7 @@ class ConverterBoard(FittedKind):
             ),
             figures=(
                 Figure(
-                    "Through the LEDs", shown(amps, AMPERE, "as typed", typed.input(READ.id).source),
+                    "Through the LEDs", now,
                     shown(less, AMPERE, "by the light law of white LEDs", digits=2),
                 ),
                 Figure("Power in the LEDs", shown(volts * amps, WATT, watts), shown(volts * less, WATT, watts)),
@@ -90,6 +95,17 @@ _LEAVE = Judged(
     "Nothing on it is to be changed here.",
     "Whether a resistor sets a peak, a mean or a limit is the chip's affair, and its feedback may run away.",
 )
+
+
+def _now(typed: Details, volts: float) -> Shown:
+    """What flows now: as marked, or by the power at the plug."""
+    marked, plug = typed.figure(READ.id), typed.figure(PLUG.id)
+    if marked is not None:
+        return shown(marked.value, AMPERE, "as typed", marked.source)
+    if plug is None:
+        raise InputError(READ.id, f"Type this too: {READ.hint}.")
+    origin = f"{PLUG_SHARE * 100:.0f} % of {show(plug.value, WATT)} at the plug over {show(volts, VOLT)}"
+    return shown(PLUG_SHARE * plug.value / volts, AMPERE, origin, digits=2)
 
 
 def _driver(amps: float, volts: float) -> Judged:

@@ -18,7 +18,8 @@ class FittedKind:
         looks: how it is known by looking.
         never: what must not be done to it; shown before anything else.
         details: what it asks for.
-        read_now: the detail that is a current read as it is now; empty where none is asked for.
+        read_now, read_after: the details that are read as it is now and after the change; a kind without the first
+            asks for none.
     """
 
     id: ClassVar[str]
@@ -28,6 +29,7 @@ class FittedKind:
     never: ClassVar[str]
     details: ClassVar[tuple[Detail, ...]]
     read_now: ClassVar[str] = ""
+    read_after: ClassVar[str] = "after"
 
     def read(self, inputs: Mapping[str, Input]) -> Details:
         """What was typed, by what the kind asks for.

@@ -18,7 +18,7 @@ from swapglow.core.engine.netlist import (
     VoltageSource,
 )
 from swapglow.core.engine.spice import write_deck
-from swapglow.core.fitted.afterwards import AFTER, against, flowing
+from swapglow.core.fitted.afterwards import PLUG, PLUG_AFTER, PLUG_SHARE, against, flowing
 from swapglow.core.fitted.kind import FittedKind
 from swapglow.core.fitted.life import LIGHT_SHARE, LONG_C, MOST_C, life_text
 from swapglow.core.fitted.light import as_seen
@@ -33,14 +33,15 @@ from swapglow.core.values import preferred
 
 SENSE = Detail("sense_ohm", "Sense resistors", None, "As read on the board: 6R8, or 68 ‖ 91 side by side")
 VREF = Detail("vref", "The chip's reference", VOLT, "From its data sheet, 0.4V. Empty: in pencil")
-READ = Detail(
-    "read", "Current read through the LEDs", AMPERE, "Read by someone qualified; empty where nobody did"
-)
+READ = Detail("read", "Current through the LEDs", AMPERE, "As marked on it, 80mA; empty: not marked")
 COUNT = Detail("count", "LEDs in series", None, "How many, 1 or more")
 EACH = Detail("each", "Volts of each LED package", VOLT, "3.1V; packages of several dice have 6, 9 or 18V")
 WANTED = Detail("wanted", "Of the current there is now", None, "50 % is half. Empty takes that")
 BOARD = Detail(
-    "board", "LED board after half an hour", CELSIUS, "Read with it closed up, 95°C; empty: not known"
+    "board",
+    "Outside of its case after half an hour",
+    CELSIUS,
+    "65°C, at its warmest place; empty: not known",
 )
 ROOM = Detail("room", "Air around it", CELSIUS, "25°C. Empty takes that")
 
@@ -57,6 +58,8 @@ _SERIES = "E24"
 _WHITE = "warm-5-diffused"
 # From the board to the junction of a mid-power package, K for each W of one package (data sheets, from memory).
 _JUNCTION_K_W = 15.0
+# The LED board over the air, beside what the outside of its case is over it (1.1 to 1.6 by how it is fixed; ours).
+_INSIDE = 1.3
 
 
 class SenseBoard(FittedKind):
@@ -73,8 +76,9 @@ class SenseBoard(FittedKind):
         "All of it is connected with the mains. Qualified people only, unplugged and discharged; no reading on it "
         "live. An altered lamp has lost its approval. Local codes come first."
     )
-    details = (SENSE, WANTED, VREF, READ, COUNT, EACH, BOARD, ROOM, AFTER)
-    read_now = READ.id
+    details = (SENSE, WANTED, VREF, READ, COUNT, EACH, PLUG, PLUG_AFTER, BOARD, ROOM)
+    read_now = PLUG.id
+    read_after = PLUG_AFTER.id
 
     def work(self, typed: Details, chosen: str = "") -> Worked:
         """The current, and what each change of a resistor leaves of it."""
@@ -89,7 +93,7 @@ class SenseBoard(FittedKind):
         best = picked(ways, chosen)
         share = best.share.value if best is not None else 1.0
         expected = now.value * share
-        after = flowing(typed, expected, f"{share * 100:.0f} % of it", now.source)
+        after = flowing(typed, now.value, expected, f"{share * 100:.0f} % of it", now.source)
         return Worked(
             line=_line(best),
             figures=_figures(typed, now, after),
@@ -111,10 +115,15 @@ def _amps(typed: Details, ohm: float) -> tuple[Shown, bool]:
     """What flows now, and whether it is more than pencil."""
     read, vref = typed.figure(READ.id), typed.figure(VREF.id)
     if read is not None:
-        return shown(read.value, AMPERE, "as it was read", read.source), True
+        return shown(read.value, AMPERE, "as marked", read.source), True
     if vref is not None:
         origin = f"{show(vref.value, VOLT)} over {show(ohm, OHM)}"
         return shown(vref.value / ohm, AMPERE, origin, Source.COMPUTED), True
+    plug, each = typed.figure(PLUG.id), typed.value(EACH.id)
+    if plug is not None and each is not None and typed.text(COUNT.id):
+        volts = each * typed.count(COUNT.id, 500)
+        origin = f"{PLUG_SHARE * 100:.0f} % of {show(plug.value, WATT)} at the plug over {show(volts, VOLT)} of LEDs"
+        return shown(PLUG_SHARE * plug.value / volts, AMPERE, origin, Source.COMPUTED, digits=2), True
     low, usual, high = (v / ohm for v in _VREF)
     origin = (
         f"{_VREF[1]:g} V over {show(ohm, OHM)}; such chips hold {_VREF[0]:g} to {_VREF[2]:g} V: "
@@ -247,7 +256,7 @@ def _figures(typed: Details, now: Shown, after: Shown) -> tuple[Figure, ...]:
         hot, cool = _junctions(typed, now.value, share)
         out.append(
             Figure(
-                "Junction", part_shown(hot, f"{board:g} °C read at the board, and the package's own rise",
+                "Junction", part_shown(hot, f"{board:g} °C read outside, its board warmer, and the package's own rise",
                            Source.ASSUMED),
                 part_shown(cool, f"its rise over {room:g} °C of air goes with the power", Source.ASSUMED),
             )
@@ -265,7 +274,8 @@ def _junctions(typed: Details, amps: float, share: float) -> tuple[float, float]
     board, room = typed.value(BOARD.id, above=None), _room(typed)
     assert board is not None
     own = amps * (typed.value(EACH.id) or 3.1) * (1 - LIGHT_SHARE) * _JUNCTION_K_W
-    return board + own, room + (board + own - room) * share
+    rise = (board - room) * _INSIDE + own
+    return room + rise, room + rise * share
 
 
 def _judged(typed: Details, now: Shown, share: float, best: Way | None, sure: bool) -> tuple[Judged, ...]:

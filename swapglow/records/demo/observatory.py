@@ -114,7 +114,7 @@ EQUIPMENT: list[dict[str, Any]] = [
             "ceiling": {"name": "Ceiling bulb over the drum", "place": 1, "kind": "sense_board", "details": {
                 "sense_ohm": quantity("5R6 ‖ 7R5", "marked"), "wanted": quantity("60 %", "marked"),
                 "count": quantity("16", "marked"), "each": quantity("9V", "marked"),
-                "board": quantity("103°C", "measured"), "room": quantity("30°C", "measured")}},
+                "board": quantity("83°C", "measured"), "room": quantity("30°C", "measured")}},
             "stairs": {"name": "Stair lights", "place": 2, "kind": "light_string", "details": {
                 "feed": quantity("full", "marked"), "volts": quantity("31V", "marked"),
                 "count": quantity("10", "marked"),
@@ -127,7 +127,7 @@ EQUIPMENT: list[dict[str, Any]] = [
                 "lumens": quantity("2200lm", "marked"), "accept": quantity("25 %", "assumed"),
                 "old": quantity("1600lm", "marked"), "old_accept": quantity("30 %", "assumed")}},
             "corridor": {"name": "Corridor panel", "place": 4, "kind": "converter_board", "details": {
-                "string": quantity("42V", "marked"), "read": quantity("250mA", "measured"),
+                "string": quantity("42V", "marked"), "read": quantity("250mA", "marked"),
                 "wanted": quantity("40 %", "marked")}},
             "gate": {"name": "Gate lamp", "place": 5, "kind": "dropper", "details": {
                 "volts": quantity("230V", "marked"), "drop": quantity("330nF", "marked"),
