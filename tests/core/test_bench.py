@@ -152,7 +152,7 @@ def test_a_forward_voltage_read_at_the_drive_is_kept_at_rated_current():
         ({"rail": {"usual": {"text": "12V"}, "low": {"text": "13V"}}}, "low", "above the usual"),
         ({"led_id": ""}, "led_id", "Pick an LED"),
         ({"target": {"text": ""}}, "target", "drive wanted"),
-        ({"resistor": "0R"}, "resistor", "more than 0"),
+        ({"resistor": "-4R"}, "resistor", "0 Ω or more"),
         ({"shunt": "2GΩ"}, "shunt", "1 GΩ"),
         ({"capacitor": "2F"}, "capacitor", "1 nF and 1 F"),
         ({"regulator_id": "nine-volts"}, "regulator_id", "no regulator"),

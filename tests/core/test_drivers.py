@@ -236,7 +236,7 @@ def test_neighbours_read_as_people_write_them(text, kind):
 
 
 @pytest.mark.parametrize(("kind", "details", "field"), [
-    ("low_side", {"keep_warm": "none"}, "keep_warm"), ("flasher", {"duty": "120 %"}, "duty"),
+    ("low_side", {"keep_warm": "some"}, "keep_warm"), ("flasher", {"duty": "120 %"}, "duty"),
     ("flasher", {"rate": "fast"}, "rate"), ("shared", {"loads": "something"}, "loads"),
     ("series_lamps", {"others": "0"}, "others"), ("lamp_check", {"pulse": "2s", "period": "1s"}, "pulse"),
     ("flasher", {"place": "attic"}, "place"),

@@ -55,12 +55,15 @@ class BatteryHours:
 
 
 def battery_hours(rail: Rail, members: Sequence[Member], this: str = "") -> BatteryHours | None:
-    """How long a rail's battery lasts with all that hangs on it; None without a battery or a lamp.
+    """How long a rail's battery lasts with all that hangs on it.
 
     Args:
         rail: the rail.
         members: its lamps.
         this: id of the lamp that is looked at; "" where none is.
+
+    Returns:
+        Its life; None without a battery or a lamp.
 
     Raises:
         NotConverged: a lamp has no answer.
@@ -79,12 +82,15 @@ def battery_hours(rail: Rail, members: Sequence[Member], this: str = "") -> Batt
 
 
 def battery_life_section(rail: Rail, members: Sequence[Member], this: Member) -> Runtime | None:
-    """What a lamp's battery comes to, and the lamp's own light on the way; None without a battery.
+    """What a lamp's battery comes to, and the lamp's own light on the way.
 
     Args:
         rail: the rail.
         members: all its lamps.
         this: the one that is looked at, of them.
+
+    Returns:
+        The section; None without a battery.
 
     Raises:
         NotConverged: a lamp has no answer.

@@ -182,7 +182,7 @@ def test_ground_is_ground_however_it_is_written(ground):
     ({"lamps": "tail TAIL shell 12V"}, "lamps", "is no line"),
     ({"lamps": "t: TAIL to TAIL, diode"}, "lamps", "both ends"),
     ({"lamps": TRAILER + "\ntail: STOP to ground, diode"}, "lamps", "there twice"),
-    ({"lamps": "t: TAIL to STOP, 12V"}, "lamps", "12V 0.4A for a lamp"),
+    ({"lamps": "t: TAIL to STOP, 12V"}, "lamps", "12V 5W for a lamp"),
     ({"lamps": "t: TAIL to STOP, 12V x"}, "lamps", "x"),
     ({"lamps": "t: TAIL to STOP, led 0R"}, "lamps", "0R"),
     ({"lamps": "\n".join(f"l{k}: TAIL to STOP, 12V 1A" for k in range(13))}, "lamps", "13 lines"),
