@@ -170,6 +170,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         position.second_job,
         position.job_given_to,
         died_of(bench.dead, _over_rating(position)),
+        position.hints,
     )
     named = tuple((t.id, t.label) for t in states_of(position))
     parts = needs(s)

@@ -24,6 +24,7 @@ from swapglow.core.handwork.before_after import Check
 from swapglow.core.handwork.steps import Habits, Site
 from swapglow.core.intake.feasibility import Feasibility, read_hours, read_money
 from swapglow.core.intake.hazards import CLOSING, HAZARDS
+from swapglow.core.intake.hints import hints_of
 from swapglow.core.kinds.detail import Details
 from swapglow.core.measurement.reading_after import ReadingAfter, read_after
 from swapglow.core.measurement.reading_before import ReadingBefore, read_before
@@ -162,7 +163,7 @@ def position_of(p: PositionInput, r: RailInput, hazards: Collection[str] = ()) -
             rail=rail, led=led, led_source=source, lamp=lamp, driver=driver_of(p, one),
             second_led=second_led(p.second_led_id), band_v=_band(p), module=module,
             rectification_id=_rectification(p, rail, module), resistor_tolerance=tolerance, beside=_beside(p),
-            celsius=_air(p), looks=looks_of(p.looks), **figures,
+            celsius=_air(p), looks=looks_of(p.looks), hints=hints_of(p.name, rail.supply.kind.id), **figures,
         )  # fmt: skip
     except InputError as problem:
         raise InputError(field_of(PositionInput, problem.field), problem.message) from None

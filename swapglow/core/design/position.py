@@ -11,6 +11,7 @@ from swapglow.core.design.looks import Looks
 from swapglow.core.design.rectification import OWN_BRIDGE, RECTIFICATIONS, Rectification, usual_rectification
 from swapglow.core.drivers import plain_driver
 from swapglow.core.drivers.driver import Driver
+from swapglow.core.intake.hints import Hint
 from swapglow.core.intake.second_job import Duty
 from swapglow.core.parts.lamp import Lamp
 from swapglow.core.parts.led import MOST_IN_SERIES, Led
@@ -85,6 +86,7 @@ class Position:
         board_mark, board_side: what the board prints at one of its pads, and at which.
         purpose: what the lamp is for.
         cues: what was seen of it that says it may be part of the circuit.
+        hints: second jobs that its name and its rail speak for.
         at_hand: resistors that the size is chosen from where one will do, Ω; none where the drawer does not count.
         second_job, job_given_to: what else it does, "" where nobody found out, and the part that takes that.
     """
@@ -132,6 +134,7 @@ class Position:
     cues: frozenset[str] = frozenset()
     second_job: str = ""
     job_given_to: str = ""
+    hints: tuple[Hint, ...] = ()
     at_hand: frozenset[float] = frozenset()
     looks: Looks = field(default_factory=Looks)
 

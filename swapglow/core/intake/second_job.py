@@ -8,6 +8,7 @@ from collections.abc import Collection, Iterable
 from dataclasses import dataclass
 from typing import Literal
 
+from swapglow.core.intake.hints import Hint
 from swapglow.core.intake.tables import rows
 
 Duty = Literal["", "see", "light", "do"]
@@ -96,23 +97,25 @@ def weigh_jobs(cues: Collection[str]) -> tuple[Job, ...]:
     return tuple(j for share, j in sorted(scored, key=lambda x: -x[0]) if share > 0)
 
 
-def unexplained(duty: Duty, cues: Collection[str], job: str) -> bool:
+def unexplained(duty: Duty, cues: Collection[str], job: str, hints: Collection[Hint] = ()) -> bool:
     """Whether a lamp may be part of the circuit and nobody has found out.
 
     Args:
         duty: what it is for.
         cues: what was seen of it.
         job: its second job, "" where nobody found out.
+        hints: what its name and its rail speak for.
 
     Returns:
         True where its swap is closed for that.
     """
-    return job == "" and (duty == "do" or bool(cues))
+    return job == "" and (duty == "do" or bool(cues) or any(h.asks for h in hints))
 
 
 def duty_report(
-    duty: Duty, cues: Collection[str], job: str, given_to: str, died: tuple[str, ...] = ()
-) -> DutyReport:
+    duty: Duty, cues: Collection[str], job: str, given_to: str, died: tuple[str, ...] = (),
+    hints: Collection[Hint] = (),
+) -> DutyReport:  # fmt: skip
     """What follows from what a lamp does.
 
     Args:
@@ -121,13 +124,17 @@ def duty_report(
         job: its second job, "" where nobody found out.
         given_to: the part that takes the job, "" for none.
         died: what the old lamp died of, as :func:`swapglow.core.intake.autopsy.died_of` says.
+        hints: what its name and its rail speak for.
 
     Returns:
         The report.
     """
-    likely = tuple(j.label for j in weigh_jobs(cues))
-    if unexplained(duty, cues, job):
+    hinted = [JOBS[h.job].label for h in hints if job == ""]
+    likely = tuple(dict.fromkeys([*hinted, *(j.label for j in weigh_jobs(cues))]))
+    if unexplained(duty, cues, job, hints):
         looks = " ".join(CUES[c].look for c in CUES if c in cues)
+        if named := [h for h in hints if h.asks]:
+            looks = f"Its name speaks for it: {_small(JOBS[named[0].job].label)}. {looks}".strip()
         settle = (
             f"{looks} Then say which job it is, or that there is none. Near mains or high tension that is for someone "
             "qualified."
@@ -136,7 +143,7 @@ def duty_report(
         return DutyReport(True, line, settle.strip(), likely, died)
     found = JOBS.get(job)
     if found is None:
-        return DutyReport(False, "", "", (), died)
+        return DutyReport(False, "", "", likely if job == "" else (), died)
     if found.verdict == "leave":
         return DutyReport(
             True, f"Leave this lamp: {_small(found.label)}. {found.harm}", found.instead, (), died

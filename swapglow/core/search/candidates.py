@@ -85,7 +85,9 @@ def candidates(
     """
     out: list[tuple[Candidate, Position]] = [(Candidate("as-is", "As it stands"), position)]
     made = {position}
-    closed = duty_report(position.purpose, position.cues, position.second_job, position.job_given_to).closed
+    closed = duty_report(
+        position.purpose, position.cues, position.second_job, position.job_given_to, hints=position.hints
+    ).closed
     ways = _left(position) if closed else (*_all(position), *_at_hand(position, drawer_ohm))
     for c in ways:
         if exposes_crest(position, c.changes):

@@ -46,7 +46,10 @@ interface Props {
 export function DutyPart({ position, report }: Props) {
   const duty = report?.duty;
   const asked =
-    position.purpose === "do" || (position.cues ?? []).length > 0 || position.second_job;
+    position.purpose === "do" ||
+    (position.cues ?? []).length > 0 ||
+    position.second_job ||
+    (duty?.likely.length ?? 0) > 0;
   return (
     <>
       <SavedChoice field="purpose" label="What is it for?" said />
