@@ -53,6 +53,11 @@ def check(kept: Mapping[str, Any], changes: Mapping[str, Any], was: Mapping[str,
         raise MeanwhileError(changed)
 
 
+def _empty(value: Any) -> bool:
+    """Whether a field that holds it shows nothing: no number and no text look alike."""
+    return value is None or value == ""
+
+
 def _overtaken(
     kept: Mapping[str, Any], changes: Mapping[str, Any], was: Mapping[str, Any], path: Path
 ) -> Iterator[tuple[Path, Any]]:
@@ -61,5 +66,5 @@ def _overtaken(
         parts = (seen, new, now)
         if all(isinstance(p, Mapping) and not is_quantity(p) for p in parts):
             yield from _overtaken(now, new, seen, (*path, key))
-        elif now not in (new, seen) and not (new is None and now is GONE):
+        elif now not in (new, seen) and not (_empty(seen) and _empty(now)) and not (new is None and now is GONE):
             yield (*path, key), now

@@ -180,3 +180,16 @@ def test_the_drawer_takes_values_as_people_write_them(bench):
 def test_an_error_page_for_what_is_gone(bench):
     status, answer = bench("GET", f"positions/{uuid.uuid4()}")
     assert (status, answer["errors"][0]["message"]) == (404, "That record is not here any more.")
+
+
+@pytest.mark.parametrize("seen", [None, ""])
+def test_an_empty_number_is_no_conflict_with_an_empty_field(bench, seen):
+    """A lone user types the first count of a ready-made lamp: what the field showed was nothing."""
+    path = f"positions/{bench.made()['position']}"
+    assert bench("PATCH", path, {"band": "10-15V", "module": {"amps": "45mA"}})[0] == 200
+    change = {"module": {"dice": 3}, "was": {"module": {"dice": seen}}}
+    assert bench("PATCH", path, change)[0] == 200
+    assert bench("GET", path)[1]["position"]["module"]["dice"] == 3
+    # Somebody who saw nothing there, when three stood there, is told.
+    status, answer = bench("PATCH", path, {"module": {"dice": 2}, "was": {"module": {"dice": seen}}})
+    assert status == 409 and answer["errors"][0]["now"] == "3"

@@ -10,7 +10,7 @@ import { Picker } from "./Picker";
 import { SavedChoice } from "./record/SavedChoice";
 import { SavedFlags } from "./record/SavedFlags";
 import { SavedQuantity } from "./record/SavedQuantity";
-import { SavedText } from "./record/SavedText";
+import { SavedCount, SavedText } from "./record/SavedText";
 import { Sheet } from "./Sheet";
 
 beforeEach(forget);
@@ -93,6 +93,14 @@ test("a figure that is typed anew is asked once where it is from", async () => {
     expect(saves(asked).at(-1)).toMatchObject({ vf: { text: "2V1", source: "marked" } }),
   );
   expect(screen.queryByRole("group", { name: "Where Own Vf is from" })).toBeNull();
+});
+
+test("the first count of a field that showed nothing was seen as nothing, and not as a text", async () => {
+  const asked = answer(taken);
+  showRecord(<SavedCount field="dice" label="LEDs inside" none />, { values: { dice: null } });
+  await screen.findByLabelText("LEDs inside");
+  fireEvent.blur(type("LEDs inside", "3"));
+  await waitFor(() => expect(saves(asked)).toEqual([{ dice: 3, was: { dice: null } }]));
 });
 
 test("leaving a field untouched saves nothing", async () => {

@@ -46,7 +46,8 @@ export function SavedCount({ field, label, hint, none = false }: Props & { none?
       saved={String(value ?? "")}
       hint={hint}
       onSave={(text, was, at) =>
-        save(asCount(text, none), was === undefined ? was : asCount(was, none), at)
+        // Where nothing was shown there was no number.
+        save(asCount(text, none), was === undefined ? was : asCount(was, true), at)
       }
     />
   );

@@ -56,7 +56,12 @@ export function ReadyMadePart({ position, take }: Props) {
           <SavedText field="at" label="at" hint="12V; empty takes the middle of its band" />
           <SavedText field="second_amps" label="A second reading: it draws" hint="62mA" />
           <SavedText field="second_volts" label="at, the second" hint="14V" />
-          <SavedCount field="dice" label="LEDs in series inside" hint="Where you can count them" />
+          <SavedCount
+            field="dice"
+            label="LEDs in series inside"
+            hint="Where you can count them"
+            none
+          />
           <p>
             What is inside is estimated from its volts and amps. Two readings, or a count of its
             LEDs, narrow it.
