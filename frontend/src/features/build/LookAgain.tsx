@@ -1,5 +1,5 @@
 import { Button } from "../../ui/Button";
-import { SavedText } from "../../ui/record/SavedText";
+import { SavedDay } from "../../ui/record/SavedDay";
 import { useRecord } from "../../ui/record/record";
 import { inPassing } from "../../saving/useSave";
 import { dayOf } from "../../ui/dates";
@@ -16,10 +16,10 @@ export function LookAgain({ date }: { date: string }) {
   const { save } = useRecord();
   return (
     <>
-      <SavedText
+      <SavedDay
         field="look_again"
         label="Look again on"
-        hint="2031-05-20; it then comes back on the bench"
+        hint="On that day it comes back on the bench"
       />
       {!date && (
         <Button onPress={() => inPassing(save({ look_again: inAMonth() }, { look_again: date }))}>

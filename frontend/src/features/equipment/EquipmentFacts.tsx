@@ -7,6 +7,7 @@ import { Button } from "../../ui/Button";
 import { Lines } from "../../ui/record/Lines";
 import { useRecord } from "../../ui/record/record";
 import { SavedChoice } from "../../ui/record/SavedChoice";
+import { SavedDay } from "../../ui/record/SavedDay";
 import { SavedText } from "../../ui/record/SavedText";
 import { useOnce } from "../../ui/useOnce";
 
@@ -49,7 +50,7 @@ export function EquipmentFacts({ item }: Props) {
         <strong>Take-in:</strong> {advice.line}
         {overruled ? ` Decided otherwise: ${overruled}` : ""}
       </Advice>
-      <SavedText field="promised" label="Promised for" hint="2031-05-20" />
+      <SavedDay field="promised" label="Promised for" />
       <section aria-label="What it waits for">
         <h2>What it waits for</h2>
         <Lines
