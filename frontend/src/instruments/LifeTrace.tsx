@@ -14,6 +14,12 @@ const Facts = styled.p`
   }
 `;
 
+const Counted = styled.p`
+  font-size: 0.875rem;
+  line-height: 1.25;
+  color: var(--ink-soft);
+`;
+
 /** How the light fades as the battery runs down, after the swap and before it. */
 export function LifeTrace({ runtime }: { runtime: Runtime }) {
   const percent = (share: number) => share * 100;
@@ -35,8 +41,9 @@ export function LifeTrace({ runtime }: { runtime: Runtime }) {
             (dashed)
           </>
         )}
-        . {runtime.line}
+        .
       </Facts>
+      <Counted>{runtime.line}</Counted>
       {runtime.led_curve.length > 0 && (
         <Trace
           label="Light over the life of the battery"
@@ -55,7 +62,7 @@ export function LifeTrace({ runtime }: { runtime: Runtime }) {
           ]}
           xUnit="hours"
           yUnit="% of first light"
-          height={206}
+          height={166}
         />
       )}
     </div>

@@ -19,7 +19,8 @@ import { Strings } from "./Strings";
 import { readsOf } from "./readsOf";
 import type { useTrial } from "./useTrial";
 
-/* One grid of places; with a panel beside them the findings go under the rule. */
+/* One grid of places; with a panel beside them the findings go under the rule. What has a height of its own keeps it:
+   where the window is too low for all, the page scrolls. */
 const Work = styled.div`
   @media (min-width: 1001px) {
     display: grid;
@@ -29,16 +30,16 @@ const Work = styled.div`
     margin-top: 6px;
     grid-template:
       "stairs glow findings" minmax(262px, 1fr)
-      "rule rule rule" auto
-      "strings strings strings" auto
-      "pencil pencil pencil" auto / minmax(0, 480fr) minmax(0, 390fr) minmax(0, 350fr);
+      "rule rule rule" max-content
+      "strings strings strings" max-content
+      "pencil pencil pencil" max-content / minmax(0, 480fr) minmax(0, 390fr) minmax(0, 350fr);
     &[data-beside="true"] {
       grid-template:
         "stairs glow" minmax(226px, 1fr)
-        "rule rule" auto
-        "strings strings" auto
+        "rule rule" max-content
+        "strings strings" max-content
         "findings findings" minmax(74px, 0.4fr)
-        "pencil pencil" auto / minmax(0, 440fr) minmax(0, 390fr);
+        "pencil pencil" max-content / minmax(0, 440fr) minmax(0, 390fr);
     }
   }
   @media (max-width: 1000px) {
