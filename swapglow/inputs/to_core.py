@@ -21,6 +21,7 @@ from swapglow.core.drivers import DRIVERS
 from swapglow.core.drivers.driver import Driver
 from swapglow.core.fitted import FITTED
 from swapglow.core.handwork.before_after import Check
+from swapglow.core.handwork.own_dangers import warns
 from swapglow.core.handwork.steps import Habits, Site
 from swapglow.core.intake.feasibility import Feasibility, read_hours, read_money
 from swapglow.core.intake.hazards import CLOSING, HAZARDS
@@ -163,7 +164,8 @@ def position_of(p: PositionInput, r: RailInput, hazards: Collection[str] = ()) -
             rail=rail, led=led, led_source=source, lamp=lamp, driver=driver_of(p, one),
             second_led=second_led(p.second_led_id), band_v=_band(p), module=module,
             rectification_id=_rectification(p, rail, module), resistor_tolerance=tolerance, beside=_beside(p),
-            celsius=_air(p), looks=looks_of(p.looks), hints=hints_of(p.name, rail.supply.kind.id), **figures,
+            celsius=_air(p), looks=looks_of(p.looks), hints=hints_of(p.name, rail.supply.kind.id),
+            warns=warns(p.name), **figures,
         )  # fmt: skip
     except InputError as problem:
         raise InputError(field_of(PositionInput, problem.field), problem.message) from None

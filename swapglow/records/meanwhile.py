@@ -66,5 +66,9 @@ def _overtaken(
         parts = (seen, new, now)
         if all(isinstance(p, Mapping) and not is_quantity(p) for p in parts):
             yield from _overtaken(now, new, seen, (*path, key))
-        elif now not in (new, seen) and not (_empty(seen) and _empty(now)) and not (new is None and now is GONE):
+        elif (
+            now not in (new, seen)
+            and not (_empty(seen) and _empty(now))
+            and not (new is None and now is GONE)
+        ):
             yield (*path, key), now

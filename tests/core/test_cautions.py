@@ -5,6 +5,7 @@ nothing live.
 """
 
 import os
+import re
 
 import pytest
 
@@ -121,3 +122,66 @@ def test_whatever_is_in_the_solved_circuit_is_on_the_clips_and_in_the_list():
             laid = " ".join(f.text for f in clips.facts)
             assert all(n.label in laid for n in report.needs if n.kind != "sundry"), seed
     assert answered == LAMPS and tried > LAMPS / 20
+
+
+def step(report, id_):
+    return next((s for s in report.build if s.id == id_), None)
+
+
+def test_the_first_power_has_a_card_of_its_own_on_clips_and_once_fitted():
+    """A red LED of 1.6 to 1.9 V at a twentieth of rated, 10 mA through 1 kΩ; the limit is a quarter over the most."""
+    report = assess(on("regulated", "12V", low="11V", high="13V", vf="2V", resistor="1k"))
+    order = [s.id for s in report.build]
+    assert order.index("clips") < order.index("power") < order.index("try-on")
+    assert order.index("solder") < order.index("power-fitted") < order.index("prove-on")
+    for id_ in ("power", "power-fitted"):
+        said = {f.label: f.text for f in step(report, id_).facts}
+        assert step(report, id_).tick
+        begins = float(re.search(r"at ([\d.]+)\u00a0V", said["Begin"])[1])
+        assert 1.6 < begins < 1.9 and "up to 12 V" in said["Begin"].replace("\u00a0", " ")
+        limit = float(re.search(r"([\d.]+)\u00a0mA", said["Current limit"])[1])
+        assert limit == pytest.approx(1.25 * report.current.supply.value * 1e3, rel=0.05)
+        assert report.current.usual.text in said["Should read"]
+        assert said["Switch off"].startswith("at once over")
+
+
+def test_what_turns_or_is_a_cell_gets_a_fuse_in_line_instead_of_a_bench_supply():
+    for p in (
+        on("winding", "6.3Vac"),
+        on("battery", "", {"chemistry": "alkaline-aa", "cells": "3"}, target="2mA"),
+    ):
+        said = {f.label: f.text for f in step(assess(p), "power").facts}
+        assert "a fuse of" in said["Begin"] and "bench supply" not in said["Begin"]
+        assert said["Current limit"].startswith("none but the fuse")
+
+
+@pytest.mark.parametrize(("chemistry", "says"), [
+    ("coin-20", "swallows"), ("silver-button", "swallows"), ("lithium-ion", "run flat"), ("alkaline-aa", None),
+])  # fmt: skip
+def test_cells_that_endanger_say_so_before_a_hand_goes_in(chemistry, says):
+    """Button cells burn a child's gullet; a lithium cell that was run flat may burn when charged (common practice)."""
+    cells = {"chemistry": chemistry, "cells": "1" if "lithium" in chemistry or "coin" in chemistry else "3"}
+    first = step(assess(on("battery", "", cells, target="1mA")), "dangers")
+    assert (first is None) == (says is None)
+    assert says is None or says in first.why
+
+
+def test_a_dial_that_may_be_radium_is_not_touched():
+    report = assess(on("regulated", "12V"), Bench(site=Site(hazards=("radium",))))
+    assert "scrape" in step(report, "dangers").why
+    assert "radium" in report.next_step.caution
+
+
+def test_a_live_sink_is_not_touched_while_it_is_on():
+    report = assess(on("regulated", "12V", regulator_id="fixed-5-to220", sink=True, target="9mA"))
+    bare = assess(on("regulated", "12V", regulator_id="fixed-5-to220", target="9mA"))
+    assert "off before it is touched" in step(report, "regulator").why
+    assert "touched" not in step(bare, "regulator").why
+
+
+@pytest.mark.parametrize(("name", "warns"), [
+    ("Oil", True), ("Brake warning", True), ("Gas alarm", True), ("Overheat", True), ("Dial lamp", False),
+    ("Boil", False), ("Gasket", False),
+])  # fmt: skip
+def test_a_lamp_that_warns_is_made_to_warn(name, warns):
+    assert (step(assess(on("regulated", "12V", name=name)), "warns") is not None) is warns

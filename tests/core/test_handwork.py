@@ -46,7 +46,8 @@ def test_each_step_has_its_own_figures():
 
 def test_only_a_few_points_are_ticked_and_they_are_those_where_one_must_look():
     found = steps(PLAIN)
-    assert [k for k, s in found.items() if s.tick] == ["take", "works", "polarity", "soak", "reverse"]
+    ticked = ["take", "power", "works", "polarity", "power-fitted", "soak", "reverse"]
+    assert [k for k, s in found.items() if s.tick] == ticked
     phases = list(dict.fromkeys(s.phase for s in found.values()))
     assert phases == ["try", "prepare", "fit", "prove", "close"]
     order = list(found)

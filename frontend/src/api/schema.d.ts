@@ -5757,7 +5757,7 @@ export interface components {
              */
             grounds: string;
             /** Hazards */
-            hazards?: ("mains" | "tension" | "charge" | "vehicle" | "static" | "heat")[];
+            hazards?: ("mains" | "tension" | "charge" | "vehicle" | "static" | "radium" | "heat")[];
             /** Opening */
             opening?: {
                 [key: string]: components["schemas"]["OpeningStep"];

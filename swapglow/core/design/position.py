@@ -87,6 +87,7 @@ class Position:
         purpose: what the lamp is for.
         cues: what was seen of it that says it may be part of the circuit.
         hints: second jobs that its name and its rail speak for.
+        warns: whether its name says that it warns of something.
         at_hand: resistors that the size is chosen from where one will do, Ω; none where the drawer does not count.
         second_job, job_given_to: what else it does, "" where nobody found out, and the part that takes that.
     """
@@ -135,6 +136,7 @@ class Position:
     second_job: str = ""
     job_given_to: str = ""
     hints: tuple[Hint, ...] = ()
+    warns: bool = False
     at_hand: frozenset[float] = frozenset()
     looks: Looks = field(default_factory=Looks)
 

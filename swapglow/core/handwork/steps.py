@@ -10,6 +10,8 @@ from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.faults.diagnosis import band
 from swapglow.core.faults.metered import as_shown
 from swapglow.core.findings.finding import Finding
+from swapglow.core.handwork.first_power import first_power
+from swapglow.core.handwork.own_dangers import cells_caution
 from swapglow.core.handwork.place import old_and_new
 from swapglow.core.handwork.sleeves import LEG_MM, WIRE_MM, sleeve_over
 from swapglow.core.handwork.warmth import Warmth
@@ -131,19 +133,21 @@ def build_steps(s: Solution, states: tuple[tuple[str, str], ...], warm: tuple[Wa
     # The same reading is taken on clips and fitted: worked out once.
     readings = tuple(_reading(s, state, label) for state, label in states)
     return (
-        *_dangers(site), *_trial(readings, site, parts), *_preparing(s, site), *_fitting(s, site),
-        *_proving(readings, warm, site), *_closing(site),
+        *_dangers(s, site), *_trial(s, readings, site, parts), *_preparing(s, site), *_fitting(s, site),
+        *_proving(s, readings, warm, site), *_closing(site),
     )  # fmt: skip
 
 
-def _dangers(site: Site) -> Iterable[BuildStep]:
-    """What the take-in sheet says can hurt here, before the first hand goes in."""
-    said = cautions(list(site.hazards))
+def _dangers(s: Solution, site: Site) -> Iterable[BuildStep]:
+    """What can hurt here, by the take-in sheet and by the lamp's own cells, before the first hand goes in."""
+    said = [*cautions(list(site.hazards)), *filter(None, [cells_caution(s.position)])]
     if said:
         yield _step("dangers", "try", "Before anything else:", " ".join(said), tick=True)
 
 
-def _trial(readings: tuple[BuildStep, ...], site: Site, parts: tuple[Fact, ...]) -> Iterable[BuildStep]:
+def _trial(
+    s: Solution, readings: tuple[BuildStep, ...], site: Site, parts: tuple[Fact, ...]
+) -> Iterable[BuildStep]:
     if site.once:
         yield _step(
             "bold", "try", "Lead two test wires out before it closes, or prove it whole in one go.",
@@ -153,9 +157,16 @@ def _trial(readings: tuple[BuildStep, ...], site: Site, parts: tuple[Fact, ...])
                 "Ticked, they are counted down there; undone, they lie there again.", tick=True)  # fmt: skip
     yield _step("clips", "try", "Old lamp out, supply off. All of these parts in on clips.",
                 "Clips before solder: what is wrong now costs a minute.", parts)  # fmt: skip
+    yield _power(s, "power", "try", "First power. One hand on the switch, eyes on the meter.")
     yield from readings
     yield _step("works", "try", "Work every state once: what worked with the old lamp must work with this.",
                 "Write it down under Before and after.", tick=True)  # fmt: skip
+
+
+def _power(s: Solution, id_: str, phase: Phase, act: str) -> BuildStep:
+    """The first power after a change."""
+    why = "What is wrong shows in the first seconds, and at low volts it harms nothing."
+    return _step(id_, phase, act, why, tuple(Fact(*f) for f in first_power(s)), tick=True)
 
 
 def _has_resistor(s: Solution) -> bool:
@@ -255,7 +266,9 @@ def _fitting(s: Solution, site: Site) -> Iterable[BuildStep]:
                     "Turned round it swells or bursts.", tick=True)  # fmt: skip
     if p.regulator is not None:
         yield _step("regulator", "fit", f"Regulator: {p.regulator.pins}, seen {p.regulator.view}.",
-                    "Its pins from the solder side read the other way round.",
+                    "Its pins from the solder side read the other way round."
+                    + (" Its tab is one of its pins: the sink is live and hot. Insulate it; off before it is touched."
+                       if p.sink else ""),
                     (Fact("Capacitors", p.regulator.capacitors),))  # fmt: skip
     if p.shunt_ohm is not None and p.shunt_w is not None and p.shunt_w >= 5:
         yield _step("load", "fit", "Load resistor on bare metal, clear of wire, foam and plastic.",
@@ -271,7 +284,10 @@ def _fitting(s: Solution, site: Site) -> Iterable[BuildStep]:
                     "Aged plastic breaks at its clips.")  # fmt: skip
 
 
-def _proving(readings: tuple[BuildStep, ...], warm: tuple[Warmth, ...], site: Site) -> Iterable[BuildStep]:
+def _proving(
+    s: Solution, readings: tuple[BuildStep, ...], warm: tuple[Warmth, ...], site: Site
+) -> Iterable[BuildStep]:
+    yield _power(s, "power-fitted", "prove", "First power as it is fitted, before any cover goes on.")
     for step in readings:
         fitted: Phase = "prove"
         yield replace(step, id=f"prove-{step.state}", phase=fitted, phase_label=PHASES[fitted])
@@ -281,6 +297,10 @@ def _proving(readings: tuple[BuildStep, ...], warm: tuple[Warmth, ...], site: Si
         "Contacts that touched with the lid off may not touch with it on; what drifts with heat shows now.",
         tuple(Fact(w.label, f"{w.usual.text}: {w.finger}") for w in warm), tick=hot is not None,
     )  # fmt: skip
+    if s.position.warns:
+        yield _step("warns", "prove", "Make it warn: set off what it warns of, or its test, and see it light.",
+                    "Its darkness is taken for \"all is well\". Where it cannot be set off, it stays as it was.",
+                    tick=True)  # fmt: skip
     yield _step("glue", "prove", "Glue only now, and never on a part that gets hot.",
                 "What is glued is not tried again.")  # fmt: skip
     for k, check in enumerate(site.habits.checks):

@@ -43,6 +43,12 @@ HAZARDS: dict[str, Hazard] = {
         "Touch the frame before the board; strap on; the part stays in its foam until it is fitted.",
         "Touch the frame before the board.",
     ),
+    "radium": Hazard(
+        "Luminous paint, perhaps radium",
+        "Old luminous paint may be radium: it stays active when it no longer glows. Do not scrape, brush or blow it; "
+        "gloves, no food, wash after. A dial that flakes stays closed until somebody has measured it.",
+        "The dial's paint may be radium: do not touch it.",
+    ),
     "heat": Hazard(
         "Hot parts",
         "Load resistors and power LEDs burn skin and plastic. Let it cool; LED light can hurt eyes at "

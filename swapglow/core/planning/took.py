@@ -14,7 +14,7 @@ _NUMBER = r"(\d+(?:\.\d*)?|\.\d+)"
 _TIME = re.compile(rf"(?:{_NUMBER} ?(?:h|hours?|hrs?))? ?(?:{_NUMBER} ?(?:min|minutes?|m|')?)?")
 # By which step's minutes a kind of work is learnt.
 BY_STEP: dict[str, Kind] = {
-    "clips": "trial", "works": "trial", "polarity": "solder", "solder": "solder", "lead": "solder",
+    "power": "trial", "clips": "trial", "works": "trial", "polarity": "solder", "solder": "solder", "lead": "solder",
     "sleeve": "sleeve", "wires": "solder", "legs": "sleeve", "soak": "soak", "reverse": "close", "after": "close",
 }  # fmt: skip
 
