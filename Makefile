@@ -158,7 +158,7 @@ day-worth: $(STAMP)/dev
 
 # What make test does in a bounded form, long: kills, histories, the bad bench.
 torture: $(STAMP)/dev $(STAMP)/built debian
-	KILLS=300 TORTURE=1 $(PY) -m pytest -rP tests/reliability tests/hostile tests/core/test_cautions.py tests/api/test_one_answer.py tests/api/test_histories.py tests/api/test_ledger.py tests/browser/test_bad_bench.py
+	KILLS=300 TORTURE=1 $(PY) -m pytest -rP tests/reliability tests/hostile tests/core/test_cautions.py tests/core/test_plausible.py tests/api/test_one_answer.py tests/api/test_histories.py tests/api/test_ledger.py tests/browser/test_bad_bench.py
 
 lock: | $(STAMP)/venv
 	$(PY) -m pip install --quiet uv

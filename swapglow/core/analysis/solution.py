@@ -269,7 +269,7 @@ def _solve_steady(position: Position, further: Mapping[str, Block], with_rule: b
         resistor_v=float(batch.of(through * np.asarray(cases.ohms), "corners").max()) / sizing.parts,
         shunt_w=float(batch.of(_shunt_watts(position, point), "corners").max()),
         source_w=float((supplied**2).max()) * position.rail.supply.source_ohm.value,
-        lamp_w=float(batch.of(lamp_watts(point), "corners").max()),
+        lamp_w=max(float(batch.of(lamp_watts(point), "corners").max()), 0.0),
         further={name: batch.of(amps, name) for name in further}, point=point,
         typical=batch.index("corners", led="typical", ohms="nominal"),
     )  # fmt: skip

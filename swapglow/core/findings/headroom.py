@@ -97,6 +97,14 @@ def thin_headroom(c: Context) -> Iterable[Finding]:
     share = c.sizing.headroom_v / (p.held_v[1] or p.rail.peaks[1])
     if share >= LEAST_SHARE or _dark(c) or p.module is not None or p.set_by_ohms:
         return
+    if share <= 0:
+        yield Finding(
+            "headroom-small", "mind",
+            f"There is no headroom: {show(p.target.value, AMPERE)} do not flow here, whatever the resistor.",
+            "none", percent(LEAST_SHARE),
+            "Less current, fewer LEDs in series, or more volts.", fewer_in_series(c, LEAST_SHARE),
+        )  # fmt: skip
+        return
     swing = f"{show(c.string_current_min, AMPERE)} to {show(c.string_current_max, AMPERE)}"
     yield Finding(
         "headroom-small",

@@ -4,7 +4,7 @@ from collections.abc import Iterable
 
 from swapglow.core.findings.finding import Finding
 from swapglow.core.findings.registry import Context, rule
-from swapglow.core.quantities import VOLT, Source, percent, show
+from swapglow.core.quantities import AMPERE, VOLT, Source, percent, show
 
 
 @rule
@@ -54,7 +54,7 @@ def read_at_lamp(c: Context) -> Iterable[Finding]:
         "lamp-volts-will-rise",
         "note",
         f"{show(p.rail.usual.value, VOLT)} was read with the old lamp drawing "
-        f"{p.lamp.amps * 1e3:.3g} mA; the LED draws {percent(ratio)} of that.",
+        f"{show(p.lamp.amps, AMPERE)}; the LED draws {percent(ratio)} of that.",
         f"{percent(ratio)}",
         "50 %",
         "Under a lighter load these volts rise towards the feed, by what switch, driver and "

@@ -2,7 +2,7 @@
 
 from swapglow.core.fitted.worked import Judged
 from swapglow.core.kinds.detail import Detail, Details
-from swapglow.core.quantities import AMPERE, WATT, Figure, Shown, Source, show, shown
+from swapglow.core.quantities import AMPERE, WATT, Figure, Shown, Source, show, shown, times_text
 
 AFTER = Detail(
     "after", "Current read afterwards", AMPERE, "What is expected stands beside; empty until it is read"
@@ -14,6 +14,8 @@ PLUG_AFTER = Detail("plug_after", "Power at the plug, afterwards", WATT, "2.6W; 
 PLUG_SHARE = 0.85
 # A meter, parts of five per cent, and LEDs that warm (common practice).
 _AGREES, _NEAR = 0.1, 0.25
+# So much more is said as a factor.
+_TIMES = 2.0
 
 
 def read_after(typed: Details, before: float) -> Figure | None:
@@ -87,4 +89,11 @@ def against(typed: Details, expected: float, before: float) -> tuple[Judged, ...
     why = "Near it: read again warm, with a fresh range." if abs(off) <= _NEAR else (
         "Another value than meant, a joint that does not hold, or a part side by side that was not seen."
     )  # fmt: skip
-    return (Judged("mind", f"{seen}: {off * 100:+.0f} %.", why),)
+    by = (
+        f"{off * 100:+.0f} %"
+        if off < _TIMES
+        else f"{times_text(read / expected)} times"
+        if expected > 0
+        else "where none was"
+    )
+    return (Judged("mind", f"{seen}: {by}.", why),)

@@ -32,7 +32,7 @@ from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.parts.resistor import check_resistor, rating_to_fit
 from swapglow.core.photometry.light_law import light_ratio, relative_light
 from swapglow.core.photometry.words import eye_text
-from swapglow.core.quantities import AMPERE, OHM, VOLT, InputError, Shown, Source, show, shown
+from swapglow.core.quantities import AMPERE, OHM, VOLT, InputError, Shown, Source, number_text, show, shown
 from swapglow.core.quantities.inputs import read_share
 from swapglow.core.values import preferred
 
@@ -318,7 +318,11 @@ def _rules(
             then = solve(rail, (*banks[:k], replace(b, ohm=ohm), *banks[k + 1 :]), common)
             light = float(light_ratio(b.led, then[k], now[k]))
             share = Shown(
-                light, f"{light * 100:.3g}", "%", Source.COMPUTED, f"light of {b.name} with {show(ohm, OHM)}"
+                light,
+                number_text(light * 100, 3),
+                "%",
+                Source.COMPUTED,
+                f"light of {b.name} with {show(ohm, OHM)}",
             )
             words = as_seen(b.led, now[k], then[k]) if ohm != b.ohm else "As it is."
             points.append(RulePoint(show(ohm, OHM), share, words, "", _named(ohm, b)))
@@ -375,7 +379,9 @@ def _light(
 def _tried(label: str, what: str, banks: tuple[Bank, ...], now: tuple[float, ...], then: tuple[float, ...],
            meant: tuple[int, ...], changes: dict[str, str], bars: str, *, equal: bool = False) -> _Tried:  # fmt: skip
     light = _light(banks, now, then, meant)
-    share = Shown(light, f"{light * 100:.3g}", "%", Source.COMPUTED, "light of the banks meant beside now")
+    share = Shown(
+        light, number_text(light * 100, 3), "%", Source.COMPUTED, "light of the banks meant beside now"
+    )
     seen = as_seen(banks[meant[0]].led, now[meant[0]], then[meant[0]])
     apart = [float(light_ratio(b.led, c, a)) for b, a, c in zip(banks, now, then, strict=True)]
     spread = max(apart) / max(min(apart), 1e-12)

@@ -31,6 +31,7 @@ from swapglow.core.quantities import (
     InputError,
     Shown,
     Source,
+    number_text,
     show,
     shown,
 )
@@ -386,7 +387,8 @@ def _judged(typed: Details, grid: Grid, one: FloatArray, some: FloatArray) -> tu
         out.append(Judged("mind" if limit < 100 else "note", message, why))
     if hertz is not None and fall is not None:
         lingers = min(fall * hertz * grid.rows, 1.0)
-        message = f"A row that goes off in {show(fall, SECOND)} shows {lingers * 100:.2g} % of the next one's picture."
+        part = number_text(lingers * 100)
+        message = f"A row that goes off in {show(fall, SECOND)} shows {part} % of the next one's picture."
         why = (
             "A stronger pull-down, or a pause between rows, ends it."
             if lingers > _SEEN_SHARE

@@ -17,6 +17,7 @@ from swapglow.core.quantities import (
     InputError,
     Shown,
     Source,
+    number_text,
     show,
     shown,
 )
@@ -53,6 +54,8 @@ OLD_FEED = Detail("old_feed", "What fed the old lamp", None, "", (
 
 _USUAL = {"case": 1.0, "paste": 0.2}
 # How far such figures lie off, as a share: a data sheet's, a paste put on by hand, a sink's with its air (from memory).
+# Past so many times its rating nothing is said of its light: it fails (ours).
+_MOST_DRIVE = 1.5
 _DOUBT = {"case": 0.2, "paste": 0.5, "sink": 0.3}
 _ROOM_C = 40.0
 # A dry joint beside a pasted one, and a blown sink in still air (from memory).
@@ -214,7 +217,12 @@ def _figures(typed: Details, window: Parsed, amps: float, heat: float, junction:
     if lumens is not None:
         # Driven at less it gives more for its current, up to a tenth (data sheets, from memory).
         share = amps / rated if rated else 1.0
-        beam = lumens * share * (1.1 - 0.1 * share) * read_share(ACCEPT.id, typed.text(ACCEPT.id), 1.0)
+        beam = (
+            lumens
+            * share
+            * max(1.1 - 0.1 * min(share, _MOST_DRIVE), 0.0)
+            * read_share(ACCEPT.id, typed.text(ACCEPT.id), 1.0)
+        )
         now = shown(beam, LUMEN, "its light at this current, and what the optics take of it", Source.ASSUMED)
         old = typed.value(OLD.id)
         if old is None:
@@ -333,10 +341,10 @@ def _ways(
     out = []
     if low > 0.02:
         out.append(Way(
-            f"A sink of {low:.2g} K/W or better", "larger, finned upright, or blown by the fan",
+            f"A sink of {number_text(low)} K/W or better", "larger, finned upright, or blown by the fan",
             Shown(1.0, "100", "%", Source.COMPUTED, "of the current"), f"Its worst end then stays under {LONG_C:g} °C.",
                 "",
-            True, {SINK.id: f"{low:.2g} K/W"},
+            True, {SINK.id: f"{number_text(low)} K/W"},
         ))  # fmt: skip
     share = (MOST_C - room) / (heat * chain.ends[1])
     barred = "" if share >= _LEAST_SHARE else "Next to nothing would be left."

@@ -26,7 +26,19 @@ from swapglow.core.fitted.marks import resistors, side_by_side, together
 from swapglow.core.fitted.worked import Fault, Figure, Judged, PartRule, RulePoint, Way, Worked, picked
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.parts.led import Led, catalogue
-from swapglow.core.quantities import AMPERE, CELSIUS, OHM, VOLT, WATT, InputError, Shown, Source, show, shown
+from swapglow.core.quantities import (
+    AMPERE,
+    CELSIUS,
+    OHM,
+    VOLT,
+    WATT,
+    InputError,
+    Shown,
+    Source,
+    percent,
+    show,
+    shown,
+)
 from swapglow.core.quantities.inputs import read_share
 from swapglow.core.quantities.part_heat import part_celsius, part_shown
 from swapglow.core.values import preferred
@@ -93,7 +105,7 @@ class SenseBoard(FittedKind):
         best = picked(ways, chosen)
         share = best.share.value if best is not None else 1.0
         expected = now.value * share
-        after = flowing(typed, now.value, expected, f"{share * 100:.0f} % of it", now.source)
+        after = flowing(typed, now.value, expected, f"{percent(share)} of it", now.source)
         return Worked(
             line=_line(best),
             figures=_figures(typed, now, after),
@@ -247,7 +259,7 @@ def _figures(typed: Details, now: Shown, after: Shown) -> tuple[Figure, ...]:
         was = shown(watts, WATT, "LEDs' volts times their current", now.source)
         out.append(
             Figure(
-                "Power in the LEDs", was, shown(watts * share, WATT, f"{share * 100:.0f} % of it", now.source)
+                "Power in the LEDs", was, shown(watts * share, WATT, f"{percent(share)} of it", now.source)
             )
         )
     board = typed.value(BOARD.id, above=None)

@@ -43,6 +43,7 @@ from swapglow.core.quantities import (
     InputError,
     Shown,
     Source,
+    number_text,
     show,
     shown,
 )
@@ -219,7 +220,7 @@ def _ghosts(
             if share > _SEEN_SHARE
             else ": not seen."
         )
-        lit = f"The next row's lamps light for {share * 100:.2g} % of this one's light{cure}"
+        lit = f"The next row's lamps light for {number_text(share * 100)} % of this one's light{cure}"
         out.append(Fault("Slow to switch off", lit))
     return tuple(out)
 

@@ -57,7 +57,7 @@ def flicker_of(s: Solution) -> Flicker | None:
     limit = flicker_limit(hertz)
     judged = "low-risk up to" if moves <= limit else "low-risk is up to"
     line = (
-        f"{show(hertz, HERTZ)}, {moves:.0f} % modulation ({judged} {limit:.0f} %, IEEE 1789-2015); shown "
-        f"{hertz * SLOWED_S:.0f} times slower."
+        f"{show(hertz, HERTZ)}, {moves:.0f} % modulation ({judged} {limit:.0f} %, IEEE 1789-2015); one "
+        f"flash is shown in {SLOWED_S:g} s."
     )
     return Flicker(tuple(round(float(f), 3) for f in frames), SLOWED_S, line)

@@ -21,7 +21,7 @@ from swapglow.core.photometry.window import WHITE, Lit
 from swapglow.core.photometry.words import ratio_text
 from swapglow.core.presentation.flicker import Flicker
 from swapglow.core.presentation.looks_lines import looks_lines
-from swapglow.core.quantities import CANDELA, LUMEN, NIT, Shown, percent, shown
+from swapglow.core.quantities import AMPERE, CANDELA, LUMEN, NIT, VOLT, Shown, percent, show, shown
 
 FloatArray = NDArray[np.float64]
 
@@ -256,7 +256,8 @@ def _old(position: Position, dark: bool, lamp_v: float | None) -> Painted | None
     sight = lamp_sight(kelvin, position.looks)
     kept = "" if lamp.kept == 1 else f", {percent(lamp.kept)} of it left by age"
     source = (
-        f"{lamp.candela or 0:g} cd at {lamp.volts:g} V, light ∝ V^3.5, at {volts:.3g} V{kept}; {kelvin} K"
+        f"{show(lamp.candela or 0.0, CANDELA)} at {show(lamp.volts, VOLT)}, light ∝ V^3.5, at {show(volts, VOLT)}"
+        f"{kept}; {kelvin} K"
     )
     return Painted(
         "old", "Old lamp", cd, sight, WORDS[visibility(cd)] if dark else "the old lamp", "bulb",
@@ -268,8 +269,8 @@ def _of_led(position: Position, amps: float) -> str:
     led, count = position.led, position.in_series * position.branches
     many = f", {count} LEDs" if count > 1 else ""
     return (
-        f"{led.candela * 1e3:g} mcd at {led.candela_a * 1e3:g} mA, by the curve of {led.material} at "
-        f"{amps * 1e3:.3g} mA{many}"
+        f"{show(led.candela, CANDELA)} at {show(led.candela_a, AMPERE)}, by the curve of {led.material} at "
+        f"{show(amps, AMPERE)}{many}"
     )
 
 
@@ -282,7 +283,7 @@ def _amount(position: Position, candela: float, sight: Sight, source: str) -> Sh
         return shown(candela, CANDELA, source + how + through)
     width, height = looks.size_m
     usual = "; usual lengths, none measured" if looks.assumed else ""
-    place = f"; {width * 1e3:g} × {height * 1e3:g} mm, {looks.away_m * 1e3:g} mm away{usual}"
+    place = f"; {width * 1e3:g} by {height * 1e3:g} mm, {looks.away_m * 1e3:g} mm away{usual}"
     if looks.how == "window":
         return shown(candela / (width * height * looks.filled), NIT, source + how + through + place)
     return shown(candela * np.pi / WHITE, LUMEN, source + how + through + place)

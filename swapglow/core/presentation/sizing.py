@@ -60,7 +60,8 @@ def sizing_section(s: Solution) -> SizingReport:
         by = f"{wanted} average over the cycle, {p.rectification.label.lower()}, crest {crest}"
     words = ROUNDING_WORDS[p.rounding]
     return SizingReport(
-        headroom=shown(z.headroom_v, VOLT, origin),
+        # Short by more than the rail itself it says no more than that it never flows.
+        headroom=shown(max(z.headroom_v, -p.rail.peaks[1]), VOLT, origin),
         exact=None if z.exact_ohm is None else shown(z.exact_ohm, OHM, by, digits=4),
         preferred=None if z.preferred_ohm is None else shown(
             z.preferred_ohm, OHM, f"{words} in {p.series} (IEC 60063)"),

@@ -4,7 +4,7 @@ from swapglow.core.quantities.inputs import Input, InputError
 from swapglow.core.quantities.parse import Parsed, QuantityError, parse, parse_single
 from swapglow.core.quantities.provenance import Figure, Source
 from swapglow.core.quantities.show import engineering, hours_text, number_text, percent, show, times_text
-from swapglow.core.quantities.shown import Shown, shown
+from swapglow.core.quantities.shown import Shown, percent_shown, shown
 from swapglow.core.quantities.took import took
 from swapglow.core.quantities.units import (
     AMPERE,
@@ -57,6 +57,7 @@ __all__ = [
     "parse",
     "parse_single",
     "percent",
+    "percent_shown",
     "show",
     "shown",
     "times_text",

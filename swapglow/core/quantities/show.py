@@ -108,9 +108,20 @@ def times_text(ratio: float, digits: int = 2) -> str:
     return number_text(ratio, digits) if ratio < 10 else f"{ratio:.0f}"
 
 
+# A share past this says no more than that it is.
+_MOST_SHARE = 10.0
+
+
+def percent_number(share: float) -> str:
+    """A share in whole per cent without its sign: "40", "0" for what rounds to nothing, "over 1000" past that."""
+    if abs(share) > _MOST_SHARE:
+        return f"over {_MOST_SHARE * 100:.0f}" if share > 0 else f"under \u2212{_MOST_SHARE * 100:.0f}"
+    return f"{round(share * 100) + 0:d}"
+
+
 def percent(share: float) -> str:
-    """A share in whole per cent: "40 %", and "0 %" for what rounds to nothing."""
-    return f"{round(share * 100) + 0:d} %"
+    """A share in whole per cent: "40 %", "over 1000 %"."""
+    return f"{percent_number(share)} %"
 
 
 # A battery that lasts longer dies of its own age (shelf life of primary cells, common practice).

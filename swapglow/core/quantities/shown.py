@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from swapglow.core.quantities.provenance import Source
-from swapglow.core.quantities.show import plain_or_engineering
+from swapglow.core.quantities.show import percent_number, plain_or_engineering
 from swapglow.core.quantities.units import Unit
 
 
@@ -40,3 +40,17 @@ def shown(value: float, unit: Unit | str, origin: str, source: Source = Source.C
     symbol = unit if isinstance(unit, str) else unit.symbol
     number, prefix = plain_or_engineering(value, symbol, digits)
     return Shown(float(value), number, prefix + symbol, source, origin)
+
+
+def percent_shown(share: float, origin: str, source: Source = Source.COMPUTED) -> Shown:
+    """A share in whole per cent.
+
+    Args:
+        share: 0.4 for 40 %.
+        origin: where it came from, in words.
+        source: measured, marked, assumed or computed.
+
+    Returns:
+        The figure; its value is the share.
+    """
+    return Shown(share, percent_number(share), "%", source, origin)

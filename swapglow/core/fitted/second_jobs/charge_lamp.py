@@ -32,7 +32,7 @@ from swapglow.core.parts.rectifier import rectifier
 from swapglow.core.parts.resistor import rating_to_fit, stands_text
 from swapglow.core.photometry.light_law import candela_at
 from swapglow.core.photometry.visibility import WORDS, visibility
-from swapglow.core.quantities import AMPERE, OHM, VOLT, WATT, InputError, Shown, Source, percent, show, shown
+from swapglow.core.quantities import AMPERE, OHM, VOLT, WATT, InputError, Shown, percent, show, shown
 from swapglow.core.values import preferred
 
 BATTERY = Detail("rest_volts", "Battery, key on, engine still", VOLT, "12.6V")
@@ -300,7 +300,7 @@ def _ways(new: Dash, needs: float, bare: Seen) -> tuple[Way, ...]:
     return (Way(
         f"{show(ohm, OHM)} beside it",
         f"{show(worst, WATT)} while its wire is on the frame: {body}; {show(held, WATT)} with the key on.",
-        Shown(ohm, show(ohm, OHM).split()[0], "Ω", Source.COMPUTED, "the loop solved"),
+        shown(ohm, OHM, "the loop solved"),
         "The LED's light hardly changes.", "", True, {BESIDE.id: show(ohm, OHM)},
     ),)  # fmt: skip
 

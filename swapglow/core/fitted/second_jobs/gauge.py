@@ -38,9 +38,9 @@ from swapglow.core.quantities import (
     WATT,
     InputError,
     Shown,
-    Source,
     number_text,
     percent,
+    percent_shown,
     show,
     shown,
 )
@@ -240,7 +240,7 @@ def _line(volts: FloatArray, old: FloatArray, now: FloatArray, usual: float) -> 
 
 
 def _share(value: float, origin: str) -> Shown:
-    return Shown(value, percent(value).split()[0], "%", Source.COMPUTED, origin)
+    return percent_shown(value, origin)
 
 
 def _figures(lamp: Lamp, n: Net, after: Net | None, levels: tuple[float, float, float]) -> tuple[Figure, ...]:

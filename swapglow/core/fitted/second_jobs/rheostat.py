@@ -37,7 +37,18 @@ from swapglow.core.parts.transistor import transistor
 from swapglow.core.photometry.colour import lightness
 from swapglow.core.photometry.light_law import candela_at, relative_light
 from swapglow.core.photometry.visibility import visibility
-from swapglow.core.quantities import AMPERE, OHM, VOLT, WATT, InputError, Shown, Source, percent, show, shown
+from swapglow.core.quantities import (
+    AMPERE,
+    OHM,
+    VOLT,
+    WATT,
+    InputError,
+    Shown,
+    percent,
+    percent_shown,
+    show,
+    shown,
+)
 from swapglow.core.values import preferred
 
 FloatArray = NDArray[np.float64]
@@ -324,9 +335,7 @@ def _line(old: Turned, now: Turned) -> str:
 def _figures(old: Turned, now: Turned, after: Turned | None) -> tuple[Figure, ...]:
     def share(t: Turned, k: int) -> Shown:
         value = float(t.light[k])
-        return Shown(
-            value, percent(value).split()[0], "%", Source.COMPUTED, "light beside the bright end, solved"
-        )
+        return percent_shown(value, "light beside the bright end, solved")
 
     def pair(label: str, k: int) -> Figure:
         return Figure(label, share(now, k), None if after is None else share(after, k))

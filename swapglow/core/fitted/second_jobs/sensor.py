@@ -48,6 +48,7 @@ from swapglow.core.quantities import (
     Source,
     number_text,
     percent,
+    percent_shown,
     show,
     shown,
     times_text,
@@ -298,7 +299,7 @@ def _figures(share: float, after: float | None, read: Typed | None) -> tuple[Fig
     def told(value: float) -> Shown:
         if read is not None:
             return shown(read.value * value, AMPERE, f"the reading times {origin}")
-        return Shown(value, percent(value).split()[0], "%", Source.COMPUTED, origin)
+        return percent_shown(value, origin)
 
     out = [Figure("Detector with the LED", told(share), None if after is None else told(after))]
     if read is not None:

@@ -30,7 +30,7 @@ from swapglow.core.parts.led_model import led_model
 from swapglow.core.parts.rectifier import rectifier
 from swapglow.core.photometry.light_law import candela_at
 from swapglow.core.photometry.visibility import WORDS, visibility
-from swapglow.core.quantities import AMPERE, OHM, VOLT, Shown, Source, show, shown
+from swapglow.core.quantities import AMPERE, OHM, VOLT, show, shown
 
 VOLTS = Detail("volts", "Volts of a feed that is on", VOLT, "13.8V")
 SIDE_V = Detail("side_volts", "Each side's lamps: volts", VOLT, "12V, as marked")
@@ -280,7 +280,7 @@ def _ways(n: Net) -> tuple[Way, ...]:
         tell = solve(replace(n, cure=cure), (True, False)).tell_a
         out.append(Way(
             label, f"{show(tell, AMPERE)} in the tell-tale with one side on.",
-            Shown(tell, show(tell, AMPERE).split()[0], "A", Source.COMPUTED, "left on, solved"), "",
+            shown(tell, AMPERE, "left on, solved"), "",
             bad[0] if bad else "", False, {CURE.id: cure},
         ))  # fmt: skip
     good = next((w for w in reversed(out) if not w.bars), None)
