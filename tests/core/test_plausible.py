@@ -126,7 +126,7 @@ def test_no_lamp_shows_an_absurd_figure():
         ]
         # Nothing warms by more than its feed gives: crest times all that the circuit takes.
         most = position.rail.peaks[2] * report.current.supply.value
-        assert report.heat.after.value <= most * 1.01 + 1e-12, seed
+        assert report.heat.after.value <= max(most, 0.0) * 1.01 + 1e-10, seed
     assert wrong == []
     assert answered > MANY / 4
 
