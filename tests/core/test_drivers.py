@@ -289,3 +289,11 @@ def test_a_resistor_is_warmest_at_whichever_end_of_its_tolerance_makes_it_so(led
     s = solve(p)
     assert s.power_w == pytest.approx(worst, rel=1e-3)
     assert np.interp(p.resistor_ohm, s.rule_ohm, s.rule_watts) == pytest.approx(worst, rel=5e-3)
+
+
+def test_a_driver_gives_nothing_back_where_the_rail_is_under_its_drop():
+    """1.03 V of drop on a rail of 0.19 V: no current turns round (a switch is no source)."""
+    p = on("regulated", "0.19V", low="0.15V", high="0.21V", led_id="blue-chip", shunt="19k5", shunt_across="leds",
+           driver_kind="low_side", driver_drop=read("1.03V"))  # fmt: skip
+    s = solve(p)
+    assert 0 <= s.supply_current_max < 1e-9 and 0 <= s.lamp_w < 1e-9

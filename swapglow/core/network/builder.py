@@ -303,7 +303,7 @@ class _Builder:
         if self.alternates or not (p.drop_v or isinstance(self.cases.drop, np.ndarray)):
             return node, self.back
         ends = ("minus", "0") if low_side else (node, "plus")
-        self.elements.append(VoltageSource("Vdriver", *ends, Dc(self.cases.drop)))
+        self.elements.append(VoltageSource("Vdriver", *ends, Dc(_kept_drop(self.cases))))
         return (node, "minus") if low_side else ("plus", "0")
 
     def _lamp(self, plus: str, minus: str) -> None:
@@ -529,6 +529,12 @@ def kept(position: Position, cases: Cases) -> Param:
         V.
     """
     return dropout(position) if cases.kept is None else cases.kept
+
+
+def _kept_drop(cases: Cases) -> Param:
+    """What a driver keeps: never more than there is, for it gives nothing back."""
+    drop, rail = cases.drop, cases.rail
+    return drop if np.all(np.asarray(drop) <= np.asarray(rail)) else np.minimum(drop, rail)
 
 
 def dropout(position: Position) -> float:
