@@ -72,7 +72,8 @@ def _backups(page: Page) -> None:
 
 def _day(page: Page) -> None:
     page.get_by_role("link", name="Day", exact=True).click()
-    page.get_by_label("From").fill("2031-05-20 09:00")
+    page.get_by_role("group", name="From").get_by_role("spinbutton").first.click()
+    page.keyboard.type("203105200900")
     page.get_by_text("8 h", exact=True).click()
     page.get_by_text("09:00", exact=True).first.wait_for()
 

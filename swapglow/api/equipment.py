@@ -82,6 +82,7 @@ def change(request: HttpRequest, key: UUID, data: EquipmentPatch) -> ItemAnswer:
     e = get_object_or_404(Equipment, pk=key)
     fields = sent(data)
     meanwhile.check(e.inputs, fields, fields.pop("was", {}))
+    check_named(EquipmentInput, fields)
     label = f"edit {e.input.name}: {said(fields)}"
     before = e.inputs
     e.join(fields)

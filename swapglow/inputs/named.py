@@ -8,6 +8,7 @@ from pydantic import BaseModel
 from swapglow.core.kinds.detail import Detail
 from swapglow.core.quantities import Unit
 from swapglow.core.quantities.inputs import check_unit
+from swapglow.inputs.equipment import DimInput, DimTrialInput, EquipmentInput
 from swapglow.inputs.position import Beside, LooksInput, PositionInput, ReadyMade, TrialInput
 from swapglow.inputs.shape import Reads, marked
 
@@ -35,6 +36,12 @@ def check_named(
         for part, row_shape in (("beside", Beside), ("trials", TrialInput)):
             for key, row in (fields.get(part) or {}).items():
                 check_named(row_shape, row or {}, f"{part}.{key}.")
+    if shape is EquipmentInput:
+        for key, row in (fields.get("dims") or {}).items():
+            check_named(DimInput, row or {}, f"dims.{key}.")
+    if shape is DimInput:
+        for key, row in (fields.get("trials") or {}).items():
+            check_named(DimTrialInput, row or {}, f"{prefix}trials.{key}.")
     units = {d.id: d.unit for d in details}
     for part in ("details", "driver_details"):
         for name, value in (fields.get(part) or {}).items():

@@ -129,3 +129,20 @@ def test_a_lamps_circuit_is_begun_once_with_what_the_lamp_says():
     assert status == 422 and answer["errors"][0]["field"] == "kind"
     bench.undo(keys["equipment"])
     assert Equipment.objects.get(pk=keys["equipment"]).input.fitted == {}
+
+
+@pytest.mark.parametrize("typed", [
+    {"resistor": "222"}, {"trials": {"t": {"resistor": "4702"}}},
+])  # fmt: skip
+def test_digits_that_may_be_a_chips_mark_are_asked_about_where_an_led_is_dimmed(db, typed):
+    """222 off a chip is 2.2 kΩ (IEC 60062); a mark that is said, and bands, are taken."""
+    bench = Bench()
+    item = bench.made()["equipment"]
+    status, answer = bench("PATCH", f"equipment/{item}", {"dims": {"a": {"name": "Clock", **typed}}})
+    assert status == 422 and "chip's mark" in answer["errors"][0]["message"]
+    assert answer["errors"][0]["field"].startswith("dims.a.")
+    for text in ("mark 222", "222R", "red red red gold"):
+        assert (
+            bench("PATCH", f"equipment/{item}", {"dims": {"a": {"name": "Clock", "resistor": text}}})[0]
+            == 200
+        )

@@ -6,7 +6,7 @@ import type { Schemas } from "../../api/client";
 import { useBuying, useDay } from "../../api/queries";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
-import { Field } from "../../ui/Field";
+import { DayField } from "../../ui/DayField";
 import { Shell } from "../../shell/Shell";
 import { wayTo } from "./wayTo";
 
@@ -119,12 +119,13 @@ export default function DayView() {
       <Title>Bench day</Title>
       <Head>
         <Choice label="Hours I have" value={hours} options={HOURS} onChange={setHours} />
-        <Field
+        <DayField
           label="From"
           value={begins}
           onChange={setBegins}
-          hint="Empty: now. 2031-05-20 09:00"
+          hint="Empty: now"
           error={wrong}
+          timed
         />
         <Button onPress={() => window.print()}>Print</Button>
         <a
