@@ -8,7 +8,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from swapglow.core.analysis.original_lamp import original_point
+from swapglow.core.analysis.original_lamp import original_curve
 from swapglow.core.analysis.sizing import size, with_strings
 from swapglow.core.design.position import Position
 from swapglow.core.network.cases import Cases
@@ -80,9 +80,7 @@ def draws(position: Position, when: When) -> Draws:
             at_lamp = np.maximum(np.array(volts) - p.drop_v, 0.0)
             amps = np.array([lamp.amps_at(float(v)) for v in at_lamp])
         else:
-            found = [original_point(p, "on", v) for v in volts]
-            at_lamp = np.array([0.0 if f is None else f[0] for f in found])
-            amps = np.array([0.0 if f is None else -float(f[1].current("Vrail")[0]) for f in found])
+            at_lamp, amps = original_curve(p, np.array(volts))
         return amps, (at_lamp / lamp.volts) ** LIGHT_EXPONENT
 
     solved = after if when == "after" else before

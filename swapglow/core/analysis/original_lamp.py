@@ -39,6 +39,25 @@ def original_point(position: Position, state: State, rail_v: float) -> tuple[flo
     return _solved(in_its_place(position), state, rail_v)
 
 
+def original_curve(
+    position: Position, volts: NDArray[np.float64]
+) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+    """The old lamp in its own place, lit, along many volts of a steady rail.
+
+    Args:
+        position: the swap; with the old lamp known.
+        volts: open volts of the rail, (k,).
+
+    Returns:
+        Volts over the lamp, and what its whole circuit takes, A, (k,) each.
+
+    Raises:
+        NotConverged: it has no answer.
+    """
+    lit = _at(in_its_place(position), "on", volts)
+    return np.abs(lit.across("Rold")), -lit.current("Vrail")
+
+
 def in_its_place(position: Position) -> Position:
     """What the old lamp had around it: the shunt came with the LED, and the lamp never saw it.
 
@@ -56,17 +75,21 @@ def in_its_place(position: Position) -> Position:
 
 @lru_cache(maxsize=512)
 def _solved(p: Position, state: State, rail_v: float) -> tuple[float, OperatingPoint]:
+    point = _at(p, state, np.array([rail_v]))
+    return abs(float(point.across("Rold")[0])), point
+
+
+def _at(p: Position, state: State, volts: NDArray[np.float64]) -> OperatingPoint:
     lamp = p.lamp
     assert lamp is not None
     lamps = {**laws_of(p), "Rold": filament(lamp)}
-    cases = Cases(np.array([rail_v]), p.led.vf_typ, 1.0, p.drop_v)
+    cases = Cases(volts, p.led.vf_typ, 1.0, p.drop_v)
 
     def circuit(ohms: Ohms) -> Circuit:
         old = Resistor("Rold", "", "", ohms["Rold"])
         return build(p, cases, state=state, filaments=ohms, lamp_in=old).circuit
 
-    point = settled(circuit, lamps, 1)
-    return abs(float(point.across("Rold")[0])), point
+    return settled(circuit, lamps, len(volts))
 
 
 @dataclass(frozen=True)
