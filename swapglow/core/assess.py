@@ -6,6 +6,7 @@ from threading import Condition
 from cachetools import LRUCache, cached
 
 from swapglow.core.analysis.draws import Lit, Member
+from swapglow.core.analysis.inrush import fuse_of
 from swapglow.core.analysis.solution import Solution, solve
 from swapglow.core.analysis.states import StateSolution, state_solutions, states_of
 from swapglow.core.analysis.trials import Tried
@@ -159,8 +160,8 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         *fast_flash(position, known.states[0] if known.states else None),
         *known.asked,
     )
-    most_a = s.supply_current_max
-    asked = tuple(with_cautions(step, position, bench.site.hazards, most_a) for step in asked)
+    fuse = fuse_of(s)
+    asked = tuple(with_cautions(step, position, bench.site.hazards, fuse) for step in asked)
     before = survey(position, bench.readings_before, asked)
     found = tuple(sorted([*known.judged, *_of_the_rail(position, bench)], key=gravity))
     checked = differences(bench.checks)
@@ -200,7 +201,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
             ),
             position,
             bench.site.hazards,
-            most_a,
+            fuse,
         ),
         diagnoses=diagnoses,
         sister=sister.beside_it(electric, sisters, pairs),

@@ -556,3 +556,19 @@ def test_a_frame_that_is_not_plus_is_not_said_to_be(pole):
     p = dc(1000, details={"frame_pole": pole}, common="chassis", lead="negative", chassis_negative=True)
     said = {f.id for f in assess(p).findings} & {"plus-on-frame", "negative-on-plus", "frame-unread"}
     assert said == ({"frame-unread"} if pole == "unknown" else set())
+
+
+@pytest.mark.parametrize(("farads", "time_lag"), [("10uF", False), ("470uF", True)])
+def test_the_fuse_that_is_asked_for_stands_the_first_charge(farads, time_lag):
+    """It carries 4/3 of the current, and half of 0.4 s (quick) or 4 s times its square is over C·V²/2R (textbook)."""
+    p = on("winding", "12Vac", SAGS, low="12Vac", high="12Vac", vf="2V", rectification="bridge_cap",
+           capacitor=farads, capacitor_v="63V")  # fmt: skip
+    r = assess(p)
+    charge = float(farads[:-2]) * 1e-6 * 2 * 13**2 / 2 / 10.29
+    rated = r.current.fuse.value
+    assert charge <= (2.0 if time_lag else 0.2) * rated**2 and r.current.supply.value <= 0.75 * rated
+    assert ("time-lag" in r.current.fuse.origin) is time_lag
+    power = next(s for s in r.build if s.id == "power")
+    assert ("time-lag" in power.facts[0].text) is time_lag
+    judged = {f.id: f.grade for f in assess(replace(p, rail=replace(p.rail, fuse_a=rated))).findings}
+    assert judged.get("inrush-fuse") == ("mind" if time_lag else None)

@@ -6,6 +6,7 @@ from swapglow.core.analysis.solution import solve
 from swapglow.core.assess import assess
 from swapglow.core.fitted import FITTED
 from swapglow.core.kinds.detail import Details
+from swapglow.core.presentation.row_of_lamps import row_of_lamps
 from swapglow.core.quantities import Input, InputError
 from swapglow.core.values.nothing import says_none
 from tests.core.supplies import on
@@ -72,3 +73,11 @@ def test_a_resistance_that_is_always_there_is_not_none():
     for kind, detail in (("coil", "coil"), ("lamp_matrix", "leak"), ("strobed", "leak")):
         with pytest.raises(InputError):
             Details(FITTED[kind].details, {detail: Input("0")}).value(detail)
+
+
+def test_an_led_that_burns_out_gives_no_light_in_any_box():
+    p = on("regulated", "12V", resistor="none")
+    usual = next(g for g in assess(p).glow.lamps if g.id == "usual")
+    assert (usual.amount.value, usual.ratio_text) == (0.0, "it burns out")
+    (beside,) = row_of_lamps([("a", "A", p)]).lamps
+    assert beside.amount.value == 0.0

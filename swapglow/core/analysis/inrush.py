@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from swapglow.core.analysis.cycle_figures import crest_v
 from swapglow.core.analysis.solution import Solution
+from swapglow.core.parts.fuse import Fuse, fuse_for
 from swapglow.core.parts.rectifier import rectifier
 
 # Of capacitor and wiring, where nothing else stands before it (common practice for small electrolytics).
@@ -45,3 +46,16 @@ def inrush(s: Solution) -> Inrush | None:
     return Inrush(
         volts / ohm, s.sizing.farads * volts**2 / (2 * ohm), ohm, p.rail.supply.source_ohm.value > 0
     )
+
+
+def fuse_of(s: Solution) -> Fuse | None:
+    """The fuse of a position: it carries all that the circuit takes, and stands its first charge.
+
+    Args:
+        s: the solved position.
+
+    Returns:
+        The smallest that is made; None past the largest.
+    """
+    first = inrush(s)
+    return fuse_for(s.supply_current_max, 0.0 if first is None else first.let_through)

@@ -5,11 +5,10 @@ from collections.abc import Iterable
 from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, of_each_string
 from swapglow.core.findings.remedies import larger_resistor
+from swapglow.core.parts.led import BURNS
 from swapglow.core.quantities import AMPERE, show
 
 _SLACK = 1 + 1e-9
-# No data sheet gives a longer pulse at more; past it the die or its wire goes (common practice).
-_BURNS = 10.0
 
 
 def _warm(c: Context) -> str:
@@ -30,8 +29,8 @@ def over_rated(c: Context) -> Iterable[Finding]:
         yield Finding(
             "over-rated-current",
             "stop",
-            f"The LED burns out: past {_BURNS:g} times its rated {show(rated, AMPERE)}."
-            if c.string_current_max > _BURNS * rated
+            f"The LED burns out: past {BURNS:g} times its rated {show(rated, AMPERE)}."
+            if c.string_current_max > BURNS * rated
             else f"The LED can carry {show(c.string_current_max, AMPERE)}, over its rated {show(rated, AMPERE)}.",
             show(c.string_current_max, AMPERE),
             show(rated, AMPERE),

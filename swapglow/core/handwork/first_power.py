@@ -2,8 +2,8 @@
 
 import numpy as np
 
+from swapglow.core.analysis.inrush import fuse_of
 from swapglow.core.analysis.solution import Solution
-from swapglow.core.parts.fuse import fuse_for
 from swapglow.core.quantities import AMPERE, VOLT, show
 
 # A supply's limit stands so far over what the circuit takes at the most (ours).
@@ -23,8 +23,8 @@ def first_power(s: Solution) -> tuple[tuple[str, str], ...]:
     """
     p, most = s.position, s.supply_current_max
     steady = not p.rail.supply.alternates and p.rail.supply.battery is None
-    fuse = fuse_for(most)
-    in_line = "a fuse in line" if fuse is None else f"a fuse of {show(fuse, AMPERE)} in line"
+    fuse = fuse_of(s)
+    in_line = "a fuse in line" if fuse is None else f"a fuse of {fuse.text} in line"
     usual = float(s.usual[1])
     least, top = s.string_current_min, s.string_current_max
     limit = show(most * _LIMIT, AMPERE, 2)

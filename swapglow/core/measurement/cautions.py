@@ -6,8 +6,7 @@ from dataclasses import replace
 from swapglow.core.design.position import Position
 from swapglow.core.intake.hazards import HAZARDS
 from swapglow.core.kinds.step import NextStep
-from swapglow.core.parts.fuse import fuse_for
-from swapglow.core.quantities import AMPERE, show
+from swapglow.core.parts.fuse import Fuse
 from swapglow.core.supplies.waveform import Waveform
 
 # Above these a reading is taken with insulated probes and one hand (common practice: 30 V AC, 60 V DC).
@@ -22,14 +21,14 @@ def careful_volts(position: Position) -> bool:
     return position.rail.volts[2] > most
 
 
-def with_cautions(step: NextStep, position: Position, hazards: Iterable[str], most_a: float) -> NextStep:
+def with_cautions(step: NextStep, position: Position, hazards: Iterable[str], fuse: Fuse | None) -> NextStep:
     """A step with every caution that belongs to it; each said once.
 
     Args:
         step: what to do.
         position: the swap.
         hazards: dangers of the item, as its take-in sheet names them.
-        most_a: the most the circuit takes, A, for the fuse of what is clipped to a battery.
+        fuse: the one of what is clipped to a battery; None past the largest.
 
     Returns:
         The step.
@@ -41,7 +40,7 @@ def with_cautions(step: NextStep, position: Position, hazards: Iterable[str], mo
         if careful_volts(position):
             said.append(_CAREFUL)
         if "clip" in step.points or "clip" in step.act.lower():
-            said.append(_fused(position, most_a))
+            said.append(_fused(position, fuse))
     said += [HAZARDS[h].at_step for h in HAZARDS if h in set(hazards)]
     # A step of the plan that becomes the next thing has them already.
     first, *more = said or [""]
@@ -50,9 +49,8 @@ def with_cautions(step: NextStep, position: Position, hazards: Iterable[str], mo
     )
 
 
-def _fused(position: Position, most_a: float) -> str:
+def _fused(position: Position, fuse: Fuse | None) -> str:
     """What is clipped to a vehicle's battery, or to a new tap, has a fuse in line."""
-    if not position.rail.supply.kind.fused_tap:
+    if fuse is None or not position.rail.supply.kind.fused_tap:
         return ""
-    rated = fuse_for(most_a)
-    return "" if rated is None else f"Put a fuse in line at the tap: {show(rated, AMPERE)}."
+    return f"Put a fuse in line at the tap: {fuse.text}."

@@ -1,4 +1,8 @@
-"""Fuses: the values that are made, and how far one is loaded."""
+"""Fuses: the values that are made, how far one is loaded, and what one stands at a start."""
+
+from dataclasses import dataclass
+
+from swapglow.core.quantities import AMPERE, show
 
 # A fuse is loaded to three quarters of its rating at most (common practice).
 LOADED = 0.75
@@ -28,13 +32,37 @@ def stands_i2t(rated_a: float, *, time_lag: bool) -> float:
     return (_LAG_S if time_lag else _QUICK_S) * _AGAIN * rated_a**2
 
 
-def fuse_for(amps: float) -> float | None:
-    """The smallest fuse that carries a current for good.
+@dataclass(frozen=True)
+class Fuse:
+    """A fuse to fit.
+
+    Attributes:
+        rated_a: its rating, A.
+        time_lag: whether it must be a T type; an F type will do otherwise.
+    """
+
+    rated_a: float
+    time_lag: bool
+
+    @property
+    def text(self) -> str:
+        """As it is asked for: "32 mA", "315 mA, time-lag"."""
+        return show(self.rated_a, AMPERE) + (", time-lag" if self.time_lag else "")
+
+
+def fuse_for(amps: float, let_through: float = 0.0) -> Fuse | None:
+    """The smallest fuse that carries a current for good and stands what is let through at every start.
 
     Args:
         amps: the most that flows for long, A.
+        let_through: I²t of the first charge, A²s.
 
     Returns:
-        Its rating, A; None past the largest.
+        The fuse; None past the largest.
     """
-    return next((r for r in RATINGS_A if amps <= r * LOADED * (1 + 1e-9)), None)
+    for rated in RATINGS_A:
+        for time_lag in (False, True):
+            stands = let_through <= stands_i2t(rated, time_lag=time_lag)
+            if amps <= rated * LOADED * (1 + 1e-9) and stands:
+                return Fuse(rated, time_lag)
+    return None

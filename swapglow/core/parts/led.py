@@ -13,6 +13,8 @@ from swapglow.core.parts.catalogue import rows
 
 # No junction of one part, nor a small module of several, is above this.
 LARGEST_VF = 25.0
+# So many times its rating is past any data sheet's pulse: the die or its wire goes (common practice).
+BURNS = 10.0
 MOST_IN_SERIES = 200
 WIDEST_DEG = 170.0
 

@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from swapglow.core.design.position import Position
-from swapglow.core.parts.led import Led
+from swapglow.core.parts.led import BURNS, Led
 from swapglow.core.photometry.light_law import amps_at, relative_light
 from swapglow.core.photometry.seen import Sight, led_sight
 
@@ -52,6 +52,29 @@ def led_candelas(position: Position, amps: FloatArray) -> FloatArray:
         Candela, of the shape of ``amps``.
     """
     return _at_given(position) * relative_light(position.led, amps, position.celsius)
+
+
+def burns_out(position: Position, amps: float) -> bool:
+    """Whether a current is past what any LED stands, so that it gives no light any more.
+
+    Args:
+        position: the swap.
+        amps: current of one string, A.
+    """
+    return position.module is None and amps > BURNS * position.rated_a
+
+
+def shown_candela(position: Position, amps: float) -> float:
+    """What is seen of it: as :func:`led_candela`, and nothing of an LED that burns out.
+
+    Args:
+        position: the swap.
+        amps: current of one string, A.
+
+    Returns:
+        Candela.
+    """
+    return 0.0 if burns_out(position, amps) else led_candela(position, amps)
 
 
 def times_the_light(position: Position, other: Led) -> float:

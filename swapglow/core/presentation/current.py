@@ -3,9 +3,10 @@
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from swapglow.core.analysis.inrush import fuse_of
 from swapglow.core.analysis.sizing import turned
 from swapglow.core.analysis.solution import CORNERS, Solution, solve
-from swapglow.core.parts import fuse as fuses
+from swapglow.core.parts.fuse import LOADED
 from swapglow.core.quantities import AMPERE, OHM, VOLT, Shown, show, shown
 
 
@@ -87,9 +88,13 @@ def current_section(s: Solution) -> CurrentReport:
 
 
 def _fuse(s: Solution) -> Shown | None:
-    rated = fuses.fuse_for(s.supply_current_max)
-    by = f"loaded to {fuses.LOADED:.0%} at most by {show(s.supply_current_max, AMPERE)}"
-    return None if rated is None else shown(rated, AMPERE, by)
+    fuse = fuse_of(s)
+    if fuse is None:
+        return None
+    by = f"loaded to {LOADED:.0%} at most by {show(s.supply_current_max, AMPERE)}"
+    return shown(
+        fuse.rated_a, AMPERE, by + (", time-lag for its capacitor's first charge" if fuse.time_lag else "")
+    )
 
 
 def _inside(s: Solution) -> SweptInside | None:

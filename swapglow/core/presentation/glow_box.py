@@ -13,7 +13,7 @@ from swapglow.core.design.position import Position
 from swapglow.core.parts.lamp import USUAL_K
 from swapglow.core.photometry import colour, room, screen
 from swapglow.core.photometry.faces import bulb, tip
-from swapglow.core.photometry.intensity import led_candela, sight_of
+from swapglow.core.photometry.intensity import burns_out, shown_candela, sight_of
 from swapglow.core.photometry.seen import Sight, lamp_sight
 from swapglow.core.photometry.suits import suits
 from swapglow.core.photometry.visibility import WORDS, visibility
@@ -192,7 +192,7 @@ def white_of(position: Position, amps: tuple[float, float, float]) -> float:
     Returns:
         Candela towards the eye.
     """
-    return max(lamp_candela(position) or 0.0, *(led_candela(position, a) for a in amps), 1e-9)
+    return max(lamp_candela(position) or 0.0, *(shown_candela(position, a) for a in amps), 1e-9)
 
 
 def glow(position: Position, amps: tuple[float, float, float], *, white: float | None = None,
@@ -214,7 +214,7 @@ def glow(position: Position, amps: tuple[float, float, float], *, white: float |
     """
     dark = white is not None
     old = _old(position, dark, lamp_v)
-    cds = [led_candela(position, a) for a in amps]
+    cds = [shown_candela(position, a) for a in amps]
     beside = old.candela if old is not None else None
     sight, names, looks = sight_of(position), position.rail.supply.kind.levels, position.looks
     sources = [] if old is None else [old]
@@ -222,6 +222,8 @@ def glow(position: Position, amps: tuple[float, float, float], *, white: float |
         ("low", "usual", "high"), (f"LED, {n}" for n in names), cds, amps, strict=True
     ):
         words = WORDS[visibility(cd)] if dark else ratio_text(cd / beside if beside else None)
+        if burns_out(position, amp):
+            words = "it burns out"
         amount = _amount(position, cd, sight, _of_led(position, amp))
         sources.append(Painted(key, label, cd, sight, words, "tip", amount))
     lines = () if dark else looks_lines(position, cds[1], None if old is None else old.sight)

@@ -7,7 +7,7 @@ from swapglow.core.analysis.solution import solve
 from swapglow.core.design.position import Position
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.photometry import screen
-from swapglow.core.photometry.intensity import led_candela, sight_of
+from swapglow.core.photometry.intensity import shown_candela, sight_of
 from swapglow.core.presentation.glow_box import GlowLamp, Painted, painted
 from swapglow.core.quantities import AMPERE, CANDELA, InputError, show, shown
 
@@ -42,7 +42,7 @@ def row_of_lamps(lamps: Sequence[tuple[str, str, Position]]) -> RowOfLamps:
         except (CircuitError, InputError) as problem:
             without.append(f"{name}: {problem}")
             continue
-        cd = led_candela(position, amps)
+        cd = shown_candela(position, amps)
         source = f"{position.led.label.lower()} at {show(amps, AMPERE)}, usual rail"
         found.append(
             (position, Painted(key, name, cd, sight_of(position), "", "tip", shown(cd, CANDELA, source)))
