@@ -9,7 +9,7 @@ export PYTHONDONTWRITEBYTECODE :=
 # Small matrices cost more to share among threads than to solve.
 export OPENBLAS_NUM_THREADS := 1
 
-.PHONY: day-worth demo serve rebuild test test-core test-web build schema shots bench load year fuzz-core faults mutants approve torture format lock clean lint lint-python lint-web debian
+.PHONY: day-worth demo serve rebuild test test-core test-web build wheel schema shots bench load year fuzz-core faults mutants approve torture format lock clean lint lint-python lint-web debian
 
 demo: $(STAMP)/run $(STAMP)/built
 	@$(PY) -m swapglow.web.serve --demo
@@ -81,6 +81,16 @@ $(STAMP)/built: $(STAMP)/npm $(FRONT)
 	@touch $@
 
 build: $(STAMP)/built
+
+# Everything in one file for whoever installs it: program, tables, migrations, and the front end as it is built here. It
+# is made from a copy, so that nothing here is touched.
+WHEEL := .venv/wheel
+wheel: $(STAMP)/dev $(STAMP)/built
+	@rm -rf $(WHEEL) && mkdir -p $(WHEEL)/source
+	@cp -R swapglow pyproject.toml requirements README.md $(WHEEL)/source
+	@cp -R frontend/dist $(WHEEL)/source/swapglow/web/front
+	@cd $(WHEEL)/source && ../../bin/python -m pip wheel --quiet --disable-pip-version-check --no-deps --wheel-dir .. .
+	@rm -rf $(WHEEL)/source && ls $(WHEEL)/*.whl
 
 rebuild:
 	rm -rf $(STAMP)/built frontend/dist

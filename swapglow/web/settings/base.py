@@ -10,7 +10,9 @@ ROOT = Path(__file__).resolve().parents[3]
 DEMO = os.environ.get("SWAPGLOW_DEMO") == "1"
 VAR = room(demo=DEMO)
 PHOTOGRAPHS = VAR / "photographs"
-DIST = ROOT / "frontend" / "dist"
+# In a checkout the front end is built beside the program; in an installed program it comes with it.
+FRONT = Path(__file__).resolve().parents[1] / "front"
+DIST = FRONT if FRONT.exists() else ROOT / "frontend" / "dist"
 
 DEBUG = False
 ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]"]
