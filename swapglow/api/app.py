@@ -15,6 +15,7 @@ from ninja.openapi.schema import OpenAPISchema
 from ninja.security import APIKeyCookie
 
 from swapglow.api import (
+    about,
     backups,
     bench,
     catalogue,
@@ -86,6 +87,7 @@ api = Described(
     auth=SamePage(csrf=True),
     docs_url=None,
 )
+api.add_router("", about.router)
 api.add_router("", catalogue.router)
 api.add_router("", quick.router)
 api.add_router("", backups.router)

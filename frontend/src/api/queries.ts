@@ -17,6 +17,15 @@ export const useCatalogue = () =>
     staleTime: Infinity,
   });
 
+/** What the program is; it does not change while it runs. */
+export const useAbout = (asked: boolean) =>
+  useQuery({
+    queryKey: ["about"],
+    queryFn: () => unwrap(client.GET("/api/about")),
+    staleTime: Infinity,
+    enabled: asked,
+  });
+
 /** All backups beside what is on the bench. */
 export const useBackups = () =>
   useQuery({ queryKey: ["backups"], queryFn: () => unwrap(client.GET("/api/backups")) });

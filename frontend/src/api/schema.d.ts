@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/about": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description Version, records, terms, packages and tables.
+         */
+        get: operations["swapglow_api_about_read"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -1420,6 +1440,44 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * About
+         * @description What is shown of the program.
+         *
+         *     Attributes:
+         *         version: its own.
+         *         records: the folder its records lie in.
+         *         licence: its own terms.
+         *         packages: what it is made with, on the server's side.
+         *         tables: the data tables, each with where its figures are from.
+         */
+        About: {
+            /** Version */
+            version: string;
+            /** Records */
+            records: string;
+            /** Licence */
+            licence: string;
+            /** Packages */
+            packages: components["schemas"]["Package"][];
+            /** Tables */
+            tables: [
+                string,
+                string
+            ][];
+        };
+        /**
+         * Package
+         * @description A package this is made with.
+         */
+        Package: {
+            /** Name */
+            name: string;
+            /** Version */
+            version: string;
+            /** Licence */
+            licence: string;
+        };
         /**
          * Catalogue
          * @description Kinds, parts, and every choice that a form offers, by field.
@@ -8432,6 +8490,44 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    swapglow_api_about_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["About"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
     swapglow_api_catalogue_catalogue: {
         parameters: {
             query?: never;

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 
+import { useAbout } from "../api/queries";
 import { Mode } from "../ui/Button";
 import { Sheet } from "../ui/Sheet";
 import { singleKeys } from "./singleKeys";
@@ -16,6 +17,14 @@ const Keys = styled.dl`
   }
   dd {
     margin: 0;
+  }
+`;
+
+const About = styled.section`
+  font-size: 0.9rem;
+  overflow-wrap: anywhere;
+  p {
+    margin: 6px 0;
   }
 `;
 
@@ -45,6 +54,7 @@ interface Props {
 /** The keys of the bench, and whether letters alone are among them. */
 export function KeysSheet({ open, onClose }: Props) {
   const [on, setOn] = useState(singleKeys.on);
+  const about = useAbout(open).data;
   return (
     <Sheet title="Keys" open={open} onClose={onClose}>
       <Keys>
@@ -67,6 +77,24 @@ export function KeysSheet({ open, onClose }: Props) {
       >
         Letters alone are keys: {on ? "on" : "off"}
       </Mode>
+      {about && (
+        <About aria-label="About">
+          <p>
+            Swap Glow {about.version}. Licence: {about.licence}
+          </p>
+          <p>
+            Records lie in <code>{about.records}</code>.
+          </p>
+          <p>
+            It is made with {about.packages.length} packages and two typefaces of others;{" "}
+            <a href="/api/notices.txt" target="_blank" rel="noreferrer">
+              their licences
+            </a>
+            . Figures of parts are from:{" "}
+            {about.tables.map(([table, from]) => `${table}: ${from}`).join("; ")}.
+          </p>
+        </About>
+      )}
     </Sheet>
   );
 }

@@ -60,6 +60,9 @@ def burns_out(position: Position, amps: float) -> bool:
     Args:
         position: the swap.
         amps: current of one string, A.
+
+    Returns:
+        True past :data:`BURNS` times its rating; never of a ready-made lamp, which is bound by its volts.
     """
     return position.module is None and amps > BURNS * position.rated_a
 
