@@ -177,6 +177,7 @@ def test_a_lamp_whose_day_has_come_is_on_the_bench(demo, tab, served):
     due = tab.get_by_role("region", name="To look at again")
     expect(due).to_contain_text("Wind hold")
     due.get_by_role("link", name="Wind hold").click()
+    tab.get_by_role("button", name="Change look again on").click()
     day = tab.get_by_role("group", name="Look again on")
     expect(day).to_have_text("2026-01-31")
     # The year is stepped with the keys, and the day is kept when the field is left.

@@ -50,13 +50,17 @@ def test_a_driver_board_with_two_sense_resistors_is_brought_to_half(item, tab, s
     clip = ways.filter(has_text="Clip the 75")
     expect(clip).to_contain_text("48%")
     expect(clip).to_contain_text("hardly seen from memory")
-    fill(tab, "Current read through the LEDs", "60mA")
+    fill(tab, "Current through the LEDs", "60mA")
     row = tab.get_by_role("row", name=re.compile("^Through the LEDs"))
     expect(row).to_contain_text("60mA")
     clip.get_by_role("button", name="Choose: Clip the 75").click()
     expect(row).to_contain_text("28.7mA")
-    fill(tab, "Current read afterwards", "29mA")
-    expect(tab.get_by_text(re.compile("^It agrees: 29.mA read, 28.7.mA expected"))).to_be_visible()
+    # Nothing on it is read live: the current goes with the power at the plug.
+    fill(tab, "Power at the plug, before", "6W")
+    fill(tab, "Power at the plug, afterwards", "2.9W")
+    expect(
+        tab.get_by_text(re.compile("^It agrees: 29.mA by the power at the plug, 28.7.mA expected"))
+    ).to_be_visible()
     tab.reload()
     expect(tab.get_by_role("button", name="Chosen: put back")).to_be_visible()
     assert kept(item).chosen.startswith("Clip the 75")
@@ -69,7 +73,15 @@ def test_a_string_is_cut_by_a_third(item, tab, served):
     fill(tab, "Volts of the feed", "31V")
     fill(tab, "LEDs in series as it was made", "12")
     fill(tab, "LEDs left of them", "8")
-    expect(tab.get_by_text(re.compile("^4 fewer: .* in series keeps the current as it was"))).to_be_visible()
+    # Until it is known what it hangs on, every answer stands there and none is proposed.
+    expect(
+        tab.get_by_text(
+            re.compile("^4 fewer: .* on direct current, .* behind a bridge or .* on one half-wave")
+        )
+    ).to_be_visible()
+    expect(tab.get_by_role("list", name="What may be done")).to_have_count(0)
+    tab.get_by_text("AC, one half-wave", exact=True).click()
+    expect(tab.get_by_text(re.compile("^4 fewer: .* in series leaves .* of the current"))).to_be_visible()
     ways = tab.get_by_role("list", name="What may be done").get_by_role("listitem")
     expect(ways.first).to_contain_text("(ours)")
     practice = ways.filter(has_text="by practice's sum")

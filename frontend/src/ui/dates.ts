@@ -6,3 +6,6 @@ export function dayOf(at: Date): string {
 
 /** Today where the bench is. */
 export const today = () => dayOf(new Date());
+
+/** Whether a text is a day as it is kept, or a day and a time. */
+export const isDay = (text: string) => /^\d{4}-\d\d-\d\d( \d\d:\d\d)?$/.test(text);

@@ -1,7 +1,9 @@
 import { useState } from "react";
+import styled from "styled-components";
 
-import { Button } from "../Button";
-import { asMoment, DayField } from "../DayField";
+import { Button, SmallButton } from "../Button";
+import { DayField } from "../DayField";
+import { isDay } from "../dates";
 import { SavedText } from "./SavedText";
 import { Unsaved } from "./Unsaved";
 import { useField, type FieldName } from "./record";
@@ -19,16 +21,41 @@ interface Props {
 /** A day of the record. What is kept and is none, from another version, stands as it was typed until it is one. */
 export function SavedDay(props: Props) {
   const kept = String(useField(props.field).value ?? "");
-  return kept && !asMoment(kept) ? <SavedText {...props} /> : <Day {...props} />;
+  return kept && !isDay(kept) ? <SavedText {...props} /> : <Day {...props} />;
 }
+
+const Said = styled.p`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 10px;
+  align-items: center;
+  min-height: 44px;
+  margin: 0;
+`;
 
 function Day({ field, label, hint }: Props) {
   const { id, names, value, save } = useField(field);
   const kept = useKept({ id, label, names, kept: String(value ?? ""), save });
   const [typing, setTyping] = useState(false);
+  // One stop for the keys until somebody wants to change it.
+  const [asked, setAsked] = useState(false);
+  if (!asked && !kept.draft) {
+    return (
+      <Said>
+        <b>{label}</b> {kept.value || "no day"}
+        <SmallButton
+          aria-label={`${kept.value ? "Change" : "Set"} ${label.toLowerCase()}`}
+          onPress={() => setAsked(true)}
+        >
+          {kept.value ? "Change" : "Set a day"}
+        </SmallButton>
+      </Said>
+    );
+  }
   return (
     <div>
       <DayField
+        entered={asked}
         label={label}
         value={kept.value}
         onChange={kept.type}
