@@ -19,7 +19,7 @@ from tests.fuzz.documents import document
 
 pytestmark = pytest.mark.django_db
 
-ITEMS = 500 if os.environ.get("TORTURE") else 10
+ITEMS = 500 if os.environ.get("TORTURE") else 6
 # What a document holds of a lamp says all of these; what lies in the drawer and the house's habits it does not.
 OF_THE_LAMP = (
     "sizing",

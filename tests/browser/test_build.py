@@ -177,16 +177,16 @@ def test_a_lamp_whose_day_has_come_is_on_the_bench(demo, tab, served):
     due = tab.get_by_role("region", name="To look at again")
     expect(due).to_contain_text("Wind hold")
     due.get_by_role("link", name="Wind hold").click()
-    tab.get_by_role("button", name="Change look again on").click()
+    tab.get_by_role("button", name="Change: Look again on").click()
     day = tab.get_by_role("group", name="Look again on")
     expect(day).to_have_text("2026-01-31")
     # The year is stepped with the keys, and the day is kept when the field is left.
     day.get_by_role("spinbutton", name=re.compile("^year")).press("ArrowUp")
-    tab.get_by_role("button", name="No day for look again on").focus()
+    tab.get_by_role("button", name="Clear: Look again on").focus()
     saved(tab)
     lamp.refresh_from_db()
     assert lamp.inputs["look_again"] == "2027-01-31"
-    tab.get_by_role("button", name="No day for look again on").click()
+    tab.get_by_role("button", name="Clear: Look again on").click()
     saved(tab)
     lamp.refresh_from_db()
     assert lamp.inputs["look_again"] == ""

@@ -468,13 +468,22 @@ def done(kind, chosen, **typed):
 
 
 def test_once_it_is_done_what_was_read_afterwards_is_what_is_read_now():
-    typed = {"sense_ohm": "22 ‖ 33", "read": "20mA", "after": "11.7mA"}
+    typed = {
+        "sense_ohm": "22 ‖ 33",
+        "read": "20mA",
+        "plug": "4W",
+        "plug_after": "2.34W",
+        "count": "10",
+        "each": "17V",
+    }
     changes = done("sense_board", "68\u00a0Ω for the 22\u00a0Ω", **typed)
-    assert changes == {"sense_ohm": "68\u00a0Ω ‖ 33\u00a0Ω", "read": "11.7mA", "after": ""}
+    assert changes == {"sense_ohm": "68\u00a0Ω ‖ 33\u00a0Ω", "read": "", "plug": "2.34W", "plug_after": ""}
     again = worked("sense_board", **{**typed, **changes})
-    assert figure(again, "Through the LEDs").now.value == pytest.approx(0.0117)
-    # A reading of before says nothing any more.
-    assert done("sense_board", "Clip the 22", sense_ohm="22 ‖ 33", read="20mA")["read"] == ""
+    # 85 % of 2.34 W over ten packages of 17 V (P = V·I; the share from memory).
+    assert figure(again, "Through the LEDs").now.value == pytest.approx(0.85 * 2.34 / 170)
+    # What was marked, and a reading of before, say nothing any more.
+    gone = done("sense_board", "Clip the 22", sense_ohm="22 ‖ 33", read="20mA", plug="4W")
+    assert (gone["read"], gone["plug"]) == ("", "")
 
 
 def test_faults_of_a_board_are_ratios_too():

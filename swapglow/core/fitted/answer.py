@@ -45,4 +45,5 @@ def _once_done(kind: FittedKind, typed: Details, way: Way) -> Way:
     if not way.changes or not typed.asks(kind.read_after):
         return way
     read = {kind.read_now: typed.text(kind.read_after)} if kind.read_now else {}
-    return replace(way, changes={**way.changes, **read, kind.read_after: ""})
+    gone = dict.fromkeys(kind.stale, "")
+    return replace(way, changes={**way.changes, **gone, **read, kind.read_after: ""})

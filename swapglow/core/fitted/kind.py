@@ -20,6 +20,7 @@ class FittedKind:
         details: what it asks for.
         read_now, read_after: the details that are read as it is now and after the change; a kind without the first
             asks for none.
+        stale: details that say nothing any more once something was changed.
     """
 
     id: ClassVar[str]
@@ -30,6 +31,7 @@ class FittedKind:
     details: ClassVar[tuple[Detail, ...]]
     read_now: ClassVar[str] = ""
     read_after: ClassVar[str] = "after"
+    stale: ClassVar[tuple[str, ...]] = ()
 
     def read(self, inputs: Mapping[str, Input]) -> Details:
         """What was typed, by what the kind asks for.

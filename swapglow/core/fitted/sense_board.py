@@ -91,6 +91,8 @@ class SenseBoard(FittedKind):
     details = (SENSE, WANTED, VREF, READ, COUNT, EACH, PLUG, PLUG_AFTER, BOARD, ROOM)
     read_now = PLUG.id
     read_after = PLUG_AFTER.id
+    # What is marked is the current that it was made with.
+    stale = (READ.id,)
 
     def work(self, typed: Details, chosen: str = "") -> Worked:
         """The current, and what each change of a resistor leaves of it."""

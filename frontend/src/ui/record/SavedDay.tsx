@@ -44,7 +44,7 @@ function Day({ field, label, hint }: Props) {
       <Said>
         <b>{label}</b> {kept.value || "no day"}
         <SmallButton
-          aria-label={`${kept.value ? "Change" : "Set"} ${label.toLowerCase()}`}
+          aria-label={`${kept.value ? "Change" : "Set a day"}: ${label}`}
           onPress={() => setAsked(true)}
         >
           {kept.value ? "Change" : "Set a day"}
@@ -68,7 +68,7 @@ function Day({ field, label, hint }: Props) {
         aside={
           kept.value && (
             <Button
-              aria-label={`No day for ${label.toLowerCase()}`}
+              aria-label={`Clear: ${label}`}
               onPress={() => {
                 kept.type("");
                 kept.commit();
