@@ -58,7 +58,7 @@ class Server:
             env={**self.env, "SWAPGLOW_PORT": str(self.port)},
         )  # fmt: skip
 
-    def start(self, wait=40.0, limit=None):
+    def start(self, wait=90.0, limit=None):
         """Start it and wait until it answers; where it ends by itself or answers nothing, that is left as it is."""
         self.begin(limit)
         until = time.monotonic() + wait

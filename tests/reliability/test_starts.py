@@ -82,6 +82,8 @@ def test_a_first_start_killed_half_way_begins_again(tmp_path):
         time.sleep(moment)
         server.kill()
     server = Server(tmp_path / "var").start()
+    # Where it ended by itself it said why.
+    assert server.process.poll() is None, server.stop()
     try:
         status, bench = Client(server.port).ask("GET", "bench")
         assert status == 200
