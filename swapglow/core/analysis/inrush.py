@@ -7,7 +7,7 @@ from swapglow.core.analysis.solution import Solution
 from swapglow.core.parts.fuse import Fuse, fuse_for
 from swapglow.core.parts.rectifier import rectifier
 
-# Of capacitor and wiring, where nothing else stands before it (common practice for small electrolytics).
+# Resistance of a small electrolytic and its wiring (common practice).
 _LEAST_OHM = 0.2
 
 

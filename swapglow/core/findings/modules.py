@@ -113,8 +113,8 @@ def _law_unknown(p: Position, least: float, most: float) -> Finding:
         f"What it has inside is not known: {', '.join(laws[:-1])} or {laws[-1]}. Over all of these it takes "
         f"{show(least, AMPERE, 2)} to {show(most, AMPERE, 2)}.",
         f"{len(laws)} possible", "one",
-        f"The picture is drawn for {laws[0]}, the ends count all. Read its current at a second voltage: with a "
-        "resistor it rises, with constant power it falls." + left_out,
+        f"The picture shows {laws[0]}; the least and the most count all of them. Read its current at a second "
+        "voltage: with a resistor it rises, with constant power it falls." + left_out,
     )  # fmt: skip
 
 

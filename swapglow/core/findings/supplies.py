@@ -271,7 +271,7 @@ def inrush_at_switching_on(c: Context) -> Iterable[Finding]:
         f"Switched on at the crest, the empty capacitor draws {most}{show(first.peak_a, AMPERE, 2)}, "
         f"{_i2t(first.let_through)}"
     )
-    read = "" if first.known else " Nobody read how far the supply sags: with its resistance it is less."
+    read = "" if first.known else " The supply's sag was not read: its resistance makes this less."
     if rated is not None and first.let_through > fuses.stands_i2t(rated, time_lag=False):
         lag = fuses.stands_i2t(rated, time_lag=True)
         over = first.let_through > lag

@@ -1,4 +1,4 @@
-"""What a lamp's name and its rail say of a second job that nobody has asked about."""
+"""Second jobs that a lamp's name or its rail suggests."""
 
 import re
 from dataclasses import dataclass

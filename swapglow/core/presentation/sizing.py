@@ -33,7 +33,7 @@ class SizingReport:
     marks: Marks | None
 
 
-_NONE = Shown(0.0, "0", "Ω", Source.MARKED, f"no resistor; leads of {show(LINK_OHM, OHM)} are reckoned with")
+_NONE = Shown(0.0, "0", "Ω", Source.MARKED, f"no resistor; its leads count as {show(LINK_OHM, OHM)}")
 
 
 def _each(p: Position, z: Sizing) -> Shown:
