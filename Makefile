@@ -88,7 +88,7 @@ WHEEL := .venv/wheel
 wheel: $(STAMP)/dev $(STAMP)/built
 	@rm -rf $(WHEEL) && mkdir -p $(WHEEL)/source
 	@cp -R swapglow pyproject.toml requirements README.md $(WHEEL)/source
-	@cp -R frontend/dist $(WHEEL)/source/swapglow/web/front
+	@cp -R frontend/dist $(WHEEL)/source/swapglow/web/front && cp CHANGELOG.md $(WHEEL)/source/swapglow/web/front/changes.md
 	@cd $(WHEEL)/source && ../../bin/python -m pip wheel --quiet --disable-pip-version-check --no-deps --wheel-dir .. .
 	@rm -rf $(WHEEL)/source && ls $(WHEEL)/*.whl
 

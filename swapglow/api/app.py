@@ -20,6 +20,7 @@ from swapglow.api import (
     bench,
     catalogue,
     day,
+    devices,
     drawer,
     equipment,
     leds,
@@ -93,6 +94,7 @@ api.add_router("", quick.router)
 api.add_router("", backups.router)
 api.add_router("", bench.router)
 api.add_router("", day.router)
+api.add_router("", devices.router)
 api.add_router("", drawer.router)
 api.add_router("", equipment.router)
 api.add_router("", leds.router)

@@ -15,6 +15,7 @@ from swapglow.api.schemas import (
     DueOut,
     Move,
     Problems,
+    PulseOut,
     StepIn,
     StepKeyIn,
 )
@@ -23,6 +24,7 @@ from swapglow.records import order, undo
 from swapglow.records.due import due
 from swapglow.records.items import with_lamps
 from swapglow.records.models import Equipment, Position
+from swapglow.records.pulse import pulse
 
 router = Router(tags=["bench"])
 
@@ -46,6 +48,12 @@ def _item(e: Equipment, lamps: Iterable[Position]) -> BenchItem:
         id=e.pk, name=item.name, maker_model=item.maker_model, promised=item.promised, archived=item.archived,
         positions=[summary(p) for p in lamps],
     )  # fmt: skip
+
+
+@router.get("/pulse", response=PulseOut)
+def changes(request: HttpRequest) -> PulseOut:
+    """What the records' changes have come to: another number says that a page is not up to date."""
+    return PulseOut(changes=pulse())
 
 
 @router.post("/equipment/move", response={204: None, 404: Problems, 422: Problems})

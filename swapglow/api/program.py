@@ -3,7 +3,7 @@
 import re
 from dataclasses import dataclass
 from functools import cache
-from importlib.metadata import Distribution, PackageNotFoundError, distribution
+from importlib.metadata import Distribution, PackageNotFoundError, distribution, requires
 from pathlib import Path
 
 from django.conf import settings
@@ -11,11 +11,6 @@ from django.conf import settings
 from swapglow import __version__
 from swapglow.core.parts.catalogue import source
 
-# What is asked for by name; what these need comes with them.
-_NEEDED = (
-    "cachetools", "Django", "django-ninja", "numpy", "pillow", "pydantic", "scipy", "waitress", "whitenoise",
-    "django-simple-history", "pebble", "python-json-logger", "segno", "icalendar", "platformdirs", "filelock",
-)  # fmt: skip
 # Until its owner chooses one.
 OWN_LICENCE = "Not chosen yet by its owner."
 _TABLES = (
@@ -29,6 +24,7 @@ _TABLES = (
     "cells",
     "glasses",
 )
+_NAME = re.compile(r"[A-Za-z0-9._-]+")
 _LICENCE_FILE = re.compile(r"(?:^|/)(?:licen[cs]e|copying|notice)[^/]*$", re.IGNORECASE)
 
 
@@ -51,6 +47,7 @@ class About:
         licence: its own terms.
         packages: what it is made with, on the server's side.
         tables: the data tables, each with where its figures are from.
+        news: what is new since the version that served these records before, a line each.
     """
 
     version: str
@@ -58,12 +55,18 @@ class About:
     licence: str
     packages: tuple[Package, ...]
     tables: tuple[tuple[str, str], ...]
+    news: tuple[str, ...]
 
 
 def about() -> About:
     """What this program is, here and now."""
     return About(
-        __version__, str(settings.VAR), OWN_LICENCE, _packages(), tuple((t, source(t)) for t in _TABLES)
+        __version__,
+        str(settings.VAR),
+        OWN_LICENCE,
+        _packages(),
+        tuple((t, source(t)) for t in _TABLES),
+        tuple(settings.NEWS),
     )
 
 
@@ -71,7 +74,7 @@ def about() -> About:
 def _found() -> tuple[Distribution, ...]:
     """The packages this needs, and what those need, by name."""
     found: dict[str, Distribution] = {}
-    wanted = list(_NEEDED)
+    wanted = _needed()
     while wanted:
         name = wanted.pop()
         key = name.lower().replace("_", "-")
@@ -83,9 +86,16 @@ def _found() -> tuple[Distribution, ...]:
             continue
         for said in found[key].requires or ():
             # What only an extra or another system wants is not there.
-            if ";" not in said and (need := re.match(r"[A-Za-z0-9._-]+", said)) is not None:
+            if ";" not in said and (need := _NAME.match(said)) is not None:
                 wanted.append(need[0])
     return tuple(d for _, d in sorted(found.items()))
+
+
+def _needed() -> list[str]:
+    """What is asked for by name: as it was installed, or in a checkout as it is asked for there."""
+    asked = settings.ROOT / "requirements" / "run.in"
+    said = asked.read_text("utf-8").splitlines() if asked.exists() else requires("swapglow") or []
+    return [need[0] for line in said if (need := _NAME.match(line)) is not None]
 
 
 @cache

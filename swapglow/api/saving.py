@@ -12,6 +12,7 @@ from django.http import HttpRequest, HttpResponse
 
 from swapglow.api.plain import FAILED, refusal
 from swapglow.records.models import Sent
+from swapglow.records.pulse import beat
 from swapglow.records.steps import last_step
 from swapglow.records.summaries import after_saving
 
@@ -19,6 +20,8 @@ from swapglow.records.summaries import after_saving
 HEADER = "X-Save"
 # The header of the answer that names the step it made, by which it can be taken back.
 STEP = "X-Step"
+# The header of the answer with the number that the records' changes have come to.
+PULSE = "X-Pulse"
 
 log = logging.getLogger("swapglow.api")
 
@@ -47,6 +50,8 @@ def saving(run: Run) -> Run:
             # What only comes to light as the transaction is closed: a disk that is full, most often.
             answer = refused(problem)
         after_saving()
+        if answer.status_code < 400:
+            answer[PULSE] = str(beat())
         return answer
 
     def taken(request: HttpRequest, **path: Any) -> HttpResponse:

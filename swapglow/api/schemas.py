@@ -209,6 +209,12 @@ class StepOut(Schema):
     label: str
 
 
+class PulseOut(Schema):
+    """A number that goes up with every change of the records."""
+
+    changes: int
+
+
 class Steps(Schema):
     """What undo and redo would do; none where nothing."""
 
@@ -299,6 +305,7 @@ class StateOut(Schema):
     now: bool
     kind: Literal["change", "rail", "reading", "trial", "build", "photograph"]
     own: bool
+    by: str
 
 
 class Past(Schema):
@@ -812,3 +819,103 @@ class Catalogue(Schema):
     units: dict[str, UnitName]
     led_source: str
     lamp_source: str
+
+
+class SharingOut(Schema):
+    """Whether the bench answers other devices, at which addresses, and by which certificate."""
+
+    on: bool
+    plain: bool
+    urls: list[str]
+    fingerprint: str
+
+
+class ShareIn(Schema):
+    """Answer other devices or not; ``plain`` without TLS."""
+
+    on: bool
+    plain: bool = False
+
+
+class OfferIn(Schema):
+    """What the device that is to be paired may do."""
+
+    may_write: bool = True
+
+
+class OfferOut(Schema):
+    """A pairing that was begun: what to scan, as SVG, the digits to type, and how many seconds it still lasts."""
+
+    url: str
+    code: str
+    digits: str
+    seconds: int
+    may_write: bool
+
+
+class DeviceOut(Schema):
+    """A paired device."""
+
+    id: UUID
+    name: str
+    may_write: bool
+    paired: str
+    seen: str
+    expired: bool
+
+
+class DeviceIn(Schema):
+    """What to change of a device."""
+
+    name: str | None = Field(default=None, max_length=60)
+    may_write: bool | None = None
+
+
+class CardLinkOut(Schema):
+    """A link by which one lamp's card is read."""
+
+    id: UUID
+    name: str
+    made: str
+    position: UUID
+
+
+class LinkIn(Schema):
+    """The lamp whose card a link is to show."""
+
+    position: UUID
+
+
+class NewLinkOut(Schema):
+    """A link with its address, which is not known afterwards."""
+
+    link: CardLinkOut
+    url: str
+    code: str
+
+
+class DevicesOut(Schema):
+    """Sharing, the pairing that was begun, devices and links."""
+
+    sharing: SharingOut
+    offer: OfferOut | None
+    devices: list[DeviceOut]
+    links: list[CardLinkOut]
+
+
+class PairIn(Schema):
+    """What a device that wants to be paired has: the scanned code's part, the digits, and a name for itself."""
+
+    ticket: str = Field(max_length=60)
+    digits: str = Field(max_length=20)
+    name: str = Field(default="", max_length=60)
+
+
+class Me(Schema):
+    """Whom the bench takes a page for; ``shared`` is its address for other devices, if it has one."""
+
+    at_the_bench: bool
+    paired: bool
+    may_write: bool
+    device: str
+    shared: list[str]

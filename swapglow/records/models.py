@@ -45,6 +45,9 @@ class Step(models.Model):
     # It cannot be undone, and somebody chose to leave it so: undo goes on with the step before it.
     passed = models.BooleanField(default=False)
     at = models.DateTimeField(default=timezone.now)
+    # The name chosen on the device, and the paired device's key; neither at a bench where nobody chose one.
+    by = models.CharField(max_length=40, blank=True, default="")
+    device = models.UUIDField(null=True)
 
     class Meta:
         ordering = ("id",)

@@ -31,6 +31,7 @@ class State:
         now: whether it stands so now.
         kind: what it was: "change", "rail", "reading", "trial", "build", "photograph".
         own: whether it was of the lamp's own fields, which can be put back.
+        by: the name of who did it, "" for none.
     """
 
     step: int
@@ -39,6 +40,7 @@ class State:
     now: bool
     kind: str
     own: bool
+    by: str
 
 
 def states(p: Position) -> list[State]:
@@ -50,7 +52,7 @@ def states(p: Position) -> list[State]:
         # The last row of a step is what it came to.
         row = own.get(step.pk)
         now = row is not None and row.inputs == p.inputs and row.rail_id == p.rail_id
-        out.append(State(step.pk, step.label, step.at, now, kinds[step.pk], row is not None))
+        out.append(State(step.pk, step.label, step.at, now, kinds[step.pk], row is not None, step.by))
     return out
 
 

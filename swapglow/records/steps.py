@@ -13,6 +13,7 @@ from simple_history.signals import pre_create_historical_record
 from simple_history.utils import bulk_create_with_history
 
 from swapglow.records import movements
+from swapglow.records.authors import author, own
 from swapglow.records.fields import columns
 from swapglow.records.models import KEPT, Kept, Step
 
@@ -58,7 +59,10 @@ def recorded(
         The step.
     """
     with transaction.atomic():
-        made = Step.objects.create(scope=scope, label=label[:200], gesture=gesture[:400], kind=kind, of=of)
+        made = Step.objects.create(
+            scope=scope, label=label[:200], gesture=gesture[:400], kind=kind, of=of, by=author.get().name,
+            device=author.get().device,
+        )  # fmt: skip
         touched: set[type[Kept]] = set()
         step, models_of_it = _current.set(made), _touched.set(touched)
         try:
@@ -106,6 +110,7 @@ def _settle(made: Step, found: Rows) -> None:
     if (
         last is not None and edited and made.kind == last.kind == Step.DO and not last.reverted
         and last.gesture == made.gesture and made.at - last.at < ONE_GESTURE
+        and (last.by, last.device) == (made.by, made.device)
     ):  # fmt: skip
         for model, _ in found:
             model.history.filter(step=made).update(step=last)
@@ -130,7 +135,7 @@ def keep(record: models.Model) -> None:
 
 
 def next_steps(scope: str, of: set[int] | None = None) -> tuple[Step | None, Step | None]:
-    """The steps that undo and redo would take back.
+    """The steps that undo and redo would take back, among the author's own.
 
     Args:
         scope: the equipment's key, "drawer", or "" for the bench.
@@ -139,7 +144,7 @@ def next_steps(scope: str, of: set[int] | None = None) -> tuple[Step | None, Ste
     Returns:
         The newest done that stands, and the newest undoing that stands, unless something new was done since.
     """
-    standing = _within(Step.objects.filter(scope=scope, reverted=False, passed=False), of)
+    standing = _within(own(Step.objects.filter(scope=scope, reverted=False, passed=False)), of)
     done, undone = (standing.filter(kind=kind).last() for kind in (Step.DO, Step.UNDO))
     return done, None if undone is None or (done is not None and done.pk > undone.pk) else undone
 

@@ -14,6 +14,7 @@ from pydantic import ValidationError
 from swapglow.core.quantities import InputError
 from swapglow.inputs.to_core import rail_of
 from swapglow.records import movements
+from swapglow.records.authors import author
 from swapglow.records.fields import GONE, Flat, differing, flat, in_words, put, value_in_words
 from swapglow.records.limits import check_room
 from swapglow.records.models import (
@@ -99,6 +100,7 @@ def undo(key: int, choice: Choice = "ask") -> Done:
         step = Step.objects.filter(pk=key, kind=Step.DO).first()
         if step is None:
             raise Refusal("That step is not known any more: nothing was undone.")
+        _own(step)
         if step.reverted:
             answer = step.answers.filter(kind=Step.UNDO).last()
             return Done(step.label, answer.pk if answer else 0, ())
@@ -125,6 +127,7 @@ def pass_over(key: int) -> str:
         step = Step.objects.filter(pk=key, kind=Step.DO, reverted=False).first()
         if step is None:
             raise Refusal("That step is not known any more.")
+        _own(step)
         try:
             with transaction.atomic():
                 with recorded(step.scope, step.label, f"undo:{key}", Step.UNDO, step):
@@ -154,6 +157,7 @@ def redo(key: int, choice: Choice = "ask") -> Done:
         undoing = Step.objects.select_related("of").filter(pk=key, kind=Step.UNDO).first()
         if undoing is None or undoing.of is None:
             raise Refusal("That step is not known any more: nothing was done again.")
+        _own(undoing)
         if undoing.reverted:
             return Done(undoing.label, undoing.of.pk, ())
         with recorded(undoing.scope, undoing.label, f"redo:{key}", Step.REDO, undoing):
@@ -163,6 +167,15 @@ def redo(key: int, choice: Choice = "ask") -> Done:
         undoing.of.reverted = False
         undoing.of.save(update_fields=["reverted"])
         return Done(undoing.label, undoing.of.pk, gone)
+
+
+def _own(step: Step) -> None:
+    """Refuse to take back what somebody else did."""
+    if not author.get().owns(step):
+        whose = step.by or ("another device" if step.device else "somebody at the bench")
+        raise Refusal(
+            f"{whose[0].upper()}{whose[1:]} did that. Each undoes their own; an earlier state is in the lamp's log."
+        )
 
 
 @dataclass

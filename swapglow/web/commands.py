@@ -36,7 +36,7 @@ def add_commands(commands: "argparse._SubParsersAction[Any]") -> None:
         ),
     ):
         parser = commands.add_parser(name, help=words, description=f"{words[0].upper()}{words[1:]}.")
-        serve.options(parser)
+        (serve.serving if name == "serve" else serve.options)(parser)
         if argument:
             parser.add_argument(argument[0], nargs=argument[1], help=argument[2])
         parser.set_defaults(run=run)

@@ -12,14 +12,17 @@ from pathlib import Path
 
 from django.conf import settings
 from django.core.management import call_command
-from django.db import DatabaseError, connection
+from django.db import DatabaseError, connection, connections
 from django.db.migrations.executor import MigrationExecutor
 from filelock import FileLock
 from filelock import Timeout as LockTimeout
 
+from swapglow import __version__
+from swapglow.devices.router import ALIAS as DEVICES
 from swapglow.records.backups import shelf
-from swapglow.records.backups.database import Unfit, due_migrations, look_at
+from swapglow.records.backups.database import Unfit, due_migrations, look_at, refuse_later
 from swapglow.web.commands import command
+from swapglow.web.versions import changes, note_version, version_before
 
 log = logging.getLogger("swapglow.start")
 
@@ -42,9 +45,11 @@ def prepare() -> None:
             _private(settings.VAR)
             _sound()
             _migrate()
+            _devices()
             serve_files()
             _records()
             _back_up()
+            _tell_what_is_new()
     except LockTimeout:
         raise NotReady(
             "Another start is putting these records in order. Wait for it, then start again."
@@ -90,9 +95,51 @@ def _is_blank(path: Path) -> bool:
 
 
 def _migrate() -> None:
+    before = None
     if due_migrations(connection.alias) and MigrationExecutor(connection).loader.applied_migrations:
-        shelf.make("update")
-    call_command("migrate", verbosity=0, interactive=False)
+        before = shelf.make("update")
+    try:
+        call_command("migrate", verbosity=0, interactive=False)
+    except Exception as problem:
+        if before is None:
+            raise
+        log.error("the update failed", exc_info=problem)
+        raise NotReady(_back_to(before, problem)) from problem
+
+
+def _back_to(before: shelf.Backup, problem: Exception) -> str:
+    """Put the database back to what it was before an update that failed; how to go on, in words."""
+    connections.close_all()
+    with closing(sqlite3.connect(before.path)) as source, closing(sqlite3.connect(_path())) as here:
+        source.backup(here)
+    was = version_before()
+    install = (
+        f" Install that version again: pip install swapglow=={was}" if was else " Install that version again."
+    )
+    return (
+        f"Your records could not be brought to this version ({problem}). They are as they were before, with the "
+        f"version before.{install}"
+    )
+
+
+def _devices() -> None:
+    """Bring the devices' database to this version; a damaged one is put aside, and every device is paired again."""
+    path = Path(settings.DATABASES[DEVICES]["NAME"])
+    try:
+        if path.exists():
+            with closing(sqlite3.connect(path)) as found:
+                refuse_later(path, found, DEVICES)
+        call_command("migrate", DEVICES, database=DEVICES, verbosity=0, interactive=False)
+    except (sqlite3.DatabaseError, DatabaseError) as problem:
+        said = str(problem).lower()
+        if "malformed" not in said and "not a database" not in said:
+            raise
+        connections[DEVICES].close()
+        path.replace(path.with_suffix(".damaged"))
+        for beside in ("-wal", "-shm"):
+            Path(f"{path}{beside}").unlink(missing_ok=True)
+        print("The list of paired devices was damaged. It begins empty: pair your devices again.", flush=True)
+        call_command("migrate", DEVICES, database=DEVICES, verbosity=0, interactive=False)
 
 
 def _back_up() -> None:
@@ -103,6 +150,15 @@ def _back_up() -> None:
     except (OSError, sqlite3.Error, Unfit) as problem:
         log.error("no backup was made at the start", exc_info=problem)
         print(f"No backup could be made: {problem}", flush=True)
+
+
+def _tell_what_is_new() -> None:
+    was = version_before()
+    if new := changes(was):
+        print(f"Swap Glow was {was} here and is now {__version__}. What is new:", flush=True)
+        print("\n".join(f"  - {line}" for line in new), flush=True)
+    settings.NEWS[:] = new
+    note_version()
 
 
 def serve_files() -> None:

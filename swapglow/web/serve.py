@@ -1,4 +1,4 @@
-"""Prepare and serve the whole app at one loopback address: ``swapglow serve``."""
+"""Prepare and serve the whole app: ``swapglow serve``. At one loopback address, and by the shared door where asked."""
 
 from __future__ import annotations
 
@@ -18,7 +18,9 @@ from pathlib import Path
 from types import FrameType
 from typing import TYPE_CHECKING
 
+from swapglow.web.browser import open_browser
 from swapglow.web.room import move_old_records
+from swapglow.web.share import share, stop_sharing
 
 if TYPE_CHECKING:
     from waitress.server import BaseWSGIServer
@@ -37,6 +39,18 @@ def options(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("--records", metavar="FOLDER", help="the records in this folder")
 
 
+def serving(parser: argparse.ArgumentParser) -> None:
+    """Add what says how the app is served."""
+    options(parser)
+    parser.add_argument("--share", action="store_true", help="answer paired phones on this network too")
+    parser.add_argument(
+        "--plain",
+        action="store_true",
+        help="with --share: without TLS, so that anybody on the network can read along",
+    )
+    parser.add_argument("--no-browser", action="store_true", help="do not open a browser")
+
+
 def choose_room(args: argparse.Namespace) -> None:
     """Take the records that a command is about; before Django's settings are read."""
     os.environ["SWAPGLOW_DEMO"] = "1" if args.demo else os.environ.get("SWAPGLOW_DEMO", "0")
@@ -49,7 +63,7 @@ def choose_room(args: argparse.Namespace) -> None:
 def main(argv: Sequence[str] | None = None) -> int:
     """Serve until interrupted; SWAPGLOW_PORT chooses the port. Returns the exit code."""
     parser = argparse.ArgumentParser(prog="swapglow serve", description="Serve Swap Glow on this machine.")
-    options(parser)
+    serving(parser)
     return run(parser.parse_args(argv))
 
 
@@ -74,10 +88,10 @@ def run(args: argparse.Namespace) -> int:
         if word:
             print(word, flush=True)
         choose_room(args)
-        return _serve(door)
+        return _serve(door, args)
 
 
-def _serve(door: socket.socket) -> int:
+def _serve(door: socket.socket, args: argparse.Namespace) -> int:
     # What is loaded stays: looking it through for garbage all the while makes a start a fifth longer.
     gc.disable()
     import django
@@ -123,8 +137,13 @@ def _serve(door: socket.socket) -> int:
     log.info("started", extra={"port": port})
     print(f"Swap Glow is at http://{HOST}:{port}/  (Ctrl+C stops it)", flush=True)
     print(f"Records are in {settings.VAR}", flush=True)
+    share(args)
+    if not args.no_browser:
+        open_browser(f"http://{HOST}:{port}/")
     _run(server)
-    leave_one_file(Path(settings.DATABASES["default"]["NAME"]))
+    stop_sharing()
+    for database in settings.DATABASES.values():
+        leave_one_file(Path(database["NAME"]))
     log.info("stopped", extra={"port": port})
     here.release()
     Path(here.lock_file).unlink(missing_ok=True)

@@ -79,7 +79,7 @@ def look_at(path: Path, *, thorough: bool = False) -> Counts:
             return Counts()
         if not {"django_migrations", "records_equipment"} <= tables:
             raise Unfit("foreign", f"{path.name} is a database of another program.")
-        _refuse_later(path, found)
+        refuse_later(path, found, "records")
         return Counts(**{name: _rows(found, of, tables) for name, of in _TABLES.items()})
 
 
@@ -89,9 +89,22 @@ def _rows(found: sqlite3.Connection, names: tuple[str, ...], tables: set[str]) -
     )
 
 
-def _refuse_later(path: Path, found: sqlite3.Connection) -> None:
-    there = {n for (n,) in found.execute("SELECT name FROM django_migrations WHERE app = 'records'")}
-    known = {name for app, name in MigrationLoader(None).disk_migrations or () if app == "records"}
+def refuse_later(path: Path, found: sqlite3.Connection, app: str) -> None:
+    """Refuse a database that a later version has brought to its own tables.
+
+    Args:
+        path: its file.
+        found: it, opened.
+        app: whose tables: "records", "devices".
+
+    Raises:
+        Unfit: it is a later version's.
+    """
+    tables = {n for (n,) in found.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+    if "django_migrations" not in tables:
+        return
+    there = {n for (n,) in found.execute("SELECT name FROM django_migrations WHERE app = ?", (app,))}
+    known = {name for of, name in MigrationLoader(None).disk_migrations or () if of == app}
     later = sorted(there - known)
     if later:
         raise Unfit("later", f"{path.name} was written by a later version of Swap Glow (it has {later[-1]}).")

@@ -1,4 +1,4 @@
-"""Settings every way of running shares. The app answers only the machine it runs on and needs no network."""
+"""Settings every way of running shares. The app needs no network, and answers whom ``web.doors`` lets in."""
 
 import os
 from pathlib import Path
@@ -13,15 +13,25 @@ PHOTOGRAPHS = VAR / "photographs"
 # In a checkout the front end is built beside the program; in an installed program it comes with it.
 FRONT = Path(__file__).resolve().parents[1] / "front"
 DIST = FRONT if FRONT.exists() else ROOT / "frontend" / "dist"
+# What is new since the version that served these records before; filled at the start.
+NEWS: list[str] = []
+CHANGES = FRONT / "changes.md" if FRONT.exists() else ROOT / "CHANGELOG.md"
 
 DEBUG = False
 ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]"]
 # Records first: its runserver stands before the usual one, which would listen anywhere.
-INSTALLED_APPS = ["swapglow.records", "django.contrib.staticfiles", "ninja", "simple_history"]
+INSTALLED_APPS = [
+    "swapglow.records",
+    "swapglow.devices.apps.Devices",
+    "django.contrib.staticfiles",
+    "ninja",
+    "simple_history",
+]
 MIDDLEWARE = [
-    "swapglow.web.loopback.LoopbackOnly",
+    "swapglow.web.doors.Doors",
     "swapglow.web.watch.Watch",
     "swapglow.web.zone.BrowsersZone",
+    "swapglow.web.hand.Hand",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "swapglow.web.policy.ContentSecurityPolicy",
@@ -39,9 +49,9 @@ TEMPLATES = [
     }
 ]
 DATABASES: dict[str, dict[str, Any]] = {
-    "default": {
+    name: {
         "ENGINE": "django.db.backends.sqlite3",
-        "NAME": VAR / DATABASE,
+        "NAME": VAR / file,
         # A thread keeps its connection: to open one costs as much as what most requests ask of it.
         "CONN_MAX_AGE": None,
         "OPTIONS": {
@@ -55,7 +65,10 @@ DATABASES: dict[str, dict[str, Any]] = {
             ),
         },
     }
+    # Paired devices are apart: no backup holds them, and bringing one back changes none of them.
+    for name, file in (("default", DATABASE), ("devices", "devices.sqlite3"))
 }
+DATABASE_ROUTERS = ["swapglow.devices.router.DevicesApart"]
 LOG = VAR / "log" / "swapglow.log"
 LOGGING: dict[str, Any] = {
     "version": 1,
@@ -101,5 +114,10 @@ X_FRAME_OPTIONS = "DENY"
 SECURE_CONTENT_TYPE_NOSNIFF = True
 SECURE_REFERRER_POLICY = "same-origin"
 CSRF_COOKIE_SAMESITE = "Strict"
+# What stands in place of these: the bench's own door is the loopback address, which has no TLS, so that neither a
+# redirection to it nor a cookie that needs it can be set for all. The shared door speaks nothing but TLS, unless somebody
+# chose otherwise, and every cookie that goes out by it is Secure (``web.doors``). Browsers take no HSTS from an address
+# (RFC 6797, 8.1.1), and the bench has no name.
+SILENCED_SYSTEM_CHECKS = ["security.W004", "security.W008", "security.W016"]
 CSRF_FAILURE_VIEW = "swapglow.api.plain.not_our_page"
 DATA_UPLOAD_MAX_MEMORY_SIZE = 256 * 1024
