@@ -12,8 +12,10 @@ import pytest
 from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.spice_text import fitted_circuit, spice_text
 from swapglow.core.presentation.schematic import schematic
+from swapglow.inputs.to_core import position_of
 from tests.core.supplies import lamp, on
 from tests.core.test_whole_loads import driven
+from tests.fuzz.documents import document
 
 SVG = "{http://www.w3.org/2000/svg}"
 LAMPS = {
@@ -137,3 +139,15 @@ def test_strings_that_follow_the_sum_are_in_the_circuits_text_too():
     p = LAMPS["other strings and a shunt"]
     deck = spice_text(p, size(p).total_ohm).lower()
     assert "rbeside1" in deck and "rbeside2" in deck
+
+
+def test_a_filament_that_carries_nothing_is_drawn_cold():
+    """0.42 V behind a driver that keeps 0.86 V: nothing flows, and the lamp that stays is as cold as an ohmmeter finds it.
+
+    Cold tungsten has some tenth of its hot resistance (common practice): 12 V at 0.265 A is 45.3 Ω hot.
+    """
+    rail, lamp = document(4520)
+    p = position_of(lamp, rail)
+    sized = size(p)
+    cold = fitted_circuit(p, sized.total_ohm, sized.farads).element("Rleft1").ohms
+    assert float(cold) == pytest.approx(45.3 / 10, rel=0.3)

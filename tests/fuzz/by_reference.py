@@ -52,7 +52,7 @@ def _at_rest(s: Solution) -> float:
     p = s.position
     cases = Cases(p.rail.volts[1], p.led.vf_typ, s.sizing.total_ohm, p.drop_v)
     point = point_of(p, cases)
-    ohms = {n: float(np.abs(point.across(n) / point.current(n))[0]) for n in laws_of(p)}
+    ohms = {n: float(law(np.abs(point.across(n)))[0]) for n, law in laws_of(p).items()}
     kept = regulated(p, cases, "on", ohms)
     if isinstance(kept.kept, np.ndarray):
         kept = replace(kept, kept=float(kept.kept[0]))

@@ -12,7 +12,11 @@ from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.quantities import OHM, VOLT, Source, show
 from swapglow.core.values import preferred
 
-METERS = {"yes": "At hand", "none": "None: clips alone"}
+METERS = {
+    "yes": "At hand; on AC it shows the RMS of a sine",
+    "rms": "At hand; on AC it shows true RMS",
+    "none": "None: clips alone",
+}
 # Extra-low voltage: no clip goes on more (IEC 61140: 50 V AC; the lower of its two limits, for it may be AC).
 EXTRA_LOW_V = 50.0
 # What stands in for the most that could be there, V.

@@ -3,6 +3,8 @@
 from dataclasses import dataclass, replace
 from typing import Literal
 
+import numpy as np
+
 from swapglow.core.constants import REFERENCE_C
 from swapglow.core.engine.netlist import Circuit, Dc, Diode, Element, Resistor, VoltageSource
 from swapglow.core.engine.operating_point import OperatingPoint
@@ -235,7 +237,7 @@ def _at_rest(n: Net) -> dict[str, float]:
     """The filaments with the left feed on, Ω."""
     law = filament(n.side)
     point = settled(lambda ohms: circuit(n, (True, False), ohms), {"Rleft": law, "Rright": law}, 1)
-    return {f"R{s}": float(point.across(f"R{s}")[0] / point.current(f"R{s}")[0]) for s in ("left", "right")}
+    return {name: float(law(np.abs(point.across(name)))[0]) for name in ("Rleft", "Rright")}
 
 
 def _net(typed: Details) -> Net:
