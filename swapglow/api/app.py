@@ -18,11 +18,13 @@ from swapglow.api import (
     about,
     backups,
     bench,
+    cards,
     catalogue,
     day,
     devices,
     drawer,
     equipment,
+    first_start,
     leds,
     match,
     photographs,
@@ -89,6 +91,7 @@ api = Described(
     docs_url=None,
 )
 api.add_router("", about.router)
+api.add_router("", cards.router)
 api.add_router("", catalogue.router)
 api.add_router("", quick.router)
 api.add_router("", backups.router)
@@ -97,6 +100,7 @@ api.add_router("", day.router)
 api.add_router("", devices.router)
 api.add_router("", drawer.router)
 api.add_router("", equipment.router)
+api.add_router("", first_start.router)
 api.add_router("", leds.router)
 api.add_router("", shop.router)
 api.add_router("", match.router)

@@ -1,9 +1,9 @@
 """Devices beside the bench: sharing it, pairing, taking away, links to a card; and what a device asks of itself."""
 
-import io
 from uuid import UUID
 
 import segno
+from django.conf import settings
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router, Status
@@ -24,24 +24,18 @@ from swapglow.api.schemas import (
     ShareIn,
     SharingOut,
 )
+from swapglow.api.svg import drawn
 from swapglow.core.quantities import InputError
 from swapglow.devices import door, pairing, rates
 from swapglow.devices.door import DoorError
 from swapglow.devices.models import CardLink, Device
-from swapglow.devices.visitor import COOKIES, visitor_of
+from swapglow.devices.visitor import COOKIES, Visitor, visitor_of
 from swapglow.records.models import Position
 
 router = Router(tags=["devices"])
 
 # The most that browsers keep a cookie; the bench itself forgets a device that it does not see much sooner.
 COOKIE_S = 400 * 24 * 3600
-
-
-def code(text: str) -> str:
-    """A text as a code to scan, as SVG."""
-    drawn = io.BytesIO()
-    segno.make_qr(text).save(drawn, kind="svg", scale=6, border=4, xmldecl=False, light="#fff")
-    return drawn.getvalue().decode()
 
 
 @router.get("/devices", response=DevicesOut)
@@ -77,7 +71,11 @@ def _offer(offer: pairing.Offer | None) -> OfferOut | None:
         return None
     url = pair_url(offer)
     return OfferOut(
-        url=url, code=code(url), digits=offer.digits, seconds=round(offer.left_s), may_write=offer.may_write
+        url=url,
+        code=drawn(segno.make_qr(url), 6),
+        digits=offer.digits,
+        seconds=round(offer.left_s),
+        may_write=offer.may_write,
     )
 
 
@@ -130,7 +128,7 @@ def link(request: HttpRequest, data: LinkIn) -> NewLinkOut:
     name = f"{lamp.input.name}, {lamp.equipment.input.name}"[:60]
     made, token = CardLink.issue(name=name, position=lamp.pk)
     url = f"{door.urls()[0]}/look/{token}"
-    return NewLinkOut(link=_link(made), url=url, code=code(url))
+    return NewLinkOut(link=_link(made), url=url, code=drawn(segno.make_qr(url), 6))
 
 
 @router.delete("/devices/links/{key}", response={204: None, 404: Problems})
@@ -162,13 +160,17 @@ def take_away(request: HttpRequest, key: UUID) -> Status[None]:
 @router.get("/me", response=Me)
 def me(request: HttpRequest) -> Me:
     """Whom the bench takes this page for."""
-    visitor = visitor_of(request)
+    return _me(visitor_of(request))
+
+
+def _me(visitor: Visitor) -> Me:
     return Me(
         at_the_bench=visitor.at_the_bench,
         paired=visitor.device is not None,
         may_write=visitor.may_write,
         device=visitor.device.name if visitor.device else "",
-        shared=door.urls()[:1],
+        shared=door.urls()[:1] if visitor.at_the_bench or visitor.device else [],
+        demo=settings.DEMO,
     )
 
 
@@ -185,10 +187,8 @@ def pair(request: HttpRequest, data: PairIn) -> HttpResponse | Me:
         if problem.over:
             return refusal(410, str(problem))
         raise InputError("digits", str(problem)) from None
-    answer = HttpResponse(
-        Me(at_the_bench=False, paired=True, may_write=device.may_write, device=device.name, shared=[])
-        .model_dump_json().encode(), "application/json",
-    )  # fmt: skip
+    paired = _me(Visitor(device=device, at_the_bench=False))
+    answer = HttpResponse(paired.model_dump_json().encode(), "application/json")
     secure = request.is_secure()
     answer.set_cookie(
         COOKIES[secure], token, max_age=COOKIE_S, secure=secure, httponly=True, samesite="Strict", path="/"

@@ -48,6 +48,7 @@ from swapglow.inputs.rail import RailInput
 from swapglow.inputs.to_core import check_fitted, sweep_of
 from swapglow.records import meanwhile, order, past, reports, taking_out
 from swapglow.records.drawer import at_hand
+from swapglow.records.first_start import first_start
 from swapglow.records.limits import check_room
 from swapglow.records.models import Equipment, Position, Rail, Shop
 from swapglow.records.steps import keep, recorded
@@ -65,7 +66,11 @@ def find(key: UUID) -> Position:
 @router.get("/positions/{key}", response={200: PositionView, 404: Problems})
 def read(request: HttpRequest, key: UUID) -> PositionView:
     """One position with its rail and neighbours."""
-    p = find(key)
+    return view_of(find(key))
+
+
+def view_of(p: Position) -> PositionView:
+    """What is shown of a position."""
     return PositionView(
         position=position_answer(p),
         rail=rail_answer(p.rail),
@@ -98,8 +103,8 @@ def create(request: HttpRequest, key: UUID, data: NewPosition) -> PositionAnswer
             raise InputError("rail", "That rail is not in this equipment.")
         first = None if rail else _first_rail(e, key)
         typed = data.model_dump(mode="json", include=set(PositionInput.model_fields))
-        if "lead" not in data.model_fields_set:
-            typed["lead"] = Shop.own().input.lead
+        habits = Shop.own().input
+        typed |= {h: getattr(habits, h) for h in ("lead", "series") if h not in data.model_fields_set}
         found = Position(id=key, equipment=e, rail=rail or first, order=order.last(e.positions), inputs=typed)
         reports.core_of(found)
         check_room(found)
@@ -112,7 +117,7 @@ def create(request: HttpRequest, key: UUID, data: NewPosition) -> PositionAnswer
 
 def _first_rail(e: Equipment, position: UUID) -> Rail:
     """A rail for the first lamp of an item that has none, in pencil; the same however often it is asked for."""
-    guess = Quantity(text="12V", note="nobody has read it yet")
+    guess = Quantity(text=first_start().rail, note="nobody has read it yet")
     typed = RailInput(name="Rail 1", usual=guess).model_dump(mode="json")
     rail = Rail(id=uuid5(position, "rail"), equipment=e, order=order.last(e.rails), inputs=typed)
     check_room(rail)

@@ -912,10 +912,61 @@ class PairIn(Schema):
 
 
 class Me(Schema):
-    """Whom the bench takes a page for; ``shared`` is its address for other devices, if it has one."""
+    """Whom the bench takes a page for; ``shared`` is its address for other devices, if it has one.
+
+    ``demo`` says that the records are the demo's.
+    """
 
     at_the_bench: bool
     paired: bool
     may_write: bool
     device: str
     shared: list[str]
+    demo: bool
+
+
+class FirstStartOut(Schema):
+    """Whether a bench is new, and the supply that a first sum begins with."""
+
+    new: bool
+    rail: str
+
+
+class FirstStartIn(Schema):
+    """What somebody says of their workshop; "" for a question that was skipped."""
+
+    work: str = Field(default="", max_length=40)
+    meter: str = Field(default="yes", max_length=40)
+    series: str = Field(default="", max_length=40)
+
+
+class DemoOut(Schema):
+    """The demo's server: its address, and whether it answers yet."""
+
+    url: str
+    ready: bool
+
+
+class ScannedOut(Schema):
+    """What a card in a photograph leads to: the lamp's key on this bench."""
+
+    lamp: UUID
+
+
+class OriginalOut(Schema):
+    """An old part: what, and where it is kept."""
+
+    what: str
+    where: str
+
+
+class LookOut(Schema):
+    """One lamp's job card, for whoever has its link."""
+
+    view: PositionView
+    report: Report
+    led: str
+    lamp: str
+    lead: str
+    originals: list[OriginalOut]
+    cautions: list[str]

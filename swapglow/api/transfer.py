@@ -10,6 +10,7 @@ from ninja.files import UploadedFile
 
 from swapglow.api.attached import attached, bytes_of
 from swapglow.api.schemas import Intent, ItemAnswer, Problems
+from swapglow.api.svg import code_svg
 from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.spice_text import spice_text
 from swapglow.core.quantities import InputError
@@ -47,14 +48,20 @@ def circuit(request: HttpRequest, key: UUID) -> HttpResponse:
 @router.get("/positions/{key}/code.svg", include_in_schema=False)
 def code(request: HttpRequest, key: UUID) -> HttpResponse:
     """A lamp's figures as a printed code; without its readings where they are too many for one."""
-    p = get_object_or_404(Position.objects.select_related("equipment"), pk=key)
+    return figures_code(get_object_or_404(Position.objects.select_related("equipment"), pk=key))
+
+
+def figures_code(p: Position) -> HttpResponse:
+    """The code that carries a lamp's figures.
+
+    Raises:
+        InputError: ``code``: it holds more than one code carries.
+    """
     whole = transfer.to_document(p.equipment, photographs=False)
     for readings in (True, False):
-        text = compact(whole, key, readings=readings)
+        text = compact(whole, p.pk, readings=readings)
         if len(text) <= MOST_LETTERS:
-            drawn = segno.make_qr(text, error="l", boost_error=True).svg_inline(scale=2, border=4)
-            head = drawn.replace("<svg ", '<svg xmlns="http://www.w3.org/2000/svg" ', 1)
-            return HttpResponse(head, "image/svg+xml", headers={"Cache-Control": "no-store"})
+            return code_svg(segno.make_qr(text, error="l", boost_error=True))
     raise InputError("code", "This lamp holds more than one code carries: take its file instead.")
 
 

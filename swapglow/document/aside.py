@@ -4,12 +4,12 @@ The threads that answer everybody else only wait for it.
 """
 
 import multiprocessing
-import resource
 import sys
 import threading
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from concurrent.futures import BrokenExecutor
 from concurrent.futures import TimeoutError as Late
+from contextlib import contextmanager
 from typing import Any, TypeVar
 
 from pebble import ProcessExpired, ProcessPool
@@ -82,18 +82,27 @@ def _running() -> ProcessPool:
 
 
 def _bounded(work: Callable[..., T], *args: Any) -> T:
-    _, most = resource.getrlimit(resource.RLIMIT_AS)
-    resource.setrlimit(resource.RLIMIT_AS, (_address_space() + MEGABYTES * 2**20, most))
-    try:
+    with _little_memory():
         return work(*args)
-    finally:
-        resource.setrlimit(resource.RLIMIT_AS, (most, most))
 
 
-def _address_space() -> int:
-    """Bytes of address space in use; where the system does not tell, its largest so far."""
+@contextmanager
+def _little_memory() -> Iterator[None]:
+    """Bound what this process may take, where the system can: Windows has no such limit."""
+    if sys.platform == "win32":
+        yield
+        return
+    import resource
+
+    _, most = resource.getrlimit(resource.RLIMIT_AS)
     try:
         with open("/proc/self/statm", encoding="ascii") as handle:
-            return int(handle.read().split()[0]) * resource.getpagesize()
+            used = int(handle.read().split()[0]) * resource.getpagesize()
     except OSError:
-        return resource.getrusage(resource.RUSAGE_SELF).ru_maxrss * (1 if sys.platform == "darwin" else 1024)
+        # Where the system does not tell, its largest so far.
+        used = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss * (1 if sys.platform == "darwin" else 1024)
+    resource.setrlimit(resource.RLIMIT_AS, (used + MEGABYTES * 2**20, most))
+    try:
+        yield
+    finally:
+        resource.setrlimit(resource.RLIMIT_AS, (most, most))

@@ -1,17 +1,24 @@
 """A lamp in as few letters as a printed code holds, and back: the document, what is usual left out, squeezed.
 
-SWAPGLOW1:<base64url of the document's JSON, deflated (RFC 1951), without what stands at its usual value>
+SWAPGLOW2:<version>:<base64url of the document's JSON, deflated (RFC 1951), without what stands at its usual value>
+
+Paper lasts: the version of the document goes with it, so that what is left out and what things are called is read as it
+was when the card was printed. The first codes, ``SWAPGLOW1:``, named none: they are of version 3.
 """
 
 import base64
 import json
+import re
 import uuid
 import zlib
+from dataclasses import dataclass
 from typing import Any
 
 from swapglow.document.model import FORMAT, VERSION, Document, Equipment
 
-HEAD = "SWAPGLOW1:"
+HEAD = "SWAPGLOW2:"
+_FIRST_HEAD, _FIRST_VERSION = "SWAPGLOW1:", 3
+_START = re.compile(r"SWAPGLOW(?:1|2:(?P<version>[0-9]{1,6})):")
 # What a code may unpack to; a lamp with all its readings is a hundredth of it.
 LARGEST_BYTES = 2 * 1024 * 1024
 # Keys of what comes off paper are made from the keys it had, so that it stands beside its own item and not over it.
@@ -45,7 +52,7 @@ def compact(document: Document, lamp: uuid.UUID, *, readings: bool = True) -> st
     text = json.dumps(plain, ensure_ascii=False, separators=(",", ":")).encode()
     packer = zlib.compressobj(9, zlib.DEFLATED, -15)
     packed = packer.compress(text) + packer.flush()
-    return HEAD + base64.urlsafe_b64encode(packed).decode("ascii").rstrip("=")
+    return f"{HEAD}{VERSION}:" + base64.urlsafe_b64encode(packed).decode("ascii").rstrip("=")
 
 
 def _new(key: uuid.UUID, of: str = "") -> uuid.UUID:
@@ -54,7 +61,31 @@ def _new(key: uuid.UUID, of: str = "") -> uuid.UUID:
 
 def is_compact(text: bytes | str) -> bool:
     """Whether a text is a code's, whatever blanks stand around it."""
-    return (text.decode("ascii", "replace") if isinstance(text, bytes) else text).lstrip().startswith(HEAD)
+    return _plain(text).startswith((HEAD, _FIRST_HEAD))
+
+
+def _plain(text: bytes | str) -> str:
+    """A code's letters: a reader breaks long lines where it likes."""
+    return "".join((text.decode("ascii", "replace") if isinstance(text, bytes) else text).split())
+
+
+@dataclass(frozen=True)
+class PaperKey:
+    """The key that a lamp has on paper, where it stands in place of the one that it has on its bench."""
+
+    key: str
+
+    def is_of(self, lamp: uuid.UUID) -> bool:
+        """Whether it was made from a lamp's own key, or is that key: the lamp came in from such a code."""
+        return self.key in (str(_new(lamp)), str(lamp))
+
+
+def key_on_paper(text: bytes | str) -> PaperKey | None:
+    """The key of the lamp that a code carries; None where the code cannot be read."""
+    try:
+        return PaperKey(str(expanded(text)["equipment"]["positions"][0]["id"]))
+    except (ValueError, KeyError, IndexError, TypeError):
+        return None
 
 
 def expanded(text: bytes | str) -> dict[str, Any]:
@@ -69,10 +100,12 @@ def expanded(text: bytes | str) -> dict[str, Any]:
     Raises:
         ValueError: letters are missing or wrong.
     """
-    plain = text.decode("ascii", "replace") if isinstance(text, bytes) else text
-    # A reader breaks long lines where it likes.
-    letters = "".join(plain.split()).removeprefix(HEAD)
+    plain = _plain(text)
     try:
+        start = _START.match(plain)
+        if start is None:
+            raise ValueError("no version")
+        letters = plain[start.end() :]
         packed = base64.b64decode(letters + "=" * (-len(letters) % 4), altchars=b"-_", validate=True)
         unpacker = zlib.decompressobj(-15)
         whole = unpacker.decompress(packed, LARGEST_BYTES)
@@ -83,4 +116,4 @@ def expanded(text: bytes | str) -> dict[str, Any]:
         raise ValueError(
             "The code cannot be read: letters are missing or wrong. Read it again, or type what the card says."
         ) from None
-    return {"format": FORMAT, "version": VERSION, "equipment": equipment}
+    return {"format": FORMAT, "version": int(start["version"] or _FIRST_VERSION), "equipment": equipment}

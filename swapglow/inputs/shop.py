@@ -4,13 +4,18 @@ from typing import Annotated
 
 from swapglow.core.design.position import LEADS
 from swapglow.core.measurement.clip_first import METERS
+from swapglow.core.planning.field_of_work import LABELS
 from swapglow.core.stock.order import SPARES
+from swapglow.core.values import preferred
 from swapglow.inputs.quantity import Line, Long
 from swapglow.inputs.shape import OneOf, Shape
 
 
 class ShopInput(Shape):
-    """The shop's habits: ``lead`` is a new lamp's, ``checks`` are the house's own, a line each."""
+    """The shop's habits: ``lead`` and ``series`` are a new lamp's, ``checks`` are the house's own, a line each.
+
+    ``asked`` says whether the questions of the first start were put.
+    """
 
     lead: Annotated[str, OneOf(LEADS)] = "positive"
     sleeve_plus: Line = "red"
@@ -18,3 +23,6 @@ class ShopInput(Shape):
     checks: Long = ""
     spares: Annotated[str, OneOf(SPARES)] = "ours"
     meter: Annotated[str, OneOf(METERS)] = "yes"
+    work: Annotated[str, OneOf(LABELS)] = ""
+    series: Annotated[str, OneOf(preferred.SERIES_LABELS)] = "E24"
+    asked: Annotated[str, OneOf({"no": "Not yet", "yes": "Yes"})] = "no"

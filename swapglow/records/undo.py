@@ -174,7 +174,7 @@ def _own(step: Step) -> None:
     if not author.get().owns(step):
         whose = step.by or ("another device" if step.device else "somebody at the bench")
         raise Refusal(
-            f"{whose[0].upper()}{whose[1:]} did that. Each undoes their own; an earlier state is in the lamp's log."
+            f"{whose[0].upper()}{whose[1:]} did that. Each undoes their own; a lamp's log has its earlier states."
         )
 
 

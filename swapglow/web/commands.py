@@ -4,6 +4,7 @@ import argparse
 import os
 import shlex
 import sqlite3
+import subprocess
 import sys
 from pathlib import Path
 from typing import Any
@@ -53,6 +54,7 @@ def command(what: str) -> str:
     from swapglow.web.room import room
 
     program = Path(sys.prefix) / "bin" / "swapglow"
+    joined = subprocess.list2cmdline if sys.platform == "win32" else shlex.join
     if program.is_relative_to(Path.cwd()):
         program = program.relative_to(Path.cwd())
     shown = str(program) if program.exists() else "swapglow"
@@ -63,7 +65,7 @@ def command(what: str) -> str:
         which = ["--demo"]
     else:
         which = ["--records", str(settings.VAR)]
-    return shlex.join([shown, what, *which])
+    return joined([shown, what, *which])
 
 
 def _ready(args: argparse.Namespace) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import _thread
 import argparse
 import errno
 import gc
@@ -123,6 +124,7 @@ def _serve(door: socket.socket, args: argparse.Namespace) -> int:
         log.error("not started: %s", problem)
         print(f"Swap Glow cannot start. {problem}", file=sys.stderr)
         return 1
+    from swapglow.records.demo import beside as demo_beside
     from swapglow.web.wsgi import application
 
     gc.collect()
@@ -140,8 +142,10 @@ def _serve(door: socket.socket, args: argparse.Namespace) -> int:
     share(args)
     if not args.no_browser:
         open_browser(f"http://{HOST}:{port}/")
+    stop_with_parent()
     _run(server)
     stop_sharing()
+    demo_beside.stop()
     for database in settings.DATABASES.values():
         leave_one_file(Path(database["NAME"]))
     log.info("stopped", extra={"port": port})
@@ -188,6 +192,17 @@ def leave_one_file(database: Path) -> None:
         logging.getLogger("swapglow.serve").warning("the log was not written into the database")
 
 
+def stop_with_parent() -> None:
+    """End with the program that started this one, where it asked for that: its end closes the pipe read here."""
+    if os.environ.get("SWAPGLOW_BESIDE"):
+        threading.Thread(target=_until_closed, name="parent", daemon=True).start()
+
+
+def _until_closed() -> None:
+    sys.stdin.read()
+    _thread.interrupt_main()
+
+
 def _stop(number: int, frame: FrameType | None) -> None:
     raise SystemExit(0)
 
@@ -201,7 +216,9 @@ def _door(text: str) -> socket.socket:
     if not (text.isascii() and text.isdigit() and 0 < int(text) < 65536):
         raise ValueError(f'"{text}" is no port: 1 to 65535 are, such as PORT=8418.')
     door = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
-    door.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    # On Windows the same option would take a port away from whoever has it.
+    if sys.platform != "win32":
+        door.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
         door.bind((HOST, int(text)))
         # Bound alone, a port can be taken twice by those who reuse addresses; a listener has it to itself.
@@ -211,7 +228,7 @@ def _door(text: str) -> socket.socket:
         if problem.errno == errno.EADDRINUSE:
             raise ValueError(
                 f"Port {text} is taken: Swap Glow may be running already, at http://{HOST}:{text}/. "
-                f"Open that, or choose another port: make demo PORT={int(text) % 65535 + 1}."
+                f"Open that, or choose another one with SWAPGLOW_PORT={int(text) % 65535 + 1}."
             ) from None
         raise ValueError(
             f"Port {text} may not be used here: {problem.strerror}. Choose one over 1023."

@@ -1,6 +1,7 @@
 """Open the shared door at a start, where it was asked for or was open before, and say how a phone comes in."""
 
 import argparse
+import contextlib
 import io
 import sys
 
@@ -41,11 +42,9 @@ def share(args: argparse.Namespace) -> None:
 def _print_code(url: str) -> None:
     drawn = io.StringIO()
     segno.make_qr(url).terminal(drawn, compact=True)
-    try:
+    # A terminal may be without the signs that it is drawn with.
+    with contextlib.suppress(UnicodeEncodeError):
         print(drawn.getvalue(), flush=True)
-    except UnicodeEncodeError:
-        # A terminal without the signs that it is drawn with.
-        pass
     print(url, flush=True)
 
 

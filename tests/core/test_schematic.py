@@ -142,7 +142,7 @@ def test_strings_that_follow_the_sum_are_in_the_circuits_text_too():
 
 
 def test_a_filament_that_carries_nothing_is_drawn_cold():
-    """0.42 V behind a driver that keeps 0.86 V: nothing flows, and the lamp that stays is as cold as an ohmmeter finds it.
+    """0.42 V behind a driver that keeps 0.86 V: nothing flows, and the lamp that stays is cold.
 
     Cold tungsten has some tenth of its hot resistance (common practice): 12 V at 0.265 A is 45.3 Ω hot.
     """

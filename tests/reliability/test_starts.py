@@ -43,7 +43,7 @@ def test_a_port_that_is_taken_is_said_before_anything_is_touched(room):
     first.stop()
     assert code == 1
     assert f"Port {first.port} is taken" in output
-    assert "make demo PORT=" in output
+    assert "SWAPGLOW_PORT=" in output
 
 
 @pytest.mark.parametrize("port", ["70000", "0", "-1", "http"])

@@ -24,6 +24,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Scan
+         * @description The lamp whose card is in a photograph, by either of its codes; nothing of the photograph is kept.
+         */
+        post: operations["swapglow_api_cards_scan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/look/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look
+         * @description One lamp's card for whoever has its link; nothing else of the bench.
+         */
+        get: operations["swapglow_api_cards_look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -268,6 +308,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pulse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Changes
+         * @description What the records' changes have come to: another number says that a page is not up to date.
+         */
+        get: operations["swapglow_api_bench_changes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/equipment/move": {
         parameters: {
             query?: never;
@@ -382,6 +442,174 @@ export interface paths {
         get: operations["swapglow_api_day_find"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description Whether the bench is shared, the pairing that was begun, and every device and link that may come in.
+         */
+        get: operations["swapglow_api_devices_read"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/share": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Share
+         * @description Answer other devices from now on, or no more. Devices stay paired.
+         */
+        post: operations["swapglow_api_devices_share"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/offer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin
+         * @description Begin a pairing: a code to scan and six digits, for a few minutes. The bench is shared from now on.
+         */
+        post: operations["swapglow_api_devices_begin"];
+        /**
+         * Withdraw
+         * @description End the pairing that was begun.
+         */
+        delete: operations["swapglow_api_devices_withdraw"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Link
+         * @description Make a link to one lamp's card. Its address is told now and never again.
+         */
+        post: operations["swapglow_api_devices_link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/links/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Unlink
+         * @description Take a link back.
+         */
+        delete: operations["swapglow_api_devices_unlink"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Away
+         * @description Let a device in no more, from this moment on.
+         */
+        delete: operations["swapglow_api_devices_take_away"];
+        options?: never;
+        head?: never;
+        /**
+         * Change
+         * @description Call a device something else, or change what it may do.
+         */
+        patch: operations["swapglow_api_devices_change"];
+        trace?: never;
+    };
+    "/api/me": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Me
+         * @description Whom the bench takes this page for.
+         */
+        get: operations["swapglow_api_devices_me"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pair
+         * @description Let this device in, by the code that was scanned and the six digits on the bench's screen.
+         */
+        post: operations["swapglow_api_devices_pair"];
         delete?: never;
         options?: never;
         head?: never;
@@ -734,6 +962,54 @@ export interface paths {
          * @description Put one of an item's lamps before another.
          */
         post: operations["swapglow_api_equipment_move_position"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/first-start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description Whether this bench is new.
+         */
+        get: operations["swapglow_api_first_start_read"];
+        put?: never;
+        /**
+         * Begin
+         * @description Take over what was said of the workshop; what was skipped stays as it is.
+         */
+        post: operations["swapglow_api_first_start_begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/demo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Demo
+         * @description Where the demo can be looked at, once it is ready.
+         */
+        get: operations["swapglow_api_first_start_demo"];
+        put?: never;
+        /**
+         * Look Around
+         * @description Start the demo in a room of its own.
+         */
+        post: operations["swapglow_api_first_start_look_around"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1450,6 +1726,7 @@ export interface components {
          *         licence: its own terms.
          *         packages: what it is made with, on the server's side.
          *         tables: the data tables, each with where its figures are from.
+         *         news: what is new since the version that served these records before, a line each.
          */
         About: {
             /** Version */
@@ -1465,6 +1742,8 @@ export interface components {
                 string,
                 string
             ][];
+            /** News */
+            news: string[];
         };
         /**
          * Package
@@ -1479,193 +1758,15 @@ export interface components {
             licence: string;
         };
         /**
-         * Catalogue
-         * @description Kinds, parts, and every choice that a form offers, by field.
+         * ScannedOut
+         * @description What a card in a photograph leads to: the lamp's key on this bench.
          */
-        Catalogue: {
-            /** Supplies */
-            supplies: components["schemas"]["SupplyOut"][];
-            /** Drivers */
-            drivers: components["schemas"]["DriverOut"][];
-            /** Fitted */
-            fitted: components["schemas"]["FittedKindOut"][];
-            /** Regulators */
-            regulators: components["schemas"]["PartOut"][];
-            /** Modules */
-            modules: components["schemas"]["PartOut"][];
-            /** Leds */
-            leds: components["schemas"]["PartOut"][];
-            /** Lamps */
-            lamps: components["schemas"]["PartOut"][];
-            /** Holders */
-            holders: {
-                [key: string]: components["schemas"]["HolderOut"];
-            };
-            /** Leads */
-            leads: {
-                [key: string]: components["schemas"]["LeadsOut"];
-            };
-            /** Job Circuits */
-            job_circuits: {
-                [key: string]: string[];
-            };
-            /** Choices */
-            choices: {
-                [key: string]: components["schemas"]["OptionOut"][];
-            };
-            /** Units */
-            units: {
-                [key: string]: "V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°" | "lm" | "K/W" | "H" | "W";
-            };
-            /** Led Source */
-            led_source: string;
-            /** Lamp Source */
-            lamp_source: string;
-        };
-        /**
-         * DetailOut
-         * @description A further figure that a kind asks for; no unit for a choice, words or a count.
-         */
-        DetailOut: {
-            /** Id */
-            id: string;
-            /** Label */
-            label: string;
-            /** Unit */
-            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°" | "lm" | "K/W" | "H" | "W") | null;
-            /** Hint */
-            hint: string;
-            /** Options */
-            options: components["schemas"]["OptionOut"][];
-            /** Long */
-            long: boolean;
-        };
-        /**
-         * DriverOut
-         * @description A kind of driver; ``usual_drop`` is what it usually keeps, as one would type it.
-         */
-        DriverOut: {
-            /** Id */
-            id: string;
-            /** Label */
-            label: string;
-            /** Expect */
-            expect: string;
-            /** Usual Drop */
-            usual_drop: string;
-            /** Details */
-            details: components["schemas"]["DetailOut"][];
-        };
-        /**
-         * FittedKindOut
-         * @description A kind of circuit with LEDs that are there already: how it is known by looking, and what must not be done.
-         */
-        FittedKindOut: {
-            /** Id */
-            id: string;
-            /** Label */
-            label: string;
-            /** Looks */
-            looks: string;
-            /** Never */
-            never: string;
-            /** Details */
-            details: components["schemas"]["DetailOut"][];
-        };
-        /**
-         * HolderOut
-         * @description What may go into the holder, and what is emptied where something else does.
-         */
-        HolderOut: {
-            /** Label */
-            label: string;
-            /** Empties */
-            empties: {
-                [key: string]: unknown;
-            };
-        };
-        /**
-         * LeadsOut
-         * @description Where the meter's leads go for a reading.
-         */
-        LeadsOut: {
-            /** Label */
-            label: string;
+        ScannedOut: {
             /**
-             * Mode
-             * @enum {string}
+             * Lamp
+             * Format: uuid
              */
-            mode: "across" | "series" | "touches";
-            /** Red */
-            red: string;
-            /** Black */
-            black: string;
-            /** Meter */
-            meter: string;
-            /**
-             * Unit
-             * @enum {string}
-             */
-            unit: "V" | "mA" | "Ω" | "°C";
-            /** Line */
-            line: string;
-        };
-        /**
-         * OptionOut
-         * @description One of a few.
-         */
-        OptionOut: {
-            /** Id */
-            id: string;
-            /** Label */
-            label: string;
-        };
-        /**
-         * PartOut
-         * @description A part of the catalogue, with what tells it from the others and what else it is found by.
-         */
-        PartOut: {
-            /** Id */
-            id: string;
-            /** Label */
-            label: string;
-            /** Detail */
-            detail: string;
-            /**
-             * Words
-             * @default
-             */
-            words: string;
-        };
-        /**
-         * SupplyOut
-         * @description A kind of supply: what it asks, and what a form must know of it.
-         */
-        SupplyOut: {
-            /** Id */
-            id: string;
-            /** Label */
-            label: string;
-            /** Expect */
-            expect: string;
-            /** Details */
-            details: components["schemas"]["DetailOut"][];
-            /** Read At Offered */
-            read_at_offered: boolean;
-            /** Position Fields */
-            position_fields: string[];
-            /** Driver Note */
-            driver_note: string;
-        };
-        /**
-         * TookOut
-         * @description What a text was taken for, or why it cannot be read.
-         */
-        TookOut: {
-            /** Took */
-            took: string;
-            /** Error */
-            error: string;
+            lamp: string;
         };
         /**
          * FieldProblem
@@ -1690,16 +1791,6 @@ export interface components {
             errors: components["schemas"]["FieldProblem"][];
         };
         /**
-         * TookIn
-         * @description A text to read, and the unit it should be in; "mA" is a current whose bare number is milliamps.
-         */
-        TookIn: {
-            /** Text */
-            text: string;
-            /** Unit */
-            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°" | "lm" | "K/W" | "H" | "W") | "mA";
-        };
-        /**
          * AtRails
          * @description A figure in SI units at the low, usual and high rail.
          */
@@ -1710,6 +1801,52 @@ export interface components {
             usual: number;
             /** High */
             high: number;
+        };
+        /**
+         * Beside
+         * @description A string of other LEDs in the same place, with a resistor of its own.
+         */
+        Beside: {
+            /**
+             * Place
+             * @default 0
+             */
+            place: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Led Id
+             * @default
+             */
+            led_id: string;
+            /**
+             * Vf
+             * @default
+             */
+            vf: string;
+            /**
+             * Drive
+             * @default
+             */
+            drive: string;
+            /**
+             * In Series
+             * @default 1
+             */
+            in_series: number;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Resistor
+             * @default
+             */
+            resistor: string;
         };
         /**
          * Board
@@ -1974,6 +2111,28 @@ export interface components {
             line: string;
         };
         /**
+         * DriverDetail
+         * @description A further figure of a driver as typed; what else a feed feeds takes several lines.
+         */
+        DriverDetail: {
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Source
+             * @default assumed
+             * @enum {string}
+             */
+            source: "measured" | "marked" | "assumed" | "computed";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * DutyReport
          * @description What is to be said of a lamp's second job.
          *
@@ -2080,6 +2239,39 @@ export interface components {
             line: string;
         };
         /**
+         * FunctionCheck
+         * @description Something that is done and looked at, before the swap and after it.
+         */
+        FunctionCheck: {
+            /**
+             * Place
+             * @default 0
+             */
+            place: number;
+            /**
+             * What
+             * @default
+             */
+            what: string;
+            /**
+             * Should
+             * @default
+             */
+            should: string;
+            /**
+             * Before
+             * @default
+             * @enum {string}
+             */
+            before: "" | "works" | "dark" | "glows" | "flickers" | "otherwise";
+            /**
+             * After
+             * @default
+             * @enum {string}
+             */
+            after: "" | "works" | "dark" | "glows" | "flickers" | "otherwise";
+        };
+        /**
          * Glow
          * @description The glow box.
          *
@@ -2170,6 +2362,100 @@ export interface components {
             after: components["schemas"]["Shown"];
             /** Line */
             line: string;
+        };
+        /**
+         * LookOut
+         * @description One lamp's job card, for whoever has its link.
+         */
+        LookOut: {
+            view: components["schemas"]["PositionView"];
+            report: components["schemas"]["Report"];
+            /** Led */
+            led: string;
+            /** Lamp */
+            lamp: string;
+            /** Lead */
+            lead: string;
+            /** Originals */
+            originals: components["schemas"]["OriginalOut"][];
+            /** Cautions */
+            cautions: string[];
+        };
+        /**
+         * LooksInput
+         * @description How the lamp is looked at, as typed. Lengths that are empty are usual ones.
+         */
+        LooksInput: {
+            /**
+             * How
+             * @default seen
+             * @enum {string}
+             */
+            how: "seen" | "window" | "lights";
+            /**
+             * Optics
+             * @default as-is
+             * @enum {string}
+             */
+            optics: "as-is" | "frosted" | "flattened" | "capped";
+            /**
+             * Glass
+             * @default
+             * @enum {string}
+             */
+            glass: "" | "clear" | "frosted" | "opal" | "smoked" | "dead-front" | "red" | "deep-red" | "orange" | "amber" | "yellow" | "straw" | "aged" | "green" | "yellow-green" | "blue" | "cobalt" | "daylight-tint" | "warm-tint" | "own";
+            /**
+             * Own Glass
+             * @default
+             */
+            own_glass: string;
+            /**
+             * Shape
+             * @default rectangle
+             * @enum {string}
+             */
+            shape: "round" | "rectangle";
+            /**
+             * Width
+             * @default
+             */
+            width: string;
+            /**
+             * Height
+             * @default
+             */
+            height: string;
+            /**
+             * Depth
+             * @default
+             */
+            depth: string;
+            /**
+             * Spacing
+             * @default
+             */
+            spacing: string;
+            /**
+             * White Box
+             * @default false
+             */
+            white_box: boolean;
+            /**
+             * Room
+             * @default workshop
+             * @enum {string}
+             */
+            room: "dark" | "workshop" | "daylight";
+            /**
+             * Share
+             * @default 1
+             */
+            share: number;
+            /**
+             * Trim
+             * @default 1
+             */
+            trim: number;
         };
         /**
          * Marks
@@ -2290,6 +2576,16 @@ export interface components {
             stops: boolean;
         };
         /**
+         * OriginalOut
+         * @description An old part: what, and where it is kept.
+         */
+        OriginalOut: {
+            /** What */
+            what: string;
+            /** Where */
+            where: string;
+        };
+        /**
          * OtherString
          * @description Another string in the same place: what it carries, and through which resistor.
          */
@@ -2301,1353 +2597,6 @@ export interface components {
             usual: components["schemas"]["Shown"];
             most: components["schemas"]["Shown"];
             each: components["schemas"]["Shown"];
-        };
-        /**
-         * PowerReport
-         * @description Heat in each resistor part at the highest rail, and the smallest rating that runs at half load.
-         */
-        PowerReport: {
-            each: components["schemas"]["Shown"];
-            to_fit: components["schemas"]["Shown"] | null;
-        };
-        /**
-         * Proposal
-         * @description What to try next, as it is called and as changes of the position.
-         */
-        Proposal: {
-            /** Label */
-            label: string;
-            /** Changes */
-            changes: {
-                [key: string]: number | string | null;
-            };
-        };
-        /**
-         * ReadingReport
-         * @description A reading before the swap, and what it would have been without the meter, where that differs.
-         */
-        ReadingReport: {
-            /** Id */
-            id: string;
-            /** Text */
-            text: string;
-            /** Corrected */
-            corrected: string;
-            /** Why */
-            why: string;
-        };
-        /**
-         * RectificationOption
-         * @description A way to make the LED live on a supply that alternates; ``asks`` are the position's fields it needs.
-         */
-        RectificationOption: {
-            /** Id */
-            id: string;
-            /** Label */
-            label: string;
-            /** Asks */
-            asks: string[];
-        };
-        /**
-         * Remedy
-         * @description A change that clears a finding.
-         *
-         *     Attributes:
-         *         id: names it among the finding's remedies.
-         *         label: what to do, in a line.
-         *         changes: fields of the position and what they become.
-         */
-        Remedy: {
-            /** Id */
-            id: string;
-            /** Label */
-            label: string;
-            /** Changes */
-            changes?: {
-                [key: string]: number | string | null;
-            };
-        };
-        /**
-         * Report
-         * @description Everything about a position, for the screen, the command line and the card.
-         */
-        Report: {
-            sizing: components["schemas"]["SizingReport"];
-            current: components["schemas"]["CurrentReport"];
-            power: components["schemas"]["PowerReport"];
-            heat: components["schemas"]["LampHeat"];
-            supply: components["schemas"]["SupplyReport"];
-            /** Snapshots */
-            snapshots: components["schemas"]["Snapshot"][];
-            cycle: components["schemas"]["Cycle"] | null;
-            runtime: components["schemas"]["Runtime"] | null;
-            rule: components["schemas"]["SlideRule"];
-            glow: components["schemas"]["Glow"];
-            /** Findings */
-            findings: components["schemas"]["Finding"][];
-            uncertainty: components["schemas"]["Uncertainty"];
-            next_step: components["schemas"]["NextStep"];
-            /** Diagnoses */
-            diagnoses: components["schemas"]["Diagnosis"][];
-            /** Sister */
-            sister: components["schemas"]["SisterReading"][];
-            trouble: components["schemas"]["Trouble"] | null;
-            survey: components["schemas"]["Survey"];
-            trials: components["schemas"]["Trials"] | null;
-            /** Build */
-            build: components["schemas"]["BuildStep"][];
-            /** Warmth */
-            warmth: components["schemas"]["Warmth"][];
-            /** Checks */
-            checks: components["schemas"]["Difference"][];
-            /** Checks Line */
-            checks_line: string;
-            /** Needs */
-            needs: components["schemas"]["Need"][];
-            duty: components["schemas"]["DutyReport"];
-        };
-        /**
-         * ReportAnswer
-         * @description A report.
-         */
-        ReportAnswer: {
-            report: components["schemas"]["Report"];
-        };
-        /**
-         * RuleValue
-         * @description What the slide rule reads at one preferred value.
-         */
-        RuleValue: {
-            /** Ohm */
-            ohm: number;
-            /** Text */
-            text: string;
-            /**
-             * Zone
-             * @enum {string}
-             */
-            zone: "over" | "drive" | "trip" | "fits" | "stopped" | "dim" | "hot" | "lit_room" | "dark_room" | "dark";
-            /** In Drawer */
-            in_drawer: boolean;
-        };
-        /**
-         * Runtime
-         * @description How long a battery lasts, and what one of its lamps shows meanwhile.
-         *
-         *     Attributes:
-         *         led, lamp: hours after the swaps and before them, as :class:`BatteryHours` has them.
-         *         led_curve, lamp_curve: this lamp's light until the charge is spent; nothing where it is not counted.
-         *         line: what the hours count, in a sentence.
-         */
-        Runtime: {
-            led: components["schemas"]["Shown"];
-            lamp: components["schemas"]["Shown"] | null;
-            /** Led Curve */
-            led_curve: components["schemas"]["RuntimePoint"][];
-            /** Lamp Curve */
-            lamp_curve: components["schemas"]["RuntimePoint"][];
-            /** Line */
-            line: string;
-        };
-        /**
-         * RuntimePoint
-         * @description A moment of a battery's life: light as a share of the first.
-         */
-        RuntimePoint: {
-            /** Hours */
-            hours: number;
-            /** Light */
-            light: number;
-        };
-        /**
-         * Scale
-         * @description One scale of the slide rule.
-         */
-        Scale: {
-            /** Id */
-            id: string;
-            /** Label */
-            label: string;
-            /** Ticks */
-            ticks: components["schemas"]["Tick"][];
-        };
-        /**
-         * Shown
-         * @description A figure: SI value, number and unit as printed, and its origin in words.
-         */
-        Shown: {
-            /** Value */
-            value: number;
-            /** Number */
-            number: string;
-            /** Unit */
-            unit: string;
-            source: components["schemas"]["Source"];
-            /** Origin */
-            origin: string;
-        };
-        /**
-         * SisterReading
-         * @description One reading of the sister.
-         *
-         *     Attributes:
-         *         id, kind, state: of the sister's reading.
-         *         sister: what was read there.
-         *         own: what was read at this lamp in the same place; None where nobody did.
-         *         line: what that says.
-         */
-        SisterReading: {
-            /** Id */
-            id: string;
-            /** Kind */
-            kind: string;
-            /** State */
-            state: string;
-            sister: components["schemas"]["Shown"];
-            own: components["schemas"]["Shown"] | null;
-            /** Line */
-            line: string;
-        };
-        /**
-         * SizingReport
-         * @description From the drive wanted to the resistor.
-         *
-         *     Attributes:
-         *         headroom: what is left for the resistor at the usual rail.
-         *         exact: resistance for the drive wanted; None where the rail does not reach.
-         *         preferred: its preferred value, one part.
-         *         each, total: what is fitted, one part and all.
-         *         rounding: the rule that made it, in words.
-         *         marks: how each part is marked; None where there is no resistor to look at.
-         */
-        SizingReport: {
-            headroom: components["schemas"]["Shown"];
-            exact: components["schemas"]["Shown"] | null;
-            preferred: components["schemas"]["Shown"] | null;
-            each: components["schemas"]["Shown"];
-            total: components["schemas"]["Shown"];
-            /** Rounding */
-            rounding: string;
-            marks: components["schemas"]["Marks"] | null;
-        };
-        /**
-         * SlideRule
-         * @description Aligned scales over ohms of each part.
-         */
-        SlideRule: {
-            /** Low Ohm */
-            low_ohm: number;
-            /** High Ohm */
-            high_ohm: number;
-            /** Cursor Ohm */
-            cursor_ohm: number;
-            /** Values */
-            values: components["schemas"]["RuleValue"][];
-            /** Scales */
-            scales: components["schemas"]["Scale"][];
-            /** Zones */
-            zones: components["schemas"]["Zone"][];
-            hot: components["schemas"]["Zone"] | null;
-        };
-        /**
-         * Snapshot
-         * @description A staircase at one instant of the supply, or in one state of the driver.
-         *
-         *     Where a state changes what the other instruments show, ``glow`` and ``rule`` are theirs, ``reads``
-         *     what each of the rule's scales reads under the cursor, and ``line`` says it in a sentence.
-         */
-        Snapshot: {
-            /** Id */
-            id: string;
-            /** Label */
-            label: string;
-            staircase: components["schemas"]["Staircase"];
-            glow?: components["schemas"]["Glow"] | null;
-            rule?: components["schemas"]["SlideRule"] | null;
-            /** Reads */
-            reads?: {
-                [key: string]: string;
-            };
-            /**
-             * Line
-             * @default
-             */
-            line: string;
-        };
-        /**
-         * Source
-         * @description Where a number comes from. Only ``ASSUMED`` is pencil.
-         * @enum {string}
-         */
-        Source: "measured" | "marked" | "assumed" | "computed";
-        /**
-         * Stair
-         * @description A step of the volt staircase: the volts it takes, and the level that is left below it.
-         */
-        Stair: {
-            /** Id */
-            id: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "rail" | "source" | "feed" | "lamps" | "rectifier" | "driver" | "regulator" | "resistor" | "inside" | "diode" | "led" | "ground";
-            /** Label */
-            label: string;
-            /** Detail */
-            detail: string;
-            drop: components["schemas"]["AtRails"];
-            level: components["schemas"]["AtRails"];
-            /** Text */
-            text: string;
-            source: components["schemas"]["Source"];
-        };
-        /**
-         * Staircase
-         * @description The rail as height, coming down part by part.
-         */
-        Staircase: {
-            /** Top V */
-            top_v: number;
-            /** Stairs */
-            stairs: components["schemas"]["Stair"][];
-        };
-        /**
-         * Stake
-         * @description What a wrong figure costs.
-         *
-         *     Attributes:
-         *         loss: one of :data:`LOSSES`.
-         *         line: that in words, with the figure it comes to; "" where nothing is lost.
-         */
-        Stake: {
-            /**
-             * Loss
-             * @default nothing
-             */
-            loss: string;
-            /**
-             * Line
-             * @default
-             */
-            line: string;
-        };
-        /**
-         * Suitable
-         * @description An LED colour behind the glass: what comes through, in what colour, and whether it is that of the old lamp.
-         */
-        Suitable: {
-            /** Led Id */
-            led_id: string;
-            /** Label */
-            label: string;
-            /** Share */
-            share: string;
-            /** Colour */
-            colour: string;
-            /** As Before */
-            as_before: boolean;
-        };
-        /**
-         * SupplyReport
-         * @description What the supply is called.
-         */
-        SupplyReport: {
-            /** Label */
-            label: string;
-        };
-        /**
-         * Survey
-         * @description All that was read before the swap, what follows from it, and what is still worth reading.
-         */
-        Survey: {
-            /** Readings */
-            readings: components["schemas"]["ReadingReport"][];
-            /** Inferences */
-            inferences: components["schemas"]["Inference"][];
-            /** Contradictions */
-            contradictions: components["schemas"]["Contradiction"][];
-            truth: components["schemas"]["Truth"] | null;
-            /** Plan */
-            plan: components["schemas"]["NextStep"][];
-        };
-        /**
-         * SweptInside
-         * @description Where a whole part was swept: its strings, what each carries, and what stands over each LED of it.
-         *
-         *     ``volts`` is nothing where the supply alternates: no volts belong to an average current.
-         */
-        SweptInside: {
-            /** Strings */
-            strings: number;
-            amps: components["schemas"]["Shown"];
-            volts: components["schemas"]["Shown"] | null;
-        };
-        /**
-         * Swing
-         * @description A figure the result rests on, with what its uncertainty does to the current.
-         *
-         *     Attributes:
-         *         id, label, text, source: the figure.
-         *         swing_a: how far the usual current moves between its ends, A.
-         *         swing_text: half of that either way, as printed.
-         *         stake: what is lost where it is wrong; nothing for one that was read.
-         */
-        Swing: {
-            /** Id */
-            id: string;
-            /** Label */
-            label: string;
-            /** Text */
-            text: string;
-            source: components["schemas"]["Source"];
-            /** Swing A */
-            swing_a: number;
-            /** Swing Text */
-            swing_text: string;
-            /**
-             * @default {
-             *       "loss": "nothing",
-             *       "line": ""
-             *     }
-             */
-            stake: components["schemas"]["Stake"];
-        };
-        /**
-         * Tick
-         * @description A mark on a scale of the slide rule, placed by the ohms under it.
-         */
-        Tick: {
-            /** At Ohm */
-            at_ohm: number;
-            /** Text */
-            text: string;
-            /**
-             * Weight
-             * @enum {integer}
-             */
-            weight: 1 | 2 | 3;
-        };
-        /**
-         * TrialRow
-         * @description One look: what stood there, what was said, and how it looked beside the others.
-         *
-         *     ``counts`` is False where it was seen in another light than the lamp's own, and says nothing here.
-         *     ``photographed`` is what one frame with the old lamp said of it, and ``taught`` the changes that take the light
-         *     it had there for its own; none where its figures say the same.
-         */
-        TrialRow: {
-            /** Id */
-            id: string;
-            /** Ohm */
-            ohm: string;
-            /** Verdict */
-            verdict: string;
-            /** At */
-            at: string;
-            /** Note */
-            note: string;
-            /** Counts */
-            counts: boolean;
-            lamp: components["schemas"]["GlowLamp"];
-            /** Photographed */
-            photographed: string;
-            /** Taught */
-            taught: {
-                [key: string]: number | string | null;
-            };
-        };
-        /**
-         * Trials
-         * @description What the looks come to.
-         *
-         *     Attributes:
-         *         rows: the last of them, in the order they were made.
-         *         line: the light wanted, as far as it is known.
-         *         step: what this eye tells in this place.
-         *         proposals: what to try next, the first first; none where nothing is left.
-         */
-        Trials: {
-            /** Rows */
-            rows: components["schemas"]["TrialRow"][];
-            /** Line */
-            line: string;
-            /** Step */
-            step: string;
-            /** Proposals */
-            proposals: components["schemas"]["Proposal"][];
-        };
-        /**
-         * Trouble
-         * @description Readings that are off, weighed together.
-         *
-         *     Attributes:
-         *         causes: the likeliest first; empty where nothing known explains them.
-         *         line: how sure that is.
-         */
-        Trouble: {
-            /** Causes */
-            causes: components["schemas"]["Cause"][];
-            /** Line */
-            line: string;
-        };
-        /**
-         * Truth
-         * @description The switch states side by side; ``line`` says plainly where the logic is inverted.
-         */
-        Truth: {
-            /** Rows */
-            rows: components["schemas"]["TruthRow"][];
-            /** Line */
-            line: string;
-        };
-        /**
-         * TruthRow
-         * @description A switch state: volts at the lamp, whether it lights, whether the contact is closed.
-         */
-        TruthRow: {
-            /** State */
-            state: string;
-            /** Volts */
-            volts: string;
-            /** Lit */
-            lit: boolean;
-            /** Closed */
-            closed: string;
-        };
-        /**
-         * Uncertainty
-         * @description How much of the result still rests on assumption: 0 to 1, and in a line.
-         */
-        Uncertainty: {
-            /** Items */
-            items: components["schemas"]["Swing"][];
-            /** Share */
-            share: number;
-            /** Line */
-            line: string;
-        };
-        /**
-         * Warmth
-         * @description A part after half an hour.
-         *
-         *     Attributes:
-         *         part, label: which.
-         *         usual, low, high: its temperature, with the band a reading should lie in.
-         *         finger: what a finger should find.
-         *         hotter, cooler: what it means when it does not.
-         *         reading: the kind of reading a thermocouple takes of it.
-         */
-        Warmth: {
-            /**
-             * Part
-             * @enum {string}
-             */
-            part: "resistor" | "led" | "regulator";
-            /** Label */
-            label: string;
-            usual: components["schemas"]["Shown"];
-            low: components["schemas"]["Shown"];
-            high: components["schemas"]["Shown"];
-            /** Finger */
-            finger: string;
-            /** Hotter */
-            hotter: string;
-            /** Cooler */
-            cooler: string;
-            /**
-             * Reading
-             * @enum {string}
-             */
-            reading: "current" | "resistor_volts" | "led_volts" | "supply_volts" | "plus_volts" | "minus_volts" | "lamp_volts" | "resistor_ohms" | "led_straight" | "led_turned" | "resistor_celsius" | "led_celsius" | "regulator_celsius";
-        };
-        /**
-         * Zone
-         * @description A stretch of the slide rule with one verdict.
-         */
-        Zone: {
-            /**
-             * Id
-             * @enum {string}
-             */
-            id: "over" | "drive" | "trip" | "fits" | "stopped" | "dim" | "hot" | "lit_room" | "dark_room" | "dark";
-            /** Label */
-            label: string;
-            /** From Ohm */
-            from_ohm: number;
-            /** To Ohm */
-            to_ohm: number;
-        };
-        /**
-         * Beside
-         * @description A string of other LEDs in the same place, with a resistor of its own.
-         */
-        Beside: {
-            /**
-             * Place
-             * @default 0
-             */
-            place: number;
-            /**
-             * Name
-             * @default
-             */
-            name: string;
-            /**
-             * Led Id
-             * @default
-             */
-            led_id: string;
-            /**
-             * Vf
-             * @default
-             */
-            vf: string;
-            /**
-             * Drive
-             * @default
-             */
-            drive: string;
-            /**
-             * In Series
-             * @default 1
-             */
-            in_series: number;
-            /**
-             * Count
-             * @default 1
-             */
-            count: number;
-            /**
-             * Resistor
-             * @default
-             */
-            resistor: string;
-        };
-        /**
-         * DriverDetail
-         * @description A further figure of a driver as typed; what else a feed feeds takes several lines.
-         */
-        DriverDetail: {
-            /**
-             * Text
-             * @default
-             */
-            text: string;
-            /**
-             * Source
-             * @default assumed
-             * @enum {string}
-             */
-            source: "measured" | "marked" | "assumed" | "computed";
-            /**
-             * Note
-             * @default
-             */
-            note: string;
-        };
-        /**
-         * FunctionCheck
-         * @description Something that is done and looked at, before the swap and after it.
-         */
-        FunctionCheck: {
-            /**
-             * Place
-             * @default 0
-             */
-            place: number;
-            /**
-             * What
-             * @default
-             */
-            what: string;
-            /**
-             * Should
-             * @default
-             */
-            should: string;
-            /**
-             * Before
-             * @default
-             * @enum {string}
-             */
-            before: "" | "works" | "dark" | "glows" | "flickers" | "otherwise";
-            /**
-             * After
-             * @default
-             * @enum {string}
-             */
-            after: "" | "works" | "dark" | "glows" | "flickers" | "otherwise";
-        };
-        /**
-         * LooksInput
-         * @description How the lamp is looked at, as typed. Lengths that are empty are usual ones.
-         */
-        LooksInput: {
-            /**
-             * How
-             * @default seen
-             * @enum {string}
-             */
-            how: "seen" | "window" | "lights";
-            /**
-             * Optics
-             * @default as-is
-             * @enum {string}
-             */
-            optics: "as-is" | "frosted" | "flattened" | "capped";
-            /**
-             * Glass
-             * @default
-             * @enum {string}
-             */
-            glass: "" | "clear" | "frosted" | "opal" | "smoked" | "dead-front" | "red" | "deep-red" | "orange" | "amber" | "yellow" | "straw" | "aged" | "green" | "yellow-green" | "blue" | "cobalt" | "daylight-tint" | "warm-tint" | "own";
-            /**
-             * Own Glass
-             * @default
-             */
-            own_glass: string;
-            /**
-             * Shape
-             * @default rectangle
-             * @enum {string}
-             */
-            shape: "round" | "rectangle";
-            /**
-             * Width
-             * @default
-             */
-            width: string;
-            /**
-             * Height
-             * @default
-             */
-            height: string;
-            /**
-             * Depth
-             * @default
-             */
-            depth: string;
-            /**
-             * Spacing
-             * @default
-             */
-            spacing: string;
-            /**
-             * White Box
-             * @default false
-             */
-            white_box: boolean;
-            /**
-             * Room
-             * @default workshop
-             * @enum {string}
-             */
-            room: "dark" | "workshop" | "daylight";
-            /**
-             * Share
-             * @default 1
-             */
-            share: number;
-            /**
-             * Trim
-             * @default 1
-             */
-            trim: number;
-        };
-        /**
-         * PositionInput
-         * @description A lamp position and the swap meant for it.
-         */
-        PositionInput: {
-            /**
-             * Name
-             * @default Lamp
-             */
-            name: string;
-            /**
-             * Led Id
-             * @default
-             */
-            led_id: string;
-            /**
-             * @default {
-             *       "text": "",
-             *       "source": "assumed",
-             *       "note": ""
-             *     }
-             */
-            vf: components["schemas"]["Quantity"];
-            /**
-             * Rated
-             * @default
-             */
-            rated: string;
-            /**
-             * Led Light
-             * @default
-             */
-            led_light: string;
-            /**
-             * Led Light At
-             * @default
-             */
-            led_light_at: string;
-            /**
-             * Led Angle
-             * @default
-             */
-            led_angle: string;
-            /**
-             * Led Output
-             * @default
-             * @enum {string}
-             */
-            led_output: "" | "old" | "standard" | "high";
-            /**
-             * Stage
-             * @default sizing
-             * @enum {string}
-             */
-            stage: "sizing" | "trial" | "fitted" | "done";
-            /**
-             * Notes
-             * @default
-             */
-            notes: string;
-            /**
-             * Lamp Id
-             * @default
-             */
-            lamp_id: string;
-            /**
-             * Lamp Volts
-             * @default
-             */
-            lamp_volts: string;
-            /**
-             * Lamp Amps
-             * @default
-             */
-            lamp_amps: string;
-            /**
-             * Lamp Candela
-             * @default
-             */
-            lamp_candela: string;
-            /**
-             * Lamp Kept
-             * @default 1
-             */
-            lamp_kept: number;
-            /**
-             * Lamp Count
-             * @default 1
-             */
-            lamp_count: number;
-            /**
-             * Lamp Base
-             * @default
-             */
-            lamp_base: string;
-            /**
-             * Bulb Across
-             * @default
-             */
-            bulb_across: string;
-            /**
-             * Bulb Long
-             * @default
-             */
-            bulb_long: string;
-            /**
-             * Filament Below
-             * @default
-             */
-            filament_below: string;
-            /**
-             * Purpose
-             * @default
-             * @enum {string}
-             */
-            purpose: "" | "see" | "light" | "do";
-            /** Cues */
-            cues?: ("hidden" | "faint" | "series" | "feedback" | "sensor" | "no-ground" | "controlled" | "two-electrodes" | "warms" | "magneto")[];
-            /**
-             * Second Job
-             * @default
-             * @enum {string}
-             */
-            second_job: "" | "none" | "amplitude" | "barretter" | "limiter" | "protector" | "fuse" | "thermal-flasher" | "lag" | "optical-path" | "heater-tap" | "approved" | "earth-path" | "neon" | "charge" | "two-feeds" | "dimmed" | "coil" | "magneto" | "infrared" | "heat" | "reading" | "long-cable" | "quiet";
-            /**
-             * Job Given To
-             * @default
-             */
-            job_given_to: string;
-            /** Dead */
-            dead?: ("silvered" | "black" | "milky" | "bead" | "broken")[];
-            /**
-             * In Series
-             * @default 1
-             */
-            in_series: number;
-            /**
-             * @default {
-             *       "text": "",
-             *       "source": "assumed",
-             *       "note": ""
-             *     }
-             */
-            driver_drop: components["schemas"]["Quantity"];
-            /**
-             * @default {
-             *       "text": "",
-             *       "source": "assumed",
-             *       "note": ""
-             *     }
-             */
-            target: components["schemas"]["Quantity"];
-            /**
-             * Ceiling
-             * @default 0.5
-             */
-            ceiling: number;
-            /**
-             * Series
-             * @default E24
-             * @enum {string}
-             */
-            series: "E3" | "E6" | "E12" | "E24" | "E48" | "E96" | "E192";
-            /**
-             * Rounding
-             * @default up
-             * @enum {string}
-             */
-            rounding: "up" | "nearest" | "down";
-            /**
-             * Resistor
-             * @default
-             */
-            resistor: string;
-            /**
-             * Resistor Parts
-             * @default 1
-             */
-            resistor_parts: number;
-            /**
-             * Resistor Source
-             * @default marked
-             * @enum {string}
-             */
-            resistor_source: "measured" | "marked" | "assumed" | "computed";
-            /** Tolerance */
-            tolerance?: number | null;
-            /** Rating W */
-            rating_w?: number | null;
-            /**
-             * Rectification
-             * @default
-             * @enum {string}
-             */
-            rectification: "" | "bridge_cap" | "bridge" | "half_wave_cap" | "half_wave" | "inverse_diode" | "back_to_back" | "two_colour" | "own_bridge" | "bare";
-            /**
-             * Capacitor
-             * @default
-             */
-            capacitor: string;
-            /**
-             * Capacitor V
-             * @default
-             */
-            capacitor_v: string;
-            /**
-             * Second Led Id
-             * @default
-             */
-            second_led_id: string;
-            /**
-             * Band
-             * @default
-             */
-            band: string;
-            /**
-             * Chassis Negative
-             * @default false
-             */
-            chassis_negative: boolean;
-            /**
-             * Mains
-             * @default false
-             */
-            mains: boolean;
-            /**
-             * Glow Floor
-             * @default 0.25
-             */
-            glow_floor: number;
-            /**
-             * Driver Kind
-             * @default direct
-             * @enum {string}
-             */
-            driver_kind: "direct" | "low_side" | "high_side" | "darlington" | "series_lamps" | "shared" | "flasher" | "lamp_check";
-            /** Driver Details */
-            driver_details?: {
-                [key: string]: components["schemas"]["DriverDetail"];
-            };
-            /**
-             * Branches
-             * @default 1
-             */
-            branches: number;
-            /**
-             * Lead
-             * @default positive
-             * @enum {string}
-             */
-            lead: "positive" | "negative";
-            /**
-             * Common
-             * @default none
-             * @enum {string}
-             */
-            common: "none" | "positive" | "negative" | "chassis";
-            /**
-             * Shunt
-             * @default
-             */
-            shunt: string;
-            /**
-             * Shunt Across
-             * @default assembly
-             * @enum {string}
-             */
-            shunt_across: "assembly" | "leds";
-            /** Shunt W */
-            shunt_w?: number | null;
-            /**
-             * Series Diodes
-             * @default 0
-             */
-            series_diodes: number;
-            /**
-             * Sink
-             * @default false
-             */
-            sink: boolean;
-            /**
-             * Regulator Id
-             * @default
-             */
-            regulator_id: string;
-            /**
-             * @default {
-             *       "amps": "",
-             *       "at": "",
-             *       "second_volts": "",
-             *       "second_amps": "",
-             *       "dice": null,
-             *       "law": "resistor",
-             *       "polarised": "yes",
-             *       "throttle": "",
-             *       "after": "",
-             *       "candela": ""
-             *     }
-             */
-            module: components["schemas"]["ReadyMade"];
-            /** Beside */
-            beside?: {
-                [key: string]: components["schemas"]["Beside"];
-            };
-            /**
-             * @default {
-             *       "how": "seen",
-             *       "optics": "as-is",
-             *       "glass": "",
-             *       "own_glass": "",
-             *       "shape": "rectangle",
-             *       "width": "",
-             *       "height": "",
-             *       "depth": "",
-             *       "spacing": "",
-             *       "white_box": false,
-             *       "room": "workshop",
-             *       "share": 1,
-             *       "trim": 1
-             *     }
-             */
-            looks: components["schemas"]["LooksInput"];
-            /** Trials */
-            trials?: {
-                [key: string]: components["schemas"]["TrialInput"];
-            };
-            /** Steps */
-            steps?: {
-                [key: string]: components["schemas"]["StepDone"];
-            };
-            /** Checks */
-            checks?: {
-                [key: string]: components["schemas"]["FunctionCheck"];
-            };
-            /**
-             * Board Mark
-             * @default
-             * @enum {string}
-             */
-            board_mark: "" | "plus" | "minus" | "square-plus" | "square-minus" | "bar" | "arrow";
-            /**
-             * Board Side
-             * @default left
-             * @enum {string}
-             */
-            board_side: "left" | "right";
-            /**
-             * Look Again
-             * @default
-             */
-            look_again: string;
-            /**
-             * Hours
-             * @default
-             */
-            hours: string;
-            /**
-             * Cost
-             * @default
-             */
-            cost: string;
-            /**
-             * One Batch
-             * @default true
-             */
-            one_batch: boolean;
-            /**
-             * Ambient
-             * @default
-             */
-            ambient: string;
-            /**
-             * Lit
-             * @default always
-             * @enum {string}
-             */
-            lit: "always" | "sometimes" | "single";
-            /**
-             * Reads
-             * @default one
-             * @enum {string}
-             */
-            reads: "one" | "all";
-            /** Weigh */
-            weigh?: ("life" | "look" | "heat" | "parts" | "reversible" | "stock")[];
-            /**
-             * Sweep
-             * @default
-             */
-            sweep: string;
-            /**
-             * Sweep In Series
-             * @default
-             */
-            sweep_in_series: string;
-            /**
-             * Sweep Strings
-             * @default
-             */
-            sweep_strings: string;
-            /**
-             * Sweep Resistor
-             * @default
-             */
-            sweep_resistor: string;
-        };
-        /**
-         * Quantity
-         * @description A quantity as typed, with where it comes from. It is saved whole: a text brings its own source.
-         */
-        Quantity: {
-            /**
-             * Text
-             * @default
-             */
-            text: string;
-            /**
-             * Source
-             * @default assumed
-             * @enum {string}
-             */
-            source: "measured" | "marked" | "assumed" | "computed";
-            /**
-             * Note
-             * @default
-             */
-            note: string;
-        };
-        /**
-         * QuickIn
-         * @description A quick sum: the rail's text, a position's fields as far as known, and what was taken of its findings.
-         */
-        QuickIn: {
-            /** Rail */
-            rail: string;
-            position: components["schemas"]["PositionInput"];
-            /** Changes */
-            changes?: {
-                [key: string]: number | string | null;
-            };
-        };
-        /**
-         * ReadyMade
-         * @description A ready-made LED lamp as typed; without ``amps`` there is none.
-         *
-         *     ``at`` are the volts it draws them at, ``second_volts`` and ``second_amps`` another reading of it, ``dice``
-         *     its LEDs in series where somebody counted them.
-         */
-        ReadyMade: {
-            /**
-             * Amps
-             * @default
-             */
-            amps: string;
-            /**
-             * At
-             * @default
-             */
-            at: string;
-            /**
-             * Second Volts
-             * @default
-             */
-            second_volts: string;
-            /**
-             * Second Amps
-             * @default
-             */
-            second_amps: string;
-            /** Dice */
-            dice?: number | null;
-            /**
-             * Law
-             * @default resistor
-             * @enum {string}
-             */
-            law: "resistor" | "current" | "power" | "unknown";
-            /**
-             * Polarised
-             * @default yes
-             * @enum {string}
-             */
-            polarised: "yes" | "no";
-            /**
-             * Throttle
-             * @default
-             */
-            throttle: string;
-            /**
-             * After
-             * @default
-             */
-            after: string;
-            /**
-             * Candela
-             * @default
-             */
-            candela: string;
-        };
-        /**
-         * StepDone
-         * @description A step of the build, as far as somebody did it: ticked, with a note, a photograph's key and minutes.
-         */
-        StepDone: {
-            /**
-             * Place
-             * @default 0
-             */
-            place: number;
-            /**
-             * Done
-             * @default false
-             */
-            done: boolean;
-            /** Drawn */
-            drawn?: {
-                [key: string]: number;
-            };
-            /**
-             * Note
-             * @default
-             */
-            note: string;
-            /**
-             * Minutes
-             * @default
-             */
-            minutes: string;
-            /**
-             * Photo
-             * @default
-             */
-            photo: string;
-            /**
-             * At
-             * @default
-             */
-            at: string;
-        };
-        /**
-         * TrialInput
-         * @description One look at the lamp with a part in it, and what the eye said.
-         *
-         *     ``photo_ratio`` is its light beside the old lamp's in one photograph, which may be off by ``photo_doubt``.
-         */
-        TrialInput: {
-            /**
-             * Place
-             * @default 0
-             */
-            place: number;
-            /**
-             * Resistor
-             * @default
-             */
-            resistor: string;
-            /**
-             * Verdict
-             * @default right
-             * @enum {string}
-             */
-            verdict: "dim" | "right" | "bright" | "blue" | "uneven" | "same";
-            /**
-             * Room
-             * @default workshop
-             * @enum {string}
-             */
-            room: "dark" | "workshop" | "daylight";
-            /**
-             * Optics
-             * @default as-is
-             * @enum {string}
-             */
-            optics: "as-is" | "frosted" | "flattened" | "capped";
-            /**
-             * Led Id
-             * @default
-             */
-            led_id: string;
-            /**
-             * At
-             * @default
-             */
-            at: string;
-            /**
-             * Note
-             * @default
-             */
-            note: string;
-            /** Photo Ratio */
-            photo_ratio?: number | null;
-            /** Photo Doubt */
-            photo_doubt?: number | null;
         };
         /**
          * PositionAnswer
@@ -4079,6 +3028,877 @@ export interface components {
             unread: components["schemas"]["Unread"][];
         };
         /**
+         * PositionView
+         * @description A position with its rail, its neighbours' names and its report.
+         */
+        PositionView: {
+            position: components["schemas"]["PositionAnswer"];
+            rail: components["schemas"]["RailAnswer"];
+            /** Equipment Name */
+            equipment_name: string;
+            fit: components["schemas"]["SweepReport"] | null;
+            /** Siblings */
+            siblings: components["schemas"]["Summary"][];
+            steps: components["schemas"]["Steps"];
+        };
+        /**
+         * PowerReport
+         * @description Heat in each resistor part at the highest rail, and the smallest rating that runs at half load.
+         */
+        PowerReport: {
+            each: components["schemas"]["Shown"];
+            to_fit: components["schemas"]["Shown"] | null;
+        };
+        /**
+         * Proposal
+         * @description What to try next, as it is called and as changes of the position.
+         */
+        Proposal: {
+            /** Label */
+            label: string;
+            /** Changes */
+            changes: {
+                [key: string]: number | string | null;
+            };
+        };
+        /**
+         * Quantity
+         * @description A quantity as typed, with where it comes from. It is saved whole: a text brings its own source.
+         */
+        Quantity: {
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Source
+             * @default assumed
+             * @enum {string}
+             */
+            source: "measured" | "marked" | "assumed" | "computed";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * RailAnswer
+         * @description A rail as kept, with what its texts were taken for and what its kind says of it.
+         */
+        RailAnswer: {
+            /**
+             * Name
+             * @default Rail
+             */
+            name: string;
+            /**
+             * Kind
+             * @default regulated
+             * @enum {string}
+             */
+            kind: "regulated" | "unregulated" | "vehicle" | "battery" | "winding" | "stator" | "reversing" | "digital" | "logic" | "sense";
+            /**
+             * Read At
+             * @default feed
+             * @enum {string}
+             */
+            read_at: "feed" | "lamp";
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            usual: components["schemas"]["Quantity"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            low: components["schemas"]["Quantity"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            high: components["schemas"]["Quantity"];
+            /** Details */
+            details?: {
+                [key: string]: components["schemas"]["Quantity"];
+            };
+            /**
+             * Fuse
+             * @default
+             */
+            fuse: string;
+            /**
+             * Rated
+             * @default
+             */
+            rated: string;
+            /**
+             * Others
+             * @default
+             */
+            others: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Equipment
+             * Format: uuid
+             */
+            equipment: string;
+            /** Levels */
+            levels: string[];
+            /** Took */
+            took: {
+                [key: string]: string;
+            };
+            /** Reads */
+            reads: string;
+            /** Unread */
+            unread: components["schemas"]["Unread"][];
+        };
+        /**
+         * ReadingReport
+         * @description A reading before the swap, and what it would have been without the meter, where that differs.
+         */
+        ReadingReport: {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /** Corrected */
+            corrected: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * ReadyMade
+         * @description A ready-made LED lamp as typed; without ``amps`` there is none.
+         *
+         *     ``at`` are the volts it draws them at, ``second_volts`` and ``second_amps`` another reading of it, ``dice``
+         *     its LEDs in series where somebody counted them.
+         */
+        ReadyMade: {
+            /**
+             * Amps
+             * @default
+             */
+            amps: string;
+            /**
+             * At
+             * @default
+             */
+            at: string;
+            /**
+             * Second Volts
+             * @default
+             */
+            second_volts: string;
+            /**
+             * Second Amps
+             * @default
+             */
+            second_amps: string;
+            /** Dice */
+            dice?: number | null;
+            /**
+             * Law
+             * @default resistor
+             * @enum {string}
+             */
+            law: "resistor" | "current" | "power" | "unknown";
+            /**
+             * Polarised
+             * @default yes
+             * @enum {string}
+             */
+            polarised: "yes" | "no";
+            /**
+             * Throttle
+             * @default
+             */
+            throttle: string;
+            /**
+             * After
+             * @default
+             */
+            after: string;
+            /**
+             * Candela
+             * @default
+             */
+            candela: string;
+        };
+        /**
+         * RectificationOption
+         * @description A way to make the LED live on a supply that alternates; ``asks`` are the position's fields it needs.
+         */
+        RectificationOption: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Asks */
+            asks: string[];
+        };
+        /**
+         * Remedy
+         * @description A change that clears a finding.
+         *
+         *     Attributes:
+         *         id: names it among the finding's remedies.
+         *         label: what to do, in a line.
+         *         changes: fields of the position and what they become.
+         */
+        Remedy: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Changes */
+            changes?: {
+                [key: string]: number | string | null;
+            };
+        };
+        /**
+         * Report
+         * @description Everything about a position, for the screen, the command line and the card.
+         */
+        Report: {
+            sizing: components["schemas"]["SizingReport"];
+            current: components["schemas"]["CurrentReport"];
+            power: components["schemas"]["PowerReport"];
+            heat: components["schemas"]["LampHeat"];
+            supply: components["schemas"]["SupplyReport"];
+            /** Snapshots */
+            snapshots: components["schemas"]["Snapshot"][];
+            cycle: components["schemas"]["Cycle"] | null;
+            runtime: components["schemas"]["Runtime"] | null;
+            rule: components["schemas"]["SlideRule"];
+            glow: components["schemas"]["Glow"];
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            uncertainty: components["schemas"]["Uncertainty"];
+            next_step: components["schemas"]["NextStep"];
+            /** Diagnoses */
+            diagnoses: components["schemas"]["Diagnosis"][];
+            /** Sister */
+            sister: components["schemas"]["SisterReading"][];
+            trouble: components["schemas"]["Trouble"] | null;
+            survey: components["schemas"]["Survey"];
+            trials: components["schemas"]["Trials"] | null;
+            /** Build */
+            build: components["schemas"]["BuildStep"][];
+            /** Warmth */
+            warmth: components["schemas"]["Warmth"][];
+            /** Checks */
+            checks: components["schemas"]["Difference"][];
+            /** Checks Line */
+            checks_line: string;
+            /** Needs */
+            needs: components["schemas"]["Need"][];
+            duty: components["schemas"]["DutyReport"];
+        };
+        /**
+         * RuleValue
+         * @description What the slide rule reads at one preferred value.
+         */
+        RuleValue: {
+            /** Ohm */
+            ohm: number;
+            /** Text */
+            text: string;
+            /**
+             * Zone
+             * @enum {string}
+             */
+            zone: "over" | "drive" | "trip" | "fits" | "stopped" | "dim" | "hot" | "lit_room" | "dark_room" | "dark";
+            /** In Drawer */
+            in_drawer: boolean;
+        };
+        /**
+         * Runtime
+         * @description How long a battery lasts, and what one of its lamps shows meanwhile.
+         *
+         *     Attributes:
+         *         led, lamp: hours after the swaps and before them, as :class:`BatteryHours` has them.
+         *         led_curve, lamp_curve: this lamp's light until the charge is spent; nothing where it is not counted.
+         *         line: what the hours count, in a sentence.
+         */
+        Runtime: {
+            led: components["schemas"]["Shown"];
+            lamp: components["schemas"]["Shown"] | null;
+            /** Led Curve */
+            led_curve: components["schemas"]["RuntimePoint"][];
+            /** Lamp Curve */
+            lamp_curve: components["schemas"]["RuntimePoint"][];
+            /** Line */
+            line: string;
+        };
+        /**
+         * RuntimePoint
+         * @description A moment of a battery's life: light as a share of the first.
+         */
+        RuntimePoint: {
+            /** Hours */
+            hours: number;
+            /** Light */
+            light: number;
+        };
+        /**
+         * Scale
+         * @description One scale of the slide rule.
+         */
+        Scale: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Ticks */
+            ticks: components["schemas"]["Tick"][];
+        };
+        /**
+         * Shown
+         * @description A figure: SI value, number and unit as printed, and its origin in words.
+         */
+        Shown: {
+            /** Value */
+            value: number;
+            /** Number */
+            number: string;
+            /** Unit */
+            unit: string;
+            source: components["schemas"]["Source"];
+            /** Origin */
+            origin: string;
+        };
+        /**
+         * SisterReading
+         * @description One reading of the sister.
+         *
+         *     Attributes:
+         *         id, kind, state: of the sister's reading.
+         *         sister: what was read there.
+         *         own: what was read at this lamp in the same place; None where nobody did.
+         *         line: what that says.
+         */
+        SisterReading: {
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** State */
+            state: string;
+            sister: components["schemas"]["Shown"];
+            own: components["schemas"]["Shown"] | null;
+            /** Line */
+            line: string;
+        };
+        /**
+         * SizingReport
+         * @description From the drive wanted to the resistor.
+         *
+         *     Attributes:
+         *         headroom: what is left for the resistor at the usual rail.
+         *         exact: resistance for the drive wanted; None where the rail does not reach.
+         *         preferred: its preferred value, one part.
+         *         each, total: what is fitted, one part and all.
+         *         rounding: the rule that made it, in words.
+         *         marks: how each part is marked; None where there is no resistor to look at.
+         */
+        SizingReport: {
+            headroom: components["schemas"]["Shown"];
+            exact: components["schemas"]["Shown"] | null;
+            preferred: components["schemas"]["Shown"] | null;
+            each: components["schemas"]["Shown"];
+            total: components["schemas"]["Shown"];
+            /** Rounding */
+            rounding: string;
+            marks: components["schemas"]["Marks"] | null;
+        };
+        /**
+         * SlideRule
+         * @description Aligned scales over ohms of each part.
+         */
+        SlideRule: {
+            /** Low Ohm */
+            low_ohm: number;
+            /** High Ohm */
+            high_ohm: number;
+            /** Cursor Ohm */
+            cursor_ohm: number;
+            /** Values */
+            values: components["schemas"]["RuleValue"][];
+            /** Scales */
+            scales: components["schemas"]["Scale"][];
+            /** Zones */
+            zones: components["schemas"]["Zone"][];
+            hot: components["schemas"]["Zone"] | null;
+        };
+        /**
+         * Snapshot
+         * @description A staircase at one instant of the supply, or in one state of the driver.
+         *
+         *     Where a state changes what the other instruments show, ``glow`` and ``rule`` are theirs, ``reads``
+         *     what each of the rule's scales reads under the cursor, and ``line`` says it in a sentence.
+         */
+        Snapshot: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            staircase: components["schemas"]["Staircase"];
+            glow?: components["schemas"]["Glow"] | null;
+            rule?: components["schemas"]["SlideRule"] | null;
+            /** Reads */
+            reads?: {
+                [key: string]: string;
+            };
+            /**
+             * Line
+             * @default
+             */
+            line: string;
+        };
+        /**
+         * Source
+         * @description Where a number comes from. Only ``ASSUMED`` is pencil.
+         * @enum {string}
+         */
+        Source: "measured" | "marked" | "assumed" | "computed";
+        /**
+         * Stair
+         * @description A step of the volt staircase: the volts it takes, and the level that is left below it.
+         */
+        Stair: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "rail" | "source" | "feed" | "lamps" | "rectifier" | "driver" | "regulator" | "resistor" | "inside" | "diode" | "led" | "ground";
+            /** Label */
+            label: string;
+            /** Detail */
+            detail: string;
+            drop: components["schemas"]["AtRails"];
+            level: components["schemas"]["AtRails"];
+            /** Text */
+            text: string;
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * Staircase
+         * @description The rail as height, coming down part by part.
+         */
+        Staircase: {
+            /** Top V */
+            top_v: number;
+            /** Stairs */
+            stairs: components["schemas"]["Stair"][];
+        };
+        /**
+         * Stake
+         * @description What a wrong figure costs.
+         *
+         *     Attributes:
+         *         loss: one of :data:`LOSSES`.
+         *         line: that in words, with the figure it comes to; "" where nothing is lost.
+         */
+        Stake: {
+            /**
+             * Loss
+             * @default nothing
+             */
+            loss: string;
+            /**
+             * Line
+             * @default
+             */
+            line: string;
+        };
+        /**
+         * StepDone
+         * @description A step of the build, as far as somebody did it: ticked, with a note, a photograph's key and minutes.
+         */
+        StepDone: {
+            /**
+             * Place
+             * @default 0
+             */
+            place: number;
+            /**
+             * Done
+             * @default false
+             */
+            done: boolean;
+            /** Drawn */
+            drawn?: {
+                [key: string]: number;
+            };
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Minutes
+             * @default
+             */
+            minutes: string;
+            /**
+             * Photo
+             * @default
+             */
+            photo: string;
+            /**
+             * At
+             * @default
+             */
+            at: string;
+        };
+        /**
+         * StepOut
+         * @description A step that undo would take back, or redo do again.
+         */
+        StepOut: {
+            /** Id */
+            id: number;
+            /** Label */
+            label: string;
+        };
+        /**
+         * Steps
+         * @description What undo and redo would do; none where nothing.
+         */
+        Steps: {
+            undo: components["schemas"]["StepOut"] | null;
+            redo: components["schemas"]["StepOut"] | null;
+        };
+        /**
+         * Suitable
+         * @description An LED colour behind the glass: what comes through, in what colour, and whether it is that of the old lamp.
+         */
+        Suitable: {
+            /** Led Id */
+            led_id: string;
+            /** Label */
+            label: string;
+            /** Share */
+            share: string;
+            /** Colour */
+            colour: string;
+            /** As Before */
+            as_before: boolean;
+        };
+        /**
+         * Summary
+         * @description A position as the bench shows it; one that is not fresh is being worked out anew.
+         */
+        Summary: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Stage */
+            stage: string;
+            /** Rail */
+            rail: string;
+            /** Glow Colour */
+            glow_colour: string;
+            /** Glow Lightness */
+            glow_lightness: number;
+            /** Grade */
+            grade: ("stop" | "mind" | "note") | null;
+            /** Line */
+            line: string;
+            /** Next Act */
+            next_act: string;
+            /** Fresh */
+            fresh: boolean;
+        };
+        /**
+         * SupplyReport
+         * @description What the supply is called.
+         */
+        SupplyReport: {
+            /** Label */
+            label: string;
+        };
+        /**
+         * Survey
+         * @description All that was read before the swap, what follows from it, and what is still worth reading.
+         */
+        Survey: {
+            /** Readings */
+            readings: components["schemas"]["ReadingReport"][];
+            /** Inferences */
+            inferences: components["schemas"]["Inference"][];
+            /** Contradictions */
+            contradictions: components["schemas"]["Contradiction"][];
+            truth: components["schemas"]["Truth"] | null;
+            /** Plan */
+            plan: components["schemas"]["NextStep"][];
+        };
+        /**
+         * SweepPoint
+         * @description Volts and amps of a reading, or of the curve.
+         */
+        SweepPoint: {
+            /** Volts */
+            volts: number;
+            /** Amps */
+            amps: number;
+        };
+        /**
+         * SweepReport
+         * @description A sweep with the curve through it: n is that of all LEDs in series together.
+         *
+         *     ``each`` is the curve of one LED inside, strings and resistor taken out; empty where the part is one LED.
+         */
+        SweepReport: {
+            /** Points */
+            points: components["schemas"]["SweepPoint"][];
+            /** Curve */
+            curve: components["schemas"]["SweepPoint"][];
+            /** Each */
+            each: components["schemas"]["SweepPoint"][];
+            i_s: components["schemas"]["Shown"];
+            /** N */
+            n: number;
+            r_s: components["schemas"]["Shown"];
+            worst: components["schemas"]["Shown"];
+            /** Line */
+            line: string;
+        };
+        /**
+         * SweptInside
+         * @description Where a whole part was swept: its strings, what each carries, and what stands over each LED of it.
+         *
+         *     ``volts`` is nothing where the supply alternates: no volts belong to an average current.
+         */
+        SweptInside: {
+            /** Strings */
+            strings: number;
+            amps: components["schemas"]["Shown"];
+            volts: components["schemas"]["Shown"] | null;
+        };
+        /**
+         * Swing
+         * @description A figure the result rests on, with what its uncertainty does to the current.
+         *
+         *     Attributes:
+         *         id, label, text, source: the figure.
+         *         swing_a: how far the usual current moves between its ends, A.
+         *         swing_text: half of that either way, as printed.
+         *         stake: what is lost where it is wrong; nothing for one that was read.
+         */
+        Swing: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Text */
+            text: string;
+            source: components["schemas"]["Source"];
+            /** Swing A */
+            swing_a: number;
+            /** Swing Text */
+            swing_text: string;
+            /**
+             * @default {
+             *       "loss": "nothing",
+             *       "line": ""
+             *     }
+             */
+            stake: components["schemas"]["Stake"];
+        };
+        /**
+         * Tick
+         * @description A mark on a scale of the slide rule, placed by the ohms under it.
+         */
+        Tick: {
+            /** At Ohm */
+            at_ohm: number;
+            /** Text */
+            text: string;
+            /**
+             * Weight
+             * @enum {integer}
+             */
+            weight: 1 | 2 | 3;
+        };
+        /**
+         * TrialInput
+         * @description One look at the lamp with a part in it, and what the eye said.
+         *
+         *     ``photo_ratio`` is its light beside the old lamp's in one photograph, which may be off by ``photo_doubt``.
+         */
+        TrialInput: {
+            /**
+             * Place
+             * @default 0
+             */
+            place: number;
+            /**
+             * Resistor
+             * @default
+             */
+            resistor: string;
+            /**
+             * Verdict
+             * @default right
+             * @enum {string}
+             */
+            verdict: "dim" | "right" | "bright" | "blue" | "uneven" | "same";
+            /**
+             * Room
+             * @default workshop
+             * @enum {string}
+             */
+            room: "dark" | "workshop" | "daylight";
+            /**
+             * Optics
+             * @default as-is
+             * @enum {string}
+             */
+            optics: "as-is" | "frosted" | "flattened" | "capped";
+            /**
+             * Led Id
+             * @default
+             */
+            led_id: string;
+            /**
+             * At
+             * @default
+             */
+            at: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Photo Ratio */
+            photo_ratio?: number | null;
+            /** Photo Doubt */
+            photo_doubt?: number | null;
+        };
+        /**
+         * TrialRow
+         * @description One look: what stood there, what was said, and how it looked beside the others.
+         *
+         *     ``counts`` is False where it was seen in another light than the lamp's own, and says nothing here.
+         *     ``photographed`` is what one frame with the old lamp said of it, and ``taught`` the changes that take the light
+         *     it had there for its own; none where its figures say the same.
+         */
+        TrialRow: {
+            /** Id */
+            id: string;
+            /** Ohm */
+            ohm: string;
+            /** Verdict */
+            verdict: string;
+            /** At */
+            at: string;
+            /** Note */
+            note: string;
+            /** Counts */
+            counts: boolean;
+            lamp: components["schemas"]["GlowLamp"];
+            /** Photographed */
+            photographed: string;
+            /** Taught */
+            taught: {
+                [key: string]: number | string | null;
+            };
+        };
+        /**
+         * Trials
+         * @description What the looks come to.
+         *
+         *     Attributes:
+         *         rows: the last of them, in the order they were made.
+         *         line: the light wanted, as far as it is known.
+         *         step: what this eye tells in this place.
+         *         proposals: what to try next, the first first; none where nothing is left.
+         */
+        Trials: {
+            /** Rows */
+            rows: components["schemas"]["TrialRow"][];
+            /** Line */
+            line: string;
+            /** Step */
+            step: string;
+            /** Proposals */
+            proposals: components["schemas"]["Proposal"][];
+        };
+        /**
+         * Trouble
+         * @description Readings that are off, weighed together.
+         *
+         *     Attributes:
+         *         causes: the likeliest first; empty where nothing known explains them.
+         *         line: how sure that is.
+         */
+        Trouble: {
+            /** Causes */
+            causes: components["schemas"]["Cause"][];
+            /** Line */
+            line: string;
+        };
+        /**
+         * Truth
+         * @description The switch states side by side; ``line`` says plainly where the logic is inverted.
+         */
+        Truth: {
+            /** Rows */
+            rows: components["schemas"]["TruthRow"][];
+            /** Line */
+            line: string;
+        };
+        /**
+         * TruthRow
+         * @description A switch state: volts at the lamp, whether it lights, whether the contact is closed.
+         */
+        TruthRow: {
+            /** State */
+            state: string;
+            /** Volts */
+            volts: string;
+            /** Lit */
+            lit: boolean;
+            /** Closed */
+            closed: string;
+        };
+        /**
+         * Uncertainty
+         * @description How much of the result still rests on assumption: 0 to 1, and in a line.
+         */
+        Uncertainty: {
+            /** Items */
+            items: components["schemas"]["Swing"][];
+            /** Share */
+            share: number;
+            /** Line */
+            line: string;
+        };
+        /**
          * Unread
          * @description A field that is kept and cannot be read.
          *
@@ -4094,6 +3914,682 @@ export interface components {
             text: string;
             /** Message */
             message: string;
+        };
+        /**
+         * Warmth
+         * @description A part after half an hour.
+         *
+         *     Attributes:
+         *         part, label: which.
+         *         usual, low, high: its temperature, with the band a reading should lie in.
+         *         finger: what a finger should find.
+         *         hotter, cooler: what it means when it does not.
+         *         reading: the kind of reading a thermocouple takes of it.
+         */
+        Warmth: {
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "resistor" | "led" | "regulator";
+            /** Label */
+            label: string;
+            usual: components["schemas"]["Shown"];
+            low: components["schemas"]["Shown"];
+            high: components["schemas"]["Shown"];
+            /** Finger */
+            finger: string;
+            /** Hotter */
+            hotter: string;
+            /** Cooler */
+            cooler: string;
+            /**
+             * Reading
+             * @enum {string}
+             */
+            reading: "current" | "resistor_volts" | "led_volts" | "supply_volts" | "plus_volts" | "minus_volts" | "lamp_volts" | "resistor_ohms" | "led_straight" | "led_turned" | "resistor_celsius" | "led_celsius" | "regulator_celsius";
+        };
+        /**
+         * Zone
+         * @description A stretch of the slide rule with one verdict.
+         */
+        Zone: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "over" | "drive" | "trip" | "fits" | "stopped" | "dim" | "hot" | "lit_room" | "dark_room" | "dark";
+            /** Label */
+            label: string;
+            /** From Ohm */
+            from_ohm: number;
+            /** To Ohm */
+            to_ohm: number;
+        };
+        /**
+         * Catalogue
+         * @description Kinds, parts, and every choice that a form offers, by field.
+         */
+        Catalogue: {
+            /** Supplies */
+            supplies: components["schemas"]["SupplyOut"][];
+            /** Drivers */
+            drivers: components["schemas"]["DriverOut"][];
+            /** Fitted */
+            fitted: components["schemas"]["FittedKindOut"][];
+            /** Regulators */
+            regulators: components["schemas"]["PartOut"][];
+            /** Modules */
+            modules: components["schemas"]["PartOut"][];
+            /** Leds */
+            leds: components["schemas"]["PartOut"][];
+            /** Lamps */
+            lamps: components["schemas"]["PartOut"][];
+            /** Holders */
+            holders: {
+                [key: string]: components["schemas"]["HolderOut"];
+            };
+            /** Leads */
+            leads: {
+                [key: string]: components["schemas"]["LeadsOut"];
+            };
+            /** Job Circuits */
+            job_circuits: {
+                [key: string]: string[];
+            };
+            /** Choices */
+            choices: {
+                [key: string]: components["schemas"]["OptionOut"][];
+            };
+            /** Units */
+            units: {
+                [key: string]: "V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°" | "lm" | "K/W" | "H" | "W";
+            };
+            /** Led Source */
+            led_source: string;
+            /** Lamp Source */
+            lamp_source: string;
+        };
+        /**
+         * DetailOut
+         * @description A further figure that a kind asks for; no unit for a choice, words or a count.
+         */
+        DetailOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°" | "lm" | "K/W" | "H" | "W") | null;
+            /** Hint */
+            hint: string;
+            /** Options */
+            options: components["schemas"]["OptionOut"][];
+            /** Long */
+            long: boolean;
+        };
+        /**
+         * DriverOut
+         * @description A kind of driver; ``usual_drop`` is what it usually keeps, as one would type it.
+         */
+        DriverOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Expect */
+            expect: string;
+            /** Usual Drop */
+            usual_drop: string;
+            /** Details */
+            details: components["schemas"]["DetailOut"][];
+        };
+        /**
+         * FittedKindOut
+         * @description A kind of circuit with LEDs that are there already: how it is known by looking, and what must not be done.
+         */
+        FittedKindOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Looks */
+            looks: string;
+            /** Never */
+            never: string;
+            /** Details */
+            details: components["schemas"]["DetailOut"][];
+        };
+        /**
+         * HolderOut
+         * @description What may go into the holder, and what is emptied where something else does.
+         */
+        HolderOut: {
+            /** Label */
+            label: string;
+            /** Empties */
+            empties: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * LeadsOut
+         * @description Where the meter's leads go for a reading.
+         */
+        LeadsOut: {
+            /** Label */
+            label: string;
+            /**
+             * Mode
+             * @enum {string}
+             */
+            mode: "across" | "series" | "touches";
+            /** Red */
+            red: string;
+            /** Black */
+            black: string;
+            /** Meter */
+            meter: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "V" | "mA" | "Ω" | "°C";
+            /** Line */
+            line: string;
+        };
+        /**
+         * OptionOut
+         * @description One of a few.
+         */
+        OptionOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+        };
+        /**
+         * PartOut
+         * @description A part of the catalogue, with what tells it from the others and what else it is found by.
+         */
+        PartOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Detail */
+            detail: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
+         * SupplyOut
+         * @description A kind of supply: what it asks, and what a form must know of it.
+         */
+        SupplyOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Expect */
+            expect: string;
+            /** Details */
+            details: components["schemas"]["DetailOut"][];
+            /** Read At Offered */
+            read_at_offered: boolean;
+            /** Position Fields */
+            position_fields: string[];
+            /** Driver Note */
+            driver_note: string;
+        };
+        /**
+         * TookOut
+         * @description What a text was taken for, or why it cannot be read.
+         */
+        TookOut: {
+            /** Took */
+            took: string;
+            /** Error */
+            error: string;
+        };
+        /**
+         * TookIn
+         * @description A text to read, and the unit it should be in; "mA" is a current whose bare number is milliamps.
+         */
+        TookIn: {
+            /** Text */
+            text: string;
+            /** Unit */
+            unit: ("V" | "A" | "Ω" | "cd" | "Hz" | "F" | "Ah" | "s" | "°C" | "m" | "°" | "lm" | "K/W" | "H" | "W") | "mA";
+        };
+        /**
+         * ReportAnswer
+         * @description A report.
+         */
+        ReportAnswer: {
+            report: components["schemas"]["Report"];
+        };
+        /**
+         * PositionInput
+         * @description A lamp position and the swap meant for it.
+         */
+        PositionInput: {
+            /**
+             * Name
+             * @default Lamp
+             */
+            name: string;
+            /**
+             * Led Id
+             * @default
+             */
+            led_id: string;
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            vf: components["schemas"]["Quantity"];
+            /**
+             * Rated
+             * @default
+             */
+            rated: string;
+            /**
+             * Led Light
+             * @default
+             */
+            led_light: string;
+            /**
+             * Led Light At
+             * @default
+             */
+            led_light_at: string;
+            /**
+             * Led Angle
+             * @default
+             */
+            led_angle: string;
+            /**
+             * Led Output
+             * @default
+             * @enum {string}
+             */
+            led_output: "" | "old" | "standard" | "high";
+            /**
+             * Stage
+             * @default sizing
+             * @enum {string}
+             */
+            stage: "sizing" | "trial" | "fitted" | "done";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Lamp Id
+             * @default
+             */
+            lamp_id: string;
+            /**
+             * Lamp Volts
+             * @default
+             */
+            lamp_volts: string;
+            /**
+             * Lamp Amps
+             * @default
+             */
+            lamp_amps: string;
+            /**
+             * Lamp Candela
+             * @default
+             */
+            lamp_candela: string;
+            /**
+             * Lamp Kept
+             * @default 1
+             */
+            lamp_kept: number;
+            /**
+             * Lamp Count
+             * @default 1
+             */
+            lamp_count: number;
+            /**
+             * Lamp Base
+             * @default
+             */
+            lamp_base: string;
+            /**
+             * Bulb Across
+             * @default
+             */
+            bulb_across: string;
+            /**
+             * Bulb Long
+             * @default
+             */
+            bulb_long: string;
+            /**
+             * Filament Below
+             * @default
+             */
+            filament_below: string;
+            /**
+             * Purpose
+             * @default
+             * @enum {string}
+             */
+            purpose: "" | "see" | "light" | "do";
+            /** Cues */
+            cues?: ("hidden" | "faint" | "series" | "feedback" | "sensor" | "no-ground" | "controlled" | "two-electrodes" | "warms" | "magneto")[];
+            /**
+             * Second Job
+             * @default
+             * @enum {string}
+             */
+            second_job: "" | "none" | "amplitude" | "barretter" | "limiter" | "protector" | "fuse" | "thermal-flasher" | "lag" | "optical-path" | "heater-tap" | "approved" | "earth-path" | "neon" | "charge" | "two-feeds" | "dimmed" | "coil" | "magneto" | "infrared" | "heat" | "reading" | "long-cable" | "quiet";
+            /**
+             * Job Given To
+             * @default
+             */
+            job_given_to: string;
+            /** Dead */
+            dead?: ("silvered" | "black" | "milky" | "bead" | "broken")[];
+            /**
+             * In Series
+             * @default 1
+             */
+            in_series: number;
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            driver_drop: components["schemas"]["Quantity"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "source": "assumed",
+             *       "note": ""
+             *     }
+             */
+            target: components["schemas"]["Quantity"];
+            /**
+             * Ceiling
+             * @default 0.5
+             */
+            ceiling: number;
+            /**
+             * Series
+             * @default E24
+             * @enum {string}
+             */
+            series: "E3" | "E6" | "E12" | "E24" | "E48" | "E96" | "E192";
+            /**
+             * Rounding
+             * @default up
+             * @enum {string}
+             */
+            rounding: "up" | "nearest" | "down";
+            /**
+             * Resistor
+             * @default
+             */
+            resistor: string;
+            /**
+             * Resistor Parts
+             * @default 1
+             */
+            resistor_parts: number;
+            /**
+             * Resistor Source
+             * @default marked
+             * @enum {string}
+             */
+            resistor_source: "measured" | "marked" | "assumed" | "computed";
+            /** Tolerance */
+            tolerance?: number | null;
+            /** Rating W */
+            rating_w?: number | null;
+            /**
+             * Rectification
+             * @default
+             * @enum {string}
+             */
+            rectification: "" | "bridge_cap" | "bridge" | "half_wave_cap" | "half_wave" | "inverse_diode" | "back_to_back" | "two_colour" | "own_bridge" | "bare";
+            /**
+             * Capacitor
+             * @default
+             */
+            capacitor: string;
+            /**
+             * Capacitor V
+             * @default
+             */
+            capacitor_v: string;
+            /**
+             * Second Led Id
+             * @default
+             */
+            second_led_id: string;
+            /**
+             * Band
+             * @default
+             */
+            band: string;
+            /**
+             * Chassis Negative
+             * @default false
+             */
+            chassis_negative: boolean;
+            /**
+             * Mains
+             * @default false
+             */
+            mains: boolean;
+            /**
+             * Glow Floor
+             * @default 0.25
+             */
+            glow_floor: number;
+            /**
+             * Driver Kind
+             * @default direct
+             * @enum {string}
+             */
+            driver_kind: "direct" | "low_side" | "high_side" | "darlington" | "series_lamps" | "shared" | "flasher" | "lamp_check";
+            /** Driver Details */
+            driver_details?: {
+                [key: string]: components["schemas"]["DriverDetail"];
+            };
+            /**
+             * Branches
+             * @default 1
+             */
+            branches: number;
+            /**
+             * Lead
+             * @default positive
+             * @enum {string}
+             */
+            lead: "positive" | "negative";
+            /**
+             * Common
+             * @default none
+             * @enum {string}
+             */
+            common: "none" | "positive" | "negative" | "chassis";
+            /**
+             * Shunt
+             * @default
+             */
+            shunt: string;
+            /**
+             * Shunt Across
+             * @default assembly
+             * @enum {string}
+             */
+            shunt_across: "assembly" | "leds";
+            /** Shunt W */
+            shunt_w?: number | null;
+            /**
+             * Series Diodes
+             * @default 0
+             */
+            series_diodes: number;
+            /**
+             * Sink
+             * @default false
+             */
+            sink: boolean;
+            /**
+             * Regulator Id
+             * @default
+             */
+            regulator_id: string;
+            /**
+             * @default {
+             *       "amps": "",
+             *       "at": "",
+             *       "second_volts": "",
+             *       "second_amps": "",
+             *       "dice": null,
+             *       "law": "resistor",
+             *       "polarised": "yes",
+             *       "throttle": "",
+             *       "after": "",
+             *       "candela": ""
+             *     }
+             */
+            module: components["schemas"]["ReadyMade"];
+            /** Beside */
+            beside?: {
+                [key: string]: components["schemas"]["Beside"];
+            };
+            /**
+             * @default {
+             *       "how": "seen",
+             *       "optics": "as-is",
+             *       "glass": "",
+             *       "own_glass": "",
+             *       "shape": "rectangle",
+             *       "width": "",
+             *       "height": "",
+             *       "depth": "",
+             *       "spacing": "",
+             *       "white_box": false,
+             *       "room": "workshop",
+             *       "share": 1,
+             *       "trim": 1
+             *     }
+             */
+            looks: components["schemas"]["LooksInput"];
+            /** Trials */
+            trials?: {
+                [key: string]: components["schemas"]["TrialInput"];
+            };
+            /** Steps */
+            steps?: {
+                [key: string]: components["schemas"]["StepDone"];
+            };
+            /** Checks */
+            checks?: {
+                [key: string]: components["schemas"]["FunctionCheck"];
+            };
+            /**
+             * Board Mark
+             * @default
+             * @enum {string}
+             */
+            board_mark: "" | "plus" | "minus" | "square-plus" | "square-minus" | "bar" | "arrow";
+            /**
+             * Board Side
+             * @default left
+             * @enum {string}
+             */
+            board_side: "left" | "right";
+            /**
+             * Look Again
+             * @default
+             */
+            look_again: string;
+            /**
+             * Hours
+             * @default
+             */
+            hours: string;
+            /**
+             * Cost
+             * @default
+             */
+            cost: string;
+            /**
+             * One Batch
+             * @default true
+             */
+            one_batch: boolean;
+            /**
+             * Ambient
+             * @default
+             */
+            ambient: string;
+            /**
+             * Lit
+             * @default always
+             * @enum {string}
+             */
+            lit: "always" | "sometimes" | "single";
+            /**
+             * Reads
+             * @default one
+             * @enum {string}
+             */
+            reads: "one" | "all";
+            /** Weigh */
+            weigh?: ("life" | "look" | "heat" | "parts" | "reversible" | "stock")[];
+            /**
+             * Sweep
+             * @default
+             */
+            sweep: string;
+            /**
+             * Sweep In Series
+             * @default
+             */
+            sweep_in_series: string;
+            /**
+             * Sweep Strings
+             * @default
+             */
+            sweep_strings: string;
+            /**
+             * Sweep Resistor
+             * @default
+             */
+            sweep_resistor: string;
+        };
+        /**
+         * QuickIn
+         * @description A quick sum: the rail's text, a position's fields as far as known, and what was taken of its findings.
+         */
+        QuickIn: {
+            /** Rail */
+            rail: string;
+            position: components["schemas"]["PositionInput"];
+            /** Changes */
+            changes?: {
+                [key: string]: number | string | null;
+            };
         };
         /**
          * QuickKeep
@@ -4309,51 +4805,12 @@ export interface components {
             on: string;
         };
         /**
-         * StepOut
-         * @description A step that undo would take back, or redo do again.
+         * PulseOut
+         * @description A number that goes up with every change of the records.
          */
-        StepOut: {
-            /** Id */
-            id: number;
-            /** Label */
-            label: string;
-        };
-        /**
-         * Steps
-         * @description What undo and redo would do; none where nothing.
-         */
-        Steps: {
-            undo: components["schemas"]["StepOut"] | null;
-            redo: components["schemas"]["StepOut"] | null;
-        };
-        /**
-         * Summary
-         * @description A position as the bench shows it; one that is not fresh is being worked out anew.
-         */
-        Summary: {
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            /** Name */
-            name: string;
-            /** Stage */
-            stage: string;
-            /** Rail */
-            rail: string;
-            /** Glow Colour */
-            glow_colour: string;
-            /** Glow Lightness */
-            glow_lightness: number;
-            /** Grade */
-            grade: ("stop" | "mind" | "note") | null;
-            /** Line */
-            line: string;
-            /** Next Act */
-            next_act: string;
-            /** Fresh */
-            fresh: boolean;
+        PulseOut: {
+            /** Changes */
+            changes: number;
         };
         /**
          * Move
@@ -4540,6 +4997,180 @@ export interface components {
             name: string;
             /** Line */
             line: string;
+        };
+        /**
+         * CardLinkOut
+         * @description A link by which one lamp's card is read.
+         */
+        CardLinkOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Made */
+            made: string;
+            /**
+             * Position
+             * Format: uuid
+             */
+            position: string;
+        };
+        /**
+         * DeviceOut
+         * @description A paired device.
+         */
+        DeviceOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** May Write */
+            may_write: boolean;
+            /** Paired */
+            paired: string;
+            /** Seen */
+            seen: string;
+            /** Expired */
+            expired: boolean;
+        };
+        /**
+         * DevicesOut
+         * @description Sharing, the pairing that was begun, devices and links.
+         */
+        DevicesOut: {
+            sharing: components["schemas"]["SharingOut"];
+            offer: components["schemas"]["OfferOut"] | null;
+            /** Devices */
+            devices: components["schemas"]["DeviceOut"][];
+            /** Links */
+            links: components["schemas"]["CardLinkOut"][];
+        };
+        /**
+         * OfferOut
+         * @description A pairing that was begun: what to scan, as SVG, the digits to type, and how many seconds it still lasts.
+         */
+        OfferOut: {
+            /** Url */
+            url: string;
+            /** Code */
+            code: string;
+            /** Digits */
+            digits: string;
+            /** Seconds */
+            seconds: number;
+            /** May Write */
+            may_write: boolean;
+        };
+        /**
+         * SharingOut
+         * @description Whether the bench answers other devices, at which addresses, and by which certificate.
+         */
+        SharingOut: {
+            /** On */
+            on: boolean;
+            /** Plain */
+            plain: boolean;
+            /** Urls */
+            urls: string[];
+            /** Fingerprint */
+            fingerprint: string;
+        };
+        /**
+         * ShareIn
+         * @description Answer other devices or not; ``plain`` without TLS.
+         */
+        ShareIn: {
+            /** On */
+            on: boolean;
+            /**
+             * Plain
+             * @default false
+             */
+            plain: boolean;
+        };
+        /**
+         * OfferIn
+         * @description What the device that is to be paired may do.
+         */
+        OfferIn: {
+            /**
+             * May Write
+             * @default true
+             */
+            may_write: boolean;
+        };
+        /**
+         * NewLinkOut
+         * @description A link with its address, which is not known afterwards.
+         */
+        NewLinkOut: {
+            link: components["schemas"]["CardLinkOut"];
+            /** Url */
+            url: string;
+            /** Code */
+            code: string;
+        };
+        /**
+         * LinkIn
+         * @description The lamp whose card a link is to show.
+         */
+        LinkIn: {
+            /**
+             * Position
+             * Format: uuid
+             */
+            position: string;
+        };
+        /**
+         * DeviceIn
+         * @description What to change of a device.
+         */
+        DeviceIn: {
+            /** Name */
+            name?: string | null;
+            /** May Write */
+            may_write?: boolean | null;
+        };
+        /**
+         * Me
+         * @description Whom the bench takes a page for; ``shared`` is its address for other devices, if it has one.
+         *
+         *     ``demo`` says that the records are the demo's.
+         */
+        Me: {
+            /** At The Bench */
+            at_the_bench: boolean;
+            /** Paired */
+            paired: boolean;
+            /** May Write */
+            may_write: boolean;
+            /** Device */
+            device: string;
+            /** Shared */
+            shared: string[];
+            /** Demo */
+            demo: boolean;
+        };
+        /**
+         * PairIn
+         * @description What a device that wants to be paired has: the scanned code's part, the digits, and a name for itself.
+         */
+        PairIn: {
+            /** Ticket */
+            ticket: string;
+            /** Digits */
+            digits: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
         };
         /**
          * CatalogueRow
@@ -5667,92 +6298,6 @@ export interface components {
             pins: string[];
         };
         /**
-         * RailAnswer
-         * @description A rail as kept, with what its texts were taken for and what its kind says of it.
-         */
-        RailAnswer: {
-            /**
-             * Name
-             * @default Rail
-             */
-            name: string;
-            /**
-             * Kind
-             * @default regulated
-             * @enum {string}
-             */
-            kind: "regulated" | "unregulated" | "vehicle" | "battery" | "winding" | "stator" | "reversing" | "digital" | "logic" | "sense";
-            /**
-             * Read At
-             * @default feed
-             * @enum {string}
-             */
-            read_at: "feed" | "lamp";
-            /**
-             * @default {
-             *       "text": "",
-             *       "source": "assumed",
-             *       "note": ""
-             *     }
-             */
-            usual: components["schemas"]["Quantity"];
-            /**
-             * @default {
-             *       "text": "",
-             *       "source": "assumed",
-             *       "note": ""
-             *     }
-             */
-            low: components["schemas"]["Quantity"];
-            /**
-             * @default {
-             *       "text": "",
-             *       "source": "assumed",
-             *       "note": ""
-             *     }
-             */
-            high: components["schemas"]["Quantity"];
-            /** Details */
-            details?: {
-                [key: string]: components["schemas"]["Quantity"];
-            };
-            /**
-             * Fuse
-             * @default
-             */
-            fuse: string;
-            /**
-             * Rated
-             * @default
-             */
-            rated: string;
-            /**
-             * Others
-             * @default
-             */
-            others: string;
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            /**
-             * Equipment
-             * Format: uuid
-             */
-            equipment: string;
-            /** Levels */
-            levels: string[];
-            /** Took */
-            took: {
-                [key: string]: string;
-            };
-            /** Reads */
-            reads: string;
-            /** Unread */
-            unread: components["schemas"]["Unread"][];
-        };
-        /**
          * Row
          * @description One line of a table: its cells stand under the table's heads.
          */
@@ -6400,6 +6945,47 @@ export interface components {
             line: string;
         };
         /**
+         * FirstStartOut
+         * @description Whether a bench is new, and the supply that a first sum begins with.
+         */
+        FirstStartOut: {
+            /** New */
+            new: boolean;
+            /** Rail */
+            rail: string;
+        };
+        /**
+         * FirstStartIn
+         * @description What somebody says of their workshop; "" for a question that was skipped.
+         */
+        FirstStartIn: {
+            /**
+             * Work
+             * @default
+             */
+            work: string;
+            /**
+             * Meter
+             * @default yes
+             */
+            meter: string;
+            /**
+             * Series
+             * @default
+             */
+            series: string;
+        };
+        /**
+         * DemoOut
+         * @description The demo's server: its address, and whether it answers yet.
+         */
+        DemoOut: {
+            /** Url */
+            url: string;
+            /** Ready */
+            ready: boolean;
+        };
+        /**
          * BenchLedAnswer
          * @description A bench's own LED as kept, with what its texts were taken for, its line, and how full its bag is.
          */
@@ -6754,7 +7340,9 @@ export interface components {
         };
         /**
          * ShopInput
-         * @description The shop's habits: ``lead`` is a new lamp's, ``checks`` are the house's own, a line each.
+         * @description The shop's habits: ``lead`` and ``series`` are a new lamp's, ``checks`` are the house's own, a line each.
+         *
+         *     ``asked`` says whether the questions of the first start were put.
          */
         ShopInput: {
             /**
@@ -6789,7 +7377,25 @@ export interface components {
              * @default yes
              * @enum {string}
              */
-            meter: "yes" | "none";
+            meter: "yes" | "rms" | "none";
+            /**
+             * Work
+             * @default
+             * @enum {string}
+             */
+            work: "" | "vehicles" | "vintage" | "models" | "signs";
+            /**
+             * Series
+             * @default E24
+             * @enum {string}
+             */
+            series: "E3" | "E6" | "E12" | "E24" | "E48" | "E96" | "E192";
+            /**
+             * Asked
+             * @default no
+             * @enum {string}
+             */
+            asked: "no" | "yes";
         };
         /**
          * ShopPatch
@@ -6832,7 +7438,25 @@ export interface components {
              * @default yes
              * @enum {string}
              */
-            meter: "yes" | "none";
+            meter: "yes" | "rms" | "none";
+            /**
+             * Work
+             * @default
+             * @enum {string}
+             */
+            work: "" | "vehicles" | "vintage" | "models" | "signs";
+            /**
+             * Series
+             * @default E24
+             * @enum {string}
+             */
+            series: "E3" | "E6" | "E12" | "E24" | "E48" | "E96" | "E192";
+            /**
+             * Asked
+             * @default no
+             * @enum {string}
+             */
+            asked: "no" | "yes";
         };
         /**
          * MatchLevel
@@ -7024,51 +7648,6 @@ export interface components {
             more: string;
             /** Profile */
             profile: number[];
-        };
-        /**
-         * PositionView
-         * @description A position with its rail, its neighbours' names and its report.
-         */
-        PositionView: {
-            position: components["schemas"]["PositionAnswer"];
-            rail: components["schemas"]["RailAnswer"];
-            /** Equipment Name */
-            equipment_name: string;
-            fit: components["schemas"]["SweepReport"] | null;
-            /** Siblings */
-            siblings: components["schemas"]["Summary"][];
-            steps: components["schemas"]["Steps"];
-        };
-        /**
-         * SweepPoint
-         * @description Volts and amps of a reading, or of the curve.
-         */
-        SweepPoint: {
-            /** Volts */
-            volts: number;
-            /** Amps */
-            amps: number;
-        };
-        /**
-         * SweepReport
-         * @description A sweep with the curve through it: n is that of all LEDs in series together.
-         *
-         *     ``each`` is the curve of one LED inside, strings and resistor taken out; empty where the part is one LED.
-         */
-        SweepReport: {
-            /** Points */
-            points: components["schemas"]["SweepPoint"][];
-            /** Curve */
-            curve: components["schemas"]["SweepPoint"][];
-            /** Each */
-            each: components["schemas"]["SweepPoint"][];
-            i_s: components["schemas"]["Shown"];
-            /** N */
-            n: number;
-            r_s: components["schemas"]["Shown"];
-            worst: components["schemas"]["Shown"];
-            /** Line */
-            line: string;
         };
         /**
          * NewPosition
@@ -8091,6 +8670,8 @@ export interface components {
             kind: "change" | "rail" | "reading" | "trial" | "build" | "photograph";
             /** Own */
             own: boolean;
+            /** By */
+            by: string;
         };
         /**
          * ChangedOut
@@ -8518,6 +9099,139 @@ export interface operations {
                 };
             };
             /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_cards_scan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScannedOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_cards_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9428,6 +10142,44 @@ export interface operations {
             };
         };
     };
+    swapglow_api_bench_changes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PulseOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
     swapglow_api_bench_move: {
         parameters: {
             query?: never;
@@ -9871,6 +10623,748 @@ export interface operations {
             };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_devices_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevicesOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_devices_share: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShareIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SharingOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_devices_begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OfferIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OfferOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_devices_withdraw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_devices_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewLinkOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_devices_unlink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_devices_take_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_devices_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeviceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_devices_me: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_devices_pair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Gone */
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11539,6 +13033,234 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_first_start_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirstStartOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_first_start_begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstStartIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirstStartOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_first_start_demo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DemoOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_first_start_look_around: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DemoOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The change does not come from our own page. */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -299,6 +299,10 @@ def _inside_volts(at: "OperatingPoint | SteadyStates") -> FloatArray:
     if "inside" not in at.nodes:
         return np.zeros_like(at.across("D1"))
     before = next(n for n in ("string", "held", "dc", "behind", "loaded", "feed") if n in at.nodes)
+    if "innerback" in at.nodes:
+        # Either way round through the lamp's own bridge.
+        back = at.voltage("return") if "return" in at.nodes else 0.0
+        return np.asarray(np.abs(at.voltage(before) - back) - at.across("D1"))
     return np.asarray(at.voltage(before) - at.voltage("inside"))
 
 

@@ -34,7 +34,7 @@ def steady_circuit(position: Position, cases: Cases, state: State = "on") -> Cir
         NotConverged: it has no answer.
     """
     point = point_of(position, cases, state)
-    # By the law, not by volts over amps: where nothing flows that is nothing over nothing, and a cold filament stands there.
+    # By the law, not by volts over amps: where nothing flows that is nothing over nothing, and the filament is cold.
     ohms = {name: law(np.abs(point.across(name))) for name, law in laws_of(position).items()}
     plain: dict[str, Param] = {name: float(v[0]) for name, v in ohms.items()}
     kept = regulated(position, cases, state, plain)

@@ -180,7 +180,10 @@ class _Builder:
         self.p, self.cases, self.wave, self.state = position, cases, wave, state
         self.stacked, self.folded, self.farads, self.ohms = stacked, folded, farads, ohms
         self.alternates = wave is not None and position.rail.supply.alternates
-        bridged = self.alternates and position.rectification.folds and not folded
+        unfolded = self.alternates and position.rectification.folds and not folded
+        # A ready-made lamp's own bridge is behind resistor and shunt; any other stands before them.
+        self.bridge_inside = unfolded and not position.rectification.diodes
+        bridged = unfolded and not self.bridge_inside
         # The supply's other leg.
         self.back = "legb" if bridged else "0"
         self.elements: list[Element] = []
@@ -316,7 +319,7 @@ class _Builder:
     def _rectifier(self, node: str) -> tuple[str, str]:
         """From the lamp's contacts to DC; returns the nodes of its positive and negative."""
         r, diode = self.p.rectification, rectifier("power").model
-        if r.folds and self.folded and not r.diodes:
+        if r.folds and not r.diodes:
             return node, "0"
         if r.folds and self.folded:
             pair = rectifier("power").chain(2, self.p.celsius)
@@ -353,7 +356,7 @@ class _Builder:
         if p.module is not None:
             # Inside a ready-made lamp no meter gets at its LEDs: it reads the lamp's two ends.
             self._over("Rmleds", node, last, fault.over_leds)
-            node = self._inside(node)
+            node, last = self._inside(node, last)
         if p.series_diodes:
             chain = rectifier("signal").chain(p.series_diodes, p.celsius)
             self.elements.append(Diode("Dseries", node, "blocked", side_by_side(chain, p.branches)))
@@ -456,12 +459,18 @@ class _Builder:
             model = side_by_side(led_model(b.led, vf, b.in_series, p.celsius), b.count)
             self.elements.append(Diode(f"Dbeside{k}", at, last, model))
 
-    def _inside(self, node: str) -> str:
-        """What ready-made lamps have before their LEDs; returns the node reached."""
+    def _inside(self, node: str, last: str) -> tuple[str, str]:
+        """What ready-made lamps have before their LEDs; returns the nodes that those are between."""
         p, m = self.p, self.p.module
         assert m is not None
-        outer = self.alternates and p.rectification.topology == "bridge" and not p.rectification.parts
-        if not m.polarised and (self.folded or not outer):
+        if self.bridge_inside:
+            one = side_by_side(rectifier("power").chain(p.in_series, p.celsius), p.branches)
+            self.elements += [
+                Diode("Dbridge1", node, "inner", one), Diode("Dbridge2", last, "inner", one),
+                Diode("Dbridge3", "innerback", node, one), Diode("Dbridge4", "innerback", last, one),
+            ]  # fmt: skip
+            node, last = "inner", "innerback"
+        elif not m.polarised:
             chain = rectifier("power").chain(2 * p.in_series, p.celsius)
             self.elements.append(Diode("Dinner", node, "inner", side_by_side(chain, p.branches)))
             node = "inner"
@@ -473,7 +482,7 @@ class _Builder:
             self.elements.append(VoltageSource("Vkept", node, "inside", Dc(kept(p, self.cases))))
         else:
             self._held(node, "inside", held_amps(p, self.cases), MODULE_HEAD_V * p.in_series, "held")
-        return "inside"
+        return "inside", last
 
     def _held(self, node: str, after: str, amps: Param, head: float, name: str) -> None:
         """A current source with its least head, out of parts that any waveform runs through.

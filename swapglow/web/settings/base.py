@@ -115,9 +115,9 @@ SECURE_CONTENT_TYPE_NOSNIFF = True
 SECURE_REFERRER_POLICY = "same-origin"
 CSRF_COOKIE_SAMESITE = "Strict"
 # What stands in place of these: the bench's own door is the loopback address, which has no TLS, so that neither a
-# redirection to it nor a cookie that needs it can be set for all. The shared door speaks nothing but TLS, unless somebody
-# chose otherwise, and every cookie that goes out by it is Secure (``web.doors``). Browsers take no HSTS from an address
-# (RFC 6797, 8.1.1), and the bench has no name.
+# redirection to it nor a cookie that needs it can be set for all. The shared door speaks nothing but TLS, unless
+# somebody chose otherwise, and every cookie that goes out by it is Secure (``web.doors``). Browsers take no HSTS from
+# an address (RFC 6797, 8.1.1), and the bench has no name.
 SILENCED_SYSTEM_CHECKS = ["security.W004", "security.W008", "security.W016"]
 CSRF_FAILURE_VIEW = "swapglow.api.plain.not_our_page"
 DATA_UPLOAD_MAX_MEMORY_SIZE = 256 * 1024
