@@ -6,6 +6,7 @@ import { BenchView } from "./features/bench/BenchView";
 import { Missing } from "./shell/Missing";
 import { Shell } from "./shell/Shell";
 import { Unopened } from "./shell/Unopened";
+import { useFollow } from "./shell/useFollow";
 
 /** A view in a file of its own. Shown at once where the file is here: React draws what it waited for 300 ms late. */
 function view(load: () => Promise<{ default: ComponentType }>) {
@@ -37,6 +38,13 @@ const VIEWS = Object.entries({
   "/drawer/buy": view(() => import("./features/drawer/BuyView")),
   "/day": view(() => import("./features/day/DayView")),
   "/backups": view(() => import("./features/backups/BackupsView")),
+  "/devices": view(() => import("./features/devices/DevicesView")),
+});
+
+/** For whoever is not paired yet: nothing of the bench is asked for. */
+const FOR_STRANGERS = Object.entries({
+  "/pair": view(() => import("./features/devices/PairView")),
+  "/look/:token": view(() => import("./features/card/LookView")),
 });
 
 // The first view's file comes while drafts, tabs and the catalogue are opened. Without it the view says so itself.
@@ -54,7 +62,14 @@ const away = (problem: unknown) => (
 export function App() {
   return (
     <BrowserRouter>
-      <Views />
+      <Suspense fallback={opening}>
+        <Routes>
+          {FOR_STRANGERS.map(([path, { element }]) => (
+            <Route key={path} path={path} element={element} />
+          ))}
+          <Route path="*" element={<Views />} />
+        </Routes>
+      </Suspense>
     </BrowserRouter>
   );
 }
@@ -62,6 +77,7 @@ export function App() {
 /** The views, once the catalogue is there: a form without it would grow fields under the typist's hand. */
 function Views() {
   const catalogue = useCatalogue();
+  useFollow();
   const at = useLocation().pathname;
   if (!catalogue.data) {
     return catalogue.failureReason === null ? opening : away(catalogue.failureReason);

@@ -13,7 +13,7 @@ from django.utils import timezone
 from ninja import File, Router
 from ninja.files import UploadedFile
 
-from swapglow.api.saving import in_turn
+from swapglow.api.saving import changed, in_turn
 from swapglow.api.schemas import (
     BackupOut,
     BackupsOut,
@@ -31,7 +31,6 @@ from swapglow.core.quantities import InputError
 from swapglow.records.backups import one_item, restoring, second_copy, shelf, whole_bench
 from swapglow.records.backups.database import Counts, Unfit
 from swapglow.records.backups.restoring import CannotRestoreError
-from swapglow.records.summaries import after_saving
 
 router = Router(tags=["backups"])
 
@@ -94,7 +93,7 @@ def restore(request: HttpRequest, name: str) -> BroughtBack:
     """Put a backup in the place of what is here; that is kept as a backup."""
     with _readable(), in_turn:
         kept = restoring.restore(shelf.named(name).path, shelf.pictures())
-    after_saving()
+    changed()
     return BroughtBack(holds=_holds(restoring.counts_here()), kept="" if kept is None else kept.name)
 
 
@@ -110,7 +109,7 @@ def bring_back(request: HttpRequest, name: str, data: ItemKey) -> ItemAnswer:
     """Put one item to what it was in a backup; undo on the bench takes that back."""
     with _readable(), in_turn:
         made = one_item.bring_back(shelf.named(name), data.item)
-    after_saving()
+    changed()
     return ItemAnswer(id=made.pk, name=made.input.name)
 
 
@@ -149,5 +148,5 @@ def bring_in_whole(request: HttpRequest, file: File[UploadedFile]) -> BroughtBac
     """Put a whole bench in the place of this one, which is kept as a backup."""
     with _readable(), in_turn:
         whole_bench.bring_in(_checked(file))
-    after_saving()
+    changed()
     return BroughtBack(holds=_holds(restoring.counts_here()), kept="")

@@ -12,7 +12,7 @@ from ninja.files import UploadedFile
 from swapglow.api.attached import attached, bytes_of
 from swapglow.api.equipment import said
 from swapglow.api.positions import find
-from swapglow.api.saving import saving
+from swapglow.api.saving import changed, saving
 from swapglow.api.schemas import (
     BuyingOut,
     CatalogueRow,
@@ -45,7 +45,6 @@ from swapglow.records import buying, drawer, meanwhile, order, reports, stock, t
 from swapglow.records.limits import check_room
 from swapglow.records.models import StockPart
 from swapglow.records.steps import keep, recorded
-from swapglow.records.summaries import after_saving
 
 router = Router(tags=["drawer"])
 
@@ -235,5 +234,5 @@ def look(request: HttpRequest, file: File[UploadedFile]) -> Intent:
 def bring_in(request: HttpRequest, file: File[UploadedFile]) -> DrawerOut:
     """Bring in a file of parts whole, or not at all."""
     stock.bring_in(stock.from_csv(bytes_of(file, LARGEST_BYTES)))
-    after_saving()
+    changed()
     return _drawer()

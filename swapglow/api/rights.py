@@ -5,10 +5,10 @@ ASKING = frozenset(
     (
         "api/took",
         "api/quick",
-        "api/positions/<uuid:key>/assess",
+        "api/positions/<key>/assess",
         "api/drawer/csv/look",
         "api/import/look",
-        "api/equipment/<uuid:key>/readings/look",
+        "api/equipment/<key>/readings/look",
         "api/scan",
         "api/pair",
     )

@@ -4,6 +4,6 @@ from django.http import HttpRequest
 
 
 def route_of(request: HttpRequest) -> str:
-    """The pattern that a request matched, such as "api/positions/<uuid:key>"; empty where none did."""
+    """The pattern that a request matched, such as "api/positions/<key>"; empty where none did."""
     match = request.resolver_match
     return match.route if match is not None else ""

@@ -31,6 +31,16 @@ in_turn = threading.Lock()
 Run = Callable[..., HttpResponse]
 
 
+def changed() -> int:
+    """The records were changed, by whatever way: what is due is worked out, and open pages follow.
+
+    Returns:
+        The number that the changes have come to.
+    """
+    after_saving()
+    return beat()
+
+
 def saving(run: Run) -> Run:
     """Run a route that writes in one transaction, which holds the write lock from its first read on.
 
@@ -49,9 +59,10 @@ def saving(run: Run) -> Run:
         except DatabaseError as problem:
             # What only comes to light as the transaction is closed: a disk that is full, most often.
             answer = refused(problem)
-        after_saving()
         if answer.status_code < 400:
-            answer[PULSE] = str(beat())
+            answer[PULSE] = str(changed())
+        else:
+            after_saving()
         return answer
 
     def taken(request: HttpRequest, **path: Any) -> HttpResponse:

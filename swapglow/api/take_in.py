@@ -12,7 +12,7 @@ from ninja.decorators import decorate_view
 from ninja.files import UploadedFile
 
 from swapglow.api.equipment import said
-from swapglow.api.saving import saving
+from swapglow.api.saving import changed, saving
 from swapglow.api.schemas import PhotoOut, Problems, TakeInPatch, TakeInView
 from swapglow.api.serializers import take_in_view
 from swapglow.core.quantities import InputError
@@ -91,6 +91,7 @@ def add(
             check_room(found)
             with recorded(str(key), "add a photograph", f"photo:{photo}"):
                 keep(found)
+    changed()
     return _out(found)
 
 

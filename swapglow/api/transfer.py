@@ -9,6 +9,7 @@ from ninja import File, Form, Router
 from ninja.files import UploadedFile
 
 from swapglow.api.attached import attached, bytes_of
+from swapglow.api.saving import changed
 from swapglow.api.schemas import Intent, ItemAnswer, Problems
 from swapglow.api.svg import code_svg
 from swapglow.core.analysis.sizing import size
@@ -19,7 +20,6 @@ from swapglow.document.compact import compact
 from swapglow.document.read import LARGEST_BYTES
 from swapglow.records import readings_csv, reports, transfer
 from swapglow.records.models import Equipment, Position
-from swapglow.records.summaries import after_saving
 
 router = Router(tags=["transfer"])
 
@@ -78,7 +78,7 @@ def look(request: HttpRequest, file: File[UploadedFile]) -> Intent:
 def bring_in(request: HttpRequest, file: File[UploadedFile], as_copy: Form[bool] = False) -> ItemAnswer:
     """Import a document whole, or not at all; undo on the bench takes it back."""
     made = transfer.bring_in(transfer.read(bytes_of(file, LARGEST_BYTES)), as_copy=as_copy)
-    after_saving()
+    changed()
     return ItemAnswer(id=made.pk, name=made.input.name)
 
 
@@ -111,5 +111,5 @@ def bring_readings(request: HttpRequest, key: UUID, file: File[UploadedFile]) ->
     """Add readings whole, or not at all."""
     e = get_object_or_404(Equipment, pk=key)
     readings_csv.add(e, readings_csv.from_csv(e, bytes_of(file, csv_files.LARGEST_BYTES)))
-    after_saving()
+    changed()
     return ItemAnswer(id=e.pk, name=e.input.name)

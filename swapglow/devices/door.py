@@ -6,6 +6,8 @@ in the WSGI environment, where no header reaches, and is treated as a device's w
 
 import logging
 import os
+import socket
+import sys
 import threading
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
@@ -35,6 +37,15 @@ _STARTS_WITHIN_S = 10.0
 
 class DoorError(Exception):
     """Why the bench cannot be shared, with a way out."""
+
+
+class _Server(Server):
+    """The server, which writes nothing to the screen."""
+
+    def error_log(self, msg: str = "", level: int = logging.INFO, traceback: bool = False) -> None:
+        """Note a fault. A phone that does not trust the certificate yet hangs up, which is none."""
+        if traceback:
+            log.error("a fault at the shared door", exc_info=True)
 
 
 @dataclass
@@ -155,7 +166,7 @@ def _addresses() -> list[str]:
     found = [named] if named else own_addresses()
     if not found:
         raise DoorError(
-            "This machine has no address on a private network. Connect it to the network that the phone is on, then "
+            "This machine has no address on a private network. Connect it to the Wi-Fi that the phone is on, then "
             "try again."
         )
     return found
@@ -169,7 +180,8 @@ def _port() -> int:
 
 
 def _server(app: Callable[..., Iterable[bytes]], address: str, port: int, made: Certificate | None) -> Server:
-    server = Server(
+    _look(address, port)
+    server = _Server(
         (address, port), app, numthreads=THREADS, server_name="bench", timeout=SILENCE_S, shutdown_timeout=2
     )
     server.max_request_body_size = LARGEST_BODY
@@ -178,6 +190,19 @@ def _server(app: Callable[..., Iterable[bytes]], address: str, port: int, made: 
         server.ssl_adapter = BuiltinSSLAdapter(str(made.chain), str(made.key))
     server.prepare()
     return server
+
+
+def _look(address: str, port: int) -> None:
+    """Take a port and let it go: the server that cannot have it would leave its socket open.
+
+    Raises:
+        OSError: somebody has it, or it may not be used.
+    """
+    with socket.socket(socket.AF_INET6 if ":" in address else socket.AF_INET) as found:
+        if sys.platform != "win32":
+            found.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        found.bind((address, port))
+        found.listen()
 
 
 def _marked(app: Callable[..., Iterable[bytes]]) -> Callable[..., Iterable[bytes]]:

@@ -172,7 +172,7 @@ def redo(key: int, choice: Choice = "ask") -> Done:
 def _own(step: Step) -> None:
     """Refuse to take back what somebody else did."""
     if not author.get().owns(step):
-        whose = step.by or ("another device" if step.device else "somebody at the bench")
+        whose = step.by or ("another phone" if step.device else "somebody at the bench")
         raise Refusal(
             f"{whose[0].upper()}{whose[1:]} did that. Each undoes their own; a lamp's log has its earlier states."
         )

@@ -24,12 +24,12 @@ _FORWARDED_STARTS = ("x-forwarded-", "cf-", "fastly-", "x-envoy-", "x-proxy")
 _WORDS = "Swap Glow answers only the machine it runs on.\n"
 _SHARED_WORDS = "Swap Glow answers here only by the address that the bench shows.\n"
 NOT_PAIRED = (
-    "This device is not paired with the bench, or not any more. What you typed is kept on it. "
+    "This phone is not paired with the bench, or not any more. What you typed is kept on it. "
     "Press Add a phone at the bench and scan the code."
 )
-TOO_MUCH = "This device asks too much at once. Wait a minute, then go on."
-ONLY_LOOKS = "This device only looks: it may not change anything. The bench can let it."
-ONLY_AT_THE_BENCH = "This is done at the bench itself, not from a paired device."
+TOO_MUCH = "This phone asks too much at once. Wait a minute, then go on."
+ONLY_LOOKS = "This phone only looks: it may change nothing. At the bench, under Phones, it can be let."
+ONLY_AT_THE_BENCH = "This is done at the bench itself, not from a phone."
 # What a device that is not paired yet may call; the page itself holds no records.
 _FOR_STRANGERS = ("/api/pair", "/api/look/", "/api/me")
 _SAFE = ("GET", "HEAD")

@@ -1,5 +1,6 @@
 import { keepPreviousData, queryOptions, useQuery, type QueryClient } from "@tanstack/react-query";
 
+import { askedAgain } from "./askedAgain";
 import { client, unwrap, type Changes, type Schemas } from "./client";
 
 const keys = {
@@ -24,6 +25,34 @@ export const useAbout = (asked: boolean) =>
     queryFn: () => unwrap(client.GET("/api/about")),
     staleTime: Infinity,
     enabled: asked,
+  });
+
+/** Whom the bench takes this page for. */
+export const useMe = () =>
+  useQuery({ queryKey: ["me"], queryFn: () => unwrap(client.GET("/api/me")) });
+
+/** Sharing, the pairing that was begun, devices and links; a phone that pairs itself is seen at once. */
+export const useDevices = () =>
+  useQuery({
+    queryKey: ["devices"],
+    queryFn: () => unwrap(client.GET("/api/devices")),
+    refetchInterval: 1000,
+  });
+
+/** Whether this bench is new; asked only at the bench itself. */
+export const useFirstStart = (asked: boolean) =>
+  useQuery({
+    queryKey: ["first-start"],
+    queryFn: () => unwrap(client.GET("/api/first-start")),
+    enabled: asked,
+  });
+
+/** A job card by its link. */
+export const useLook = (token: string) =>
+  useQuery({
+    queryKey: ["look", token],
+    queryFn: () => unwrap(client.GET("/api/look/{token}", { params: { path: { token } } })),
+    retry: askedAgain,
   });
 
 /** All backups beside what is on the bench. */

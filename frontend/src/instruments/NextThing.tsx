@@ -4,6 +4,7 @@ import styled from "styled-components";
 import type { Report, Schemas } from "../api/client";
 import type { FromField } from "../saving/saves";
 import { Leads } from "./Leads";
+import { ReadAloud } from "./ReadAloud";
 import { ReadingEntry } from "./ReadingEntry";
 
 const Wrap = styled.section`
@@ -26,6 +27,9 @@ const Wrap = styled.section`
 
 const Act = styled.h2`
   font-size: 1.3rem;
+  @media (max-width: 760px) {
+    font-size: 1.75rem;
+  }
   line-height: 1.2;
   font-weight: 650;
   small {
@@ -37,6 +41,11 @@ const Act = styled.h2`
 
 const How = styled.p`
   font-size: 0.98rem;
+  /* On a phone beside the vice: read at arm's length. */
+  @media (max-width: 760px) {
+    font-size: 1.25rem;
+    line-height: 1.35;
+  }
   b {
     font-family: var(--mono);
     font-weight: 650;
@@ -137,6 +146,7 @@ export function NextThing({ positionId, step, brief = false, onOther, onRead }: 
           </How>
         )}
         {!brief && <Because step={step} />}
+        {!brief && <Aloud step={step} />}
       </div>
       {step.reading !== null && (
         <Side>
@@ -155,6 +165,17 @@ export function NextThing({ positionId, step, brief = false, onOther, onRead }: 
         </Side>
       )}
     </Wrap>
+  );
+}
+
+/** The step and what to expect, said while both hands hold probes. */
+function Aloud({ step }: Pick<Props, "step">) {
+  const expect = step.expect ? `Expect ${step.expect}` : "";
+  return (
+    <ReadAloud
+      of={step.act}
+      text={[step.act, step.meter, step.points, step.state, expect, step.caution]}
+    />
   );
 }
 

@@ -53,6 +53,8 @@ const RETRY_MS = 2000;
 const ADOPT_MS = 5000;
 /** How often a server that is busy is asked again. */
 const BUSY_TRIES = 3;
+/** Answers after which a save waits and is sent again: this device is to be paired anew, or it asked too much. */
+const WAITS: ReadonlySet<number> = new Set([401, 429]);
 const channel =
   typeof BroadcastChannel === "undefined" ? undefined : new BroadcastChannel("swapglow");
 
@@ -67,7 +69,7 @@ const asked = ["catalogue", "took", "quick"];
  * Ask anew for whatever a save may have changed. What is asked for the first time may be answered as it was before:
  * the library would wait for that and be content with it.
  */
-async function askAnew(client: QueryClient): Promise<void> {
+export async function askAnew(client: QueryClient): Promise<void> {
   const changes = (q: Query) => !asked.includes(String(q.queryKey[0]));
   const begun = (q: Query) => changes(q) && q.state.data === undefined;
   await client.cancelQueries({ predicate: begun, fetchStatus: "fetching" });
@@ -81,7 +83,9 @@ export function teachSaves(client: QueryClient): void {
       alone("saves", () => send(save.key, save.method, save.path, mended(save).body)),
     networkMode: "always",
     retry: (tries, problem) =>
-      !(problem instanceof Refused) || (problem.status === 503 && tries < BUSY_TRIES),
+      !(problem instanceof Refused) ||
+      WAITS.has(problem.status) ||
+      (problem.status === 503 && tries < BUSY_TRIES),
     retryDelay: RETRY_MS,
     gcTime: 0,
     onSuccess: (saved: Saved, save: Save) => {

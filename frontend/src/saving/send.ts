@@ -1,4 +1,6 @@
 import { Refused, type Problem } from "../api/client";
+import { notePaired } from "./paired";
+import { ownChange } from "./pulse";
 
 /** How long an answer may take before it is asked for again. */
 const PATIENCE_MS = 30_000;
@@ -31,11 +33,14 @@ export async function send(
     signal: AbortSignal.timeout(PATIENCE_MS),
     ...(body === undefined ? {} : { body: JSON.stringify(body) }),
   });
+  notePaired(response.status);
   const answer = await read(response);
   if (!response.ok) {
     const { errors = [] } = answer as { errors?: Problem[] };
     throw new Refused(response.status, errors, answer);
   }
+  const changes = Number(response.headers.get("X-Pulse") ?? "");
+  if (changes) ownChange(changes);
   const step = Number(response.headers.get("X-Step") ?? "");
   return { data: answer, step: step || undefined };
 }

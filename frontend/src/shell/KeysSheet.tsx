@@ -2,9 +2,10 @@ import { useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 
-import { useAbout } from "../api/queries";
+import { useAbout, useMe } from "../api/queries";
 import { Mode } from "../ui/Button";
 import { Sheet } from "../ui/Sheet";
+import { HandName } from "./HandName";
 import { singleKeys } from "./singleKeys";
 
 const Keys = styled.dl`
@@ -55,6 +56,7 @@ interface Props {
 export function KeysSheet({ open, onClose }: Props) {
   const [on, setOn] = useState(singleKeys.on);
   const about = useAbout(open).data;
+  const me = useMe().data;
   return (
     <Sheet title="Keys" open={open} onClose={onClose}>
       <Keys>
@@ -65,9 +67,15 @@ export function KeysSheet({ open, onClose }: Props) {
           </div>
         ))}
       </Keys>
+      <HandName />
       <Link to="/backups" onClick={onClose}>
         Backups, and moving the bench
       </Link>
+      {me?.at_the_bench && (
+        <Link to="/devices" onClick={onClose}>
+          Phones
+        </Link>
+      )}
       <Mode
         isSelected={on}
         onChange={(now) => {
@@ -82,6 +90,16 @@ export function KeysSheet({ open, onClose }: Props) {
           <p>
             Swap Glow {about.version}. Licence: {about.licence}
           </p>
+          {about.news.length > 0 && (
+            <>
+              <h3>What is new</h3>
+              <ul>
+                {about.news.map((line) => (
+                  <li key={line}>{line}</li>
+                ))}
+              </ul>
+            </>
+          )}
           <p>
             Records lie in <code>{about.records}</code>.
           </p>

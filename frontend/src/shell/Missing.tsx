@@ -6,6 +6,9 @@ const NOWHERE = "Nothing is at this address";
 
 /** What stands where a view cannot be shown; without a problem there is no view of that address. */
 export function Missing({ problem }: { problem?: unknown }) {
+  if (problem instanceof Refused && problem.status === 401) {
+    return <Instead title="Not paired with the bench" words={problem.message} />;
+  }
   const gone = problem instanceof Refused && (problem.status === 404 || problem.status === 422);
   const [title, words] =
     problem === undefined

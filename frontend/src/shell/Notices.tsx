@@ -4,6 +4,7 @@ import styled from "styled-components";
 
 import { allDrafts, outOfSight, putBack, subscribeDrafts } from "../saving/drafts";
 import { useLine, type Line } from "../saving/line";
+import { usePaired } from "../saving/paired";
 import { allNotices, subscribeNotices, unsay, type Notice } from "../saving/notices";
 import { howKept, subscribeStore } from "../saving/store";
 import { SmallButton } from "../ui/Button";
@@ -61,11 +62,18 @@ interface Props {
 /** Under the head of every view: how saving goes, what was refused and where, and what was just done. */
 export function Notices({ onUndo, onPass }: Props) {
   const line = useLine();
+  const paired = usePaired();
   const notices = useSyncExternalStore(subscribeNotices, allNotices);
   const keeping = useSyncExternalStore(subscribeStore, howKept);
   return (
     <Place role="status">
-      {line.state !== "well" && <Warn>{saying(line)}</Warn>}
+      {line.state !== "well" && paired && <Warn>{saying(line)}</Warn>}
+      {!paired && (
+        <Warn>
+          This phone is not paired with the bench any more. {waits(line.waiting)} At the bench press
+          “Add a phone” and scan the code; it then goes on here.
+        </Warn>
+      )}
       {keeping === "larger" && (
         <Warn>
           Browser storage is full. Your unsaved entries are safe; wait until they are saved before
@@ -96,6 +104,13 @@ export function Notices({ onUndo, onPass }: Props) {
       ))}
     </Place>
   );
+}
+
+function waits(waiting: number): string {
+  if (waiting === 0) return "Nothing typed is lost.";
+  return waiting === 1
+    ? "1 change is kept here and will be saved then."
+    : `${waiting} changes are kept here and will be saved then.`;
 }
 
 function saying({ state, waiting }: Line): string {

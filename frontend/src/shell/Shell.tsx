@@ -9,6 +9,7 @@ import { ClashSheet } from "./ClashSheet";
 import { KeysSheet } from "./KeysSheet";
 import { Notices } from "./Notices";
 import { Saved } from "./Saved";
+import { Whose } from "./Whose";
 import { useKeys, type Undo } from "./useKeys";
 import { useSteps } from "./useSteps";
 
@@ -133,6 +134,7 @@ export function Shell({ children, steps, up = "/", title }: Props) {
           <NavLink to="/day">Day</NavLink>
           <NavLink to="/drawer">Drawer</NavLink>
         </Nav>
+        <Whose />
         <Saved />
         <Right>
           {undo && <Steps undo={undo} />}

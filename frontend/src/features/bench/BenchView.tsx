@@ -4,7 +4,7 @@ import { Link, useLocation, useNavigate } from "react-router";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
-import { useBench } from "../../api/queries";
+import { useBench, useFirstStart, useMe } from "../../api/queries";
 import { inPassing, useSave } from "../../saving/useSave";
 import { Button, Mode } from "../../ui/Button";
 import { BringIn } from "../equipment/Files";
@@ -13,8 +13,12 @@ import { moved, Movers } from "../../ui/Movers";
 import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
 import { useOnce } from "../../ui/useOnce";
+import { useThumb } from "../../ui/useNarrow";
 import { useRoving } from "../../ui/useRoving";
 import { Above } from "./Above";
+import { FirstStart, LookAround } from "./FirstStart";
+import { FirstSum } from "./FirstSum";
+import { ScanCard } from "./ScanCard";
 import { AlsoFound } from "./AlsoFound";
 
 const Head = styled.div`
@@ -106,7 +110,17 @@ const Fold = styled(Button)`
   margin-top: 14px;
 `;
 
+const Bare = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 18px;
+`;
+
 const Below = styled.p`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 28px;
   margin-top: 14px;
   a {
     display: inline-flex;
@@ -168,24 +182,39 @@ function useWanted() {
   return field;
 }
 
+/** New equipment, opened as it is made. */
+function useAddEquipment() {
+  const save = useSave();
+  const go = useNavigate();
+  return useOnce(async () => {
+    const id = crypto.randomUUID();
+    const label = "Add equipment";
+    await save("PUT", `/api/equipment/${id}`, { name: "New equipment" }, { label });
+    await go(`/equipment/${id}`);
+  });
+}
+
+/** Whose an empty bench is, and whether it asks the three questions first. */
+function useNew(empty: boolean) {
+  const me = useMe().data;
+  const atTheBench = me?.at_the_bench === true;
+  const first = useFirstStart(atTheBench && empty).data;
+  return { atTheBench, own: atTheBench && !me.demo, asks: empty && first?.new === true };
+}
+
 /** The opening screen: the quick sum, and all equipment in work. */
 export function BenchView() {
   const bench = useBench();
   const save = useSave();
-  const go = useNavigate();
   const [asked, setAsked] = useState("");
   const toFound = useFound(!!bench.data, asked);
   const field = useWanted();
   const [arranging, setArranging] = useState(false);
   const [unfolded, setUnfolded] = useState(false);
 
-  const add = useOnce(async () => {
-    const id = crypto.randomUUID();
-    const label = "Add equipment";
-    await save("PUT", `/api/equipment/${id}`, { name: "New equipment" }, { label });
-    await go(`/equipment/${id}`);
-  });
+  const add = useAddEquipment();
   const items = bench.data?.equipment ?? [];
+  const { atTheBench, own, asks } = useNew(bench.data !== undefined && items.length === 0);
   const move = (id: string, by: number) => {
     const from = items.findIndex((e) => e.id === id);
     const body = moved(items, from, by);
@@ -207,8 +236,16 @@ export function BenchView() {
     />
   );
 
+  if (asks) {
+    return (
+      <Shell title="Bench" steps={bench.data?.steps}>
+        <FirstStart />
+      </Shell>
+    );
+  }
   return (
     <Shell title="Bench" steps={bench.data?.steps}>
+      {bench.data && items.length === 0 && <FirstSum />}
       <Above equipment={items} due={bench.data?.due} />
       <Head>
         <Title>On the bench</Title>
@@ -222,19 +259,14 @@ export function BenchView() {
               Arrange
             </Mode>
           )}
-          <BringIn />
+          <FromOutside />
           <Button data-new="" isDisabled={add.busy} onPress={() => void add.act()}>
             Add equipment
           </Button>
         </Acts>
       </Head>
       {bench.isError && !bench.data && <Missing problem={bench.error} />}
-      {bench.data && items.length === 0 && (
-        <p>
-          Nothing here yet. Do a quick sum above and keep it, or add the equipment that is open in
-          front of you.
-        </p>
-      )}
+      {bench.data && items.length === 0 && <Nothing own={own} />}
       <AlsoFound asked={asked.trim()} shown={found} none={items.length > 0 && found.length === 0} />
       <Rows label="Equipment in work">{open.map(row)}</Rows>
       {done.length > 0 && (
@@ -245,16 +277,41 @@ export function BenchView() {
           {unfolded && <Rows label="The archive">{done.map(row)}</Rows>}
         </>
       )}
-      <Records />
+      <Records atTheBench={atTheBench} />
     </Shell>
   );
 }
 
+/** What comes onto the bench from a file, and on a phone from a card. */
+function FromOutside() {
+  const thumb = useThumb();
+  return (
+    <>
+      {thumb && <ScanCard />}
+      <BringIn />
+    </>
+  );
+}
+
+/** What a bench says on which nothing is. */
+function Nothing({ own }: { own: boolean }) {
+  return (
+    <Bare>
+      <p>
+        Nothing here yet. Do a quick sum above and keep it, or add the equipment that is open in
+        front of you.
+      </p>
+      {own && <LookAround />}
+    </Bare>
+  );
+}
+
 /** Where the records are looked after. */
-function Records() {
+function Records({ atTheBench }: { atTheBench: boolean }) {
   return (
     <Below>
       <Link to="/backups">Backups, and moving the bench</Link>
+      {atTheBench && <Link to="/devices">Add a phone</Link>}
     </Below>
   );
 }

@@ -5,6 +5,7 @@ import styled from "styled-components";
 import { Refused, type Report, type Schemas } from "../../api/client";
 import { upload } from "../../api/upload";
 import { Bands } from "../../instruments/Bands";
+import { ReadAloud } from "../../instruments/ReadAloud";
 import { ReadingEntry } from "../../instruments/ReadingEntry";
 import { useKeepReading } from "../../instruments/useKeepReading";
 import { BoardWayRound, ChipWayRound, LedWayRound } from "../../instruments/WayRound";
@@ -15,6 +16,7 @@ import { SmallButton } from "../../ui/Button";
 import { option } from "../../ui/option";
 import { Refusal } from "../../ui/Refusal";
 import { SavedChoice } from "../../ui/record/SavedChoice";
+import { useThumb } from "../../ui/useNarrow";
 import { TextControl } from "../../ui/record/TextControl";
 import { useRecord } from "../../ui/record/record";
 import { Unsaved } from "../../ui/record/Unsaved";
@@ -39,7 +41,7 @@ const Row = styled.li`
   form {
     max-width: 380px;
   }
-  @media (max-width: 480px) {
+  @media (max-width: 760px) {
     grid-template-columns: 2.2ch minmax(0, 1fr);
     & > :nth-child(3) {
       grid-column: 2;
@@ -80,6 +82,12 @@ const Tick = styled(ToggleButton)`
   align-self: start;
   min-width: 92px;
   min-height: 48px;
+  /* By thumb, from either side of the phone. */
+  @media (max-width: 760px) {
+    width: 100%;
+    min-height: 56px;
+    font-size: 1.1rem;
+  }
 `;
 
 /* Every step has these: they are there, and say no more than that. */
@@ -171,6 +179,7 @@ interface StepProps {
 
 function BuildStep({ step, number, position, marks }: StepProps) {
   const { save } = useRecord();
+  const thumb = useThumb();
   const keepReading = useKeepReading(position.id);
   // Of a step that nobody wrote at there is nothing that could have been seen.
   const known = position.steps?.[step.id] !== undefined;
@@ -218,6 +227,12 @@ function BuildStep({ step, number, position, marks }: StepProps) {
           />
         )}
         <Noted number={number} id={step.id} position={position} onPut={put} />
+        {thumb && (
+          <ReadAloud
+            of={step.act}
+            text={[step.act, step.why, ...step.facts.map((f) => `${f.label} ${f.text}`)]}
+          />
+        )}
       </div>
       {step.tick && (
         <div>
@@ -322,6 +337,7 @@ interface PictureProps {
 /** A photograph of a step: taken with the phone, kept with the item's. */
 function Picture({ id, number, position, photo }: PictureProps) {
   const { save } = useRecord();
+  const thumb = useThumb();
   const [wrong, setWrong] = useState("");
   const add = async (file: File) => {
     const key = crypto.randomUUID();
@@ -342,6 +358,7 @@ function Picture({ id, number, position, photo }: PictureProps) {
       {photo && <img src={`/api/photos/${photo}/picture.jpg`} alt={`Step ${number}`} />}
       <FileTrigger
         acceptedFileTypes={["image/*"]}
+        {...(thumb && { defaultCamera: "environment" })}
         onSelect={(files) => files?.[0] && void add(files[0])}
       >
         <Quiet aria-label={`Photograph of step ${number}`}>Photograph</Quiet>

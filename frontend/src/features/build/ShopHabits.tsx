@@ -25,7 +25,9 @@ export function ShopHabits() {
               <SavedText field="sleeve_plus" label="Sleeve on plus" />
               <SavedText field="sleeve_minus" label="Sleeve on minus" />
               <SavedChoice field="spares" label="Spares to buy" />
+              <SavedChoice field="work" label="Mostly works on" />
               <SavedChoice field="meter" label="Meter" />
+              <SavedChoice field="series" label="A new lamp's resistor is from" />
               <SavedText field="checks" label="Checks of the house, a line each" lines />
             </RecordContext>
           </PanelPlace>

@@ -1,6 +1,7 @@
 import { useState } from "react";
 
 import type { Schemas } from "../../api/client";
+import { useShop } from "../../api/queries";
 import { useDraft } from "../../saving/useDraft";
 import { inPassing, useSave } from "../../saving/useSave";
 
@@ -17,8 +18,11 @@ export function useReadingTexts(position: string) {
     function: "dc_volts",
     points: "lamp",
     lamp: "in",
-    true_rms: "false",
   });
+  // The shop's own meter, until another is chosen.
+  const usual = useShop().data?.meter === "rms" ? "true" : "false";
+  const [rms, setRms] = useState<string>();
+  const true_rms = rms ?? usual;
   const keep = () => {
     // The field is free for the next reading at once, so that a second press finds nothing; a refused one
     // comes back to it.
@@ -26,7 +30,7 @@ export function useReadingTexts(position: string) {
     if (typed === undefined) return;
     const reading = {
       ...chosen,
-      true_rms: chosen.true_rms === "true",
+      true_rms: true_rms === "true",
       position,
       text: typed,
       state: state.value,
@@ -47,8 +51,11 @@ export function useReadingTexts(position: string) {
     state,
     meter,
     note,
-    chosen,
-    choose: (part: Partial<typeof chosen>) => setChosen((old) => ({ ...old, ...part })),
+    chosen: { ...chosen, true_rms },
+    choose: ({ true_rms: other, ...part }: Partial<typeof chosen & { true_rms: string }>) => {
+      if (other !== undefined) setRms(other);
+      setChosen((old) => ({ ...old, ...part }));
+    },
     keep,
   };
 }

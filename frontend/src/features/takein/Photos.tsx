@@ -11,7 +11,8 @@ import {
   type PhotoLine,
 } from "../../saving/photoQueue";
 import { inPassing, useSave } from "../../saving/useSave";
-import { Button, SmallButton } from "../../ui/Button";
+import { Button, MainButton, SmallButton } from "../../ui/Button";
+import { useThumb } from "../../ui/useNarrow";
 import { TextControl } from "../../ui/record/TextControl";
 import { useSaveFields } from "../../ui/record/useSaveFields";
 
@@ -62,6 +63,7 @@ interface Props {
 
 /** The photographs taken at take-in. */
 export function Photos({ id, photos }: Props) {
+  const thumb = useThumb();
   const coming = useSyncExternalStore(subscribePhotos, allPhotos).filter((p) => p.item === id);
   return (
     <>
@@ -74,6 +76,15 @@ export function Photos({ id, photos }: Props) {
           <Photo key={p.id} photo={p} />
         ))}
       </Pictures>
+      {thumb && (
+        <FileTrigger
+          acceptedFileTypes={["image/*"]}
+          defaultCamera="environment"
+          onSelect={(files) => files && void addPhotos(id, [...files])}
+        >
+          <MainButton>Take a photograph</MainButton>
+        </FileTrigger>
+      )}
       <FileTrigger
         acceptedFileTypes={["image/*"]}
         allowsMultiple

@@ -2,6 +2,7 @@ import { useMemo } from "react";
 
 import type { Schemas } from "../../../api/client";
 import type { Changes } from "../../../api/client";
+import { useShop } from "../../../api/queries";
 import { useDraft } from "../../../saving/useDraft";
 
 type Draft = ReturnType<typeof useDraft>;
@@ -57,7 +58,7 @@ export function useQuickTexts() {
     count: useDraft("quick.count", "1"),
     strings: useDraft("quick.strings", "1"),
     drive: useDraft("quick.drive", "5mA"),
-    series: useDraft("quick.series", "E24"),
+    series: useDraft("quick.series", useShop().data?.series ?? "E24"),
     rounding: useDraft("quick.rounding", "up"),
   };
   const taken = useTaken();

@@ -110,7 +110,10 @@ export function EarlierPart({ id }: { id: string }) {
             <span>
               {state.kind !== "change" && `${state.kind}: `}
               {state.label}
-              <time dateTime={state.at}>{when.format(new Date(state.at))}</time>
+              <time dateTime={state.at}>
+                {when.format(new Date(state.at))}
+                {state.by && `, ${state.by}`}
+              </time>
             </span>
             <Acts>
               {comparing && (
