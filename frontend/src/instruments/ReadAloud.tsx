@@ -44,10 +44,10 @@ export function ReadAloud({ text, of }: Props) {
 
 /** Units as they are said: a voice spells "mA" and drops "Ω". */
 const SAID: readonly (readonly [RegExp, string])[] = [
-  [/m\u03a9/g, " milliohms"],
-  [/k\u03a9/g, " kilohms"],
-  [/M\u03a9/g, " megohms"],
-  [/\u03a9/g, " ohms"],
+  [/[\s\u00a0\u202f]*m\u03a9/g, " milliohms"],
+  [/[\s\u00a0\u202f]*k\u03a9/g, " kilohms"],
+  [/[\s\u00a0\u202f]*M\u03a9/g, " megohms"],
+  [/[\s\u00a0\u202f]*\u03a9/g, " ohms"],
   [/(\d)[\s\u00a0\u202f]*\u00b5A\b/g, "$1 microamps"],
   [/(\d)[\s\u00a0\u202f]*mA\b/g, "$1 milliamps"],
   [/(\d)[\s\u00a0\u202f]*A\b/g, "$1 amps"],
