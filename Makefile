@@ -9,7 +9,7 @@ export PYTHONDONTWRITEBYTECODE :=
 # Small matrices cost more to share among threads than to solve.
 export OPENBLAS_NUM_THREADS := 1
 
-.PHONY: day-worth demo serve rebuild test test-core test-web build wheel schema shots bench load year fuzz-core faults mutants approve torture format lock clean lint lint-python lint-web debian
+.PHONY: audit day-worth demo serve rebuild test test-core test-web build wheel schema shots bench load year fuzz-core faults mutants approve torture format lock clean lint lint-python lint-web debian
 
 demo: $(STAMP)/run $(STAMP)/built
 	@$(PY) -m swapglow.web.serve --demo
@@ -165,6 +165,11 @@ approve: $(STAMP)/dev
 # The bench day beside first come, first served, on seeded workloads.
 day-worth: $(STAMP)/dev
 	$(PY) -m scripts.day_worth
+
+# Known holes in the packages the program is made with. LIST=folder, file or zip of OSV records works without a network.
+audit: $(STAMP)/dev $(STAMP)/npm
+	@$(PY) -m scripts.audit $(if $(LIST),--list $(LIST))
+	@$(if $(LIST),echo "The front end's packages are looked up with a network only: npm audit.",cd frontend && npm audit --omit=dev)
 
 # What make test does in a bounded form, long: kills, histories, the bad bench.
 torture: $(STAMP)/dev $(STAMP)/built debian

@@ -50,12 +50,6 @@ def _marks(page: Page) -> None:
     page.get_by_role("list", name="What it may be").wait_for()
 
 
-def _buy(page: Page) -> None:
-    _drawer(page)
-    page.get_by_role("link", name="To buy").click()
-    page.get_by_role("button", name=re.compile("^Ordered: ")).first.wait_for()
-
-
 def _backups(page: Page) -> None:
     from swapglow.records.backups import shelf
     from swapglow.records.models import Equipment
@@ -68,6 +62,24 @@ def _backups(page: Page) -> None:
     page.get_by_role("button", name=re.compile("^Bring back")).first.click()
     page.get_by_text("Or one item").wait_for()
     page.get_by_role("button", name="Bring back Stair markers").wait_for()
+
+
+def _phones(page: Page) -> None:
+    from swapglow.devices.models import Device
+
+    Device.issue(name="Phone beside the vice")
+    Device.issue(name="Tablet of the evening class", may_write=False)
+    page.get_by_role("link", name="Add a phone").click()
+    page.get_by_role("button", name="Add a phone").click()
+    page.get_by_role("img", name="Code to scan").wait_for()
+
+
+def _first_start(page: Page) -> None:
+    from swapglow.records.models import Equipment
+
+    Equipment.objects.all().delete()
+    page.reload()
+    page.get_by_role("button", name="Start my bench").wait_for()
 
 
 def _day(page: Page) -> None:
@@ -107,12 +119,6 @@ def _swaps(page: Page) -> None:
     page.get_by_text("weighed at every corner").wait_for()
 
 
-def _looks(page: Page) -> None:
-    _lamp("Upper dial lamp")(page)
-    page.get_by_role("button", name="Looks", exact=True).click()
-    page.get_by_text("LEDs behind this glass").wait_for()
-
-
 def _match(page: Page) -> None:
     _equipment(page)
     page.get_by_role("button", name="Match", exact=True).click()
@@ -145,21 +151,21 @@ VIEWS: list[tuple[str, Callable[[Page], None], str, int, int]] = [
     ("position", _lamp("Wind hold"), "day", 1280, 800),
     ("position-lamp-room", _lamp("Dial, left"), "lamp", 1280, 800),
     ("position-phone", _lamp("Shutter open"), "lamp", 390, 844),
-    ("position-looks", _looks, "lamp", 1280, 800),
     ("match", _match, "day", 1280, 800),
     ("dimming", _dimming, "day", 1280, 800),
     ("fitted", _fitted, "day", 1280, 800),
     ("job-card", _card, "day", 1280, 1120),
     ("drawer", _drawer, "day", 1280, 800),
     ("marks", _marks, "day", 1280, 800),
-    ("to-buy", _buy, "day", 1280, 800),
     ("day", _day, "day", 1280, 800),
     ("take-in", _take_in, "day", 1280, 800),
     ("readings", _readings("Left bracket"), "day", 1280, 800),
     ("build", _build, "day", 1280, 800),
     ("position-swaps", _swaps, "day", 1280, 800),
-    # The last: it changes what is on the bench.
+    ("phones", _phones, "day", 1280, 800),
+    # The last two: they change what is on the bench.
     ("backups", _backups, "day", 1280, 800),
+    ("first-start", _first_start, "day", 1280, 800),
 ]
 
 
@@ -171,6 +177,7 @@ def main() -> None:
     os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
     django.setup()
     call_command("migrate", verbosity=0)
+    call_command("migrate", "devices", database="devices", verbosity=0)
     call_command("collectstatic", verbosity=0, interactive=False)
     call_command("load_demo")
     from waitress import create_server

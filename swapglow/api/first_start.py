@@ -10,8 +10,6 @@ from ninja.decorators import decorate_view
 from swapglow.api.saving import saving
 from swapglow.api.schemas import DemoOut, FirstStartIn, FirstStartOut, Problems
 from swapglow.core.quantities import InputError
-from swapglow.inputs.named import check_named
-from swapglow.inputs.shop import ShopInput
 from swapglow.records import first_start
 from swapglow.records.demo import beside
 
@@ -28,10 +26,6 @@ def read(request: HttpRequest) -> FirstStartOut:
 @decorate_view(saving)
 def begin(request: HttpRequest, data: FirstStartIn) -> FirstStartOut:
     """Take over what was said of the workshop; what was skipped stays as it is."""
-    check_named(
-        ShopInput,
-        {"work": data.work, "meter": data.meter, **({"series": data.series} if data.series else {})},
-    )
     return FirstStartOut(**asdict(first_start.begin(data.work, data.meter, data.series)))
 
 

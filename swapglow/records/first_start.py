@@ -44,14 +44,16 @@ def begin(work: str, meter: str, series: str) -> FirstStart:
         How it stands now.
 
     Raises:
+        pydantic.ValidationError: one of them is no answer.
         InputError: the drawer has no room.
     """
+    shop = Shop.own()
+    said = {"work": work, "meter": meter, "asked": "yes"}
+    # First, for it refuses what is no answer.
+    shop.join({**said, "series": series} if series else said)
     if series:
         ohms = preferred.values(series, LEAST_OHM, MOST_OHM)
         drawer.change([show(float(ohm), OHM, 6) for ohm in ohms], [])
-    shop = Shop.own()
-    said = {"work": work, "meter": meter, "asked": "yes"}
-    shop.join({**said, "series": series} if series else said)
     with recorded("", "say what the workshop works on", "shop:first"):
         keep(shop)
     return first_start()

@@ -138,7 +138,7 @@ def _devices() -> None:
         path.replace(path.with_suffix(".damaged"))
         for beside in ("-wal", "-shm"):
             Path(f"{path}{beside}").unlink(missing_ok=True)
-        print("The list of paired devices was damaged. It begins empty: pair your devices again.", flush=True)
+        print("The list of paired phones was damaged. It begins empty: pair your phones again.", flush=True)
         call_command("migrate", DEVICES, database=DEVICES, verbosity=0, interactive=False)
 
 

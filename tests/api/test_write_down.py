@@ -131,6 +131,9 @@ def test_the_shops_habits_are_kept_undone_and_followed(bench, lamp):
         "checks": "",
         "spares": "ours",
         "meter": "yes",
+        "work": "",
+        "series": "E24",
+        "asked": "no",
     }
     assert bench("PATCH", "shop", {"checks": "Tug every joint\n\nSmell it", "lead": "negative"})[0] == 200
     assert Shop.own().input.checks == "Tug every joint\n\nSmell it"

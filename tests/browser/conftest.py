@@ -1,11 +1,14 @@
 """Debian's Chromium, headless, as the tests drive it."""
 
 import shutil
+import socket
 from pathlib import Path
 from urllib.parse import urlsplit
 
 import pytest
 from playwright.sync_api import Page, expect
+
+from tests.devices.conftest import ADDRESS
 
 ROOT = Path(__file__).resolve().parents[2]
 
@@ -116,6 +119,24 @@ def app(tab: Page, served: str):
     # Waited for, not expected: a failed look of an expectation draws the whole page's tree of roles, each time.
     tab.get_by_label("Rail", exact=True).wait_for()
     return tab
+
+
+@pytest.fixture
+def sharing(monkeypatch, settings, tmp_path):
+    """A port for the shared door; certificate and photographs of the test's own."""
+    from swapglow.devices import door, pairing, rates
+
+    settings.VAR = tmp_path
+    settings.PHOTOGRAPHS = tmp_path / "photographs"
+    with socket.socket() as found:
+        found.bind((ADDRESS, 0))
+        port = found.getsockname()[1]
+    monkeypatch.setenv("SWAPGLOW_SHARE_ADDRESS", ADDRESS)
+    monkeypatch.setenv("SWAPGLOW_SHARE_PORT", str(port))
+    rates.forget()
+    yield
+    pairing.withdraw()
+    door.shut_door()
 
 
 def axe(page: Page, but: tuple[str, ...] = (), rules: tuple[str, ...] = ()) -> list[str]:

@@ -53,6 +53,10 @@ def sheet(name):
     return lambda page: page.locator("[data-panel]").get_by_role("heading", name=name, exact=True)
 
 
+def to(path):
+    return lambda page: page.goto("/".join(page.url.split("/", 3)[:3]) + path)
+
+
 def dialog(page):
     return page.get_by_role("dialog")
 
@@ -96,6 +100,11 @@ PAGES = {
     "the backups": {
         "backups": ([follow("Backups, and moving"), press("Back up now"), press(re.compile("^Bring back "))],
                     by("button", "Bring back the whole bench")),
+    },
+    "the phones": {
+        "phones": ([follow("Add a phone")], by("button", "Add a phone")),
+        "a code to scan": ([press("Add a phone")], by("img", "Code to scan")),
+        "on the phone": ([to("/pair#x")], labelled("Six digits")),
     },
     "the day": {"day": ([follow("Day$")], by("region", "Waits"))},
     "an item on AC": {
@@ -158,7 +167,8 @@ def still(page):
     }""")
 
 
-def test_every_view_is_accessible_in_both_looks_and_fits_a_phone(demo, app, other_databases):
+@pytest.mark.django_db(transaction=True, databases=["default", "devices"])
+def test_every_view_is_accessible_in_both_looks_and_fits_a_phone(demo, app, other_databases, sharing):
     """Axe finds nothing in any view at either width; none runs off 390 px, 320 px, or text of twice the size."""
     faults, wide = {}, {}
 

@@ -1,34 +1,14 @@
 """The phone beside the vice: two browsers as bench and phone, through TLS as a phone would."""
 
 import re
-import socket
 
 import pytest
 from playwright.sync_api import expect
 
 from tests.api.test_take_in import with_exif
 from tests.browser.hands import PHONE
-from tests.devices.conftest import ADDRESS
 
 pytestmark = pytest.mark.django_db(transaction=True, databases=["default", "devices"])
-
-
-@pytest.fixture
-def sharing(monkeypatch, settings, tmp_path):
-    """A port for the shared door; certificate and photographs of the test's own."""
-    from swapglow.devices import door, pairing, rates
-
-    settings.VAR = tmp_path
-    settings.PHOTOGRAPHS = tmp_path / "photographs"
-    with socket.socket() as found:
-        found.bind((ADDRESS, 0))
-        port = found.getsockname()[1]
-    monkeypatch.setenv("SWAPGLOW_SHARE_ADDRESS", ADDRESS)
-    monkeypatch.setenv("SWAPGLOW_SHARE_PORT", str(port))
-    rates.forget()
-    yield
-    pairing.withdraw()
-    door.shut_door()
 
 
 @pytest.fixture

@@ -2,18 +2,21 @@
 
 import contextlib
 import json
+import typing
 import uuid
 from pathlib import Path
 
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from pydantic import BaseModel
 
 from swapglow.cli import main
-from swapglow.document.model import Document, Equipment, Position, Rail, schema
+from swapglow.document.model import VERSION, Document, Equipment, Position, Rail, schema
 from swapglow.document.read import DocumentError, read_document
 
 ROOT = Path(__file__).resolve().parents[2]
+FIXTURES = ROOT / "tests" / "fixtures"
 
 
 def made(**position):
@@ -155,3 +158,56 @@ def test_the_command_line_and_the_api_report_alike(tmp_path, capsys):
     for value in (*screen["rule"]["values"], *row["report"]["rule"]["values"]):
         value.pop("in_drawer")
     assert row["report"] == screen
+
+
+def usual(model, found=None):
+    """What stands in each field of a shape and of those in it where nobody wrote anything, by the shape's name."""
+    found = {} if found is None else found
+    if model.__name__ not in found:
+        found[model.__name__] = {
+            name: field.get_default(call_default_factory=True)
+            for name, field in model.model_fields.items()
+            if not field.is_required()
+        }
+        for field in model.model_fields.values():
+            for inner in shapes(field.annotation):
+                usual(inner, found)
+    return found
+
+
+def shapes(annotation):
+    if isinstance(annotation, type) and issubclass(annotation, BaseModel):
+        yield annotation
+    for inner in typing.get_args(annotation):
+        yield from shapes(inner)
+
+
+def test_what_a_code_leaves_out_never_changes_within_a_version():
+    """A card printed today leaves out what is usual today.
+
+    Who changes that makes a new version of documents, and lets ``versions.upgraded`` put in what was usual before.
+    """
+    kept = json.loads((FIXTURES / f"usual-{VERSION}.json").read_text("utf-8"))
+    now = json.loads(json.dumps(usual(Equipment), default=lambda value: value.model_dump(mode="json")))
+    for shape, fields in kept.items():
+        for field, value in fields.items():
+            assert now[shape].get(field, "gone") == value, f"{shape}.{field}"
+
+
+@pytest.mark.parametrize("card", ["card-1.txt", "card-2.txt"])
+def test_cards_that_were_printed_still_read(card):
+    """The text of two cards, before and since the code carries its version, beside the file of the same lamp."""
+    found = read_document((FIXTURES / card).read_bytes()).equipment
+    file = read_document((FIXTURES / "equipment-1-summit.json").read_bytes()).equipment
+    [lamp], was = found.positions, file.positions[0]
+    ours = {"id", "rail", "readings_after", "readings_before"}
+    assert lamp.model_dump(exclude=ours) == was.model_dump(exclude=ours)
+    rail = next(r for r in file.rails if r.id == was.rail)
+    assert found.rails[0].model_dump(exclude={"id"}) == rail.model_dump(exclude={"id"})
+    assert [r.text for r in lamp.readings_after] == [r.text for r in was.readings_after]
+
+
+def test_a_card_of_a_later_version_is_refused_with_a_sentence():
+    text = (FIXTURES / "card-2.txt").read_text().replace(f"SWAPGLOW2:{VERSION}:", f"SWAPGLOW2:{VERSION + 1}:")
+    with pytest.raises(DocumentError, match="written by a later version of Swap Glow"):
+        read_document(text)

@@ -3,6 +3,7 @@ import styled from "styled-components";
 
 import type { Report, Schemas } from "../api/client";
 import type { FromField } from "../saving/saves";
+import { useThumb } from "../ui/useNarrow";
 import { Leads } from "./Leads";
 import { ReadAloud } from "./ReadAloud";
 import { ReadingEntry } from "./ReadingEntry";
@@ -170,7 +171,9 @@ export function NextThing({ positionId, step, brief = false, onOther, onRead }: 
 
 /** The step and what to expect, said while both hands hold probes. */
 function Aloud({ step }: Pick<Props, "step">) {
+  const thumb = useThumb();
   const expect = step.expect ? `Expect ${step.expect}` : "";
+  if (!thumb) return null;
   return (
     <ReadAloud
       of={step.act}

@@ -65,6 +65,7 @@ export const GlobalStyle = createGlobalStyle`
   h2 { font-size: 0.95rem; font-weight: 650; }
   button, input, select, textarea { font: inherit; color: inherit; }
   a { color: inherit; }
+  code { overflow-wrap: anywhere; }
   :focus-visible, [data-focus-visible] { outline: 3px solid var(--focus); outline-offset: 2px; }
   ::placeholder { color: var(--ink-soft); opacity: 1; }
   [hidden] { display: none !important; }

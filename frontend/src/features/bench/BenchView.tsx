@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState, type ReactNode } from "react";
+import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from "react";
 import { Input, Label, SearchField } from "react-aria-components";
 import { Link, useLocation, useNavigate } from "react-router";
 import styled from "styled-components";
@@ -16,10 +16,13 @@ import { useOnce } from "../../ui/useOnce";
 import { useThumb } from "../../ui/useNarrow";
 import { useRoving } from "../../ui/useRoving";
 import { Above } from "./Above";
-import { FirstStart, LookAround } from "./FirstStart";
-import { FirstSum } from "./FirstSum";
 import { ScanCard } from "./ScanCard";
 import { AlsoFound } from "./AlsoFound";
+
+// What a bench shows while it is empty is not fetched for one that is not.
+const FirstStart = lazy(() => import("./FirstStart"));
+const LookAround = lazy(() => import("./LookAround"));
+const FirstSum = lazy(() => import("./FirstSum"));
 
 const Head = styled.div`
   display: flex;
@@ -214,7 +217,8 @@ export function BenchView() {
 
   const add = useAddEquipment();
   const items = bench.data?.equipment ?? [];
-  const { atTheBench, own, asks } = useNew(bench.data !== undefined && items.length === 0);
+  const empty = bench.data !== undefined && items.length === 0;
+  const { atTheBench, own, asks } = useNew(empty);
   const move = (id: string, by: number) => {
     const from = items.findIndex((e) => e.id === id);
     const body = moved(items, from, by);
@@ -236,16 +240,10 @@ export function BenchView() {
     />
   );
 
-  if (asks) {
-    return (
-      <Shell title="Bench" steps={bench.data?.steps}>
-        <FirstStart />
-      </Shell>
-    );
-  }
+  if (asks) return <Asks steps={bench.data?.steps} />;
   return (
     <Shell title="Bench" steps={bench.data?.steps}>
-      {bench.data && items.length === 0 && <FirstSum />}
+      <Begin shown={empty} />
       <Above equipment={items} due={bench.data?.due} />
       <Head>
         <Title>On the bench</Title>
@@ -266,7 +264,7 @@ export function BenchView() {
         </Acts>
       </Head>
       {bench.isError && !bench.data && <Missing problem={bench.error} />}
-      {bench.data && items.length === 0 && <Nothing own={own} />}
+      {empty && <Nothing own={own} />}
       <AlsoFound asked={asked.trim()} shown={found} none={items.length > 0 && found.length === 0} />
       <Rows label="Equipment in work">{open.map(row)}</Rows>
       {done.length > 0 && (
@@ -293,6 +291,26 @@ function FromOutside() {
   );
 }
 
+/** The questions of a new bench. */
+function Asks({ steps }: { steps: Schemas["Steps"] | undefined }) {
+  return (
+    <Shell title="Bench" steps={steps}>
+      <Suspense>
+        <FirstStart />
+      </Suspense>
+    </Shell>
+  );
+}
+
+/** The first sum, a step at a time, on an empty bench. */
+function Begin({ shown }: { shown: boolean }) {
+  return shown ? (
+    <Suspense>
+      <FirstSum />
+    </Suspense>
+  ) : null;
+}
+
 /** What a bench says on which nothing is. */
 function Nothing({ own }: { own: boolean }) {
   return (
@@ -301,7 +319,11 @@ function Nothing({ own }: { own: boolean }) {
         Nothing here yet. Do a quick sum above and keep it, or add the equipment that is open in
         front of you.
       </p>
-      {own && <LookAround />}
+      {own && (
+        <Suspense>
+          <LookAround />
+        </Suspense>
+      )}
     </Bare>
   );
 }

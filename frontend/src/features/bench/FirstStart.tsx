@@ -2,14 +2,14 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import styled from "styled-components";
 
-import { client, unwrap } from "../../api/client";
 import { useCatalogue } from "../../api/queries";
 import { useDraft } from "../../saving/useDraft";
 import { useSave } from "../../saving/useSave";
-import { Button, MainButton } from "../../ui/Button";
+import { MainButton } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Refusal } from "../../ui/Refusal";
 import type { Pick } from "../../ui/Picker";
+import LookAround from "./LookAround";
 
 const Wrap = styled.div`
   display: grid;
@@ -52,7 +52,7 @@ const SETS: readonly Pick[] = [
 const RAIL = "quick.rail";
 
 /** The first screen of a new bench: three questions that may be left, and the demo to look around in. */
-export function FirstStart() {
+export default function FirstStart() {
   const choices = useCatalogue().data?.choices;
   const save = useSave();
   const rail = useDraft(RAIL, "");
@@ -101,31 +101,5 @@ export function FirstStart() {
       </Acts>
       <Refusal why={begin.error?.message} />
     </Wrap>
-  );
-}
-
-const SOON_MS = 700;
-
-/** The demo in a room of its own: started beside this bench, opened once it answers. */
-export function LookAround() {
-  const look = useMutation({
-    mutationFn: async () => {
-      let demo = await unwrap(client.POST("/api/demo"));
-      while (!demo.ready) {
-        await new Promise((later) => window.setTimeout(later, SOON_MS));
-        demo = await unwrap(client.GET("/api/demo"));
-        if (demo.url === "") throw new Error("The demo did not start. Try again.");
-      }
-      location.assign(demo.url);
-    },
-  });
-  return (
-    <>
-      <Button isDisabled={look.isPending} onPress={() => look.mutate()}>
-        {look.isPending ? "The demo is being prepared" : "Look around in the demo"}
-      </Button>
-      {look.isPending && <span role="status">It takes some ten seconds the first time.</span>}
-      <Refusal why={look.error?.message} />
-    </>
   );
 }

@@ -29,7 +29,7 @@ const Steps = styled.ol`
 `;
 
 /** On an empty bench: the first sum, a step at a time. Which step is next follows what is typed. */
-export function FirstSum() {
+export default function FirstSum() {
   const rail = useDraft("quick.rail", "").value.trim();
   const led = useDraft("quick.led", "").value;
   const drive = useDraft("quick.drive", "").value;
