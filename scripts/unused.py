@@ -11,7 +11,8 @@ from vulture import Vulture
 DECORATORS = ["@router.*", "@api.*", "@rule", "@of_each_string", "@receiver"]
 NAMES = [
     "authenticate", "Command", "RecordsConfig", "ContentSecurityPolicy", "nonce", "not_our_page", "not_found",
-    "failed", "WithoutWords", "formatException", "LoopbackOnly", "BrowsersZone",
+    "failed", "WithoutWords", "formatException", "Doors", "process_view", "Hand", "BrowsersZone", "Devices",
+    "DevicesApart", "allow_migrate", "error_log", "do_POST", "log_message",
     "pytest_collection_finish", "pytest_runtest_protocol",
 ]  # fmt: skip
 # The reference simulator's and the generators' helpers are there for tests, and say so.

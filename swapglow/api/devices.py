@@ -8,6 +8,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router, Status
 
+from swapglow import __version__
 from swapglow.api.plain import refusal
 from swapglow.api.schemas import (
     CardLinkOut,
@@ -171,6 +172,8 @@ def _me(visitor: Visitor) -> Me:
         device=visitor.device.name if visitor.device else "",
         shared=door.urls()[:1] if visitor.at_the_bench or visitor.device else [],
         demo=settings.DEMO,
+        version=__version__,
+        news=settings.NEWS if visitor.at_the_bench else [],
     )
 
 

@@ -914,7 +914,7 @@ class PairIn(Schema):
 class Me(Schema):
     """Whom the bench takes a page for; ``shared`` is its address for other devices, if it has one.
 
-    ``demo`` says that the records are the demo's.
+    ``demo`` says that the records are the demo's; ``news`` what is new since the version that served them before.
     """
 
     at_the_bench: bool
@@ -923,6 +923,8 @@ class Me(Schema):
     device: str
     shared: list[str]
     demo: bool
+    version: str
+    news: list[str]
 
 
 class FirstStartOut(Schema):

@@ -6,11 +6,14 @@ import ifaddr
 
 
 def is_private(address: str) -> bool:
-    """Whether an address is of a house's own network, or of this machine."""
+    """Whether an address is of a house's own network, or of this machine; "all addresses" is none."""
     try:
-        return ipaddress.ip_address(address.split("%")[0]).is_private
+        ip = ipaddress.ip_address(address.split("%")[0])
     except ValueError:
         return False
+    # An IPv4 address in IPv6 clothes is judged as what it is.
+    ip = getattr(ip, "ipv4_mapped", None) or ip
+    return ip.is_private and not (ip.is_unspecified or ip.is_multicast)
 
 
 def own_addresses() -> list[str]:

@@ -19,6 +19,7 @@ from cheroot.wsgi import Server
 from django.conf import settings
 from django.core.wsgi import get_wsgi_application
 
+from swapglow.devices import rates
 from swapglow.devices.addresses import in_url, is_private, own_addresses
 from swapglow.devices.certificate import Certificate, certificate
 from swapglow.devices.models import Sharing
@@ -115,6 +116,7 @@ def shut_door(*, keep: bool = False) -> None:
     """
     with _lock:
         _shut()
+        rates.forget()
         if not keep:
             Sharing(pk=1, on=False).save()
 

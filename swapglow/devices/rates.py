@@ -27,5 +27,5 @@ def allowed(limit: RateLimitItem, who: str, cost: int = 1) -> bool:
 
 
 def forget() -> None:
-    """Count anew."""
+    """Count anew: nobody can come in any more."""
     _limiter.storage.reset()

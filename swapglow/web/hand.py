@@ -22,8 +22,8 @@ class Hand:
         """Handle one request."""
         device = visitor_of(request).device
         chosen = " ".join(unquote(request.COOKIES.get(COOKIE, "")).split())[:LONGEST]
-        name = chosen or (device.name[:LONGEST] if device else "")
-        token = author.set(Author(name, device.pk if device else None))
+        unnamed = device.name[:LONGEST] if device else ""
+        token = author.set(Author(chosen or unnamed, device.pk if device else None, unnamed))
         try:
             return self._get_response(request)
         finally:

@@ -1,10 +1,13 @@
 """The phone beside the vice: two browsers as bench and phone, through TLS as a phone would."""
 
 import re
+from datetime import timedelta
 
 import pytest
+from django.utils import timezone
 from playwright.sync_api import expect
 
+from swapglow.devices.models import UNSEEN, Device
 from tests.api.test_take_in import with_exif
 from tests.browser.hands import PHONE
 
@@ -82,16 +85,37 @@ def test_a_wrong_code_five_times(page, phone, served, sharing):
     expect(page.get_by_role("button", name="Add a phone")).to_be_visible()
 
 
-def test_what_is_typed_on_a_phone_that_was_taken_away_is_kept_until_it_is_paired_again(
-    page, phone, served, sharing, made
+def test_a_stolen_code_opens_nothing(page, phone, served, sharing, browser):
+    """Whoever saw the screen types the same digits a moment later."""
+    url, digits = begin(page, served)
+    with browser.new_context(**PHONE, ignore_https_errors=True) as context:
+        thief = context.new_page()
+        thief.goto(url)
+        phone.goto(url)
+        for each in (phone, thief):
+            each.get_by_label("Six digits").fill(digits)
+            each.get_by_role("button", name="Pair").tap()
+            if each is phone:
+                expect(phone.get_by_role("heading", name="Paired")).to_be_visible()
+        expect(thief.get_by_role("alert")).to_contain_text("used up")
+        thief.goto(url.split("/pair")[0])
+        expect(thief.get_by_role("heading", name="Not paired with the bench")).to_be_visible()
+
+
+@pytest.mark.parametrize("how", ["taken away", "expired"])
+def test_what_is_typed_on_a_phone_that_is_not_known_any_more_is_kept_until_it_is_paired_again(
+    page, phone, served, sharing, made, how
 ):
     url = pair(page, phone, served)
     keys = made.made()
     phone.goto(f"{url}/position/{keys['position']}/build")
     hours = phone.get_by_role("textbox", name="Hours")
     hours.fill("1.")
-    page.goto(f"{served}/devices")
-    page.get_by_role("button", name="Take away Vice").click()
+    if how == "taken away":
+        page.goto(f"{served}/devices")
+        page.get_by_role("button", name="Take away Vice").click()
+    else:
+        Device.objects.update(seen=timezone.now() - UNSEEN - timedelta(hours=1))
     expect(phone.get_by_text("This phone is not paired")).to_be_visible()
     # Half typed: it stands there, and goes on.
     expect(hours).to_have_value("1.")

@@ -128,19 +128,23 @@ def test_old_tls_is_not_spoken(stranger, port):
         old.wrap_socket(__import__("socket").create_connection((ADDRESS, port), 5))
 
 
-def test_it_is_shared_on_private_addresses_only(monkeypatch):
-    monkeypatch.setenv("SWAPGLOW_SHARE_ADDRESS", "8.8.8.8")
+@pytest.mark.parametrize(
+    "address", ["8.8.8.8", "0.0.0.0", "::", "::ffff:8.8.8.8", "2001:4860:4860::8888", "bench"]
+)
+def test_it_is_shared_on_private_addresses_only(monkeypatch, address):
+    """RFC 1918, RFC 4193; "all addresses" would be the public ones too."""
+    monkeypatch.setenv("SWAPGLOW_SHARE_ADDRESS", address)
     with pytest.raises(door.DoorError, match="private"):
         door.open_door()
     assert not door.is_open()
+
+
+def test_only_addresses_that_others_of_the_house_reach_are_shared():
     assert not any(
         a.startswith(("127.", "169.254.", "fe80")) or a == "::1" for a in addresses.own_addresses()
     )
-    assert (
-        not addresses.is_private("1.1.1.1")
-        and not addresses.is_private("bench")
-        and addresses.is_private("10.1.2.3")
-    )
+    for reached in ("10.1.2.3", "172.16.0.9", "192.168.1.5", "fd00::2", "::ffff:192.168.1.5"):
+        assert addresses.is_private(reached), reached
 
 
 def test_a_machine_without_a_network_says_so(monkeypatch):

@@ -50,6 +50,15 @@ def test_each_undoes_their_own(bench, phone):
     assert phone("POST", "redo", {"step": phone("GET", path)[1]["steps"]["redo"]["id"]})[0] == 200
 
 
+def test_what_was_done_before_a_name_was_chosen_stays_ones_own(bench, phone):
+    keys = bench.made()
+    path = f"positions/{keys['position']}"
+    phone("PATCH", path, {"resistor": "3k3"})
+    phone.cookies["hand"] = "Ines"
+    step = phone("GET", path)[1]["steps"]["undo"]
+    assert phone("POST", "undo", {"step": step["id"]})[0] == 200
+
+
 def test_two_names_at_one_bench_are_two_people(bench):
     keys = bench.made()
     path = f"positions/{keys['position']}"

@@ -5141,7 +5141,7 @@ export interface components {
          * Me
          * @description Whom the bench takes a page for; ``shared`` is its address for other devices, if it has one.
          *
-         *     ``demo`` says that the records are the demo's.
+         *     ``demo`` says that the records are the demo's; ``news`` what is new since the version that served them before.
          */
         Me: {
             /** At The Bench */
@@ -5156,6 +5156,10 @@ export interface components {
             shared: string[];
             /** Demo */
             demo: boolean;
+            /** Version */
+            version: string;
+            /** News */
+            news: string[];
         };
         /**
          * PairIn

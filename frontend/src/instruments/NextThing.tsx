@@ -53,6 +53,10 @@ const How = styled.p`
     font-size: 0.95rem;
     letter-spacing: -0.03em;
     white-space: nowrap;
+    @media (max-width: 760px) {
+      font-size: 1.5rem;
+      white-space: normal;
+    }
   }
 `;
 

@@ -21,6 +21,7 @@ const Bar = styled.header`
   padding: 4px 20px;
   border-bottom: 2px solid var(--ink);
   @media (max-width: 760px) {
+    gap: 2px 6px;
     padding: 4px 12px;
   }
 `;

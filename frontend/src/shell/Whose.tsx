@@ -3,6 +3,7 @@ import styled from "styled-components";
 import { useMe } from "../api/queries";
 
 const Said = styled.span`
+  white-space: nowrap;
   padding: 2px 8px;
   border: 1.5px solid var(--mark);
   border-radius: 4px;

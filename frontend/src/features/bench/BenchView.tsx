@@ -16,6 +16,7 @@ import { useOnce } from "../../ui/useOnce";
 import { useThumb } from "../../ui/useNarrow";
 import { useRoving } from "../../ui/useRoving";
 import { Above } from "./Above";
+import { News } from "./News";
 import { ScanCard } from "./ScanCard";
 import { AlsoFound } from "./AlsoFound";
 
@@ -243,6 +244,7 @@ export function BenchView() {
   if (asks) return <Asks steps={bench.data?.steps} />;
   return (
     <Shell title="Bench" steps={bench.data?.steps}>
+      <News />
       <Begin shown={empty} />
       <Above equipment={items} due={bench.data?.due} />
       <Head>
