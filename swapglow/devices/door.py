@@ -55,6 +55,7 @@ class _Open:
     hosts: tuple[str, ...]
     plain: bool
     certificate: Certificate | None
+    addresses: list[str]
     threads: list[threading.Thread] = field(default_factory=list)
 
 
@@ -90,7 +91,7 @@ def is_plain() -> bool:
 
 
 def open_door(*, plain: bool = False) -> None:
-    """Answer other devices; does nothing where it is done already, the same way.
+    """Answer other devices; does nothing where it is done already, the same way and at the addresses of now.
 
     Args:
         plain: without TLS: anybody on the same network can then read along.
@@ -100,7 +101,7 @@ def open_door(*, plain: bool = False) -> None:
     """
     global _open
     with _lock:
-        if _open is not None and _open.plain == plain:
+        if _open is not None and _open.plain == plain and _open.addresses == _addresses():
             return
         _shut()
         _open = _opened(plain)
@@ -152,7 +153,7 @@ def _opened(plain: bool) -> _Open:
             f"Port {port} cannot be used for phones: {problem.strerror or problem}. Choose another one with "
             f"SWAPGLOW_SHARE_PORT, such as {port + 10}, and start again."
         ) from None
-    found = _Open(servers, tuple(f"{in_url(a)}:{port}" for a in addresses), plain, made)
+    found = _Open(servers, tuple(f"{in_url(a)}:{port}" for a in addresses), plain, made, addresses)
     settings.ALLOWED_HOSTS.extend(in_url(a) for a in addresses)
     for server in servers:
         thread = threading.Thread(target=server.serve, name="shared", daemon=True)

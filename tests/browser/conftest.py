@@ -87,6 +87,24 @@ def context(rooms, served):
 
 
 @pytest.fixture
+def new_bench():
+    """A bench that nobody has started yet."""
+
+
+@pytest.fixture(autouse=True)
+def begun(request):
+    """The questions of a new bench were put, but where a test is about them."""
+    if "served" in request.fixturenames and "new_bench" not in request.fixturenames:
+        request.getfixturevalue("transactional_db")
+        from swapglow.records.models import Shop
+
+        if not Shop.objects.exists():
+            shop = Shop.own()
+            shop.join({"asked": "yes"})
+            shop.save(force_insert=True)
+
+
+@pytest.fixture
 def apart(browser_type, browser_type_launch_args, browser_context_args):
     """A context in a browser of its own, in which a page may crash and take no other along."""
     with browser_type.launch(**{**browser_type_launch_args, "args": CHROMIUM_ARGS}) as own:

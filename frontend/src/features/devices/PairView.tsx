@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import styled from "styled-components";
 
 import { client, Refused, unwrap } from "../../api/client";
+import { useMe } from "../../api/queries";
 import { notePaired } from "../../saving/paired";
 import { MainButton } from "../../ui/Button";
 import { Field } from "../../ui/Field";
@@ -65,11 +66,17 @@ export default function PairView() {
       </Wrap>
     );
   }
+  const me = useMe().data;
   const problem = pair.error;
   const over = problem instanceof Refused && problem.status === 410;
   return (
     <Wrap>
       <h1>Pair this phone with the bench</h1>
+      {me?.paired && (
+        <p>
+          It is paired already, as “{me.device}”. <Link to="/">Go to the bench</Link>
+        </p>
+      )}
       {ticket === "" || over ? (
         <p role="alert">
           {over
