@@ -12,7 +12,7 @@ def test_three_questions_and_the_first_lamp(new_bench, served, page: Page):
     page.goto(f"{served}/")
     expect(page.get_by_role("heading", name="An empty bench")).to_be_visible()
     page.get_by_role("radiogroup", name="What do you mostly work on?").get_by_text("Vehicles").click()
-    page.get_by_role("radiogroup", name="What is your meter?").get_by_text("true RMS").click()
+    page.get_by_role("radiogroup", name="What is your meter?").get_by_text("A true RMS one").click()
     page.get_by_role("radiogroup", name=re.compile("^Which resistors")).get_by_text("E12", exact=True).click()
     page.get_by_role("button", name="Start my bench").dblclick()
     # Each is used at once: the rail, the series, the drawer, and below the meter.

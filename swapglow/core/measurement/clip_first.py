@@ -13,8 +13,8 @@ from swapglow.core.quantities import OHM, VOLT, Source, show
 from swapglow.core.values import preferred
 
 METERS = {
-    "yes": "At hand; on AC it shows the RMS of a sine",
-    "rms": "At hand; on AC it shows true RMS",
+    "yes": "A usual one: on AC right for a sine only",
+    "rms": "A true RMS one",
     "none": "None: clips alone",
 }
 # Extra-low voltage: no clip goes on more (IEC 61140: 50 V AC; the lower of its two limits, for it may be AC).

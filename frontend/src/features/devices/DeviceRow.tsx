@@ -10,10 +10,7 @@ export const List = styled.ul`
   padding: 0;
   list-style: none;
   li {
-    display: flex;
-    flex-wrap: wrap;
-    justify-content: space-between;
-    align-items: center;
+    display: grid;
     gap: 4px 16px;
     padding: 10px 0;
     border-bottom: 1px solid var(--rule-soft);
@@ -33,14 +30,15 @@ const Name = styled.strong`
 const Acts = styled.div`
   display: flex;
   flex-wrap: wrap;
+  justify-content: space-between;
   gap: 6px 14px;
   align-items: end;
 `;
 
 const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
 const RIGHTS = [
-  { id: "owner", label: "Works" },
-  { id: "learner", label: "Only looks" },
+  { id: "owner", label: "Work" },
+  { id: "learner", label: "Only look" },
 ];
 
 /** Do something to devices, and see what came of it. */
@@ -71,7 +69,7 @@ export function DeviceRow({ device }: { device: Schemas["DeviceOut"] }) {
       </span>
       <Acts>
         <Choice
-          label={`What ${device.name} may do`}
+          label={`${device.name} may`}
           value={device.may_write ? "owner" : "learner"}
           options={RIGHTS}
           onChange={(id) => {

@@ -45,6 +45,7 @@ export default function PairView() {
   const [digits, setDigits] = useState("");
   const [name, setName] = useState(usualName);
   const queries = useQueryClient();
+  const me = useMe().data;
   const pair = useMutation({
     mutationFn: () =>
       unwrap(client.POST("/api/pair", { body: { ticket, digits: digits.trim(), name } })),
@@ -66,7 +67,6 @@ export default function PairView() {
       </Wrap>
     );
   }
-  const me = useMe().data;
   const problem = pair.error;
   const over = problem instanceof Refused && problem.status === 410;
   return (
