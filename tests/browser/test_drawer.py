@@ -167,6 +167,16 @@ def test_the_day_plans_waits_and_goes_out_as_a_calendar(stored):
     page.get_by_label("Paint, silicone, its owner's word").fill("Owner asked")
     page.keyboard.press("Tab")
     saved(page)
+    # Until when is a day with a time, its parts typed one after another.
+    page.get_by_role("button", name="Set a day: Until").click()
+    expect(page.get_by_role("group", name="Until").get_by_role("spinbutton").first).to_be_focused()
+    page.keyboard.type("203105211430")
+    # Past the button that clears it.
+    page.keyboard.press("Tab")
+    page.keyboard.press("Tab")
+    saved(page)
+    [wait] = Equipment.objects.get(pk=item.pk).inputs["waits"].values()
+    assert wait["until"] == "2031-05-21 14:30"
     page.keyboard.press("Escape")
     page.get_by_role("link", name="Day", exact=True).click()
     waits = page.get_by_role("region", name="Waits")

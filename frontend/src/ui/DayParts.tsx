@@ -48,11 +48,12 @@ const Wrong = styled(FieldError)`
   color: var(--stop);
 `;
 
-/** A text as the field takes it, "2031-05-20" or "2031-05-20 14:30"; nothing for none. */
-function asMoment(text: string): DateValue | null {
+/** A text as the field takes it, "2031-05-20" or "2031-05-20 14:30"; nothing for none. A day alone begins at midnight. */
+function asMoment(text: string, timed = false): DateValue | null {
   try {
     if (!text) return null;
-    return text.length > 10 ? parseDateTime(text.replace(" ", "T")) : parseDate(text);
+    if (text.length > 10) return parseDateTime(text.replace(" ", "T"));
+    return timed ? parseDateTime(`${text}T00:00`) : parseDate(text);
   } catch {
     return null;
   }
@@ -89,7 +90,7 @@ export default function DayParts(props: DayProps) {
   return (
     <I18nProvider locale="en-CA">
       <DateField
-        value={asMoment(value)}
+        value={asMoment(value, timed)}
         granularity={timed ? "minute" : "day"}
         hourCycle={24}
         hideTimeZone

@@ -59,7 +59,7 @@ export function EquipmentFacts({ item }: Props) {
           add="Add a wait"
           fields={[
             ["what", "Paint, silicone, its owner's word"],
-            ["until", "Until 2031-05-20 14:30; empty: not known"],
+            ["until", "Until, where it is known", "moment"],
           ]}
           lines={item.waits ?? {}}
           onSave={(waits, was, at) => record.save({ waits }, was && { waits: was }, at)}

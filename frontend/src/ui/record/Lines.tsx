@@ -5,6 +5,7 @@ import { inPassing } from "../../saving/useSave";
 import { Button, SmallButton } from "../Button";
 import { Choice } from "../Choice";
 import { RecordContext, unreadOf, type SaveFields } from "./record";
+import { DayControl } from "./SavedDay";
 import { TextControl } from "./TextControl";
 import { useListFocus } from "../useListFocus";
 import { Unsaved } from "./Unsaved";
@@ -59,8 +60,8 @@ interface Props {
   label: string;
   /** What the button says that adds one. */
   add: string;
-  /** The texts of a line: name and label. */
-  fields: readonly (readonly [string, string])[];
+  /** The texts of a line: name and label; "moment" for a day with a time. */
+  fields: readonly (readonly [string, string, "moment"?])[];
   /** The choices of a line: name, label and options. */
   choices?: readonly (readonly [string, string, Options])[];
   /** The lines as they are kept, by key. */
@@ -161,18 +162,26 @@ function Written(props: WrittenProps) {
     <>
       <Row>
         <Texts>
-          {fields.map(([field, title]) => (
-            <TextControl
-              key={field}
-              id={`${id}.${key}.${field}`}
-              names={[`${key}.${field}`, field]}
-              label={numbered ? `${at + 1}. ${title}` : title}
-              saved={unread(field)?.text ?? String(line[field] ?? "")}
-              wrong={unread(field)?.message}
-              long
-              onSave={saveField(field)}
-            />
-          ))}
+          {fields.map(([field, title, kind]) => {
+            const told = {
+              id: `${id}.${key}.${field}`,
+              names: [`${key}.${field}`, field],
+              label: numbered ? `${at + 1}. ${title}` : title,
+            };
+            const kept = unread(field)?.text ?? String(line[field] ?? "");
+            return kind === "moment" && !unread(field) ? (
+              <DayControl key={field} {...told} timed kept={kept} save={saveField(field)} />
+            ) : (
+              <TextControl
+                key={field}
+                {...told}
+                saved={kept}
+                wrong={unread(field)?.message}
+                long
+                onSave={saveField(field)}
+              />
+            );
+          })}
         </Texts>
         <SmallButton
           aria-label={`Delete ${label.toLowerCase()} ${String(line[first] ?? "") || at + 1}`}

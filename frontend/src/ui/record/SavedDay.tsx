@@ -35,7 +35,31 @@ const Said = styled.p`
 
 function Day({ field, label, hint }: Props) {
   const { id, names, value, save } = useField(field);
-  const kept = useKept({ id, label, names, kept: String(value ?? ""), save });
+  return (
+    <DayControl
+      id={id}
+      label={label}
+      names={names}
+      kept={String(value ?? "")}
+      save={save}
+      hint={hint}
+    />
+  );
+}
+
+interface ControlProps extends Pick<
+  Parameters<typeof useKept<string>>[0],
+  "id" | "label" | "names" | "kept" | "save"
+> {
+  hint?: string | undefined;
+  /** Whether a time goes with the day. */
+  timed?: boolean;
+}
+
+/** A day that is kept wherever `save` puts it. */
+export function DayControl({ hint, timed, ...told }: ControlProps) {
+  const kept = useKept(told);
+  const { label } = told;
   const [typing, setTyping] = useState(false);
   // One stop for the keys until somebody wants to change it.
   const [asked, setAsked] = useState(false);
@@ -65,6 +89,7 @@ function Day({ field, label, hint }: Props) {
         }}
         hint={hint}
         error={kept.draft?.refused}
+        {...(timed && { timed })}
         aside={
           kept.value && (
             <Button
