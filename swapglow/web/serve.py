@@ -200,7 +200,8 @@ def stop_with_parent() -> None:
 
 def _until_closed() -> None:
     sys.stdin.read()
-    _thread.interrupt_main()
+    # Not as Ctrl+C: a program that was started in the background is told to take no notice of that.
+    _thread.interrupt_main(signal.SIGTERM)
 
 
 def _stop(number: int, frame: FrameType | None) -> None:
