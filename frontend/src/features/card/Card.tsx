@@ -112,8 +112,8 @@ export function Card({ view, report, words, kept, cautions, drawn, named }: Prop
         <span>{today()}</span>
       </Head>
       <Top>
-        <Parts view={view} report={report} words={words} />
-        <Codes drawn={drawn} named={named} />
+        <Parts view={view} report={report} words={words} named={named} />
+        <Code drawn={drawn} />
       </Top>
       {first && (
         <>
@@ -204,24 +204,26 @@ const Small = styled(Square)`
   }
 `;
 
-/** All of it in a code, which carries the figures themselves: no address lives as long as paper. Beside it its name. */
-function Codes({ drawn, named }: Pick<Props, "drawn" | "named">) {
+/** All of it in a code, which carries the figures themselves: no address lives as long as paper. */
+function Code({ drawn }: Pick<Props, "drawn">) {
   return (
-    <div>
-      <Square>
-        <img src={`${drawn}/code.svg`} alt="Code with this lamp's figures" />
-        <figcaption>
-          Holds every figure of this lamp: read it, and paste its text where the bench brings in a
-          file.
-        </figcaption>
-      </Square>
-      {named && (
-        <Small>
-          <img src={named} alt="Code that opens this lamp on a paired phone" />
-          <figcaption>Opens this lamp on a paired phone.</figcaption>
-        </Small>
-      )}
-    </div>
+    <Square>
+      <img src={`${drawn}/code.svg`} alt="Code with this lamp's figures" />
+      <figcaption>
+        Holds every figure of this lamp: read it, and paste its text where the bench brings in a
+        file.
+      </figcaption>
+    </Square>
+  );
+}
+
+/** The lamp's name in a small code, in the room that is left under its LED. */
+function NameCode({ named }: { named: string }) {
+  return (
+    <Small>
+      <img src={named} alt="Code that opens this lamp on a paired phone" />
+      <figcaption>Opens this lamp on a paired phone.</figcaption>
+    </Small>
   );
 }
 
@@ -231,7 +233,7 @@ function power(fitted: number | null | undefined, toFit: Report["power"]["to_fit
   return toFit ? `${say(toFit)} to fit` : "no leaded part takes its heat";
 }
 
-function Parts({ view, report, words }: Pick<Props, "view" | "report" | "words">) {
+function Parts({ view, report, words, named }: Pick<Props, "view" | "report" | "words" | "named">) {
   const { position } = view;
   const { led, lead } = words;
   const halves = position.resistor_parts === 2;
@@ -259,6 +261,7 @@ function Parts({ view, report, words }: Pick<Props, "view" | "report" | "words">
           {strings}. Long leg to plus.
         </p>
         {beside.length > 0 && <p>With it: {beside.join(", ")}.</p>}
+        {named && <NameCode named={named} />}
       </div>
     </Two>
   );
