@@ -75,9 +75,14 @@ class Described(NinjaAPI):
         return described
 
 
-_ANY = {400: "The request cannot be read.", 422: "A part of the request is refused."}
+_ANY = {
+    400: "The request cannot be read.",
+    401: "The phone is not paired.",
+    403: "The phone may not do this, or the change does not come from our own page.",
+    422: "A part of the request is refused.",
+    429: "The phone asks too much at once.",
+}
 _WRITING = {
-    403: "The change does not come from our own page.",
     413: "More was sent than is kept in one place.",
     503: "The database was busy for too long.",
     507: "The disk is full or cannot be written to.",

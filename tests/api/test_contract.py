@@ -2,6 +2,7 @@
 
 import json
 import re
+import socket
 import subprocess
 from pathlib import Path
 
@@ -84,8 +85,23 @@ def here(environ, start_response):
     return application({**environ, "REMOTE_ADDR": "127.0.0.1"}, start_response)
 
 
-@pytest.mark.django_db(transaction=True)
-def test_no_request_breaks_the_server_or_is_answered_otherwise_than_described():
+@pytest.fixture
+def apart(monkeypatch):
+    """Whatever is asked for, no other server is started, and nothing is shared but on a loopback address."""
+    from swapglow.devices import door
+    from swapglow.records.demo import beside
+
+    monkeypatch.setattr(beside, "start", beside.beside)
+    monkeypatch.setenv("SWAPGLOW_SHARE_ADDRESS", "127.0.0.2")
+    with socket.socket() as found:
+        found.bind(("127.0.0.2", 0))
+        monkeypatch.setenv("SWAPGLOW_SHARE_PORT", str(found.getsockname()[1]))
+    yield
+    door.shut_door()
+
+
+@pytest.mark.django_db(transaction=True, databases=["default", "devices"])
+def test_no_request_breaks_the_server_or_is_answered_otherwise_than_described(apart):
     """Whatever is sent, the answer is one of those described, and none is a fault of the server."""
     schema = schemathesis.openapi.from_wsgi("/api/openapi.json", here)
     operations = [found.ok() for found in schema.get_all_operations()]

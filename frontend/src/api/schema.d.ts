@@ -9102,8 +9102,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9150,7 +9177,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9170,6 +9206,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9226,6 +9271,24 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -9237,6 +9300,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9273,8 +9345,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9315,7 +9414,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9335,6 +9443,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9393,7 +9510,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9413,6 +9539,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9471,7 +9606,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9500,6 +9644,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9554,8 +9707,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9592,7 +9772,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9612,6 +9801,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9670,7 +9868,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9690,6 +9897,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9746,7 +9962,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9775,6 +10000,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9831,6 +10065,24 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -9842,6 +10094,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9884,7 +10145,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9913,6 +10183,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9977,7 +10256,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9997,6 +10285,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10061,7 +10358,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10081,6 +10387,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10135,8 +10450,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10173,8 +10515,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10213,7 +10582,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10242,6 +10620,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10298,7 +10685,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10336,6 +10732,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10394,7 +10799,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10432,6 +10846,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10490,7 +10913,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10528,6 +10960,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10585,8 +11026,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10625,8 +11093,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10663,8 +11158,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10705,7 +11227,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10725,6 +11256,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10783,7 +11323,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10803,6 +11352,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10855,7 +11413,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10875,6 +11442,15 @@ export interface operations {
             };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10933,7 +11509,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10962,6 +11547,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11016,7 +11610,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11045,6 +11648,15 @@ export interface operations {
             };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11099,7 +11711,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11128,6 +11749,15 @@ export interface operations {
             };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11188,7 +11818,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11217,6 +11856,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11271,8 +11919,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11313,7 +11988,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11407,8 +12091,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11447,7 +12158,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11467,6 +12187,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11527,7 +12256,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11547,6 +12285,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11601,7 +12348,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11621,6 +12377,15 @@ export interface operations {
             };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11681,7 +12446,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11719,6 +12493,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11777,8 +12560,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11819,8 +12629,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11861,6 +12698,24 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -11872,6 +12727,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11910,6 +12774,24 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -11921,6 +12803,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11957,8 +12848,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11997,7 +12915,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12017,6 +12944,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12073,7 +13009,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12093,6 +13038,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12157,7 +13111,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12177,6 +13140,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12241,7 +13213,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12261,6 +13242,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12317,6 +13307,24 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -12328,6 +13336,15 @@ export interface operations {
             };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12370,7 +13387,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12390,6 +13416,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12444,7 +13479,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12464,6 +13508,15 @@ export interface operations {
             };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12524,7 +13577,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12562,6 +13624,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12622,7 +13693,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12651,6 +13731,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12705,7 +13794,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12734,6 +13832,15 @@ export interface operations {
             };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12794,7 +13901,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12832,6 +13948,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12888,6 +14013,24 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -12899,6 +14042,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12939,7 +14091,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12968,6 +14129,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13026,7 +14196,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13055,6 +14234,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13109,8 +14297,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13151,7 +14366,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13171,6 +14395,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13225,8 +14458,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13263,7 +14523,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13283,6 +14552,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13337,8 +14615,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13381,7 +14686,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13401,6 +14715,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13455,7 +14778,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13475,6 +14807,15 @@ export interface operations {
             };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13535,7 +14876,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13573,6 +14923,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13630,7 +14989,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13659,6 +15027,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13713,8 +15090,35 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13755,7 +15159,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13784,6 +15197,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13842,6 +15264,24 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -13853,6 +15293,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13891,6 +15340,24 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -13902,6 +15369,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13944,7 +15420,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13973,6 +15458,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14033,7 +15527,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14062,6 +15565,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14138,7 +15650,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14167,6 +15688,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14235,7 +15765,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14264,6 +15803,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14320,6 +15868,24 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -14331,6 +15897,15 @@ export interface operations {
             };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14373,7 +15948,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14402,6 +15986,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14456,7 +16049,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14476,6 +16078,15 @@ export interface operations {
             };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14536,7 +16147,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14574,6 +16194,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14634,7 +16263,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14663,6 +16301,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14719,6 +16366,24 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -14730,6 +16395,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14770,7 +16444,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14799,6 +16482,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14857,6 +16549,24 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -14868,6 +16578,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14910,7 +16629,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14939,6 +16667,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14995,6 +16732,24 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -15006,6 +16761,15 @@ export interface operations {
             };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15047,6 +16811,24 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -15058,6 +16840,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15100,7 +16891,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15129,6 +16929,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15187,7 +16996,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15216,6 +17034,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15273,7 +17100,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15302,6 +17138,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15362,7 +17207,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15391,6 +17245,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15445,7 +17308,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15465,6 +17337,15 @@ export interface operations {
             };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15525,7 +17406,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15554,6 +17444,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15608,7 +17507,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15628,6 +17536,15 @@ export interface operations {
             };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15688,7 +17605,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15726,6 +17652,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15798,7 +17733,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15827,6 +17771,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15881,7 +17834,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15901,6 +17863,15 @@ export interface operations {
             };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15961,7 +17932,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15999,6 +17979,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16046,6 +18035,24 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -16057,6 +18064,15 @@ export interface operations {
             };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16088,6 +18104,24 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -16099,6 +18133,15 @@ export interface operations {
             };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16145,7 +18188,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -16165,6 +18217,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16234,7 +18295,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -16254,6 +18324,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16301,6 +18380,24 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -16312,6 +18409,15 @@ export interface operations {
             };
             /** @description A part of the request is refused. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16360,7 +18466,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -16389,6 +18504,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16455,7 +18579,16 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-            /** @description The change does not come from our own page. */
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -16484,6 +18617,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
