@@ -106,7 +106,7 @@ def open_door(*, plain: bool = False) -> None:
         _shut()
         _open = _opened(plain)
         Sharing(pk=1, on=True, plain=plain).save()
-        log.info("shared", extra={"plain": plain, "doors": len(_open.servers)})
+        log.info("the shared door is open", extra={"plain": plain, "doors": len(_open.servers)})
 
 
 def shut_door(*, keep: bool = False) -> None:
@@ -156,7 +156,7 @@ def _opened(plain: bool) -> _Open:
     found = _Open(servers, tuple(f"{in_url(a)}:{port}" for a in addresses), plain, made, addresses)
     settings.ALLOWED_HOSTS.extend(in_url(a) for a in addresses)
     for server in servers:
-        thread = threading.Thread(target=server.serve, name="shared", daemon=True)
+        thread = threading.Thread(target=server.serve, name="shared-door", daemon=True)
         thread.start()
         found.threads.append(thread)
     return found
