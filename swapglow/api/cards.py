@@ -11,7 +11,7 @@ from ninja.files import UploadedFile
 from swapglow.api.attached import bytes_of
 from swapglow.api.devices import linked
 from swapglow.api.positions import find, view_of
-from swapglow.api.schemas import LookOut, OriginalOut, Problems, ScannedOut
+from swapglow.api.schemas import LookOut, OriginalOut, Problems, ScannedOut, Steps
 from swapglow.api.svg import code_svg
 from swapglow.api.transfer import figures_code
 from swapglow.core.design.position import LEADS
@@ -78,7 +78,7 @@ def look(request: HttpRequest, token: str) -> LookOut:
     typed = p.input
     led, lamp = leds.catalogue().get(typed.led_id), lamps.catalogue().get(typed.lamp_id)
     return LookOut(
-        view=view_of(p).model_copy(update={"siblings": []}),
+        view=view_of(p).model_copy(update={"siblings": [], "steps": Steps(undo=None, redo=None)}),
         report=reports.report(p, None, at_hand()),
         led=led.label if led else "",
         lamp=lamp.label if lamp else "",

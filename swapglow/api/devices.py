@@ -46,7 +46,7 @@ def read(request: HttpRequest) -> DevicesOut:
         sharing=_sharing(),
         offer=_offer(pairing.offered()),
         devices=[_device(d) for d in Device.objects.filter(taken_away=None)],
-        links=[_link(each) for each in CardLink.objects.filter(taken_away=None)],
+        links=[CardLinkOut(id=each.pk, name=each.name) for each in CardLink.objects.filter(taken_away=None)],
     )
 
 
@@ -57,14 +57,7 @@ def _sharing() -> SharingOut:
 
 
 def _device(d: Device) -> DeviceOut:
-    return DeviceOut(
-        id=d.pk, name=d.name, may_write=d.may_write, paired=d.made.isoformat(), seen=d.seen.isoformat(),
-        expired=d.expired,
-    )  # fmt: skip
-
-
-def _link(each: CardLink) -> CardLinkOut:
-    return CardLinkOut(id=each.pk, name=each.name, made=each.made.isoformat(), position=each.position)
+    return DeviceOut(id=d.pk, name=d.name, may_write=d.may_write, seen=d.seen.isoformat(), expired=d.expired)
 
 
 def _offer(offer: pairing.Offer | None) -> OfferOut | None:
@@ -81,7 +74,7 @@ def _offer(offer: pairing.Offer | None) -> OfferOut | None:
 
 
 def pair_url(offer: pairing.Offer) -> str:
-    """The address that a phone opens to be paired; what is secret stands after "#", which no request carries."""
+    """The address that a phone opens to be paired. The secret is after "#": browsers do not send that part."""
     return f"{door.urls()[0]}/pair#{offer.ticket}"
 
 
@@ -122,13 +115,13 @@ def withdraw(request: HttpRequest) -> Status[None]:
 
 @router.post("/devices/links", response={200: NewLinkOut, 404: Problems, 422: Problems})
 def link(request: HttpRequest, data: LinkIn) -> NewLinkOut:
-    """Make a link to one lamp's card. Its address is told now and never again."""
+    """Make a link to one lamp's card. Its address is shown only now."""
     lamp = get_object_or_404(Position.objects.select_related("equipment"), pk=data.position)
     _open(plain=door.is_plain())
     name = f"{lamp.input.name}, {lamp.equipment.input.name}"[:60]
-    made, token = CardLink.issue(name=name, position=lamp.pk)
+    _, token = CardLink.issue(name=name, position=lamp.pk)
     url = f"{door.urls()[0]}/look/{token}"
-    return NewLinkOut(link=_link(made), url=url, code=drawn(segno.make_qr(url), 6))
+    return NewLinkOut(url=url, code=drawn(segno.make_qr(url), 6))
 
 
 @router.delete("/devices/links/{key}", response={204: None, 404: Problems})
@@ -140,19 +133,16 @@ def unlink(request: HttpRequest, key: UUID) -> Status[None]:
 
 @router.patch("/devices/{key}", response={200: DeviceOut, 404: Problems, 422: Problems})
 def change(request: HttpRequest, key: UUID, data: DeviceIn) -> DeviceOut:
-    """Call a device something else, or change what it may do."""
+    """Change what a device may do."""
     d = get_object_or_404(Device, pk=key, taken_away=None)
-    if data.name is not None:
-        d.name = data.name.strip() or d.name
-    if data.may_write is not None:
-        d.may_write = data.may_write
-    d.save(update_fields=["name", "may_write"])
+    d.may_write = data.may_write
+    d.save(update_fields=["may_write"])
     return _device(d)
 
 
 @router.delete("/devices/{key}", response={204: None, 404: Problems})
 def take_away(request: HttpRequest, key: UUID) -> Status[None]:
-    """Let a device in no more, from this moment on."""
+    """Refuse a device from now on."""
     get_object_or_404(Device, pk=key).take_away()
     return Status(204, None)
 
@@ -169,7 +159,6 @@ def _me(visitor: Visitor) -> Me:
         paired=visitor.device is not None,
         may_write=visitor.may_write,
         device=visitor.device.name if visitor.device else "",
-        shared=door.urls()[:1] if visitor.at_the_bench or visitor.device else [],
         demo=settings.DEMO,
         version=__version__,
         news=settings.NEWS if visitor.at_the_bench else [],

@@ -47,7 +47,6 @@ class About:
         licence: its own terms.
         packages: what it is made with, on the server's side.
         tables: the data tables, each with where its figures are from.
-        news: what is new since the version that served these records before, a line each.
     """
 
     version: str
@@ -55,7 +54,6 @@ class About:
     licence: str
     packages: tuple[Package, ...]
     tables: tuple[tuple[str, str], ...]
-    news: tuple[str, ...]
 
 
 def about() -> About:
@@ -66,7 +64,6 @@ def about() -> About:
         OWN_LICENCE,
         _packages(),
         tuple((t, source(t)) for t in _TABLES),
-        tuple(settings.NEWS),
     )
 
 

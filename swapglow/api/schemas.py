@@ -859,16 +859,14 @@ class DeviceOut(Schema):
     id: UUID
     name: str
     may_write: bool
-    paired: str
     seen: str
     expired: bool
 
 
 class DeviceIn(Schema):
-    """What to change of a device."""
+    """What a device may do from now on."""
 
-    name: str | None = Field(default=None, max_length=60)
-    may_write: bool | None = None
+    may_write: bool
 
 
 class CardLinkOut(Schema):
@@ -876,8 +874,6 @@ class CardLinkOut(Schema):
 
     id: UUID
     name: str
-    made: str
-    position: UUID
 
 
 class LinkIn(Schema):
@@ -887,9 +883,8 @@ class LinkIn(Schema):
 
 
 class NewLinkOut(Schema):
-    """A link with its address, which is not known afterwards."""
+    """A new link: its address, which is not known afterwards, and the same as a code to scan, as SVG."""
 
-    link: CardLinkOut
     url: str
     code: str
 
@@ -912,7 +907,7 @@ class PairIn(Schema):
 
 
 class Me(Schema):
-    """Whom the bench takes a page for; ``shared`` is its address for other devices, if it has one.
+    """Whom the bench takes a page for.
 
     ``demo`` says that the records are the demo's; ``news`` what is new since the version that served them before.
     """
@@ -921,10 +916,15 @@ class Me(Schema):
     paired: bool
     may_write: bool
     device: str
-    shared: list[str]
     demo: bool
     version: str
     news: list[str]
+
+
+class ShopAnswer(ShopInput):
+    """The shop's habits, and whether its meter shows true RMS."""
+
+    true_rms: bool
 
 
 class FirstStartOut(Schema):

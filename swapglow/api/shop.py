@@ -6,7 +6,8 @@ from ninja.decorators import decorate_view
 
 from swapglow.api.equipment import said
 from swapglow.api.saving import saving
-from swapglow.api.schemas import Problems, ShopPatch
+from swapglow.api.schemas import Problems, ShopAnswer, ShopPatch
+from swapglow.core.measurement.clip_first import TRUE_RMS
 from swapglow.inputs.named import check_named
 from swapglow.inputs.patch import sent, touched
 from swapglow.inputs.shop import ShopInput
@@ -17,15 +18,20 @@ from swapglow.records.steps import keep, recorded
 router = Router(tags=["shop"])
 
 
-@router.get("/shop", response=ShopInput)
-def read(request: HttpRequest) -> ShopInput:
-    """The habits as they stand."""
-    return Shop.own().input
+@router.get("/shop", response=ShopAnswer)
+def read(request: HttpRequest) -> ShopAnswer:
+    """The habits as they are kept."""
+    return _answer(Shop.own())
 
 
-@router.patch("/shop", response={200: ShopInput, 409: Problems, 422: Problems})
+def _answer(shop: Shop) -> ShopAnswer:
+    typed = shop.input
+    return ShopAnswer(**typed.model_dump(), true_rms=typed.meter == TRUE_RMS)
+
+
+@router.patch("/shop", response={200: ShopAnswer, 409: Problems, 422: Problems})
 @decorate_view(saving)
-def change(request: HttpRequest, data: ShopPatch) -> ShopInput:
+def change(request: HttpRequest, data: ShopPatch) -> ShopAnswer:
     """Change the habits sent; every lamp's steps follow them."""
     shop = Shop.own()
     fields = sent(data)
@@ -34,4 +40,4 @@ def change(request: HttpRequest, data: ShopPatch) -> ShopInput:
     shop.join(fields)
     with recorded("", f"edit the shop's habits: {said(fields)}", f"shop:{touched(fields)}"):
         keep(shop)
-    return shop.input
+    return _answer(shop)

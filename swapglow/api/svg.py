@@ -14,5 +14,5 @@ def drawn(code: segno.QRCode, scale: int) -> str:
 
 
 def code_svg(code: segno.QRCode) -> HttpResponse:
-    """A code as an answer that nobody keeps: what it says may change."""
+    """A code as an answer. Nothing caches it, because its text may change."""
     return HttpResponse(drawn(code, 2), "image/svg+xml", headers={"Cache-Control": "no-store"})

@@ -1,4 +1,4 @@
-"""The bench's own certificate: made here, for its own addresses, signed by nobody else."""
+"""The bench's own certificate. It is made on this machine for this machine's addresses, and signs itself."""
 
 import ipaddress
 import os

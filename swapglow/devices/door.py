@@ -69,7 +69,7 @@ def is_open() -> bool:
 
 
 def hosts() -> tuple[str, ...]:
-    """The hosts that this door goes by, each with its port, as browsers name them."""
+    """The values of the Host header that this door accepts: each address with the port."""
     return _open.hosts if _open else ()
 
 
@@ -91,7 +91,7 @@ def is_plain() -> bool:
 
 
 def open_door(*, plain: bool = False) -> None:
-    """Answer other devices; does nothing where it is done already, the same way and at the addresses of now.
+    """Answer other devices. Does nothing where the door is open already in this way at the current addresses.
 
     Args:
         plain: without TLS: anybody on the same network can then read along.
@@ -183,7 +183,7 @@ def _port() -> int:
 
 
 def _server(app: Callable[..., Iterable[bytes]], address: str, port: int, made: Certificate | None) -> Server:
-    _look(address, port)
+    _check_port(address, port)
     server = _Server(
         (address, port), app, numthreads=THREADS, server_name="bench", timeout=SILENCE_S, shutdown_timeout=2
     )
@@ -195,8 +195,8 @@ def _server(app: Callable[..., Iterable[bytes]], address: str, port: int, made: 
     return server
 
 
-def _look(address: str, port: int) -> None:
-    """Take a port and let it go: the server that cannot have it would leave its socket open.
+def _check_port(address: str, port: int) -> None:
+    """Check that a port is free, before the server tries: a server that fails leaves its socket open.
 
     Raises:
         OSError: somebody has it, or it may not be used.

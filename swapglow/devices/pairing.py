@@ -114,5 +114,5 @@ def pair(ticket: str, digits: str, name: str) -> tuple[Device, str]:
 
 
 def _same(kept: str, given: str) -> bool:
-    """Whether two secrets are one, in a time that does not tell how far they agree."""
+    """Whether two secrets are equal. The time it takes does not depend on where they differ."""
     return hmac.compare_digest(kept.encode(), given.encode())

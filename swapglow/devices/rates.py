@@ -27,5 +27,5 @@ def allowed(limit: RateLimitItem, who: str, cost: int = 1) -> bool:
 
 
 def forget() -> None:
-    """Count anew: nobody can come in any more."""
+    """Set all counts to zero. Called when the door is shut."""
     _limiter.storage.reset()

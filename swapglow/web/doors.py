@@ -1,4 +1,4 @@
-"""Who is answered: at the bench's own door this machine only, at the shared one a paired device, and nobody else.
+"""Who is answered. The bench's own door answers this machine only, the shared door paired devices only.
 
 The bench's own door is the loopback address, where nobody logs in. The shared door (``swapglow.devices.door``) is
 marked by its server: what comes in by it is a device's, even where it comes from this machine.

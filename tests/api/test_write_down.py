@@ -134,6 +134,7 @@ def test_the_shops_habits_are_kept_undone_and_followed(bench, lamp):
         "work": "",
         "series": "E24",
         "asked": "no",
+        "true_rms": False,
     }
     assert bench("PATCH", "shop", {"checks": "Tug every joint\n\nSmell it", "lead": "negative"})[0] == 200
     assert Shop.own().input.checks == "Tug every joint\n\nSmell it"

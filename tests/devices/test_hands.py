@@ -90,14 +90,13 @@ def test_the_number_of_changes_goes_up_with_every_change_and_with_nothing_else(b
     assert phone("GET", "pulse")[1]["changes"] == before + 1
 
 
-def test_what_changes_the_whole_bench_is_followed_too(bench, phone, other_databases):
-    bench.made()
-    for path in ("backups/{}/restore", "backups/{}/item"):
-        [backup, *_] = [bench("POST", "backups")[1]]
-        before = phone("GET", "pulse")[1]["changes"]
-        body = {"item": bench("GET", "bench")[1]["equipment"][0]["id"]} if path.endswith("item") else None
-        assert bench("POST", "/".join(("backups", backup["name"], path.rsplit("/", 1)[1])), body)[0] == 200
-        assert phone("GET", "pulse")[1]["changes"] > before
+@pytest.mark.parametrize("what", ["restore", "item"])
+def test_what_changes_the_whole_bench_is_followed_too(bench, phone, other_databases, what):
+    keys = bench.made()
+    backup = bench("POST", "backups")[1]["name"]
+    before = phone("GET", "pulse")[1]["changes"]
+    assert bench("POST", f"backups/{backup}/{what}", {"item": keys["equipment"]})[0] == 200
+    assert phone("GET", "pulse")[1]["changes"] > before
 
 
 def test_a_link_shows_one_card_and_nothing_else(bench, stranger):
@@ -113,6 +112,7 @@ def test_a_link_shows_one_card_and_nothing_else(bench, stranger):
     report = bench("POST", f"positions/{keys['position']}/assess", {})[1]["report"]
     assert card["report"]["sizing"] == report["sizing"] and card["report"]["current"] == report["current"]
     assert card["view"]["siblings"] == [] and other["position"] not in str(card)
+    assert card["view"]["steps"] == {"undo": None, "redo": None}
     assert stranger.raw("GET", f"/api/look/{token}/schematic.svg")[1].startswith(b"<svg")
     assert stranger.raw("GET", f"/api/look/{token}/code.svg")[0] == 200
     for path in ("bench", f"positions/{keys['position']}", f"equipment/{keys['equipment']}"):

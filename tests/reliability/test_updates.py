@@ -76,10 +76,10 @@ def test_an_update_that_fails_puts_the_records_back(old):
 def test_what_is_new_is_said_once(room):
     (room / "version").write_text("0.0.9")
     server = Server(room).start()
-    news = Client(server.port).ask("GET", "about")[1]["news"]
+    news = Client(server.port).ask("GET", "me")[1]["news"]
     first = server.stop()
     server = Server(room).start()
-    assert Client(server.port).ask("GET", "about")[1]["news"] == []
+    assert Client(server.port).ask("GET", "me")[1]["news"] == []
     second = server.stop()
     assert f"was 0.0.9 here and is now {__version__}" in first and "What is new" not in second
     changelog = (Path(__file__).resolve().parents[2] / "CHANGELOG.md").read_text()

@@ -523,7 +523,7 @@ export interface paths {
         put?: never;
         /**
          * Link
-         * @description Make a link to one lamp's card. Its address is told now and never again.
+         * @description Make a link to one lamp's card. Its address is shown only now.
          */
         post: operations["swapglow_api_devices_link"];
         delete?: never;
@@ -564,14 +564,14 @@ export interface paths {
         post?: never;
         /**
          * Take Away
-         * @description Let a device in no more, from this moment on.
+         * @description Refuse a device from now on.
          */
         delete: operations["swapglow_api_devices_take_away"];
         options?: never;
         head?: never;
         /**
          * Change
-         * @description Call a device something else, or change what it may do.
+         * @description Change what a device may do.
          */
         patch: operations["swapglow_api_devices_change"];
         trace?: never;
@@ -1093,7 +1093,7 @@ export interface paths {
         };
         /**
          * Read
-         * @description The habits as they stand.
+         * @description The habits as they are kept.
          */
         get: operations["swapglow_api_shop_read"];
         put?: never;
@@ -1726,7 +1726,6 @@ export interface components {
          *         licence: its own terms.
          *         packages: what it is made with, on the server's side.
          *         tables: the data tables, each with where its figures are from.
-         *         news: what is new since the version that served these records before, a line each.
          */
         About: {
             /** Version */
@@ -1742,8 +1741,6 @@ export interface components {
                 string,
                 string
             ][];
-            /** News */
-            news: string[];
         };
         /**
          * Package
@@ -5010,13 +5007,6 @@ export interface components {
             id: string;
             /** Name */
             name: string;
-            /** Made */
-            made: string;
-            /**
-             * Position
-             * Format: uuid
-             */
-            position: string;
         };
         /**
          * DeviceOut
@@ -5032,8 +5022,6 @@ export interface components {
             name: string;
             /** May Write */
             may_write: boolean;
-            /** Paired */
-            paired: string;
             /** Seen */
             seen: string;
             /** Expired */
@@ -5107,10 +5095,9 @@ export interface components {
         };
         /**
          * NewLinkOut
-         * @description A link with its address, which is not known afterwards.
+         * @description A new link: its address, which is not known afterwards, and the same as a code to scan, as SVG.
          */
         NewLinkOut: {
-            link: components["schemas"]["CardLinkOut"];
             /** Url */
             url: string;
             /** Code */
@@ -5129,17 +5116,15 @@ export interface components {
         };
         /**
          * DeviceIn
-         * @description What to change of a device.
+         * @description What a device may do from now on.
          */
         DeviceIn: {
-            /** Name */
-            name?: string | null;
             /** May Write */
-            may_write?: boolean | null;
+            may_write: boolean;
         };
         /**
          * Me
-         * @description Whom the bench takes a page for; ``shared`` is its address for other devices, if it has one.
+         * @description Whom the bench takes a page for.
          *
          *     ``demo`` says that the records are the demo's; ``news`` what is new since the version that served them before.
          */
@@ -5152,8 +5137,6 @@ export interface components {
             may_write: boolean;
             /** Device */
             device: string;
-            /** Shared */
-            shared: string[];
             /** Demo */
             demo: boolean;
             /** Version */
@@ -7343,12 +7326,10 @@ export interface components {
             sweep_resistor: string;
         };
         /**
-         * ShopInput
-         * @description The shop's habits: ``lead`` and ``series`` are a new lamp's, ``checks`` are the house's own, a line each.
-         *
-         *     ``asked`` says whether the questions of the first start were put.
+         * ShopAnswer
+         * @description The shop's habits, and whether its meter shows true RMS.
          */
-        ShopInput: {
+        ShopAnswer: {
             /**
              * Lead
              * @default positive
@@ -7400,6 +7381,8 @@ export interface components {
              * @enum {string}
              */
             asked: "no" | "yes";
+            /** True Rms */
+            true_rms: boolean;
         };
         /**
          * ShopPatch
@@ -15078,7 +15061,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ShopInput"];
+                    "application/json": components["schemas"]["ShopAnswer"];
                 };
             };
             /** @description The request cannot be read. */
@@ -15147,7 +15130,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ShopInput"];
+                    "application/json": components["schemas"]["ShopAnswer"];
                 };
             };
             /** @description The request cannot be read. */

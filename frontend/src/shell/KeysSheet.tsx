@@ -90,11 +90,11 @@ export function KeysSheet({ open, onClose }: Props) {
           <p>
             Swap Glow {about.version}. Licence: {about.licence}
           </p>
-          {about.news.length > 0 && (
+          {me && me.news.length > 0 && (
             <>
               <h3>What is new</h3>
               <ul>
-                {about.news.map((line) => (
+                {me.news.map((line) => (
                   <li key={line}>{line}</li>
                 ))}
               </ul>

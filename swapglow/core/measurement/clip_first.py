@@ -12,9 +12,10 @@ from swapglow.core.parts.led import Led, catalogue
 from swapglow.core.quantities import OHM, VOLT, Source, show
 from swapglow.core.values import preferred
 
+TRUE_RMS = "rms"
 METERS = {
     "yes": "A usual one: on AC right for a sine only",
-    "rms": "A true RMS one",
+    TRUE_RMS: "A true RMS one",
     "none": "None: clips alone",
 }
 # Extra-low voltage: no clip goes on more (IEC 61140: 50 V AC; the lower of its two limits, for it may be AC).

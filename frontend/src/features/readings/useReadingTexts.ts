@@ -20,7 +20,7 @@ export function useReadingTexts(position: string) {
     lamp: "in",
   });
   // The shop's own meter, until another is chosen.
-  const usual = useShop().data?.meter === "rms" ? "true" : "false";
+  const usual = String(useShop().data?.true_rms ?? false);
   const [rms, setRms] = useState<string>();
   const true_rms = rms ?? usual;
   const keep = () => {

@@ -17,7 +17,7 @@ type Shapes = Schemas["PositionInput"] &
   Schemas["PhotoOut"] &
   Schemas["PartInput"] &
   Schemas["BenchLedInput"] &
-  Schemas["ShopInput"];
+  Schemas["ShopAnswer"];
 
 /** A field of any of the shapes of input. */
 export type FieldName = keyof Shapes & string;
