@@ -9,7 +9,7 @@ from scripts.shots import ARGS
 
 PUBLIC = Path(__file__).resolve().parents[1] / "frontend" / "public"
 # What home screens ask for, px; the last is that of a phone that reads no manifest.
-SIZES = {"icon-192.png": 192, "icon-512.png": 512, "apple-touch-icon.png": 180}
+SIZES = {"icon-192.png": 192, "icon-512.png": 512, "icon-180.png": 180}
 
 
 def main() -> None:

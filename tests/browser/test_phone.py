@@ -255,4 +255,4 @@ def test_it_goes_on_the_home_screen_with_an_icon_of_its_own(page, phone, served,
     assert manifest["display"] == "standalone" and manifest["name"] == "Swap Glow"
     assert {"192x192", "512x512"} == {said for said, _ in manifest["sizes"]}
     assert all(said == is_ for said, is_ in manifest["sizes"])
-    assert phone.request.get(f"{url}/static/apple-touch-icon.png").ok
+    assert phone.request.get(f"{url}/static/icon-180.png").ok

@@ -1,8 +1,8 @@
-/** What the records' changes have come to, as far as this page knows: another number says that somebody changed them. */
+/** The number of changes that this page has seen. The server counts each change, so another number means news. */
 
 let known: number | undefined;
 
-/** A save of this page was answered: its own change is no news, unless somebody else's came between. */
+/** Note the number that came with the answer to this page's own save. A gap shows that somebody else saved too. */
 export function ownChange(now: number): void {
   if (known === undefined || now === known + 1) known = now;
 }

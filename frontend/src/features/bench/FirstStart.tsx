@@ -40,14 +40,7 @@ const Big = styled(MainButton)`
   font-size: 1.125rem;
 `;
 
-/** What is kept as a set; the rest of the series is chosen lamp by lamp. */
-const SETS: readonly Pick[] = [
-  { id: "", label: "Not said" },
-  { id: "E6", label: "E6" },
-  { id: "E12", label: "E12" },
-  { id: "E24", label: "E24" },
-  { id: "E96", label: "E96" },
-];
+const NOT_SAID: Pick = { id: "", label: "Not said" };
 
 const RAIL = "quick.rail";
 
@@ -89,7 +82,7 @@ export default function FirstStart() {
         <Choice
           label="Which resistors do you keep, 10 Ω to 1 MΩ?"
           value={series}
-          options={SETS}
+          options={[NOT_SAID, ...(choices?.["shop.series"] ?? [])]}
           onChange={setSeries}
         />
       </Questions>

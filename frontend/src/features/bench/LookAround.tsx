@@ -24,7 +24,7 @@ export default function LookAround() {
       <Button isDisabled={look.isPending} onPress={() => look.mutate()}>
         {look.isPending ? "The demo is being prepared" : "Look around in the demo"}
       </Button>
-      {look.isPending && <span role="status">It takes some ten seconds the first time.</span>}
+      {look.isPending && <span role="status">The first time, it loads its records.</span>}
       <Refusal why={look.error?.message} />
     </>
   );

@@ -1,4 +1,3 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import styled from "styled-components";
 
@@ -7,7 +6,7 @@ import { MainButton, SmallButton } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Refusal } from "../../ui/Refusal";
 import { picture } from "../../ui/picture";
-import { useAct } from "./DeviceRow";
+import { RIGHTS, useAct } from "./DeviceRow";
 
 const Part = styled.section`
   display: grid;
@@ -33,11 +32,6 @@ const Steps = styled.ol`
   font-size: 1.0625rem;
 `;
 
-const RIGHTS = [
-  { id: "owner", label: "Works like the bench" },
-  { id: "learner", label: "Only looks" },
-];
-
 interface Props {
   /** The pairing that was begun; none where none was, or it is over. */
   offer: Schemas["OfferOut"] | null;
@@ -47,12 +41,9 @@ interface Props {
 /** Add a phone: the code to scan and the digits to type there. */
 export function AddPhone({ offer, sharing }: Props) {
   const [rights, setRights] = useState("owner");
-  const queries = useQueryClient();
-  const begin = useMutation({
-    mutationFn: () =>
-      unwrap(client.POST("/api/devices/offer", { body: { may_write: rights === "owner" } })),
-    onSettled: () => queries.invalidateQueries({ queryKey: ["devices"] }),
-  });
+  const begin = useAct(() =>
+    unwrap(client.POST("/api/devices/offer", { body: { may_write: rights === "owner" } })),
+  );
   if (offer) return <Offered offer={offer} />;
   return (
     <Part aria-label="Add a phone">

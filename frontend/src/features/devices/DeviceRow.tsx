@@ -36,13 +36,14 @@ const Acts = styled.div`
 `;
 
 const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
-const RIGHTS = [
-  { id: "owner", label: "Work" },
-  { id: "learner", label: "Only look" },
+/** What a phone may do. */
+export const RIGHTS = [
+  { id: "owner", label: "Works like the bench" },
+  { id: "learner", label: "Only looks" },
 ];
 
-/** Do something to devices, and see what came of it. */
-export function useAct(act: () => Promise<unknown>) {
+/** Do something to phones, links or sharing, and ask anew for what is shown of them. */
+export function useAct<Told = void>(act: (told: Told) => Promise<unknown>) {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: act,
@@ -69,7 +70,7 @@ export function DeviceRow({ device }: { device: Schemas["DeviceOut"] }) {
       </span>
       <Acts>
         <Choice
-          label={`${device.name} may`}
+          label={`What ${device.name} does`}
           value={device.may_write ? "owner" : "learner"}
           options={RIGHTS}
           onChange={(id) => {

@@ -1,4 +1,3 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import styled from "styled-components";
 
 import { client, unwrap, type Schemas } from "../../api/client";
@@ -118,12 +117,9 @@ function StopSharing() {
 
 /** At which addresses the bench is reached, by which certificate, or without one. */
 function Reached({ sharing }: { sharing: Schemas["SharingOut"] }) {
-  const queries = useQueryClient();
-  const plain = useMutation({
-    mutationFn: (on: boolean) =>
-      unwrap(client.POST("/api/devices/share", { body: { on: true, plain: on } })),
-    onSettled: () => queries.invalidateQueries({ queryKey: ["devices"] }),
-  });
+  const plain = useAct((on: boolean) =>
+    unwrap(client.POST("/api/devices/share", { body: { on: true, plain: on } })),
+  );
   if (!sharing.on) return null;
   return (
     <Spaced aria-label="How it is reached">

@@ -33,17 +33,11 @@ const Digits = styled(Field)`
   }
 `;
 
-/** A name for a device by what its browser says it is; the owner may call it anything. */
-function usualName(): string {
-  const known = ["iPhone", "iPad", "Android"].find((word) => navigator.userAgent.includes(word));
-  return known === undefined || known === "Android" ? "Phone" : known;
-}
-
 /** On the phone: the six digits of the bench's screen, and a name. Whoever has both the code and the digits is let in. */
 export default function PairView() {
   const ticket = location.hash.slice(1);
   const [digits, setDigits] = useState("");
-  const [name, setName] = useState(usualName);
+  const [name, setName] = useState("Phone");
   const queries = useQueryClient();
   const me = useMe().data;
   const pair = useMutation({

@@ -68,7 +68,10 @@ export function Photos({ id, photos }: Props) {
   return (
     <>
       {photos.length === 0 && coming.length === 0 && (
-        <p>Take one before each thing that comes apart. They stay on this machine.</p>
+        <p>
+          Take one before each thing that comes apart. They are kept on the bench&apos;s machine
+          only.
+        </p>
       )}
       <Coming photos={coming} />
       <Pictures>
