@@ -237,7 +237,10 @@ def main() -> int:
              for a in range(given.first, given.first + given.count, step)]  # fmt: skip
     whole = Tally()
     with ProcessPoolExecutor(os.cpu_count()) as pool:
-        for tally in pool.map(many, *zip(*spans, strict=True), [not given.no_walk] * len(spans)):
+        found = pool.map(many, *zip(*spans, strict=True), [not given.no_walk] * len(spans))
+        for done, tally in enumerate(found, 1):
+            if done % 20 == 0:
+                print(f"{done * step} seeds of {given.count}", flush=True)
             whole.ends.update(tally.ends)
             whole.named.update(tally.named)
             whole.kinds.update(tally.kinds)
