@@ -23,7 +23,7 @@ serve: $(STAMP)/run $(STAMP)/built
 # servers or is told to wait goes beside the first of the browser's, which wait on spoilt lines for a minute or two. (With
 # pages in three lanes to the end, on two processors, some that waited for half a minute failed.)
 BESIDE := tests/browser/test_adding.py tests/reliability tests/hostile tests/test_cli.py
-BEHIND := tests/browser/test_fitted.py
+BEHIND := tests/browser/test_circuits.py
 OTHERS := $(filter-out tests/browser tests/__pycache__ $(BESIDE),$(patsubst %/,%,$(wildcard tests/*/)) $(wildcard tests/test_*.py))
 # Slow to load, and wanted by the API's tests alone.
 BROWSER := -p no:schemathesis

@@ -110,20 +110,15 @@ def main() -> int:
     parser.add_argument("--list", type=Path, help="records of the OSV form: a folder, a file or a zip")
     parser.add_argument("--requirements", type=Path, default=LOCKED)
     given = parser.parse_args()
-    command = [
-        sys.executable,
-        "-m",
-        "pip_audit",
-        "--requirement",
-        str(given.requirements),
-        "--require-hashes",
-    ]
+    command = [sys.executable, "-m", "pip_audit", "--requirement", str(given.requirements), "--require-hashes"]
     command += ["--disable-pip", "--progress-spinner", "off", "--strict"]
     if given.list is None:
         done = subprocess.run(command, check=False)
         if done.returncode:
-            print("A hole is known, or the service was not reached. Without a network: make audit LIST=folder",
-                  file=sys.stderr)  # fmt: skip
+            print(
+                "A hole is known, or the service was not reached. Without a network: make audit LIST=folder",
+                file=sys.stderr,
+            )
         return done.returncode
     try:
         known = list(records(given.list))

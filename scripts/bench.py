@@ -109,11 +109,17 @@ set numdgt=12
         lines = []
         for k in range(n):
             lines += [
-                f"alter v1 = {float(d['rail'][k])!r}", f"alter rs = {float(d['source'][k])!r}",
-                f"alter r1 = {float(d['series'][k])!r}", f"alter rk = {float(d['warm'][k])!r}",
-                f"alter rb = {float(d['base'][k])!r}", f"altermod m1 is = {float(d['is1'][k])!r}",
-                f"altermod m2 is = {float(d['is2'][k])!r}", "op", "print i(v1)", "destroy all",
-            ]  # fmt: skip
+                f"alter v1 = {float(d['rail'][k])!r}",
+                f"alter rs = {float(d['source'][k])!r}",
+                f"alter r1 = {float(d['series'][k])!r}",
+                f"alter rk = {float(d['warm'][k])!r}",
+                f"alter rb = {float(d['base'][k])!r}",
+                f"altermod m1 is = {float(d['is1'][k])!r}",
+                f"altermod m2 is = {float(d['is2'][k])!r}",
+                "op",
+                "print i(v1)",
+                "destroy all",
+            ]
         return head + "\n".join(lines) + "\nquit\n.endc\n.end\n"
 
     def go(n: int) -> tuple[float, str]:
@@ -133,21 +139,26 @@ def rectified() -> Circuit:
     """An AC winding, bridge, reservoir capacitor, resistor and two LEDs."""
     d = DiodeModel(i_s=5e-9, n=1.8, r_s=0.05)
     led_model = DiodeModel(i_s=1e-18, n=2.0, r_s=8.0)
-    return Circuit((
-        VoltageSource("v1", "p", "m", Sine(0, 14.0, 50.0)),
-        Resistor("rw", "p", "q", 4.0),
-        Diode("d1", "q", "plus", d), Diode("d2", "m", "plus", d),
-        Diode("d3", "0", "q", d), Diode("d4", "0", "m", d),
-        Capacitor("c1", "plus", "0", 150e-6), Resistor("r1", "plus", "x", 820.0),
-        Diode("d5", "x", "y", led_model), Diode("d6", "y", "0", led_model),
-    ))  # fmt: skip
+    return Circuit(
+        (
+            VoltageSource("v1", "p", "m", Sine(0, 14.0, 50.0)),
+            Resistor("rw", "p", "q", 4.0),
+            Diode("d1", "q", "plus", d),
+            Diode("d2", "m", "plus", d),
+            Diode("d3", "0", "q", d),
+            Diode("d4", "0", "m", d),
+            Capacitor("c1", "plus", "0", 150e-6),
+            Resistor("r1", "plus", "x", 820.0),
+            Diode("d5", "x", "y", led_model),
+            Diode("d6", "y", "0", led_model),
+        )
+    )
 
 
 def position() -> Position:
     """A position as the workspace asks about it."""
     rail = Rail(Figure(22.0), Figure(24.5), Figure(26.0))
-    return Position(rail, led.catalogue()["warm-5-diffused"], Figure(6e-3), in_series=2,
-                    lamp=lamp.catalogue()["1829"])  # fmt: skip
+    return Position(rail, led.catalogue()["warm-5-diffused"], Figure(6e-3), in_series=2, lamp=lamp.catalogue()["1829"])
 
 
 def over_http(times: int = 60) -> float:
@@ -176,9 +187,9 @@ def over_http(times: int = 60) -> float:
     taken = []
     for k in range(times):
         body = json.dumps({"changes": {"resistor_ohm": 1000.0 + k}}).encode()
-        ask = urllib.request.Request(url, body, {
-            "Content-Type": "application/json", "X-CSRFToken": "a" * 32, "Cookie": "csrftoken=" + "a" * 32,
-        })  # fmt: skip
+        ask = urllib.request.Request(
+            url, body, {"Content-Type": "application/json", "X-CSRFToken": "a" * 32, "Cookie": "csrftoken=" + "a" * 32}
+        )
         start = time.perf_counter()
         urllib.request.urlopen(ask).read()
         taken.append(time.perf_counter() - start)
@@ -270,9 +281,16 @@ def searches() -> list[tuple[str, str]]:
     def made(volts: float, kind: str, details: dict[str, str], count: int = 1) -> Position:
         return typed(
             dict(texts(usual=f"{volts:.2f}V")),
-            led_id="red-5-diffused", in_series=count, driver_kind=kind, driver_details=texts(**details),
-            lamp_id="own", lamp_volts="8V", lamp_amps="0.07A", lamp_candela="0.3", **texts(target="5mA"),
-        )  # fmt: skip
+            led_id="red-5-diffused",
+            in_series=count,
+            driver_kind=kind,
+            driver_details=texts(**details),
+            lamp_id="own",
+            lamp_volts="8V",
+            lamp_amps="0.07A",
+            lamp_candela="0.3",
+            **texts(target="5mA"),
+        )
 
     kinds: dict[str, Callable[[float], Position]] = {
         "straight from the rail": lambda v: made(v, "direct", {}),
@@ -281,16 +299,18 @@ def searches() -> list[tuple[str, str]]:
         "lamps in series": lambda v: made(v, "series_lamps", {"others": "1"}),
         "flasher": lambda v: made(v, "flasher", {"trip": "0.9A", "place": "metal"}, 3),
         "AC winding": lambda v: typed(
-            {"kind": "winding", **texts(usual=f"{v:.2f}Vac")}, led_id="red-5-diffused", **texts(target="5mA")),
-    }  # fmt: skip
+            {"kind": "winding", **texts(usual=f"{v:.2f}Vac")}, led_id="red-5-diffused", **texts(target="5mA")
+        ),
+    }
     rows = []
     for name, make in kinds.items():
         search(make(11.9))
         volts = iter([12 + k / 20 for k in range(8)])
         new = timed(lambda make=make, volts=volts: search(make(next(volts))), 5)
         again = make(12.0)
-        rows.append((f"search, {name}: new, again",
-                     f"{new * 1e3:.0f}, {timed(lambda p=again: search(p)) * 1e3:.1f} ms"))  # fmt: skip
+        rows.append(
+            (f"search, {name}: new, again", f"{new * 1e3:.0f}, {timed(lambda p=again: search(p)) * 1e3:.1f} ms")
+        )
     return rows
 
 

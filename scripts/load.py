@@ -35,9 +35,7 @@ class Person:
     def _timed(self, into: list[float], method: str, path: str, body: object = None) -> tuple[int, dict]:
         began = time.monotonic()
         try:
-            status, answer = self.client.ask(
-                method, path, body, None if method == "GET" else str(uuid.uuid4())
-            )
+            status, answer = self.client.ask(method, path, body, None if method == "GET" else str(uuid.uuid4()))
         except OSError as problem:
             self.errors.append(str(problem))
             return 0, {}

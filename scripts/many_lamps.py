@@ -17,9 +17,12 @@ def rows() -> list[tuple[str, str]]:
 
     client = Client(SERVER_NAME="127.0.0.1")
     ways = {
-        "bench": "/api/bench", "find a value": "/api/find?asked=3k9 at 24 V", "find words": "/api/find?asked=lamp 7",
-        "bench day": "/api/day?hours=8&begins=2031-05-20 09:00", "to buy": "/api/buying",
-    }  # fmt: skip
+        "bench": "/api/bench",
+        "find a value": "/api/find?asked=3k9 at 24 V",
+        "find words": "/api/find?asked=lamp 7",
+        "bench day": "/api/day?hours=8&begins=2031-05-20 09:00",
+        "to buy": "/api/buying",
+    }
     first: dict[str, float] = {}
     out = []
     for count in COUNTS:
@@ -71,9 +74,15 @@ def _fill(count: int) -> None:
         rails.append(Rail(id=uuid.uuid4(), equipment=items[-1], inputs=was.rail.inputs))
         typed = {**was.inputs, "name": f"Lamp {k}"}
         lamps.append(Position(id=uuid.uuid4(), equipment=items[-1], rail=rails[-1], order=k, inputs=typed))
-        stored.append(Summary(
-            position=lamps[-1], data=was.summary.data, rests_on=was.summary.rests_on, core=was.summary.core, due=False,
-        ))  # fmt: skip
+        stored.append(
+            Summary(
+                position=lamps[-1],
+                data=was.summary.data,
+                rests_on=was.summary.rests_on,
+                core=was.summary.core,
+                due=False,
+            )
+        )
     for e in items:
         e.join({})
     Equipment.objects.bulk_create(items)

@@ -24,9 +24,7 @@ def run(text: str, *, seconds: float = 120) -> str:
     with tempfile.TemporaryDirectory() as room:
         path = Path(room) / "deck.cir"
         path.write_text(text, encoding="utf-8")
-        done = subprocess.run(
-            [tool, "-b", str(path)], capture_output=True, text=True, timeout=seconds, cwd=room
-        )
+        done = subprocess.run([tool, "-b", str(path)], capture_output=True, text=True, timeout=seconds, cwd=room)
     if "Error" in done.stderr and "No compatibility" not in done.stderr:
         raise RuntimeError(done.stderr[-500:])
     return done.stdout

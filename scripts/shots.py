@@ -13,8 +13,15 @@ from django.core.management import call_command
 from playwright.sync_api import Page, sync_playwright
 
 OUT = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
-ARGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
-        "--disable-background-networking", "--disable-component-update", "--disable-sync"]  # fmt: skip
+ARGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
 
 
 def _bench(page: Page) -> None:
@@ -194,9 +201,7 @@ def main() -> None:
     with sync_playwright() as play:
         browser = play.chromium.launch(executable_path=shutil.which("chromium-headless-shell"), args=ARGS)
         for name, act, look, width, height in VIEWS:
-            context = browser.new_context(
-                viewport={"width": width, "height": height}, reduced_motion="reduce"
-            )
+            context = browser.new_context(viewport={"width": width, "height": height}, reduced_motion="reduce")
             page = context.new_page()
             page.add_init_script(f"localStorage.setItem('swapglow.look', '{look}')")
             page.goto(f"http://127.0.0.1:{server.effective_port}/")

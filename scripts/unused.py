@@ -10,11 +10,29 @@ from vulture import Vulture
 # Called by what they are: routes, handlers, findings; and what Django and ninja look up by name.
 DECORATORS = ["@router.*", "@api.*", "@rule", "@of_each_string", "@receiver"]
 NAMES = [
-    "authenticate", "Command", "RecordsConfig", "ContentSecurityPolicy", "nonce", "not_our_page", "not_found",
-    "failed", "WithoutWords", "formatException", "Doors", "process_view", "Hand", "BrowsersZone", "Devices",
-    "DevicesApart", "allow_migrate", "error_log", "do_POST", "log_message",
-    "pytest_collection_finish", "pytest_runtest_protocol",
-]  # fmt: skip
+    "authenticate",
+    "Command",
+    "RecordsConfig",
+    "ContentSecurityPolicy",
+    "nonce",
+    "not_our_page",
+    "not_found",
+    "failed",
+    "WithoutWords",
+    "formatException",
+    "Doors",
+    "process_view",
+    "Hand",
+    "BrowsersZone",
+    "Devices",
+    "DevicesApart",
+    "allow_migrate",
+    "error_log",
+    "do_POST",
+    "log_message",
+    "pytest_collection_finish",
+    "pytest_runtest_protocol",
+]
 # The reference simulator's and the generators' helpers are there for tests, and say so.
 FOR_TESTS = ["scripts/reference.py"]
 KINDS = ("function", "method", "class", "property", "import")

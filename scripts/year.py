@@ -56,8 +56,10 @@ def main() -> None:
     shelf.make("asked")
     again = time.monotonic() - started
     print(f"{CHANGES} changes and {PHOTOGRAPHS} photographs in {spent:.0f} s: {made.counts}")
-    print(f"database {_mb(room / 'swapglow.sqlite3')}, photographs {_mb(room / 'photographs')}, "
-          f"one backup {_mb(made.path)}, the backups' photographs {_mb(shelf.pictures())}")  # fmt: skip
+    print(
+        f"database {_mb(room / 'swapglow.sqlite3')}, photographs {_mb(room / 'photographs')}, "
+        f"one backup {_mb(made.path)}, the backups' photographs {_mb(shelf.pictures())}"
+    )
     print(f"first backup {first:.2f} s, the next {again:.2f} s, start {_start(room):.2f} s")
 
 
@@ -76,9 +78,12 @@ class _Page:
 
     def ask(self, method: str, path: str, body: object = None) -> Any:
         answer = self._client.generic(
-            method, f"/api/{path}", json.dumps(body) if body is not None else "",
-            content_type="application/json", headers={"X-CSRFToken": TOKEN, "X-Save": str(uuid.uuid4())},
-        )  # fmt: skip
+            method,
+            f"/api/{path}",
+            json.dumps(body) if body is not None else "",
+            content_type="application/json",
+            headers={"X-CSRFToken": TOKEN, "X-Save": str(uuid.uuid4())},
+        )
         assert answer.status_code < 300, (path, body, answer.content)
         return json.loads(answer.content) if answer.content else None
 
@@ -98,9 +103,10 @@ class _Page:
         from django.core.files.uploadedfile import SimpleUploadedFile
 
         answer = self._client.post(
-            f"/api/equipment/{item}/photos/{uuid.uuid4()}", {"file": SimpleUploadedFile("a.jpg", jpeg)},
+            f"/api/equipment/{item}/photos/{uuid.uuid4()}",
+            {"file": SimpleUploadedFile("a.jpg", jpeg)},
             headers={"X-CSRFToken": TOKEN},
-        )  # fmt: skip
+        )
         assert answer.status_code == 200, answer.content
 
 
@@ -124,8 +130,11 @@ def _start(room: Path) -> float:
     """Seconds from the command to the first answer."""
     port = "28417"
     started = time.monotonic()
-    server = subprocess.Popen([sys.executable, "-m", "swapglow.web.serve", "--records", str(room)],
-                              env={**os.environ, "SWAPGLOW_PORT": port}, stdout=subprocess.DEVNULL)  # fmt: skip
+    server = subprocess.Popen(
+        [sys.executable, "-m", "swapglow.web.serve", "--records", str(room)],
+        env={**os.environ, "SWAPGLOW_PORT": port},
+        stdout=subprocess.DEVNULL,
+    )
     try:
         while True:
             try:

@@ -108,8 +108,7 @@ def _spread(option: str, text: str, low: str | None, high: str | None) -> tuple[
     known = usual.spread != "none" or low is not None or high is not None
     if not ends[0] <= usual.usual <= ends[1]:
         raise QuantityError(
-            f"{option}-low, {option} and {option}-high must rise: {ends[0]:g}, {usual.usual:g}, "
-            f"{ends[1]:g} V do not."
+            f"{option}-low, {option} and {option}-high must rise: {ends[0]:g}, {usual.usual:g}, {ends[1]:g} V do not."
         )
     return ends[0], usual.usual, ends[1], known
 
@@ -168,8 +167,7 @@ def _as_json(r: ConstantVfResult) -> str:
             "limit": f.limit.replace("\u00a0", " "),
             "why": f.why,
             "remedies": [
-                {"id": m.id, "label": m.label.replace("\u00a0", " "), "changes": m.changes}
-                for m in f.remedies
+                {"id": m.id, "label": m.label.replace("\u00a0", " "), "changes": m.changes} for m in f.remedies
             ],
         }
         for f in r.findings

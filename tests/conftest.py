@@ -139,6 +139,4 @@ def other_databases(monkeypatch):
     """Let a test open a backup as a database of Django's: the test runner allows what it does not know of."""
     from django.db import connections
 
-    monkeypatch.setattr(
-        type(connections), "__contains__", lambda self, alias: alias == "default", raising=False
-    )
+    monkeypatch.setattr(type(connections), "__contains__", lambda self, alias: alias == "default", raising=False)

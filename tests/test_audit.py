@@ -12,8 +12,12 @@ PINNED = dict(re.findall(r"^([A-Za-z0-9._-]+)==([^ \\]+)", LOCKED.read_text(), f
 
 
 def record(name, **affected):
-    return {"id": "INVENTED-1", "modified": "2026-01-01T00:00:00Z", "summary": "an invented hole",
-            "affected": [{"package": {"ecosystem": "PyPI", "name": name}, **affected}]}  # fmt: skip
+    return {
+        "id": "INVENTED-1",
+        "modified": "2026-01-01T00:00:00Z",
+        "summary": "an invented hole",
+        "affected": [{"package": {"ecosystem": "PyPI", "name": name}, **affected}],
+    }
 
 
 def audited(monkeypatch, place):
@@ -42,10 +46,20 @@ def test_what_is_no_list_is_refused(monkeypatch, tmp_path, capsys, text, said):
     assert said in capsys.readouterr().err
 
 
-@pytest.mark.parametrize(("version", "hit"), [
-    ("0.9", False), ("1.0", True), ("1.4.9", True), ("1.5", False), ("2.0rc1", False), ("2.0", True), ("2.3", True),
-    ("2.3.1", False), ("no version", True),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("version", "hit"),
+    [
+        ("0.9", False),
+        ("1.0", True),
+        ("1.4.9", True),
+        ("1.5", False),
+        ("2.0rc1", False),
+        ("2.0", True),
+        ("2.3", True),
+        ("2.3.1", False),
+        ("no version", True),
+    ],
+)
 def test_ranges_are_read_as_they_are_published(version, hit):
     """OSV schema, "evaluation algorithm": introduced counts, fixed does not, last_affected does."""
     events = [{"introduced": "1.0"}, {"fixed": "1.5"}, {"introduced": "2.0"}, {"last_affected": "2.3"}]

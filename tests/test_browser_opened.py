@@ -8,10 +8,17 @@ import pytest
 from swapglow.web import browser
 
 
-@pytest.mark.parametrize(("platform", "display", "terminal", "opened"), [
-    ("linux", ":0", True, True), ("linux", "", True, False), ("linux", ":0", False, False),
-    ("darwin", "", True, True), ("win32", "", True, True), ("win32", "", False, False),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("platform", "display", "terminal", "opened"),
+    [
+        ("linux", ":0", True, True),
+        ("linux", "", True, False),
+        ("linux", ":0", False, False),
+        ("darwin", "", True, True),
+        ("win32", "", True, True),
+        ("win32", "", False, False),
+    ],
+)
 def test_it_opens_where_somebody_sees_it(monkeypatch, platform, display, terminal, opened):
     seen = threading.Event()
     monkeypatch.setattr(sys, "platform", platform)

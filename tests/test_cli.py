@@ -17,14 +17,17 @@ def run(capsys, *words):
 
 
 def test_size_prints_the_agreed_json(capsys):
-    code, out = run(
-        capsys, "--rail", "10.2V", "--vf", "2.2", "--current", "19mA", "--series", "E12", "--json"
-    )
+    code, out = run(capsys, "--rail", "10.2V", "--vf", "2.2", "--current", "19mA", "--series", "E12", "--json")
     answer = json.loads(out.out)
     assert code == 0
     assert set(answer) == {
-        "exact_ohm", "resistor_ohm", "current_a", "resistor_power_w", "resistor_rating_w", "findings",
-    }  # fmt: skip
+        "exact_ohm",
+        "resistor_ohm",
+        "current_a",
+        "resistor_power_w",
+        "resistor_rating_w",
+        "findings",
+    }
     # Common practice: 10.2 V and a red LED take 470 Ω in E12.
     assert answer["exact_ohm"] == pytest.approx(8 / 0.019) and answer["resistor_ohm"] == 470
     assert set(answer["current_a"]) == {"low", "usual", "high"}
@@ -32,8 +35,24 @@ def test_size_prints_the_agreed_json(capsys):
 
 
 def test_size_takes_ranges_and_their_worst_corners(capsys):
-    _, out = run(capsys, "--rail", "13V", "--rail-low", "11V", "--rail-high", "15V", "--vf", "1.9-2.3V",
-                 "--in-series", "3", "--current", "8mA", "--driver-drop", "0.8V", "--json")  # fmt: skip
+    _, out = run(
+        capsys,
+        "--rail",
+        "13V",
+        "--rail-low",
+        "11V",
+        "--rail-high",
+        "15V",
+        "--vf",
+        "1.9-2.3V",
+        "--in-series",
+        "3",
+        "--current",
+        "8mA",
+        "--driver-drop",
+        "0.8V",
+        "--json",
+    )
     a = json.loads(out.out)
     assert a["exact_ohm"] == pytest.approx((13 - 0.8 - 6.3) / 0.008)
     assert a["current_a"]["low"] == pytest.approx((11 - 0.8 - 6.9) / (a["resistor_ohm"] * 1.05))
@@ -45,9 +64,7 @@ def test_the_resistors_tolerance_can_be_said(capsys):
     words = ("--rail", "13V", "--vf", "2V", "--current", "10mA", "--json", "--tolerance")
     exact = json.loads(run(capsys, *words, "0%")[1].out)["current_a"]
     assert exact["low"] == exact["usual"] == exact["high"]
-    assert json.loads(run(capsys, *words, "1%")[1].out)["current_a"]["high"] == pytest.approx(
-        exact["high"] / 0.99
-    )
+    assert json.loads(run(capsys, *words, "1%")[1].out)["current_a"]["high"] == pytest.approx(exact["high"] / 0.99)
     code, out = run(capsys, *words, "lots")
     assert (code, "must be a percentage" in out.err) == (2, True)
 
@@ -99,9 +116,7 @@ def test_text_output_reads_like_a_bench_note(capsys):
         ("V1 a 0 DC 5", ".dc V1 0 5 1n", "5e+09 points"),
     ],
 )
-def test_a_run_of_more_steps_than_can_be_is_refused_at_once_with_the_figure(
-    capsys, tmp_path, source, run, figure
-):
+def test_a_run_of_more_steps_than_can_be_is_refused_at_once_with_the_figure(capsys, tmp_path, source, run, figure):
     deck = tmp_path / "a.cir"
     deck.write_text(f"* too long\n{source}\nR1 a 0 1k\n{run}\n.end\n")
     assert main(["solve", str(deck)]) == 2
@@ -110,9 +125,7 @@ def test_a_run_of_more_steps_than_can_be_is_refused_at_once_with_the_figure(
 
 def test_a_long_run_says_how_far_it_is_and_stops_at_ctrl_c(tmp_path):
     deck = tmp_path / "a.cir"
-    deck.write_text(
-        "* long\nV1 a 0 SIN(0 5 50)\nR1 a b 1k\nC1 b 0 1u\nD1 b 0 led\n.model led D\n.tran 10u 3.9\n.end\n"
-    )
+    deck.write_text("* long\nV1 a 0 SIN(0 5 50)\nR1 a b 1k\nC1 b 0 1u\nD1 b 0 led\n.model led D\n.tran 10u 3.9\n.end\n")
     words = [sys.executable, "-m", "swapglow.cli", "solve", str(deck)]
     pipes = {"stderr": subprocess.PIPE, "stdout": subprocess.PIPE, "text": True}
     # Whoever runs the tests in the background has Ctrl+C ignored, and children take that over.

@@ -27,9 +27,10 @@ class Watching:
     def pytest_collection_finish(self):
         """Find the caches, once all is imported."""
         self._caches = [
-            found for found in gc.get_objects()
+            found
+            for found in gc.get_objects()
             if type(found) is functools._lru_cache_wrapper and "swapglow" in str(found.__module__)
-        ]  # fmt: skip
+        ]
 
     @pytest.hookimpl(wrapper=True)
     def pytest_runtest_protocol(self, item):
@@ -74,32 +75,37 @@ def learn(work: Path) -> tuple[dict[str, dict[int, list[str]]], dict[str, float]
     KEPT.mkdir(parents=True, exist_ok=True)
     # Both count: a test that is new is met from then on.
     trees = subprocess.run(
-        ["git", "rev-parse", "HEAD:swapglow", "HEAD:tests"],
-        cwd=ROOT,
-        capture_output=True,
-        text=True,
-        check=True,
+        ["git", "rev-parse", "HEAD:swapglow", "HEAD:tests"], cwd=ROOT, capture_output=True, text=True, check=True
     ).stdout.split()
     kept = KEPT / f"lines-{'-'.join(tree[:12] for tree in trees)}.json"
     if not kept.exists():
         _run_all(work)
         kept.write_text(json.dumps(_read(work)))
     found = json.loads(kept.read_text())
-    return {
-        path: {int(n): tests for n, tests in lines.items()} for path, lines in found["lines"].items()
-    }, found["took"]
+    return {path: {int(n): tests for n, tests in lines.items()} for path, lines in found["lines"].items()}, found[
+        "took"
+    ]
 
 
 def _run_all(work: Path) -> None:
     (work / ".coveragerc").write_text("[run]\nsource = swapglow\nparallel = true\n")
     running = [
         subprocess.Popen(
-            [sys.executable, "-m", "coverage", "run", "--data-file", str(work / f"cover-{n}"), "-m",
-             "scripts.mutants.lines", room],
+            [
+                sys.executable,
+                "-m",
+                "coverage",
+                "run",
+                "--data-file",
+                str(work / f"cover-{n}"),
+                "-m",
+                "scripts.mutants.lines",
+                room,
+            ],
             cwd=work,
         )
         for n, room in enumerate(ROOMS)
-    ]  # fmt: skip
+    ]
     codes = [one.wait() for one in running]
     if any(codes):
         sys.exit(1)

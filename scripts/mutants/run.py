@@ -39,9 +39,7 @@ DULL_OPERATORS = re.compile(
     r"BitOr|ExceptionReplacer|(Eq_Is|NotEq_IsNot|Is_Eq|IsNot_NotEq)$|VariableInserter|VariableReplacer"
     r"|Is_(Lt|LtE|Gt|GtE)$|IsNot_(Lt|LtE|Gt|GtE)$"
 )
-DULL_LINES = re.compile(
-    r"^\s*@(dataclass|lru_cache|cache|overload|staticmethod)|^\s*(from|import) |TYPE_CHECKING"
-)
+DULL_LINES = re.compile(r"^\s*@(dataclass|lru_cache|cache|overload|staticmethod)|^\s*(from|import) |TYPE_CHECKING")
 
 
 @dataclass(frozen=True)
@@ -96,9 +94,7 @@ def sample(tree: Path, seed: int, count: int) -> list[Mistake]:
     return [dice.choice(at) for at in dice.sample(every, min(count, len(every)))]
 
 
-def tests_for(
-    tree: Path, m: Mistake, lines: dict[str, dict[int, list[str]]], took: dict[str, float]
-) -> list[str]:
+def tests_for(tree: Path, m: Mistake, lines: dict[str, dict[int, list[str]]], took: dict[str, float]) -> list[str]:
     """The tests that run a mistake's line; for a line of the module itself, those that run what names it."""
     found = set(lines.get(m.path, {}).get(m.line, ()))
     text = (tree / m.path).read_text().splitlines()[m.line - 1]
@@ -142,9 +138,13 @@ def meet(m: Mistake, tests: list[str], work: Path) -> Ending:
     try:
         done = subprocess.run(
             [sys.executable, "-m", "pytest", "-x", "-q", "--no-header", "-p", "no:cacheprovider", *tests],
-            cwd=work, capture_output=True, text=True, timeout=PATIENCE_S, check=False,
+            cwd=work,
+            capture_output=True,
+            text=True,
+            timeout=PATIENCE_S,
+            check=False,
             env={**os.environ, "OPENBLAS_NUM_THREADS": "1"},
-        )  # fmt: skip
+        )
         end, said = ("survived" if done.returncode == 0 else "noticed"), done.stdout
     except subprocess.TimeoutExpired:
         end, said = "noticed", "FAILED: by whoever waits"

@@ -176,9 +176,7 @@ def _plain(error: dict[str, Any]) -> str:
 @api.exception_handler(DocumentError)
 @api.exception_handler(CsvError)
 def _file(request: HttpRequest, problem: DocumentError | CsvError) -> HttpResponse:
-    errors = [
-        {"field": place, "message": f"{place}: {why}"} for place, why in problem.problems[:MOST_PROBLEMS]
-    ]
+    errors = [{"field": place, "message": f"{place}: {why}"} for place, why in problem.problems[:MOST_PROBLEMS]]
     return _refused(request, 422, errors)
 
 
@@ -207,10 +205,7 @@ def _meanwhile(request: HttpRequest, problem: MeanwhileError) -> HttpResponse:
 
 @api.exception_handler(ClashError)
 def _clash(request: HttpRequest, problem: ClashError) -> HttpResponse:
-    clashes = [
-        {"record": c.record, "field": c.field, "earlier": c.earlier, "later": c.later}
-        for c in problem.clashes
-    ]
+    clashes = [{"record": c.record, "field": c.field, "earlier": c.earlier, "later": c.later} for c in problem.clashes]
     answer = {"errors": [{"field": "", "message": str(problem)}], "clashes": clashes}
     return api.create_response(request, answer, status=409)
 

@@ -56,9 +56,7 @@ def _readable() -> Iterator[None]:
     except (CannotRestoreError, Unfit) as problem:
         raise InputError("backup", str(problem)) from None
     except sqlite3.Error as problem:
-        raise InputError(
-            "backup", f"This backup cannot be read: {problem}. Choose the one before it."
-        ) from None
+        raise InputError("backup", f"This backup cannot be read: {problem}. Choose the one before it.") from None
 
 
 @router.get("/backups", response=BackupsOut)
@@ -125,9 +123,7 @@ def whole(request: HttpRequest) -> FileResponse:
 
 def _checked(file: UploadedFile) -> BinaryIO:
     if (file.size or 0) > LARGEST_BENCH:
-        raise InputError(
-            "file", f"The file is over {LARGEST_BENCH // 2**30} GB. Use the command swapglow import."
-        )
+        raise InputError("file", f"The file is over {LARGEST_BENCH // 2**30} GB. Use the command swapglow import.")
     return cast("BinaryIO", file)
 
 

@@ -7,18 +7,7 @@ from ninja import Router, Status
 from ninja.decorators import decorate_view
 
 from swapglow.api.saving import saving
-from swapglow.api.schemas import (
-    BenchItem,
-    BenchOut,
-    Clashes,
-    Done,
-    DueOut,
-    Move,
-    Problems,
-    PulseOut,
-    StepIn,
-    StepKeyIn,
-)
+from swapglow.api.schemas import BenchItem, BenchOut, Clashes, Done, DueOut, Move, Problems, PulseOut, StepIn, StepKeyIn
 from swapglow.api.serializers import steps, summary
 from swapglow.records import order, undo
 from swapglow.records.due import due
@@ -33,10 +22,7 @@ router = Router(tags=["bench"])
 def bench(request: HttpRequest) -> BenchOut:
     """All equipment with its positions as they stand."""
     return BenchOut(
-        due=[
-            DueOut(id=p.pk, name=p.input.name, item=p.equipment.input.name, on=p.input.look_again)
-            for p in due()
-        ],
+        due=[DueOut(id=p.pk, name=p.input.name, item=p.equipment.input.name, on=p.input.look_again) for p in due()],
         equipment=[_item(e, lamps) for e, lamps in with_lamps()],
         steps=steps(""),
     )
@@ -45,9 +31,13 @@ def bench(request: HttpRequest) -> BenchOut:
 def _item(e: Equipment, lamps: Iterable[Position]) -> BenchItem:
     item = e.input
     return BenchItem(
-        id=e.pk, name=item.name, maker_model=item.maker_model, promised=item.promised, archived=item.archived,
+        id=e.pk,
+        name=item.name,
+        maker_model=item.maker_model,
+        promised=item.promised,
+        archived=item.archived,
         positions=[summary(p) for p in lamps],
-    )  # fmt: skip
+    )
 
 
 @router.get("/pulse", response=PulseOut)

@@ -9,8 +9,8 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from swapglow.api.schemas import Catalogue
+from swapglow.core.circuits import CIRCUITS
 from swapglow.core.drivers import DRIVERS
-from swapglow.core.fitted import FITTED
 from swapglow.core.intake.second_job import JOBS
 from swapglow.core.kinds.detail import Detail
 from swapglow.core.measurement.leads import LEADS
@@ -36,9 +36,13 @@ def _options(pairs: Iterable[tuple[str, str]]) -> list[dict[str, str]]:
 
 def _detail(d: Detail) -> dict[str, Any]:
     return {
-        "id": d.id, "label": d.label, "unit": d.unit.symbol if d.unit else None, "hint": d.hint,
-        "options": _options(d.options), "long": d.long,
-    }  # fmt: skip
+        "id": d.id,
+        "label": d.label,
+        "unit": d.unit.symbol if d.unit else None,
+        "hint": d.hint,
+        "options": _options(d.options),
+        "long": d.long,
+    }
 
 
 @router.get("/catalogue", response=Catalogue)
@@ -57,38 +61,48 @@ def _catalogue() -> dict[str, Any]:
     return {
         "supplies": [
             {
-                "id": k.id, "label": k.label, "expect": k.expect, "details": [_detail(d) for d in k.details],
-                "read_at_offered": k.read_at_offered, "position_fields": list(k.position_fields),
+                "id": k.id,
+                "label": k.label,
+                "expect": k.expect,
+                "details": [_detail(d) for d in k.details],
+                "read_at_offered": k.read_at_offered,
+                "position_fields": list(k.position_fields),
                 "driver_note": k.driver_note,
             }
             for k in SUPPLIES.values()
         ],
         "drivers": [
             {
-                "id": k.id, "label": k.label, "expect": k.expect, "details": [_detail(d) for d in k.details],
+                "id": k.id,
+                "label": k.label,
+                "expect": k.expect,
+                "details": [_detail(d) for d in k.details],
                 "usual_drop": f"{k.usual_drop[0]:g}-{k.usual_drop[2]:g}V" if k.usual_drop[2] else "0.2V",
             }
             for k in DRIVERS.values()
         ],
         "fitted": [
             {
-                "id": k.id, "label": k.label, "looks": k.looks, "never": k.never,
+                "id": k.id,
+                "label": k.label,
+                "looks": k.looks,
+                "never": k.never,
                 "details": [_detail(d) for d in k.details],
             }
-            for k in FITTED.values()
+            for k in CIRCUITS.values()
         ],
         "regulators": [
-            {"id": r.id, "label": r.label, "detail": f"{r.package}, {r.view}: {r.pins}"}
-            for r in regulators().values()
+            {"id": r.id, "label": r.label, "detail": f"{r.package}, {r.view}: {r.pins}"} for r in regulators().values()
         ],
         "modules": [{"id": m.id, "label": m.label, "detail": m.base} for m in ready_made().values()],
         "leds": [
-            {"id": k.id, "label": k.label, "detail": f"{k.vf_low:g}–{k.vf_high:g} V"}
-            for k in led.catalogue().values()
+            {"id": k.id, "label": k.label, "detail": f"{k.vf_low:g}–{k.vf_high:g} V"} for k in led.catalogue().values()
         ],
         "lamps": [
             {
-                "id": k.id, "label": f"{k.label}, {k.base}", "detail": f"{k.volts:g} V {k.amps:g} A",
+                "id": k.id,
+                "label": f"{k.label}, {k.base}",
+                "detail": f"{k.volts:g} V {k.amps:g} A",
                 "words": f"{k.amps * 1000:g} mA {k.id}",
             }
             for k in lamp.catalogue().values()
@@ -104,7 +118,7 @@ def _catalogue() -> dict[str, Any]:
         "units": units(),
         "led_source": source("leds"),
         "lamp_source": source("lamps"),
-    }  # fmt: skip
+    }
 
 
 @router.get("/dot-card.svg", include_in_schema=False)

@@ -9,16 +9,7 @@ from icalendar import Calendar, Event
 from ninja import Query, Router
 
 from swapglow.api.attached import attached
-from swapglow.api.schemas import (
-    DayBlock,
-    DayHeld,
-    DayOut,
-    DayTask,
-    DurationOut,
-    FindOut,
-    FoundOut,
-    Problems,
-)
+from swapglow.api.schemas import DayBlock, DayHeld, DayOut, DayTask, DurationOut, FindOut, FoundOut, Problems
 from swapglow.core.planning.day import Done, at_clock, meanwhile, while_hot
 from swapglow.core.planning.work import KINDS, Task
 from swapglow.inputs.quantity import Line, Short
@@ -34,13 +25,7 @@ USUAL_HOURS = 4.0
 
 def _task(t: Task, at: str = "") -> DayTask:
     return DayTask(
-        lamp=t.lamp,
-        item=t.item,
-        lamp_id=t.lamp_id,
-        kind=t.kind,
-        label=KINDS[t.kind],
-        at=at,
-        minutes=round(t.minutes),
+        lamp=t.lamp, item=t.item, lamp_id=t.lamp_id, kind=t.kind, label=KINDS[t.kind], at=at, minutes=round(t.minutes)
     )
 
 
@@ -59,8 +44,14 @@ def day(request: HttpRequest, hours: Hours = USUAL_HOURS, begins: Short = "") ->
     return DayOut(
         begins=f"{found.begins:%Y-%m-%d %H:%M}",
         blocks=[
-            DayBlock(label=b.label, start=clock(b.start), end=clock(b.end), why=b.why, soaking=b.soaking,
-                     tasks=[at(d) for d in b.done])
+            DayBlock(
+                label=b.label,
+                start=clock(b.start),
+                end=clock(b.end),
+                why=b.why,
+                soaking=b.soaking,
+                tasks=[at(d) for d in b.done],
+            )
             for b in blocks
         ],
         held=[
@@ -71,11 +62,9 @@ def day(request: HttpRequest, hours: Hours = USUAL_HOURS, begins: Short = "") ->
         meanwhile=[_task(t) for t in meanwhile(found.tasks, found.begins)],
         line=found.day.line,
         late=list(found.late),
-        durations=[
-            DurationOut(label=t.label, minutes=round(t.minutes), line=t.line) for t in found.took.values()
-        ],
+        durations=[DurationOut(label=t.label, minutes=round(t.minutes), line=t.line) for t in found.took.values()],
         fresh=found.fresh,
-    )  # fmt: skip
+    )
 
 
 @router.get("/day.ics", include_in_schema=False)
@@ -101,6 +90,4 @@ def calendar(request: HttpRequest, hours: Hours = USUAL_HOURS, begins: Short = "
 @router.get("/find", response=FindOut)
 def find(request: HttpRequest, asked: Line) -> FindOut:
     """Lamps, items and parts that have all that is asked for: words, and values with their units."""
-    return FindOut(
-        found=[FoundOut(kind=f.kind, id=f.id, name=f.name, line=f.line) for f in finding.find(asked)]
-    )
+    return FindOut(found=[FoundOut(kind=f.kind, id=f.id, name=f.name, line=f.line) for f in finding.find(asked)])

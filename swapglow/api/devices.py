@@ -51,9 +51,7 @@ def read(request: HttpRequest) -> DevicesOut:
 
 
 def _sharing() -> SharingOut:
-    return SharingOut(
-        on=door.is_open(), plain=door.is_plain(), urls=door.urls(), fingerprint=door.fingerprint()
-    )
+    return SharingOut(on=door.is_open(), plain=door.is_plain(), urls=door.urls(), fingerprint=door.fingerprint())
 
 
 def _device(d: Device) -> DeviceOut:

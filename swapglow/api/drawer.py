@@ -58,26 +58,26 @@ def _part(record: StockPart) -> PartAnswer:
         part = part_of(str(record.pk), typed)
     except InputError as problem:
         return PartAnswer(
-            **record.shown,
-            id=record.pk,
-            took={},
-            label=str(record),
-            now="empty",
-            marks=None,
-            wrong=problem.message,
+            **record.shown, id=record.pk, took={}, label=str(record), now="empty", marks=None, wrong=problem.message
         )
     tolerance = UNSAID_TOLERANCE if part.tolerance is None else part.tolerance
     return PartAnswer(
-        **record.shown, id=record.pk, took=taken(typed), label=label_of(typed), now=part.level,
-        marks=None if part.ohm is None else marks_of(part.ohm, tolerance), wrong="",
-    )  # fmt: skip
+        **record.shown,
+        id=record.pk,
+        took=taken(typed),
+        label=label_of(typed),
+        now=part.level,
+        marks=None if part.ohm is None else marks_of(part.ohm, tolerance),
+        wrong="",
+    )
 
 
 def _drawer(series: Columns = "E12") -> DrawerOut:
     offered = {
         str(kind): [CatalogueRow(id=k, label=v) for k, v in rows.items()]
-        for kind in PART_KINDS if (rows := of_catalogue(kind))
-    }  # fmt: skip
+        for kind in PART_KINDS
+        if (rows := of_catalogue(kind))
+    }
     return DrawerOut(
         parts=[_part(r) for r in StockPart.objects.all()],
         picture=drawer_picture(drawer.parts(), series),
@@ -126,9 +126,7 @@ def edit(request: HttpRequest, key: UUID, data: PartPatch) -> PartAnswer:
     was = found.inputs
     found.join(fields)
     check_change(lambda part: part_of(str(key), readable(PartInput, part)[0]), was, found.inputs, fields)
-    with recorded(
-        drawer.SCOPE, f"edit {label_of(found.input)}: {said(fields)}", f"part:{key}:{touched(fields)}"
-    ):
+    with recorded(drawer.SCOPE, f"edit {label_of(found.input)}: {said(fields)}", f"part:{key}:{touched(fields)}"):
         keep(found)
     return _part(found)
 
@@ -151,15 +149,23 @@ def read_marks(request: HttpRequest, kind: MarkKind, text: Short, expected: Shor
 
 
 @router.get("/marks/write", response={200: MarkWritten, 422: Problems})
-def write_marks(request: HttpRequest, kind: MarkKind, value: Short,
-                tolerance: Annotated[float, Query(ge=0, lt=0.5)] = UNSAID_TOLERANCE) -> MarkWritten:  # fmt: skip
+def write_marks(
+    request: HttpRequest,
+    kind: MarkKind,
+    value: Short,
+    tolerance: Annotated[float, Query(ge=0, lt=0.5)] = UNSAID_TOLERANCE,
+) -> MarkWritten:
     """How a part of a value is marked."""
     return write_mark(kind, value, tolerance)
 
 
 @router.get("/drawer/made", response={200: MadeOut, 404: Problems, 422: Problems})
-def made(request: HttpRequest, ohm: Short, position: UUID | None = None,
-         tolerance: Annotated[float, Query(gt=0, lt=0.5)] = UNSAID_TOLERANCE) -> MadeOut:  # fmt: skip
+def made(
+    request: HttpRequest,
+    ohm: Short,
+    position: UUID | None = None,
+    tolerance: Annotated[float, Query(gt=0, lt=0.5)] = UNSAID_TOLERANCE,
+) -> MadeOut:
     """What a resistance can be made of out of the drawer; judged in a lamp where one is named."""
     target = read_single("ohm", ohm, OHM, above=0)
     here = values_at_hand([(p.ohm, p.count, p.there) for p in drawer.parts() if p.ohm is not None])
@@ -177,9 +183,13 @@ def for_lamp(request: HttpRequest, key: UUID) -> DrawnOut:
 def _buying() -> BuyingOut:
     found = buying.buying()
     return BuyingOut(
-        lines=list(found.lines), left_out=list(found.left_out), fresh=found.fresh, price=f"{found.price:.2f}",
-        unpriced=found.unpriced, steps=steps(drawer.SCOPE),
-    )  # fmt: skip
+        lines=list(found.lines),
+        left_out=list(found.left_out),
+        fresh=found.fresh,
+        price=f"{found.price:.2f}",
+        unpriced=found.unpriced,
+        steps=steps(drawer.SCOPE),
+    )
 
 
 @router.get("/buying", response=BuyingOut)
@@ -225,9 +235,7 @@ def look(request: HttpRequest, file: File[UploadedFile]) -> Intent:
         f"{len(coming.changed)} would be changed." if coming.changed else "",
         f"{coming.same} are here as they stand in the file." if coming.same else "",
     ]
-    return Intent(
-        name="the drawer", replaces="", lines=[x for x in lines if x] or ["There is no part in it."]
-    )
+    return Intent(name="the drawer", replaces="", lines=[x for x in lines if x] or ["There is no part in it."])
 
 
 @router.post("/drawer/csv", response={200: DrawerOut, 422: Problems})

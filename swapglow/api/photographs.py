@@ -31,13 +31,7 @@ class Circles(Schema):
     @property
     def spots(self) -> tuple[Spot, Spot] | None:
         """Both circles, once all is said."""
-        if (
-            self.old_x is None
-            or self.old_y is None
-            or self.new_x is None
-            or self.new_y is None
-            or self.r is None
-        ):
+        if self.old_x is None or self.old_y is None or self.new_x is None or self.new_y is None or self.r is None:
             return None
         return Spot(self.old_x, self.old_y, self.r), Spot(self.new_x, self.new_y, self.r)
 

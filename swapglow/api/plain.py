@@ -2,9 +2,7 @@
 
 from django.http import HttpRequest, HttpResponse, JsonResponse
 
-NOT_OUR_PAGE = (
-    "This change did not come from a page of Swap Glow that is up to date. Reload the page, then save again."
-)
+NOT_OUR_PAGE = "This change did not come from a page of Swap Glow that is up to date. Reload the page, then save again."
 FAILED = "Swap Glow failed at this. Nothing was saved; what happened is in its log."
 
 

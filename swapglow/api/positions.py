@@ -31,10 +31,10 @@ from swapglow.api.schemas import (
 from swapglow.api.serializers import lamp_reader, position_answer, rail_answer, report_answer, steps, summary
 from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.spice_text import spice_text
+from swapglow.core.circuits import CIRCUITS
+from swapglow.core.circuits.from_lamp import from_lamp
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.drivers.driver import State
-from swapglow.core.fitted import FITTED
-from swapglow.core.fitted.second_jobs.from_lamp import from_lamp
 from swapglow.core.parts.sweep import SweepReport, sweep_report
 from swapglow.core.presentation.schematic import schematic
 from swapglow.core.quantities import InputError
@@ -161,9 +161,7 @@ def change(request: HttpRequest, key: UUID, data: PositionPatch) -> PositionAnsw
     p = find(key)
     fields = sent(data)
     meanwhile.check({**p.inputs, "rail": str(p.rail_id)}, fields, fields.pop("was", {}))
-    check_named(
-        PositionInput, fields, details=DRIVERS[fields.get("driver_kind", p.input.driver_kind)].details
-    )
+    check_named(PositionInput, fields, details=DRIVERS[fields.get("driver_kind", p.input.driver_kind)].details)
     label = f"edit {p.input.name}: {said(fields)}"
     return change_position(p, fields, label, f"position:{key}:{touched(fields)}")
 
@@ -200,7 +198,7 @@ def begin_circuit(request: HttpRequest, key: UUID, data: NewCircuit) -> Status[N
     e, made = p.equipment, str(data.id)
     if made in e.input.fitted:
         return Status(204, None)
-    kind = FITTED.named(data.kind, "kind")
+    kind = CIRCUITS.named(data.kind, "kind")
     details = {
         name: {"text": said.text, "source": said.source.value, "note": said.note}
         for name, said in from_lamp(kind, reports.core_of(p)).items()
@@ -236,9 +234,7 @@ def take(request: HttpRequest, key: UUID, data: AssessIn) -> PositionAnswer:
     """Take a remedy's changes."""
     p = find(key)
     fields = texts_of(data.changes, p.input.driver_kind)
-    return change_position(
-        p, fields, f"change {p.input.name}: {said(fields)}", f"position:{key}:take:{sorted(fields)}"
-    )
+    return change_position(p, fields, f"change {p.input.name}: {said(fields)}", f"position:{key}:take:{sorted(fields)}")
 
 
 @router.get("/positions/{key}/past", response={200: Past, 404: Problems})

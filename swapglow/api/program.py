@@ -13,17 +13,7 @@ from swapglow.core.parts.catalogue import source
 
 # Until its owner chooses one.
 OWN_LICENCE = "Not chosen yet by its owner."
-_TABLES = (
-    "lamps",
-    "leds",
-    "modules",
-    "packages",
-    "rectifiers",
-    "regulators",
-    "transistors",
-    "cells",
-    "glasses",
-)
+_TABLES = ("lamps", "leds", "modules", "packages", "rectifiers", "regulators", "transistors", "cells", "glasses")
 _NAME = re.compile(r"[A-Za-z0-9._-]+")
 _LICENCE_FILE = re.compile(r"(?:^|/)(?:licen[cs]e|copying|notice)[^/]*$", re.IGNORECASE)
 
@@ -58,13 +48,7 @@ class About:
 
 def about() -> About:
     """What this program is, here and now."""
-    return About(
-        __version__,
-        str(settings.VAR),
-        OWN_LICENCE,
-        _packages(),
-        tuple((t, source(t)) for t in _TABLES),
-    )
+    return About(__version__, str(settings.VAR), OWN_LICENCE, _packages(), tuple((t, source(t)) for t in _TABLES))
 
 
 @cache
@@ -103,9 +87,7 @@ def _packages() -> tuple[Package, ...]:
 def _licence(d: Distribution) -> str:
     """A package's terms, in its own short words."""
     said = _said(d, "License-Expression")
-    classed = [
-        c.rsplit(" :: ", 1)[-1] for c in d.metadata.get_all("Classifier") or [] if c.startswith("License ::")
-    ]
+    classed = [c.rsplit(" :: ", 1)[-1] for c in d.metadata.get_all("Classifier") or [] if c.startswith("License ::")]
     short = _said(d, "License").strip().splitlines()
     return said or ", ".join(classed) or (short[0] if short else "see its text")
 

@@ -53,10 +53,23 @@ router = Router(tags=["quick"])
 _UNITS = {
     u.symbol: u
     for u in (
-        VOLT, AMPERE, OHM, CANDELA, HERTZ, FARAD, AMPERE_HOUR, SECOND, CELSIUS, METRE, DEGREE, LUMEN, KELVIN_PER_WATT,
-        HENRY, WATT,
+        VOLT,
+        AMPERE,
+        OHM,
+        CANDELA,
+        HERTZ,
+        FARAD,
+        AMPERE_HOUR,
+        SECOND,
+        CELSIUS,
+        METRE,
+        DEGREE,
+        LUMEN,
+        KELVIN_PER_WATT,
+        HENRY,
+        WATT,
     )
-}  # fmt: skip
+}
 
 
 @router.post("/took", response={200: TookOut, 422: Problems})
@@ -103,16 +116,17 @@ def keep(request: HttpRequest, data: QuickKeep) -> Any:
     with recorded(str(item.pk) if item else "", f"keep {data.name}", f"keep:{data.position}"):
         made = item or _new_item(data)
         typed = _rail(data.quick).model_copy(update={"name": f"Rail {made.rails.count() + 1}"})
-        rail = Rail(
-            id=data.rail, equipment=made, order=order.last(made.rails), inputs=typed.model_dump(mode="json")
-        )
+        rail = Rail(id=data.rail, equipment=made, order=order.last(made.rails), inputs=typed.model_dump(mode="json"))
         check_room(rail)
         keep_record(rail)
         lamp = data.quick.position.model_copy(update={"name": data.name})
         position = Position(
-            id=data.position, equipment=made, rail=rail, order=order.last(made.positions),
+            id=data.position,
+            equipment=made,
+            rail=rail,
+            order=order.last(made.positions),
             inputs=lamp.model_dump(mode="json"),
-        )  # fmt: skip
+        )
         # What was taken of the findings comes along: the lamp is the sum that was kept.
         position.join(texts_of(data.quick.changes, lamp.driver_kind))
         check_room(position)
@@ -122,9 +136,10 @@ def keep(request: HttpRequest, data: QuickKeep) -> Any:
 
 def _new_item(data: QuickKeep) -> Equipment:
     made = Equipment(
-        id=data.new_equipment or data.position, order=order.last(Equipment.objects),
+        id=data.new_equipment or data.position,
+        order=order.last(Equipment.objects),
         inputs=EquipmentInput(name=data.equipment_name.strip()).model_dump(mode="json"),
-    )  # fmt: skip
+    )
     check_room(made)
     keep_record(made)
     return made

@@ -42,12 +42,7 @@ def bench_reading(request: HttpRequest, key: UUID, data: BenchReading) -> Status
     if data.what in KINDS:
         typed = with_its_unit(
             ReadingAfterInput(
-                kind=data.what,
-                text=data.text,
-                burden=data.burden,
-                note=data.note,
-                state=data.state,
-                whose=data.whose,
+                kind=data.what, text=data.text, burden=data.burden, note=data.note, state=data.state, whose=data.whose
             )
         )
         _record(p, data.id, typed)

@@ -14,11 +14,4 @@ ASKING = frozenset(
     )
 )
 # They put the records of the whole bench at stake, or decide who comes in. What energises anything belongs here too.
-AT_THE_BENCH = (
-    "api/backups",
-    "api/bench/whole",
-    "api/bench.zip",
-    "api/devices",
-    "api/demo",
-    "api/first-start",
-)
+AT_THE_BENCH = ("api/backups", "api/bench/whole", "api/bench.zip", "api/devices", "api/demo", "api/first-start")

@@ -79,9 +79,7 @@ def saving(run: Run) -> Run:
             if answer.status_code >= 400:
                 transaction.set_rollback(True)
             elif key:
-                Sent.objects.create(
-                    key=key, status=answer.status_code, step=step, body=zlib.compress(answer.content)
-                )
+                Sent.objects.create(key=key, status=answer.status_code, step=step, body=zlib.compress(answer.content))
         return _with_step(answer, step)
 
     return once
@@ -108,10 +106,7 @@ def _key(request: HttpRequest) -> UUID | None:
 # What SQLite says, by a part of its message, and what we say of it.
 _SAYS: Mapping[str, tuple[int, str]] = {
     "disk is full": (507, "The disk is full: nothing was saved. Make room, then save it again."),
-    "readonly": (
-        507,
-        "The database cannot be written to: nothing was saved. See who may write to its folder.",
-    ),
+    "readonly": (507, "The database cannot be written to: nothing was saved. See who may write to its folder."),
     "locked": (503, "The database was busy for too long: nothing was saved. Save it again."),
     "malformed": (500, "The database is damaged: nothing was saved. Stop Swap Glow and bring back a backup."),
     "disk i/o": (507, "The disk gave an error: nothing was saved. See whether it is well and has room."),

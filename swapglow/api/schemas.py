@@ -6,8 +6,8 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field, StrictFloat, StrictInt, StrictStr
 
+from swapglow.core.circuits.answer import CircuitAnswer
 from swapglow.core.findings.finding import Grade
-from swapglow.core.fitted.answer import FittedAnswer
 from swapglow.core.intake.feasibility import Advice
 from swapglow.core.parts.sweep import SweepReport
 from swapglow.core.planning.job import Job
@@ -259,7 +259,7 @@ class EquipmentOut(EquipmentInput):
     id: UUID
     take_in: TakeInView
     dimming: dict[str, Dimming]
-    worked: dict[str, FittedAnswer]
+    answers: dict[str, CircuitAnswer]
     took: dict[str, Took]
     rails: list[RailAnswer]
     positions: list[Summary]
@@ -681,8 +681,8 @@ class DriverOut(Schema):
     details: list[DetailOut]
 
 
-class FittedKindOut(Schema):
-    """A kind of circuit with LEDs that are there already: how it is known by looking, and what must not be done."""
+class CircuitKindOut(Schema):
+    """A kind of circuit: how it is known by looking, and what must not be done."""
 
     id: str
     label: str
@@ -807,7 +807,7 @@ class Catalogue(Schema):
 
     supplies: list[SupplyOut]
     drivers: list[DriverOut]
-    fitted: list[FittedKindOut]
+    fitted: list[CircuitKindOut]
     regulators: list[PartOut]
     modules: list[PartOut]
     leds: list[PartOut]

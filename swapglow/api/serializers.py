@@ -45,10 +45,14 @@ def rail_answer(r: Rail) -> RailAnswer:
     """A rail."""
     typed = r.input
     return RailAnswer(
-        **r.shown, id=r.pk, equipment=r.equipment_id, levels=list(SUPPLIES[typed.kind].levels), took=taken(typed),
+        **r.shown,
+        id=r.pk,
+        equipment=r.equipment_id,
+        levels=list(SUPPLIES[typed.kind].levels),
+        took=taken(typed),
         reads=_line(typed),
         unread=[*r.unread, *readable_by(_read_rail, r.inputs)],
-    )  # fmt: skip
+    )
 
 
 def _read_rail(rail: Mapping[str, Any]) -> object:
@@ -113,9 +117,14 @@ def lamp_reader(p: Position) -> Callable[[Mapping[str, Any]], object]:
 def position_answer(p: Position) -> PositionAnswer:
     """A position."""
     return PositionAnswer(
-        **p.shown, id=p.pk, equipment=p.equipment_id, rail=p.rail_id, took=taken(p.input),
-        goes_in=holder_of(p.input), unread=[*p.unread, *readable_by(lamp_reader(p), p.inputs)],
-    )  # fmt: skip
+        **p.shown,
+        id=p.pk,
+        equipment=p.equipment_id,
+        rail=p.rail_id,
+        took=taken(p.input),
+        goes_in=holder_of(p.input),
+        unread=[*p.unread, *readable_by(lamp_reader(p), p.inputs)],
+    )
 
 
 def summary(p: Position) -> Summary:
@@ -135,9 +144,13 @@ def summary(p: Position) -> Summary:
 
 
 _WAITING = {
-    "rail": "", "glow_colour": "#000000", "glow_lightness": 0.0, "grade": None, "line": "",
+    "rail": "",
+    "glow_colour": "#000000",
+    "glow_lightness": 0.0,
+    "grade": None,
+    "line": "",
     "next_act": "Being worked out",
-}  # fmt: skip
+}
 
 
 def steps(scope: str, of: set[int] | None = None) -> Steps:

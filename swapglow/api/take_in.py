@@ -31,9 +31,7 @@ from swapglow.records.steps import keep, recorded
 router = Router(tags=["take-in"])
 
 
-@router.patch(
-    "/equipment/{key}/take-in", response={200: TakeInView, 404: Problems, 409: Problems, 422: Problems}
-)
+@router.patch("/equipment/{key}/take-in", response={200: TakeInView, 404: Problems, 409: Problems, 422: Problems})
 @decorate_view(saving)
 def change(request: HttpRequest, key: UUID, data: TakeInPatch) -> TakeInView:
     """Change the parts of the take-in sheet that were sent; the rest stays."""
@@ -64,9 +62,7 @@ class Caption(Schema):
 
 
 @router.post("/equipment/{key}/photos/{photo}", response={200: PhotoOut, 404: Problems, 422: Problems})
-def add(
-    request: HttpRequest, key: UUID, photo: UUID, file: File[UploadedFile], caption: Form[str] = ""
-) -> PhotoOut:
+def add(request: HttpRequest, key: UUID, photo: UUID, file: File[UploadedFile], caption: Form[str] = "") -> PhotoOut:
     """Add a photograph; sent twice, it is kept once. It is made small and loses all metadata."""
     e = get_object_or_404(Equipment, pk=key)
     shown = Caption(caption=caption).caption
@@ -85,9 +81,14 @@ def add(
         if found is None:
             e = get_object_or_404(Equipment, pk=key)
             found = Photo(
-                id=photo, equipment=e, caption=shown, order=order.last(e.photos), digest=photographs.keep(jpeg),
-                width=width, height=height,
-            )  # fmt: skip
+                id=photo,
+                equipment=e,
+                caption=shown,
+                order=order.last(e.photos),
+                digest=photographs.keep(jpeg),
+                width=width,
+                height=height,
+            )
             check_room(found)
             with recorded(str(key), "add a photograph", f"photo:{photo}"):
                 keep(found)

@@ -69,9 +69,7 @@ def figures_code(p: Position) -> HttpResponse:
 def look(request: HttpRequest, file: File[UploadedFile]) -> Intent:
     """What importing a document would do; nothing is done."""
     found = transfer.intent(transfer.read(bytes_of(file, LARGEST_BYTES)))
-    return Intent(
-        name=found.name, replaces=found.replaces, lines=list(found.lines), copy_only=found.copy_only
-    )
+    return Intent(name=found.name, replaces=found.replaces, lines=list(found.lines), copy_only=found.copy_only)
 
 
 @router.post("/import", response={200: ItemAnswer, 422: Problems})
@@ -86,9 +84,7 @@ def bring_in(request: HttpRequest, file: File[UploadedFile], as_copy: Form[bool]
 def readings(request: HttpRequest, key: UUID) -> HttpResponse:
     """All readings of the item."""
     e = get_object_or_404(Equipment, pk=key)
-    return attached(
-        readings_csv.to_csv(e).encode(), "text/csv; charset=utf-8", f"{e.input.name}-readings.csv"
-    )
+    return attached(readings_csv.to_csv(e).encode(), "text/csv; charset=utf-8", f"{e.input.name}-readings.csv")
 
 
 def _count(n: int) -> str:

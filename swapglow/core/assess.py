@@ -110,10 +110,10 @@ class _Known:
 @cached(LRUCache(maxsize=128), condition=Condition())
 def _known(position: Position) -> _Known:
     figures = uncertain.uncertain_figures(position)
-    s = solve(position, further={
-        uncertain.BLOCK: uncertain.block_of(position, figures),
-        plans.BLOCK: plans.if_alternating(position),
-    })  # fmt: skip
+    s = solve(
+        position,
+        further={uncertain.BLOCK: uncertain.block_of(position, figures), plans.BLOCK: plans.if_alternating(position)},
+    )
     states = state_solutions(s)
     rests_on = uncertain.uncertainty(s, figures)
     usual = (float(s.usual[0]), float(s.usual[1]), float(s.usual[2]))

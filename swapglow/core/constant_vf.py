@@ -88,14 +88,16 @@ def size_constant(want: ConstantVf) -> ConstantVfResult:
     least_ohm = (ohm or 0.0) * (1 - want.tolerance)
     power = current[2] ** 2 * least_ohm
     context = Context(
-        position, Sizing(headroom, exact, ohm, ohm or 0.0, 1, False),
-        amps(low, vf_typ), current[1], amps(high, vf_typ), current[0], current[2], current[2], power,
-    )  # fmt: skip
-    return ConstantVfResult(
-        exact,
-        ohm,
-        current,
+        position,
+        Sizing(headroom, exact, ohm, ohm or 0.0, 1, False),
+        amps(low, vf_typ),
+        current[1],
+        amps(high, vf_typ),
+        current[0],
+        current[2],
+        current[2],
         power,
-        rating_to_fit(power, current[2] * least_ohm) if ohm else None,
-        judge(context),
+    )
+    return ConstantVfResult(
+        exact, ohm, current, power, rating_to_fit(power, current[2] * least_ohm) if ohm else None, judge(context)
     )

@@ -25,22 +25,25 @@ def quick_rail(text: str) -> str:
     """
     if _MAINS.search(text):
         raise InputError(
-            "usual", "Mains is no quick sum: qualified people only. Keep it as equipment, mark it as mains, and no "
+            "usual",
+            "Mains is no quick sum: qualified people only. Keep it as equipment, mark it as mains, and no "
             "live reading is asked.",
-        )  # fmt: skip
+        )
     read = read_quantity("usual", text, VOLT, above=0)
     if read.kind == "ac":
         if read.high > MOST_AC_V:
             raise InputError(
-                "usual", f"{show(read.high, VOLT)} AC is mains work: over {MOST_AC_V:g} V AC nothing is summed here. "
+                "usual",
+                f"{show(read.high, VOLT)} AC is mains work: over {MOST_AC_V:g} V AC nothing is summed here. "
                 "Qualified people only.",
-            )  # fmt: skip
+            )
         return next(k.id for k in SUPPLIES.values() if k.waveform is Waveform.SINE and k.sags)
     if read.kind is None and read.high > MOST_AC_V:
         raise InputError("usual", f'"{text}" of what? Write {read.usual:g}Vdc, or {read.usual:g}Vac.')
     if read.high > MOST_DC_V:
         raise InputError(
-            "usual", f"{show(read.high, VOLT)} DC is high tension: over {MOST_DC_V:g} V nothing is summed here. "
+            "usual",
+            f"{show(read.high, VOLT)} DC is high tension: over {MOST_DC_V:g} V nothing is summed here. "
             "Qualified people only.",
-        )  # fmt: skip
+        )
     return SUPPLIES.usual.id

@@ -18,9 +18,7 @@ def is_private(address: str) -> bool:
 
 def own_addresses() -> list[str]:
     """This machine's private addresses, IPv4 first; none that only this machine or only one cable knows."""
-    found = [
-        ip.ip if isinstance(ip.ip, str) else ip.ip[0] for card in ifaddr.get_adapters() for ip in card.ips
-    ]
+    found = [ip.ip if isinstance(ip.ip, str) else ip.ip[0] for card in ifaddr.get_adapters() for ip in card.ips]
     kept = [a for a in dict.fromkeys(found) if is_private(a) and not _narrow(a)]
     return sorted(kept, key=lambda a: ":" in a)
 

@@ -54,9 +54,7 @@ _offer: Offer | None = None
 def offer(*, may_write: bool) -> Offer:
     """Begin a pairing; one that was begun before ends."""
     global _offer
-    made = Offer(
-        secrets.token_urlsafe(16), f"{secrets.randbelow(10**6):06d}", may_write, time.monotonic() + LASTS_S
-    )
+    made = Offer(secrets.token_urlsafe(16), f"{secrets.randbelow(10**6):06d}", may_write, time.monotonic() + LASTS_S)
     with _lock:
         _offer = made
     return made
@@ -94,8 +92,7 @@ def pair(ticket: str, digits: str, name: str) -> tuple[Device, str]:
         begun = _offer
         if begun is None or begun.left_s <= 0 or not _same(begun.ticket, ticket):
             raise PairingError(
-                "This code is used up or too old. Press Add a phone at the bench and scan the new one.",
-                over=True,
+                "This code is used up or too old. Press Add a phone at the bench and scan the new one.", over=True
             )
         if not _same(begun.digits, "".join(digits.split())):
             begun.tries -= 1
@@ -106,9 +103,7 @@ def pair(ticket: str, digits: str, name: str) -> tuple[Device, str]:
                     over=True,
                 )
             left = "1 try is" if begun.tries == 1 else f"{begun.tries} tries are"
-            raise PairingError(
-                f"These are not the six digits on the bench's screen. {left} left.", over=False
-            )
+            raise PairingError(f"These are not the six digits on the bench's screen. {left} left.", over=False)
         _offer = None
     return Device.issue(name=name.strip()[:60] or "Phone", may_write=begun.may_write)
 

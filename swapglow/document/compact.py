@@ -45,9 +45,13 @@ def compact(document: Document, lamp: uuid.UUID, *, readings: bool = True) -> st
         kept = getattr(position, kind) if readings else []
         changes[kind] = [r.model_copy(update={"id": _new(r.id)}) for r in kept]
     one = Equipment(
-        id=_new(lamp, "the item of "), name=e.name, maker_model=e.maker_model, board_revision=e.board_revision,
-        rails=[rail.model_copy(update={"id": new_rail})], positions=[position.model_copy(update=changes)],
-    )  # fmt: skip
+        id=_new(lamp, "the item of "),
+        name=e.name,
+        maker_model=e.maker_model,
+        board_revision=e.board_revision,
+        rails=[rail.model_copy(update={"id": new_rail})],
+        positions=[position.model_copy(update=changes)],
+    )
     plain = one.model_dump(mode="json", exclude_defaults=True)
     text = json.dumps(plain, ensure_ascii=False, separators=(",", ":")).encode()
     packer = zlib.compressobj(9, zlib.DEFLATED, -15)

@@ -47,12 +47,8 @@ class Position(PositionInput):
 
     id: UUID
     rail: UUID
-    readings_after: Annotated[list[ReadingAfter], Field(max_length=MOST_READINGS)] = Field(
-        default_factory=list
-    )
-    readings_before: Annotated[list[ReadingBefore], Field(max_length=MOST_READINGS)] = Field(
-        default_factory=list
-    )
+    readings_after: Annotated[list[ReadingAfter], Field(max_length=MOST_READINGS)] = Field(default_factory=list)
+    readings_before: Annotated[list[ReadingBefore], Field(max_length=MOST_READINGS)] = Field(default_factory=list)
 
 
 class Photo(Shape):

@@ -15,11 +15,24 @@ from swapglow.inputs.stock_to_core import part_of
 
 # Heading, and the field it holds.
 COLUMNS = {
-    "kind": "kind", "name": "name", "resistance": "resistance", "capacitance": "capacitance", "stands": "stands",
-    "tolerance": "tolerance", "rating W": "rating_w", "series": "series", "catalogue": "catalogue_id",
-    "place": "kept_in", "level": "level", "count": "count", "least": "least", "pack": "pack", "price": "price",
-    "on order": "on_order", "lot": "lot",
-}  # fmt: skip
+    "kind": "kind",
+    "name": "name",
+    "resistance": "resistance",
+    "capacitance": "capacitance",
+    "stands": "stands",
+    "tolerance": "tolerance",
+    "rating W": "rating_w",
+    "series": "series",
+    "catalogue": "catalogue_id",
+    "place": "kept_in",
+    "level": "level",
+    "count": "count",
+    "least": "least",
+    "pack": "pack",
+    "price": "price",
+    "on order": "on_order",
+    "lot": "lot",
+}
 KEY = "key"
 MOST_LINES = 5000
 _NUMBERS = {"tolerance": float, "rating_w": float, "count": int, "least": int, "pack": int, "on_order": int}

@@ -39,16 +39,12 @@ def opened(data: bytes) -> Iterator[Image.Image]:
             warnings.simplefilter("ignore", Image.DecompressionBombWarning)
             with Image.open(io.BytesIO(data), formats=KINDS) as found:
                 if found.width * found.height > MOST_PIXELS:
-                    raise InputError(
-                        "photo", f"The photograph is over {MOST_PIXELS // 10**6} million pixels."
-                    )
+                    raise InputError("photo", f"The photograph is over {MOST_PIXELS // 10**6} million pixels.")
                 yield found
     except InputError:
         raise
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Warning, Image.DecompressionBombError):
-        raise InputError(
-            "photo", f"This is no picture that can be read. {', '.join(KINDS[:3])} are."
-        ) from None
+        raise InputError("photo", f"This is no picture that can be read. {', '.join(KINDS[:3])} are.") from None
 
 
 def reencoded(data: bytes) -> tuple[bytes, int, int]:

@@ -88,9 +88,7 @@ def _check_head(data: Any) -> None:
             ]
         )
     if version not in range(1, VERSION + 1):
-        raise DocumentError(
-            [("version", f"Version {version!r} is not known here: this program reads 1 to {VERSION}.")]
-        )
+        raise DocumentError([("version", f"Version {version!r} is not known here: this program reads 1 to {VERSION}.")])
 
 
 def _place(loc: tuple[int | str, ...]) -> str:

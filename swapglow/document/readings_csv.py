@@ -90,8 +90,10 @@ def written(readings: Iterable[Written]) -> str:
     writer.writerow([*HEADING, *KEYS, *(c.heading for c in MORE)])
     for name, lamp, key, typed, at in readings:
         when = "before" if isinstance(typed, ReadingBeforeInput) else "after"
-        cells, more = ([_cell(getattr(typed, f)) if f else "" for f in (getattr(c, when) for c in columns)]
-                       for columns in (COLUMNS, MORE))  # fmt: skip
+        cells, more = (
+            [_cell(getattr(typed, f)) if f else "" for f in (getattr(c, when) for c in columns)]
+            for columns in (COLUMNS, MORE)
+        )
         writer.writerow([guarded(c) for c in (name, when, *cells, at, str(key), str(lamp), *more)])
     return out.getvalue()
 
@@ -138,14 +140,8 @@ def _rows(data: bytes) -> list[list[str]]:
     except csv.Error as problem:
         raise InputError("file", f"It is not CSV: {problem}.") from None
     head = tuple(c.strip().lower() for c in rows[0]) if rows else ()
-    if head[: len(HEADING)] != HEADING or not set(head[len(HEADING) :]) <= {
-        *KEYS,
-        *(c.heading for c in MORE),
-        "",
-    }:
-        raise InputError(
-            "line 1", f"The heading must be: {','.join((*HEADING, *KEYS))}; the keys may be left out."
-        )
+    if head[: len(HEADING)] != HEADING or not set(head[len(HEADING) :]) <= {*KEYS, *(c.heading for c in MORE), ""}:
+        raise InputError("line 1", f"The heading must be: {','.join((*HEADING, *KEYS))}; the keys may be left out.")
     if len(rows) > MOST_LINES + 1:
         raise InputError("file", f"It has over {MOST_LINES} lines.")
     return rows
@@ -227,15 +223,11 @@ def _shaped(shape: type[Any], cells: Mapping[str, str], when: str) -> Any:
             continue
         boolean = shape.model_fields[name].annotation is bool
         # What is chosen of a few bears no blanks; what was written keeps its own.
-        chosen = (
-            not isinstance(shape.model_fields[name].default, str) or shape.model_fields[name].default != ""
-        )
+        chosen = not isinstance(shape.model_fields[name].default, str) or shape.model_fields[name].default != ""
         cell = cell.strip() if chosen else cell
         fields[name] = cell.lower() in ("yes", "true", "1") if boolean else cell
     try:
         return shape.model_validate(fields)
     except ValidationError as problem:
         fault = problem.errors(include_url=False, include_input=False)[0]
-        raise InputError(
-            _heading(when, fault["loc"][0]), str(fault["msg"]).removeprefix("Value error, ")
-        ) from None
+        raise InputError(_heading(when, fault["loc"][0]), str(fault["msg"]).removeprefix("Value error, ")) from None

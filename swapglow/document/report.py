@@ -16,14 +16,7 @@ from swapglow.document.model import Equipment
 from swapglow.document.model import Position as DocumentPosition
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.shop import ShopInput
-from swapglow.inputs.to_core import (
-    checks_of,
-    position_of,
-    reading_after_of,
-    reading_before_of,
-    site_of,
-    trials_of,
-)
+from swapglow.inputs.to_core import checks_of, position_of, reading_after_of, reading_before_of, site_of, trials_of
 
 _REPORT = TypeAdapter(Report)
 

@@ -23,13 +23,26 @@ from swapglow.inputs.stock import BenchLedInput, PartInput
 
 # The shapes that have choices, by the name that stands before their fields.
 SHAPES: Mapping[str, type[BaseModel]] = {
-    "position": PositionInput, "led": BenchLedInput, "part": PartInput, "module": ReadyMade, "looks": LooksInput,
-    "trial": TrialInput, "dim": DimInput, "dim_trial": DimTrialInput, "fitted": FittedInput,
-    "equipment": EquipmentInput, "rail": RailInput, "quantity": Quantity,
+    "position": PositionInput,
+    "led": BenchLedInput,
+    "part": PartInput,
+    "module": ReadyMade,
+    "looks": LooksInput,
+    "trial": TrialInput,
+    "dim": DimInput,
+    "dim_trial": DimTrialInput,
+    "fitted": FittedInput,
+    "equipment": EquipmentInput,
+    "rail": RailInput,
+    "quantity": Quantity,
     "wire": Wire,
-    "reading_before": ReadingBeforeInput, "reading_after": ReadingAfterInput,
-    "feasibility": FeasibilityInput, "take_in": TakeInInput, "check": FunctionCheck, "shop": ShopInput,
-}  # fmt: skip
+    "reading_before": ReadingBeforeInput,
+    "reading_after": ReadingAfterInput,
+    "feasibility": FeasibilityInput,
+    "take_in": TakeInInput,
+    "check": FunctionCheck,
+    "shop": ShopInput,
+}
 
 
 def choices() -> dict[str, dict[str, str]]:
@@ -42,9 +55,7 @@ def choices() -> dict[str, dict[str, str]]:
             out[f"{prefix}.{name}"] = some.labels()
         for name, field in shape.model_fields.items():
             inner = getattr(field.annotation, "__args__", ())
-            each = next(
-                (m for a in inner for m in getattr(a, "__metadata__", ()) if isinstance(m, OneOf)), None
-            )
+            each = next((m for a in inner for m in getattr(a, "__metadata__", ()) if isinstance(m, OneOf)), None)
             if each is not None and marks(field, OneOf) is None:
                 out[f"{prefix}.{name}"] = each.labels()
     return out

@@ -1,11 +1,11 @@
 """An item of equipment as typed, and its take-in sheet."""
 
-from typing import Annotated
+from typing import Annotated, Any
 
-from pydantic import AfterValidator, Field
+from pydantic import AfterValidator, Field, model_validator
 
+from swapglow.core.circuits import CIRCUITS
 from swapglow.core.design.trial import VERDICTS
-from swapglow.core.fitted import FITTED
 from swapglow.core.intake.feasibility import ACCESS, AFTER, BRITTLE
 from swapglow.core.intake.hazards import HAZARDS
 from swapglow.core.intake.wires import DOES, FOUND_WITH
@@ -13,6 +13,7 @@ from swapglow.core.parts.led import MOST_IN_SERIES
 from swapglow.core.photometry.dot_card import SCREENS
 from swapglow.core.quantities import OHM, VOLT
 from swapglow.inputs.days import a_day, a_time
+from swapglow.inputs.earlier_choices import chosen_id
 from swapglow.inputs.limits import (
     MOST_ALTERNATIVES,
     MOST_DETAILS,
@@ -51,15 +52,21 @@ class DimInput(Row):
 
 
 class FittedInput(Row):
-    """A circuit whose LEDs are there already, or a power LED; ``chosen`` is the way that somebody decided on."""
+    """A circuit of an item; ``chosen`` is the id of the option that somebody decided on."""
 
     name: Line = ""
-    kind: Annotated[str, OneOf(FITTED)] = FITTED.usual.id
-    details: Annotated[dict[Short, DriverDetail], Field(max_length=MOST_DETAILS)] = Field(
-        default_factory=dict
-    )
+    kind: Annotated[str, OneOf(CIRCUITS)] = CIRCUITS.usual.id
+    details: Annotated[dict[Short, DriverDetail], Field(max_length=MOST_DETAILS)] = Field(default_factory=dict)
     chosen: Line = ""
     notes: Long = ""
+
+    @model_validator(mode="before")
+    @classmethod
+    def _words(cls, typed: Any) -> Any:
+        """What an earlier version stored as words is its option's id."""
+        if isinstance(typed, dict) and isinstance(typed.get("chosen"), str):
+            return {**typed, "chosen": chosen_id(str(typed.get("kind", "")), typed["chosen"])}
+        return typed
 
 
 class Wait(Row):
@@ -134,9 +141,7 @@ class TakeInInput(Shape):
     dark: Long = ""
     sharing: Long = ""
     grounds: Long = ""
-    hazards: Annotated[list[Annotated[str, OneOf(HAZARDS)]], Field(max_length=6)] = Field(
-        default_factory=list
-    )
+    hazards: Annotated[list[Annotated[str, OneOf(HAZARDS)]], Field(max_length=6)] = Field(default_factory=list)
     opening: Annotated[dict[Key, OpeningStep], Field(max_length=MOST_LINES)] = Field(default_factory=dict)
     wires: Annotated[dict[Key, Wire], Field(max_length=MOST_LINES)] = Field(default_factory=dict)
     originals: Annotated[dict[Key, Original], Field(max_length=MOST_LINES)] = Field(default_factory=dict)

@@ -111,15 +111,11 @@ _EMPTY: tuple[Any, ...] = (None, "", {}, [])
 _STAND_INS = ("", "12V", "5mA", "1k", "1")
 
 
-def _stood_in(
-    read: Callable[[Mapping[str, Any]], object], fields: Mapping[str, Any], path: Path
-) -> Mapping[str, Any]:
+def _stood_in(read: Callable[[Mapping[str, Any]], object], fields: Mapping[str, Any], path: Path) -> Mapping[str, Any]:
     """Fields in which a text that does not read is replaced by nothing, or by one that reads."""
     kept = at(fields, path)
     for text in _STAND_INS:
-        tried: Mapping[str, Any] = _laid(
-            fields, path, {**kept, "text": text} if isinstance(kept, Mapping) else text
-        )
+        tried: Mapping[str, Any] = _laid(fields, path, {**kept, "text": text} if isinstance(kept, Mapping) else text)
         try:
             read(tried)
         except InputError as problem:
@@ -132,10 +128,7 @@ def _stood_in(
 
 
 def check_change(
-    read: Callable[[Mapping[str, Any]], object],
-    was: Mapping[str, Any],
-    now: Mapping[str, Any],
-    sent: Mapping[str, Any],
+    read: Callable[[Mapping[str, Any]], object], was: Mapping[str, Any], now: Mapping[str, Any], sent: Mapping[str, Any]
 ) -> None:
     """Refuse a change that does not read. What did not read before, and was not touched, is no reason to.
 
@@ -163,9 +156,7 @@ def check_change(
             raise other from problem
 
 
-def joined_kept(
-    shape: type[BaseModel], kept: Mapping[str, Any], changes: Mapping[str, Any]
-) -> dict[str, Any]:
+def joined_kept(shape: type[BaseModel], kept: Mapping[str, Any], changes: Mapping[str, Any]) -> dict[str, Any]:
     """A record with changes laid over it, in its shape.
 
     What did not fit the shape before, and is not changed, stays as it was typed.
@@ -190,9 +181,7 @@ def joined_kept(
     return _put_back(found.model_dump(mode="json"), unread, whole)
 
 
-def _put_back(
-    fields: Mapping[str, Any], unread: tuple[Unread, ...], kept: Mapping[str, Any]
-) -> dict[str, Any]:
+def _put_back(fields: Mapping[str, Any], unread: tuple[Unread, ...], kept: Mapping[str, Any]) -> dict[str, Any]:
     """Fields with what was set aside of them laid in again, as it was typed."""
     out: Any = dict(fields)
     for u in unread:

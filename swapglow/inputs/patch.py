@@ -56,9 +56,7 @@ def joined(kept: Mapping[str, Any], changes: Mapping[str, Any]) -> dict[str, Any
     for name, value in changes.items():
         old = out.get(name)
         if isinstance(value, Mapping) and isinstance(old, list):
-            out[name] = [c for c in old if value.get(c, True)] + [
-                c for c in value if value[c] and c not in old
-            ]
+            out[name] = [c for c in old if value.get(c, True)] + [c for c in value if value[c] and c not in old]
         elif isinstance(value, Mapping) and isinstance(old, Mapping) and "source" not in value:
             both = joined(old, value)
             out[name] = {key: part for key, part in both.items() if part is not None or key not in value}
@@ -161,13 +159,24 @@ def _module_texts(module_id: str) -> dict[str, Any]:
     made = ready_made()[module_id]
     m = made.module
     return {
-        "band": f"{m.low:g}-{m.high:g}V", "in_series": 1, "branches": 1, "series_diodes": 0, "regulator_id": "",
-        "shunt": "", "resistor": "", "resistor_parts": 1,
+        "band": f"{m.low:g}-{m.high:g}V",
+        "in_series": 1,
+        "branches": 1,
+        "series_diodes": 0,
+        "regulator_id": "",
+        "shunt": "",
+        "resistor": "",
+        "resistor_parts": 1,
         "module": {
-            "amps": show(m.amps, AMPERE, 4), "at": "", "second_volts": "", "second_amps": "", "dice": None,
-            "law": m.law, "polarised": "yes" if m.polarised else "no",
+            "amps": show(m.amps, AMPERE, 4),
+            "at": "",
+            "second_volts": "",
+            "second_amps": "",
+            "dice": None,
+            "law": m.law,
+            "polarised": "yes" if m.polarised else "no",
             "throttle": "" if m.throttle == 1 else f"{m.throttle * 100:g} %",
             "after": "" if not m.throttle_s else f"{m.throttle_s:g}s",
             "candela": show(made.candela, CANDELA, 4),
         },
-    }  # fmt: skip
+    }

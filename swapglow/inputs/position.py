@@ -24,17 +24,7 @@ from swapglow.core.parts.glass import OWN_GLASS, glasses
 from swapglow.core.parts.led import MOST_IN_SERIES
 from swapglow.core.parts.ready_made import SAID_LAWS
 from swapglow.core.parts.resistor import ALL_RATINGS_W, rating_text
-from swapglow.core.quantities import (
-    AMPERE,
-    CANDELA,
-    CELSIUS,
-    FARAD,
-    METRE,
-    OHM,
-    SECOND,
-    VOLT,
-    Source,
-)
+from swapglow.core.quantities import AMPERE, CANDELA, CELSIUS, FARAD, METRE, OHM, SECOND, VOLT, Source
 from swapglow.core.search import WEIGHTS
 from swapglow.core.values import preferred
 from swapglow.inputs.days import a_day
@@ -77,9 +67,7 @@ class ReadyMade(Shape):
     second_amps: Annotated[Short, Reads(AMPERE, "amps", "module second")] = ""
     dice: Annotated[int | None, Field(ge=1, le=100), Sets("dice", "module")] = None
     law: Annotated[str, OneOf(SAID_LAWS)] = "resistor"
-    polarised: Annotated[
-        str, OneOf(_POLARISED), Sets("polarised", "module", by=lambda answer: answer == "yes")
-    ] = "yes"
+    polarised: Annotated[str, OneOf(_POLARISED), Sets("polarised", "module", by=lambda answer: answer == "yes")] = "yes"
     throttle: Annotated[Short, Sets("throttle", "module", by_hand=True)] = ""
     after: Annotated[Short, Reads(SECOND, "throttle_s", "module")] = ""
     candela: Annotated[Short, Reads(CANDELA, "candela", "module light")] = ""
@@ -128,9 +116,7 @@ class TrialInput(Row):
     led_id: Annotated[Short, Sets("led_id", "trial")] = ""
     at: Annotated[Short, Sets("at", "trial")] = ""
     note: Annotated[Line, Sets("note", "trial")] = ""
-    photo_ratio: Annotated[Annotated[float, Field(gt=1e-6, lt=1e6)] | None, Sets("photo_ratio", "trial")] = (
-        None
-    )
+    photo_ratio: Annotated[Annotated[float, Field(gt=1e-6, lt=1e6)] | None, Sets("photo_ratio", "trial")] = None
     photo_doubt: Annotated[Annotated[float, Field(ge=1, le=100)] | None, Sets("photo_doubt", "trial")] = None
 
 
@@ -172,8 +158,8 @@ class PositionInput(LedInput):
     bulb_long: Annotated[Short, Reads(METRE, "long_m", "bulb")] = ""
     filament_below: Annotated[Short, Reads(METRE, "below_m", "bulb")] = ""
     purpose: Annotated[str, OneOf(jobs.DUTIES), Sets("purpose")] = ""
-    cues: Annotated[list[Annotated[str, OneOf(_CUES)]], Field(max_length=20), Sets("cues", by=frozenset)] = (
-        Field(default_factory=list)
+    cues: Annotated[list[Annotated[str, OneOf(_CUES)]], Field(max_length=20), Sets("cues", by=frozenset)] = Field(
+        default_factory=list
     )
     second_job: Annotated[str, OneOf(jobs.CHOICES), Sets("second_job")] = ""
     job_given_to: Annotated[Line, Sets("job_given_to")] = ""
@@ -187,9 +173,7 @@ class PositionInput(LedInput):
     resistor: Annotated[Short, Reads(OHM, "resistor_ohm", above=None, minimum=0)] = ""
     resistor_parts: Annotated[int, Field(ge=1, le=2), Suggests(_PARTS), Sets("resistor_parts")] = 1
     resistor_source: Annotated[SourceName, Sets("resistor_source", by=Source)] = "marked"
-    tolerance: Annotated[
-        Annotated[float, Field(ge=0, lt=0.5)] | None, Sets("resistor_tolerance", by_hand=True)
-    ] = None
+    tolerance: Annotated[Annotated[float, Field(ge=0, lt=0.5)] | None, Sets("resistor_tolerance", by_hand=True)] = None
     rating_w: Annotated[Watts | None, Suggests(_WATTS), Sets("rating_w")] = None
     rectification: Annotated[str, OneOf(_WAYS), Sets("rectification_id", by_hand=True)] = ""
     capacitor: Annotated[Short, Reads(FARAD, "capacitor_f")] = ""
@@ -200,9 +184,7 @@ class PositionInput(LedInput):
     mains: Annotated[bool, Suggests(_NO_YES), Sets("mains")] = False
     glow_floor: Annotated[float, Field(gt=0, lt=1), Suggests(_FLOORS), Sets("glow_floor")] = 0.25
     driver_kind: Annotated[str, OneOf(DRIVERS)] = DRIVERS.usual.id
-    driver_details: Annotated[dict[Short, DriverDetail], Field(max_length=MOST_DETAILS)] = Field(
-        default_factory=dict
-    )
+    driver_details: Annotated[dict[Short, DriverDetail], Field(max_length=MOST_DETAILS)] = Field(default_factory=dict)
     branches: Annotated[int, Field(ge=1, le=MOST_BRANCHES), Sets("branches")] = 1
     lead: Annotated[str, OneOf(core.LEADS), Sets("lead")] = "positive"
     common: Annotated[str, OneOf(core.COMMONS), Sets("common")] = "none"

@@ -43,9 +43,11 @@ Long = Annotated[str, Field(max_length=20_000), AfterValidator(_readable)]
 Name = Annotated[str, Field(min_length=1, max_length=120), AfterValidator(_printable), AfterValidator(_named)]
 
 SOURCES = {
-    Source.MEASURED.value: "Measured", Source.MARKED.value: "Marked", Source.ASSUMED.value: "Assumed",
+    Source.MEASURED.value: "Measured",
+    Source.MARKED.value: "Marked",
+    Source.ASSUMED.value: "Assumed",
     Source.COMPUTED.value: "Computed",
-}  # fmt: skip
+}
 SourceName = Annotated[str, OneOf(SOURCES)]
 
 

@@ -55,22 +55,20 @@ def check_after(typed: ReadingAfterInput, *, alternates: bool, mains: bool = Fal
         return
     if mains:
         raise InputError(
-            "position",
-            "Mains or high tension is in here: of this lamp only readings with the power off are kept.",
+            "position", "Mains or high tension is in here: of this lamp only readings with the power off are kept."
         )
     if typed.kind in WARM:
         if typed.whose != "this":
-            raise InputError(
-                "whose", "A sister is compared by current, volts and ohms; temperatures are this lamp's."
-            )
+            raise InputError("whose", "A sister is compared by current, volts and ohms; temperatures are this lamp's.")
         if typed.state != "on":
             raise InputError("state", "A temperature is compared after half an hour lit.")
         return
     if alternates and typed.kind not in ON_AC:
         raise InputError(
-            "kind", "On a supply that alternates the LED's average current is compared, its volts on the DC range, and "
+            "kind",
+            "On a supply that alternates the LED's average current is compared, its volts on the DC range, and "
             "the volts of the rail and at the lamp's wires on the AC range.",
-        )  # fmt: skip
+        )
     if alternates and typed.state != "on":
         raise InputError("state", "On a supply that alternates readings are compared lit only.")
 
@@ -86,7 +84,5 @@ def check_before(typed: ReadingBeforeInput, *, mains: bool) -> None:
         InputError: ``position`` where it is; else the field that cannot be read.
     """
     if mains:
-        raise InputError(
-            "position", "Mains or high tension is in here: no live readings are kept of this lamp."
-        )
+        raise InputError("position", "Mains or high tension is in here: no live readings are kept of this lamp.")
     reading_before_of("", typed)

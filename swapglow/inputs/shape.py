@@ -30,9 +30,7 @@ class OneOf:
 
     options: Mapping[Any, Any]
 
-    def __get_pydantic_core_schema__(
-        self, source: Any, handler: GetCoreSchemaHandler
-    ) -> core_schema.CoreSchema:
+    def __get_pydantic_core_schema__(self, source: Any, handler: GetCoreSchemaHandler) -> core_schema.CoreSchema:
         """Check the value against the options as they are now: kinds may be added."""
         return core_schema.no_info_after_validator_function(self._check, handler(source))
 

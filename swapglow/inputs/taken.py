@@ -4,8 +4,8 @@ from collections.abc import Iterable
 
 from pydantic import BaseModel
 
+from swapglow.core.circuits import CIRCUITS
 from swapglow.core.drivers import DRIVERS
-from swapglow.core.fitted import FITTED
 from swapglow.core.kinds.detail import Detail
 from swapglow.core.quantities import QuantityError, Unit
 from swapglow.core.quantities.took import said
@@ -34,15 +34,16 @@ def taken(shape: BaseModel, prefix: str = "") -> dict[str, str]:
     if isinstance(shape, RailInput):
         _details(out, "details.", SUPPLIES[shape.kind].details, shape.details.items())
     if isinstance(shape, FittedInput):
-        _details(out, "details.", FITTED[shape.kind].details, shape.details.items())
+        _details(out, "details.", CIRCUITS[shape.kind].details, shape.details.items())
     if isinstance(shape, PositionInput):
         _details(out, "driver_details.", DRIVERS[shape.driver_kind].details, shape.driver_details.items())
         out |= taken(shape.module, "module.") | taken(shape.looks, "looks.")
     return out
 
 
-def _details(out: dict[str, str], prefix: str, asked: tuple[Detail, ...],
-             typed: Iterable[tuple[str, Quantity]]) -> None:  # fmt: skip
+def _details(
+    out: dict[str, str], prefix: str, asked: tuple[Detail, ...], typed: Iterable[tuple[str, Quantity]]
+) -> None:
     units = {d.id: d.unit for d in asked}
     for name, quantity in typed:
         unit = units.get(name)

@@ -9,6 +9,7 @@ from pydantic import BaseModel
 
 from swapglow.core.analysis.dimming import FittedLed
 from swapglow.core.analysis.trip_current import with_trip
+from swapglow.core.circuits import CIRCUITS
 from swapglow.core.constants import REFERENCE_C
 from swapglow.core.design.branch import Branch
 from swapglow.core.design.led_choice import choose_led, second_led
@@ -19,7 +20,6 @@ from swapglow.core.design.rectification import OWN_BRIDGE, RECTIFICATIONS
 from swapglow.core.design.trial import Photographed, Trial
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.drivers.driver import Driver
-from swapglow.core.fitted import FITTED
 from swapglow.core.handwork.before_after import Check
 from swapglow.core.handwork.own_dangers import warns
 from swapglow.core.handwork.steps import Habits, Site
@@ -85,9 +85,13 @@ def plain(shape: BaseModel, of: str, prefix: str = "") -> dict[str, Any]:
         read = None
         if typed.text.strip() and not (mark.absent and says_none(typed.text)):
             read = read_single(
-                prefix + name, typed.text, mark.unit, above=mark.above, minimum=mark.minimum,
+                prefix + name,
+                typed.text,
+                mark.unit,
+                above=mark.above,
+                minimum=mark.minimum,
                 volts=_volts_beside(shape, mark, prefix),
-            )  # fmt: skip
+            )
         out[mark.to] = read
         if isinstance(value, Quantity) and read is not None:
             out[mark.to] = Figure(read, Source(typed.source), typed.note)
@@ -161,12 +165,23 @@ def position_of(p: PositionInput, r: RailInput, hazards: Collection[str] = ()) -
     tolerance = preferred.USUAL_TOLERANCE[p.series] if p.tolerance is None else p.tolerance
     try:
         made = Position(
-            rail=rail, led=led, led_source=source, lamp=lamp, driver=driver_of(p, one),
-            second_led=second_led(p.second_led_id), band_v=_band(p), module=module,
-            rectification_id=_rectification(p, rail, module), resistor_tolerance=tolerance, beside=_beside(p),
-            celsius=_air(p), looks=looks_of(p.looks), hints=hints_of(p.name, rail.supply.kind.id),
-            warns=warns(p.name), **figures,
-        )  # fmt: skip
+            rail=rail,
+            led=led,
+            led_source=source,
+            lamp=lamp,
+            driver=driver_of(p, one),
+            second_led=second_led(p.second_led_id),
+            band_v=_band(p),
+            module=module,
+            rectification_id=_rectification(p, rail, module),
+            resistor_tolerance=tolerance,
+            beside=_beside(p),
+            celsius=_air(p),
+            looks=looks_of(p.looks),
+            hints=hints_of(p.name, rail.supply.kind.id),
+            warns=warns(p.name),
+            **figures,
+        )
     except InputError as problem:
         raise InputError(field_of(PositionInput, problem.field), problem.message) from None
     return with_trip(replace(made, mains=made.mains or not CLOSING.isdisjoint(hazards)))
@@ -270,7 +285,7 @@ def check_fitted(typed: Mapping[str, FittedInput]) -> None:
     """
     for key, one in typed.items():
         try:
-            for detail in FITTED.named(one.kind, "kind").details:
+            for detail in CIRCUITS.named(one.kind, "kind").details:
                 typed_text = one.details[detail.id].text if detail.id in one.details else ""
                 if detail.unit is not None and typed_text.strip():
                     check_unit(detail.id, typed_text, detail.unit)
@@ -285,7 +300,7 @@ def fitted_details(typed: FittedInput) -> Details:
     Raises:
         InputError: for the figure that cannot be read.
     """
-    return FITTED.named(typed.kind, "kind").read({name: d.input for name, d in typed.details.items()})
+    return CIRCUITS.named(typed.kind, "kind").read({name: d.input for name, d in typed.details.items()})
 
 
 def _air(p: PositionInput) -> float:
@@ -326,9 +341,7 @@ def lamp_of(p: PositionInput) -> Lamp | None:
         p = p.model_copy(update={"lamp_volts": both[0], "lamp_amps": p.lamp_amps.strip() or both[1]})
     for name in ("lamp_volts", "lamp_amps"):
         if not getattr(p, name).strip():
-            raise InputError(
-                name, f"Type the lamp's own, like {'6.3V' if name == 'lamp_volts' else '0.15A'}."
-            )
+            raise InputError(name, f"Type the lamp's own, like {'6.3V' if name == 'lamp_volts' else '0.15A'}.")
     figures = plain(p, "lamp")
     return replace(own_lamp(**figures), kept=p.lamp_kept, bulb=Bulb(**typed))
 
@@ -374,9 +387,10 @@ def _led(p: PositionInput) -> tuple[Module | None, Led, Source]:
         led, source = fitted_led(led, sweep_of(p)), Source.MEASURED
         if p.in_series > 1 and not p.band.strip() and p.sweep_in_series.strip() not in ("", "1"):
             raise InputError(
-                "in_series", f"The sweep is of {p.sweep_in_series.strip()} LEDs in series already, and {p.in_series} "
+                "in_series",
+                f"The sweep is of {p.sweep_in_series.strip()} LEDs in series already, and {p.in_series} "
                 "such would stand one after another. Type 1, or the volts of one such module where several do.",
-            )  # fmt: skip
+            )
     module = _module(p, led)
     if module is not None:
         led, source = module.led(led), source if module.swept else Source.MARKED
@@ -397,10 +411,15 @@ def _module(p: PositionInput, led: Led) -> Module | None:
     second = (other["volts"], other["amps"]) if other["volts"] and other["amps"] else None
     law: Law = "resistor" if m.law == UNKNOWN else m.law  # type: ignore[assignment]  # one of LAWS
     made = Module(
-        *band, **{**figures, "throttle_s": figures["throttle_s"] or 0.0}, second=second, die_v=led.vf_typ,
-        throttle=read_share("module.throttle", m.throttle, 1.0), law=law, law_known=m.law != UNKNOWN,
+        *band,
+        **{**figures, "throttle_s": figures["throttle_s"] or 0.0},
+        second=second,
+        die_v=led.vf_typ,
+        throttle=read_share("module.throttle", m.throttle, 1.0),
+        law=law,
+        law_known=m.law != UNKNOWN,
         swept=led if led.id == SWEPT and m.law == "resistor" else None,
-    )  # fmt: skip
+    )
     # The likeliest law that what is known of it can have.
     made = made if made.law_known or not made.possible else replace(made, law=made.possible[0].law)
     made.check()
@@ -473,11 +492,14 @@ def feasibility_of(w: FeasibilityInput) -> Feasibility:
         if o.what.strip()
     ]
     return Feasibility(
-        w.access, w.brittle, w.serviceable,  # type: ignore[arg-type]  # each one of its options
-        read_hours("hours", w.hours), read_money("price", w.price),
+        w.access,  # type: ignore[arg-type]  # one of its options
+        w.brittle,  # type: ignore[arg-type]  # one of its options
+        w.serviceable,  # type: ignore[arg-type]  # each one of its options
+        read_hours("hours", w.hours),
+        read_money("price", w.price),
         read_money("hour_price", w.hour_price) or 0.0,
         tuple((what, cost) for what, cost in priced if cost is not None),
-    )  # fmt: skip
+    )
 
 
 def site_of(sheet: TakeInInput, shop: ShopInput) -> Site:
@@ -494,13 +516,13 @@ def site_of(sheet: TakeInInput, shop: ShopInput) -> Site:
     once = f.serviceable == "no" or f.access in ("sealed", "welded")
     checks = tuple(line.strip() for line in shop.checks.splitlines() if line.strip())
     habits = Habits(
-        shop.sleeve_plus.strip() or "red", shop.sleeve_minus.strip() or "black", checks[:MOST_HOUSE_CHECKS],
+        shop.sleeve_plus.strip() or "red",
+        shop.sleeve_minus.strip() or "black",
+        checks[:MOST_HOUSE_CHECKS],
         no_meter=shop.meter == "none",
-    )  # fmt: skip
-    opening = tuple(step.text for step in in_order(sheet.opening) if step.text.strip())
-    return Site(
-        once, f.brittle == "brittle", opening, habits, tuple(h for h in HAZARDS if h in sheet.hazards)
     )
+    opening = tuple(step.text for step in in_order(sheet.opening) if step.text.strip())
+    return Site(once, f.brittle == "brittle", opening, habits, tuple(h for h in HAZARDS if h in sheet.hazards))
 
 
 def checks_of(p: PositionInput) -> tuple[Check, ...]:

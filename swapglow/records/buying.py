@@ -140,13 +140,17 @@ def _compartment(line: OrderLine) -> "StockPart | BenchLed":
         record = BenchLed(id=key, order=order.last(BenchLed.objects), inputs=typed.model_dump(mode="json"))
     else:
         made = PartInput(
-            kind=need.kind, level="empty", count=0, rating_w=need.rating_w, tolerance=need.tolerance,
+            kind=need.kind,
+            level="empty",
+            count=0,
+            rating_w=need.rating_w,
+            tolerance=need.tolerance,
             resistance="" if need.ohm is None else show(need.ohm, OHM, 6),
             capacitance="" if need.farad is None else show(need.farad, FARAD),
             stands="" if need.volts is None else show(need.volts, VOLT),
             name=need.label if need.ohm is None and need.farad is None and not need.of else "",
             catalogue_id=need.of,
-        )  # fmt: skip
+        )
         record = StockPart(id=key, order=order.last(StockPart.objects), inputs=made.model_dump(mode="json"))
     check_room(record)
     return record
@@ -156,12 +160,22 @@ def to_csv() -> str:
     """The list as CSV."""
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
-    writer.writerow(["kind", "part", "needed", "spare", "in the drawer", "on order", "to buy", "packs", "in a pack",
-                     "price", "for"])  # fmt: skip
+    writer.writerow(
+        ["kind", "part", "needed", "spare", "in the drawer", "on order", "to buy", "packs", "in a pack", "price", "for"]
+    )
     for x in buying().lines:
         cells = [
-            x.kind_label, x.label, x.needed, x.spare, "enough" if x.have is None else x.have, x.on_order, x.buy,
-            x.packs, x.pack, "" if x.price is None else f"{x.price:.2f}", "; ".join(x.lamps),
-        ]  # fmt: skip
+            x.kind_label,
+            x.label,
+            x.needed,
+            x.spare,
+            "enough" if x.have is None else x.have,
+            x.on_order,
+            x.buy,
+            x.packs,
+            x.pack,
+            "" if x.price is None else f"{x.price:.2f}",
+            "; ".join(x.lamps),
+        ]
         writer.writerow([guarded(str(c)) for c in cells])
     return out.getvalue()

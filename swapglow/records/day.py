@@ -124,9 +124,7 @@ def read_begin(text: str) -> datetime:
         except ValueError:
             raise InputError("begins", f'"{text}" is no time: write it as 2031-05-20 09:00.') from None
         if not EARLIEST <= begins.year <= LATEST:
-            raise InputError(
-                "begins", f"{begins.year} is out of range: enter a year from {EARLIEST} to {LATEST}."
-            )
+            raise InputError("begins", f"{begins.year} is out of range: enter a year from {EARLIEST} to {LATEST}.")
         return begins
     now = timezone.localtime().replace(second=0, microsecond=0, tzinfo=None)
     return now.replace(minute=now.minute - now.minute % 5)

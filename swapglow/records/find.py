@@ -99,17 +99,23 @@ def find(text: str) -> list[Found]:
     lamps, items, parts = [], [], []
     for e, of_it in with_lamps():
         of_item = f"{e} {e.inputs.get('maker_model', '')} {e.inputs.get('owner', '')}".casefold()
-        if _says(of_item + " " + e.inputs.get("notes", "").casefold(), asked) and not (
-            asked.ohms or asked.volts
-        ):
+        if _says(of_item + " " + e.inputs.get("notes", "").casefold(), asked) and not (asked.ohms or asked.volts):
             items.append(Found("item", str(e.pk), str(e), e.inputs.get("maker_model", "")))
         for p in of_it:
             data = stored_of(p) or {}
             shown = data.get("shown", {})
-            said = " ".join((
-                of_item, str(p), p.inputs.get("notes", ""), shown.get("rail", str(p.rail)), shown.get("line", ""),
-                shown.get("next_act", ""), p.inputs.get("stage", ""), *(n["label"] for n in data.get("needs") or ()),
-            )).casefold()  # fmt: skip
+            said = " ".join(
+                (
+                    of_item,
+                    str(p),
+                    p.inputs.get("notes", ""),
+                    shown.get("rail", str(p.rail)),
+                    shown.get("line", ""),
+                    shown.get("next_act", ""),
+                    p.inputs.get("stage", ""),
+                    *(n["label"] for n in data.get("needs") or ()),
+                )
+            ).casefold()
             if _says(said, asked) and _meets(data, asked):
                 lamps.append(Found("lamp", str(p.pk), str(p), f"{e}, {shown.get('rail', p.rail)}"))
     if not asked.volts:

@@ -17,9 +17,12 @@ def job_of(e: Equipment) -> Job:
     others = Position.objects.filter(inputs__stage=DONE).exclude(equipment=e).values_list("inputs", flat=True)
     f = e.sheet.feasibility
     return job(
-        _hours(own), [x for p in own if (x := _money(p.get("cost", ""))) is not None], _read_hours(f.hours),
-        _money(f.price), _hours(others),
-    )  # fmt: skip
+        _hours(own),
+        [x for p in own if (x := _money(p.get("cost", ""))) is not None],
+        _read_hours(f.hours),
+        _money(f.price),
+        _hours(others),
+    )
 
 
 def _hours(lamps: Iterable[dict[str, Any]]) -> list[float]:

@@ -15,16 +15,7 @@ from swapglow.inputs.limits import (
     MOST_RAILS,
     MOST_READINGS,
 )
-from swapglow.records.models import (
-    BenchLed,
-    Equipment,
-    Photo,
-    Position,
-    Rail,
-    ReadingAfter,
-    ReadingBefore,
-    StockPart,
-)
+from swapglow.records.models import BenchLed, Equipment, Photo, Position, Rail, ReadingAfter, ReadingBefore, StockPart
 
 
 def _limit(record: models.Model) -> Iterator[tuple[str, models.QuerySet[Any], int, str]]:

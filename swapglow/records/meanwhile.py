@@ -46,9 +46,7 @@ def check(kept: Mapping[str, Any], changes: Mapping[str, Any], was: Mapping[str,
     Raises:
         MeanwhileError: a field holds neither what was seen nor what is to be written.
     """
-    changed = [
-        Changed(".".join(path), value_in_words(now)) for path, now in _overtaken(kept, changes, was, ())
-    ]
+    changed = [Changed(".".join(path), value_in_words(now)) for path, now in _overtaken(kept, changes, was, ())]
     if changed:
         raise MeanwhileError(changed)
 
@@ -66,9 +64,5 @@ def _overtaken(
         parts = (seen, new, now)
         if all(isinstance(p, Mapping) and not is_quantity(p) for p in parts):
             yield from _overtaken(now, new, seen, (*path, key))
-        elif (
-            now not in (new, seen)
-            and not (_empty(seen) and _empty(now))
-            and not (new is None and now is GONE)
-        ):
+        elif now not in (new, seen) and not (_empty(seen) and _empty(now)) and not (new is None and now is GONE):
             yield (*path, key), now

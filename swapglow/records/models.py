@@ -258,9 +258,7 @@ class Shop(Typed):
     @classmethod
     def own(cls) -> "Shop":
         """The one, kept or not yet."""
-        return cls.objects.filter(pk=cls.KEY).first() or cls(
-            id=cls.KEY, inputs=ShopInput().model_dump(mode="json")
-        )
+        return cls.objects.filter(pk=cls.KEY).first() or cls(id=cls.KEY, inputs=ShopInput().model_dump(mode="json"))
 
     @property
     def input(self) -> ShopInput:

@@ -82,9 +82,7 @@ def drawn(inputs: Mapping[str, Any]) -> Counter[UUID]:
 
 def booked(position: UUID) -> Counter[UUID]:
     """What the ledger says is out for a lamp, by compartment."""
-    rows = (
-        Movement.objects.filter(position=position).order_by().values("part").annotate(out=-models.Sum("by"))
-    )
+    rows = Movement.objects.filter(position=position).order_by().values("part").annotate(out=-models.Sum("by"))
     return Counter({row["part"]: row["out"] for row in rows if row["out"]})
 
 

@@ -65,9 +65,7 @@ def _elsewhere(p: Position) -> dict[int, str]:
         ("reading", ReadingAfter.history.filter(position_id=p.pk)),
         ("reading", ReadingBefore.history.filter(position_id=p.pk)),
     )
-    return {
-        step: kind for kind, found in rows for step in found.exclude(step=None).values_list("step", flat=True)
-    }  # fmt: skip
+    return {step: kind for kind, found in rows for step in found.exclude(step=None).values_list("step", flat=True)}
 
 
 def _own(p: Position) -> dict[int, str]:
@@ -146,9 +144,7 @@ def compared(p: Position, first: int | None, second: int | None) -> Compared:
             if path[0] != "order":
                 changes.append(Changed(of + in_words(path), value_in_words(was), value_in_words(now)))
     try:
-        was, now = (
-            moment_of(position_of(_lamp(m[0]), _feed(m[1]), p.equipment.sheet.hazards)) for m in (one, other)
-        )
+        was, now = (moment_of(position_of(_lamp(m[0]), _feed(m[1]), p.equipment.sheet.hazards)) for m in (one, other))
     except (InputError, CircuitError) as problem:
         return Compared(tuple(changes), (), (), str(problem))
     figures = tuple(Changed(label, was.figures[label], now.figures[label]) for label in was.figures)

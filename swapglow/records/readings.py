@@ -18,18 +18,12 @@ def new_after(p: Position, key: UUID, typed: ReadingAfterInput) -> ReadingAfter:
     Raises:
         InputError: as :func:`check_after`, the lamp has no such ``state``, or there is no room.
     """
-    check_after(
-        typed, alternates=SUPPLIES[p.rail.input.kind].waveform.alternates, mains=reports.live_closed(p)
-    )
+    check_after(typed, alternates=SUPPLIES[p.rail.input.kind].waveform.alternates, mains=reports.live_closed(p))
     if typed.state != "on":
         known = states_of(reports.core_of(p))
         if typed.state not in {t.id for t in known}:
-            raise InputError(
-                "state", f"This lamp has no such state; it has {', '.join(t.label for t in known)}."
-            )
-    made = ReadingAfter(
-        id=key, position=p, order=order.last(p.readings_after), inputs=typed.model_dump(mode="json")
-    )
+            raise InputError("state", f"This lamp has no such state; it has {', '.join(t.label for t in known)}.")
+    made = ReadingAfter(id=key, position=p, order=order.last(p.readings_after), inputs=typed.model_dump(mode="json"))
     check_room(made)
     return made
 
@@ -41,8 +35,6 @@ def new_before(p: Position, key: UUID, typed: ReadingBeforeInput) -> ReadingBefo
         InputError: as :func:`check_before`, or there is no room.
     """
     check_before(typed, mains=reports.live_closed(p))
-    made = ReadingBefore(
-        id=key, position=p, order=order.last(p.readings_before), inputs=typed.model_dump(mode="json")
-    )
+    made = ReadingBefore(id=key, position=p, order=order.last(p.readings_before), inputs=typed.model_dump(mode="json"))
     check_room(made)
     return made

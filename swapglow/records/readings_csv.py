@@ -116,12 +116,11 @@ def add(e: Equipment, lines: Lines) -> int:
     return len(lines.made)
 
 
-def _records(model: type[ReadingAfter | ReadingBefore], lines: list[files.Line],
-             lamps: dict[uuid.UUID, Position]) -> list[ReadingAfter | ReadingBefore]:  # fmt: skip
+def _records(
+    model: type[ReadingAfter | ReadingBefore], lines: list[files.Line], lamps: dict[uuid.UUID, Position]
+) -> list[ReadingAfter | ReadingBefore]:
     taken = set(
-        model._default_manager.filter(pk__in=[x.reading for x in lines if x.reading]).values_list(
-            "pk", flat=True
-        )
+        model._default_manager.filter(pk__in=[x.reading for x in lines if x.reading]).values_list("pk", flat=True)
     )
     places: dict[uuid.UUID, int] = {}
     counts: dict[uuid.UUID, int] = {}

@@ -8,11 +8,11 @@ from swapglow.core.analysis.draws import Member
 from swapglow.core.analysis.match import MatchLamp, match_lamp
 from swapglow.core.analysis.trials import Tried
 from swapglow.core.assess import Bench
+from swapglow.core.circuits import CIRCUITS
+from swapglow.core.circuits.answer import CircuitAnswer, answer
 from swapglow.core.design.changes import Changes, with_changes
 from swapglow.core.design.position import Position as CorePosition
 from swapglow.core.findings import solvable
-from swapglow.core.fitted import FITTED
-from swapglow.core.fitted.answer import FittedAnswer, answer
 from swapglow.core.intake.hazards import CLOSING
 from swapglow.core.intake.stages import DONE
 from swapglow.core.presentation.budget import RailBudget, rail_budget
@@ -82,10 +82,18 @@ def report(p: Position, changes: Changes | None, at_hand: frozenset[float]) -> R
     before = tuple(reading_before_of(str(r.pk), r.input) for r in p.readings_before.all())
     others, _ = members_of(p.rail, without=p)
     bench = Bench(
-        after, at_hand, p.input.stage == DONE, before, others, p.input.lit,  # type: ignore[arg-type]  # one of its options
-        trials_of(p.input), _others_tried(p), site_of(p.equipment.sheet, Shop.own().input), checks_of(p.input),
+        after,
+        at_hand,
+        p.input.stage == DONE,
+        before,
+        others,
+        p.input.lit,  # type: ignore[arg-type]  # one of its options
+        trials_of(p.input),
+        _others_tried(p),
+        site_of(p.equipment.sheet, Shop.own().input),
+        checks_of(p.input),
         tuple(p.input.dead),
-    )  # fmt: skip
+    )
     return remembered(core, bench)
 
 
@@ -122,7 +130,7 @@ def dimming_of(typed: DimInput, at_hand: frozenset[float]) -> Dimming:
         return not_yet(problem.message)
 
 
-def fitted_answer(typed: FittedInput) -> FittedAnswer:
+def circuit_answer(typed: FittedInput) -> CircuitAnswer:
     """What is to be said of a fitted circuit, remembered by what was typed.
 
     Args:
@@ -131,16 +139,16 @@ def fitted_answer(typed: FittedInput) -> FittedAnswer:
     Returns:
         The answer.
     """
-    return _remembered_fitted(typed.model_dump_json(include={"kind", "details", "chosen"}))
+    return _remembered_circuit(typed.model_dump_json(include={"kind", "details", "chosen"}))
 
 
 @lru_cache(maxsize=256)
-def _remembered_fitted(typed: str) -> FittedAnswer:
+def _remembered_circuit(typed: str) -> CircuitAnswer:
     one = FittedInput.model_validate_json(typed)
     try:
-        return answer(FITTED[one.kind], fitted_details(one), one.chosen)
+        return answer(CIRCUITS[one.kind], fitted_details(one), one.chosen)
     except InputError as problem:
-        return FittedAnswer(problem.message, None)
+        return CircuitAnswer(problem.message, None)
 
 
 def group_of(e: Equipment, keys: Sequence[str]) -> tuple[MatchLamp, ...]:

@@ -43,9 +43,7 @@ def _under_its_step(instance: Kept, history_instance: Any, **signal: Any) -> Non
 
 
 @contextmanager
-def recorded(
-    scope: str, label: str, gesture: str, kind: str = Step.DO, of: Step | None = None
-) -> Iterator[Step]:
+def recorded(scope: str, label: str, gesture: str, kind: str = Step.DO, of: Step | None = None) -> Iterator[Step]:
     """Change records as one step; a step that changed nothing is none.
 
     Args:
@@ -60,9 +58,14 @@ def recorded(
     """
     with transaction.atomic():
         made = Step.objects.create(
-            scope=scope, label=label[:200], gesture=gesture[:400], kind=kind, of=of, by=author.get().name,
+            scope=scope,
+            label=label[:200],
+            gesture=gesture[:400],
+            kind=kind,
+            of=of,
+            by=author.get().name,
             device=author.get().device,
-        )  # fmt: skip
+        )
         touched: set[type[Kept]] = set()
         step, models_of_it = _current.set(made), _touched.set(touched)
         try:
@@ -108,10 +111,14 @@ def _settle(made: Step, found: Rows) -> None:
     last = Step.objects.filter(scope=made.scope, pk__lt=made.pk).last()
     edited = all(r.history_type == "~" for _, rows in found for r in rows)
     if (
-        last is not None and edited and made.kind == last.kind == Step.DO and not last.reverted
-        and last.gesture == made.gesture and made.at - last.at < ONE_GESTURE
+        last is not None
+        and edited
+        and made.kind == last.kind == Step.DO
+        and not last.reverted
+        and last.gesture == made.gesture
+        and made.at - last.at < ONE_GESTURE
         and (last.by, last.device) == (made.by, made.device)
-    ):  # fmt: skip
+    ):
         for model, _ in found:
             model.history.filter(step=made).update(step=last)
         made.delete()
@@ -170,7 +177,5 @@ def prune() -> None:
         surplus = model.history.filter(step=None).annotate(
             followed=models.Exists(following), next_step=models.Subquery(following.values("step")[:1])
         )
-        loose = surplus.filter(
-            models.Q(followed=True, next_step=None) | models.Q(followed=False, history_type="-")
-        )
+        loose = surplus.filter(models.Q(followed=True, next_step=None) | models.Q(followed=False, history_type="-"))
         model.history.filter(pk__in=list(loose.values_list("pk", flat=True))).delete()

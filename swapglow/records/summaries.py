@@ -20,14 +20,7 @@ from django.db import close_old_connections, connection, models, transaction
 import swapglow.core
 from swapglow.records import reports
 from swapglow.records.drawer import at_hand
-from swapglow.records.models import (
-    Position,
-    Rail,
-    ReadingAfter,
-    ReadingBefore,
-    StockPart,
-    Summary,
-)
+from swapglow.records.models import Position, Rail, ReadingAfter, ReadingBefore, StockPart, Summary
 from swapglow.records.steps import Rows, step_settled
 
 log = logging.getLogger("swapglow.summaries")
@@ -126,8 +119,7 @@ def _work_out(key: UUID) -> None:
         # Changed meanwhile: it stays due, and is worked out from what stands there then.
         if now is not None and _rests_on(now) == rests_on:
             Summary.objects.update_or_create(
-                position_id=key,
-                defaults={"data": data, "rests_on": rests_on, "core": core_version(), "due": False},
+                position_id=key, defaults={"data": data, "rests_on": rests_on, "core": core_version(), "due": False}
             )
 
 
@@ -188,8 +180,13 @@ _NO_FIRST_READING = ("try", "close", "done")
 
 def _not_worked_out(rail: str, line: str, act: str) -> dict[str, Any]:
     shown = {
-        "rail": rail, "glow_colour": "#000000", "glow_lightness": 0.0, "grade": "stop", "line": line, "next_act": act,
-    }  # fmt: skip
+        "rail": rail,
+        "glow_colour": "#000000",
+        "glow_lightness": 0.0,
+        "grade": "stop",
+        "line": line,
+        "next_act": act,
+    }
     return {"shown": shown, "needs": None, "stop": line, "reads": False, "ohm": None, "volts": None}
 
 

@@ -19,16 +19,7 @@ from swapglow.document.read import DocumentError
 from swapglow.inputs.shape import Shape
 from swapglow.records import order
 from swapglow.records.limits import check_room
-from swapglow.records.models import (
-    Equipment,
-    Ordered,
-    Photo,
-    Position,
-    Rail,
-    ReadingAfter,
-    ReadingBefore,
-    Typed,
-)
+from swapglow.records.models import Equipment, Ordered, Photo, Position, Rail, ReadingAfter, ReadingBefore, Typed
 from swapglow.records.movements import only_booked
 from swapglow.records.photographs import jpeg_of, keep
 from swapglow.records.steps import create_all, recorded
@@ -57,10 +48,12 @@ def to_document(e: Equipment, *, photographs: bool) -> doc.Document:
 def _position(p: Position) -> doc.Position:
     after, before = p.readings_after.all(), p.readings_before.all()
     return doc.Position(
-        id=p.id, rail=p.rail_id, **p.shown,
+        id=p.id,
+        rail=p.rail_id,
+        **p.shown,
         readings_after=[doc.ReadingAfter(id=r.id, at=r.created.isoformat(), **r.shown) for r in after],
         readings_before=[doc.ReadingBefore(id=r.id, at=r.created.isoformat(), **r.shown) for r in before],
-    )  # fmt: skip
+    )
 
 
 def _photo(p: Photo, with_picture: bool) -> doc.Photo:
@@ -182,9 +175,7 @@ def bring_in(brought: Brought, *, as_copy: bool) -> Equipment:
 
 def _all_in(brought: Brought, made: Equipment, key: Callable[[uuid.UUID], uuid.UUID]) -> None:
     e = brought.document.equipment
-    rails = [
-        Rail(id=key(r.id), equipment=made, order=n, inputs=_inputs(r, Rail)) for n, r in enumerate(e.rails)
-    ]
+    rails = [Rail(id=key(r.id), equipment=made, order=n, inputs=_inputs(r, Rail)) for n, r in enumerate(e.rails)]
     positions = [
         Position(id=key(p.id), equipment=made, rail_id=key(p.rail), order=n, inputs=_inputs(p, Position))
         for n, p in enumerate(e.positions)
@@ -223,16 +214,14 @@ def _put_in(model: type[Ordered], beside: Any, wanted: Sequence[Any]) -> None:
 
 
 def _readings(
-    model: type[ReadingAfter | ReadingBefore], readings: Sequence[doc.ReadingAfter | doc.ReadingBefore],
-    position: uuid.UUID, key: Callable[[uuid.UUID], uuid.UUID],
-) -> list[ReadingAfter | ReadingBefore]:  # fmt: skip
+    model: type[ReadingAfter | ReadingBefore],
+    readings: Sequence[doc.ReadingAfter | doc.ReadingBefore],
+    position: uuid.UUID,
+    key: Callable[[uuid.UUID], uuid.UUID],
+) -> list[ReadingAfter | ReadingBefore]:
     return [
         model(
-            id=key(r.id),
-            position_id=position,
-            order=n,
-            inputs=_inputs(r, model),
-            created=_when(r.at) or timezone.now(),
+            id=key(r.id), position_id=position, order=n, inputs=_inputs(r, model), created=_when(r.at) or timezone.now()
         )
         for n, r in enumerate(readings)
     ]
@@ -247,8 +236,9 @@ def _when(at: str) -> datetime | None:
     return when if when is not None and when.tzinfo is not None else None
 
 
-def _photograph(photo: doc.Photo, n: int, made: Equipment, key: Callable[[uuid.UUID], uuid.UUID],
-                brought: Brought) -> Photo | None:  # fmt: skip
+def _photograph(
+    photo: doc.Photo, n: int, made: Equipment, key: Callable[[uuid.UUID], uuid.UUID], brought: Brought
+) -> Photo | None:
     """A photograph of the document; one that it leaves out stays as it is here, and is none where it is not."""
     picture = brought.pictures.get(photo.id)
     if picture is None:
@@ -258,13 +248,7 @@ def _photograph(photo: doc.Photo, n: int, made: Equipment, key: Callable[[uuid.U
         return here
     jpeg, width, height = picture
     return Photo(
-        id=key(photo.id),
-        equipment=made,
-        caption=photo.caption,
-        order=n,
-        digest=keep(jpeg),
-        width=width,
-        height=height,
+        id=key(photo.id), equipment=made, caption=photo.caption, order=n, digest=keep(jpeg), width=width, height=height
     )
 
 
@@ -281,12 +265,7 @@ def _not_elsewhere(document: doc.Document, here: Equipment | None) -> None:
         clash = taken.first()
         if clash is not None:
             raise DocumentError(
-                [
-                    (
-                        f"equipment.{what}",
-                        f"Some of its {what} are in another item on this bench. Bring it in as a copy.",
-                    )
-                ]
+                [(f"equipment.{what}", f"Some of its {what} are in another item on this bench. Bring it in as a copy.")]
             )
     _readings_not_elsewhere(document, here)
 

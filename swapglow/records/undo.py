@@ -288,11 +288,7 @@ def _bring_back(r: _Record) -> None:
         check_room(record)
     except InputError as problem:
         raise Refusal(f"{record} cannot come back. {problem.message}") from None
-    unique = {
-        f.name: getattr(record, f.name)
-        for f in r.model._meta.concrete_fields
-        if f.unique and not f.primary_key
-    }
+    unique = {f.name: getattr(record, f.name) for f in r.model._meta.concrete_fields if f.unique and not f.primary_key}
     if unique and r.model._default_manager.filter(**unique).exists():
         return
     record.save(force_insert=True)

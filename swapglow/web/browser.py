@@ -14,7 +14,5 @@ def open_browser(url: str) -> None:
 
 def somebody_is_there() -> bool:
     """Whether the program was started by hand on a machine with a screen."""
-    screen = sys.platform in ("win32", "darwin") or any(
-        os.environ.get(name) for name in ("DISPLAY", "WAYLAND_DISPLAY")
-    )
+    screen = sys.platform in ("win32", "darwin") or any(os.environ.get(name) for name in ("DISPLAY", "WAYLAND_DISPLAY"))
     return screen and sys.stdout.isatty()

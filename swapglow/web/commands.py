@@ -21,20 +21,10 @@ def add_commands(commands: "argparse._SubParsersAction[Any]") -> None:
     for name, run, words, argument in (
         ("serve", serve.run, "serve the app on this machine", None),
         ("backup", _backup, "make a backup now and list all there are", None),
-        (
-            "restore",
-            _restore,
-            "bring back a backup: the newest, or the one named",
-            ("name", "?", "its file's name"),
-        ),
+        ("restore", _restore, "bring back a backup: the newest, or the one named", ("name", "?", "its file's name")),
         ("check", _check, "look at the records and at every backup", None),
         ("export", _export, "write the whole bench into one file", ("file", None, "such as bench.zip")),
-        (
-            "import",
-            _import,
-            "put a whole bench in the place of this one",
-            ("file", None, "one that export wrote"),
-        ),
+        ("import", _import, "put a whole bench in the place of this one", ("file", None, "one that export wrote")),
     ):
         parser = commands.add_parser(name, help=words, description=f"{words[0].upper()}{words[1:]}.")
         (serve.serving if name == "serve" else serve.options)(parser)
@@ -94,9 +84,7 @@ def _backup(args: argparse.Namespace) -> int:
     try:
         shelf.make("asked")
     except (sqlite3.Error, Unfit) as problem:
-        raise CommandError(
-            f"No backup was made: {problem}. Look at the records: {command('check')}"
-        ) from None
+        raise CommandError(f"No backup was made: {problem}. Look at the records: {command('check')}") from None
     except OSError as problem:
         raise CommandError(f"No backup was made: {problem.strerror or problem}.") from None
     _list()
@@ -117,13 +105,9 @@ def _restore(args: argparse.Namespace) -> int:
     from swapglow.records.backups.restoring import CannotRestoreError, counts_here, restore
 
     try:
-        found = (
-            shelf.named(args.name) if args.name else next((b for b in shelf.shelf() if b.counts.items), None)
-        )
+        found = shelf.named(args.name) if args.name else next((b for b in shelf.shelf() if b.counts.items), None)
     except shelf.NoBackupError as problem:
-        raise CommandError(
-            f"{problem} These are there: {', '.join(b.path.name for b in shelf.shelf())}"
-        ) from None
+        raise CommandError(f"{problem} These are there: {', '.join(b.path.name for b in shelf.shelf())}") from None
     if found is None:
         raise CommandError(f"There is no backup in {shelf.room()} that holds anything.")
     try:

@@ -65,9 +65,7 @@ class Doors:
                 cookie["secure"] = True
         return answer
 
-    def process_view(
-        self, request: HttpRequest, view: object, args: object, kwargs: object
-    ) -> HttpResponse | None:
+    def process_view(self, request: HttpRequest, view: object, args: object, kwargs: object) -> HttpResponse | None:
         """Refuse what this visitor may not do, once it is known what is asked."""
         visitor = visitor_of(request)
         if visitor.at_the_bench or request.resolver_match is None:

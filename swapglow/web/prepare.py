@@ -51,9 +51,7 @@ def prepare() -> None:
             _back_up()
             _tell_what_is_new()
     except LockTimeout:
-        raise NotReady(
-            "Another start is putting these records in order. Wait for it, then start again."
-        ) from None
+        raise NotReady("Another start is putting these records in order. Wait for it, then start again.") from None
     except Unfit as problem:
         raise NotReady(_unfit(problem)) from problem
     except (sqlite3.Error, DatabaseError) as problem:
@@ -113,9 +111,7 @@ def _back_to(before: shelf.Backup, problem: Exception) -> str:
     with closing(sqlite3.connect(before.path)) as source, closing(sqlite3.connect(_path())) as here:
         source.backup(here)
     was = version_before()
-    install = (
-        f" Install that version again: pip install swapglow=={was}" if was else " Install that version again."
-    )
+    install = f" Install that version again: pip install swapglow=={was}" if was else " Install that version again."
     return (
         f"Your records could not be brought to this version ({problem}). They are as they were before, with the "
         f"version before.{install}"
@@ -194,9 +190,7 @@ def _built() -> dict[str, str]:
     wanted = re.findall(r'(?:src|href)="/static/([^"]+)"', page.read_text(encoding="utf-8"))
     missing = [name for name in wanted if name not in found]
     if missing or not wanted:
-        raise NotReady(
-            "The front end is built only in part. Run make rebuild. It does not touch your records."
-        )
+        raise NotReady("The front end is built only in part. Run make rebuild. It does not touch your records.")
     return found
 
 
@@ -254,9 +248,7 @@ def _database(problem: Exception) -> NotReady:
         return NotReady("The disk is full. Make room, then start again.")
     if "locked" in said:
         return NotReady("Another program holds the database. Close it, then start again.")
-    return NotReady(
-        f"The database gave an error: {problem}. Look at it with this command:\n    {command('check')}"
-    )
+    return NotReady(f"The database gave an error: {problem}. Look at it with this command:\n    {command('check')}")
 
 
 def _machine(problem: OSError) -> str:
@@ -264,7 +256,5 @@ def _machine(problem: OSError) -> str:
     if problem.errno == errno.ENOSPC:
         return "The disk is full. Make room, then start again."
     if problem.errno in (errno.EACCES, errno.EPERM, errno.EROFS):
-        return (
-            f"{where} cannot be written to. See who may write there, or set SWAPGLOW_VAR to another folder."
-        )
+        return f"{where} cannot be written to. See who may write there, or set SWAPGLOW_VAR to another folder."
     return f"{where}: {problem.strerror or problem}."

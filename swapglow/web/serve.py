@@ -45,9 +45,7 @@ def serving(parser: argparse.ArgumentParser) -> None:
     options(parser)
     parser.add_argument("--share", action="store_true", help="answer paired phones on this network too")
     parser.add_argument(
-        "--plain",
-        action="store_true",
-        help="with --share: without TLS, so that anybody on the network can read along",
+        "--plain", action="store_true", help="with --share: without TLS, so that anybody on the network can read along"
     )
     parser.add_argument("--no-browser", action="store_true", help="do not open a browser")
 
@@ -101,11 +99,7 @@ def _serve(door: socket.socket, args: argparse.Namespace) -> int:
         django.setup()
     except OSError as problem:
         full = problem.errno == errno.ENOSPC
-        said = (
-            "The disk is full. Make room, then start again"
-            if full
-            else f"{problem.strerror}: {problem.filename}"
-        )
+        said = "The disk is full. Make room, then start again" if full else f"{problem.strerror}: {problem.filename}"
         print(f"Swap Glow cannot start. {said}.", file=sys.stderr)
         return 1
     from django.conf import settings
@@ -132,9 +126,13 @@ def _serve(door: socket.socket, args: argparse.Namespace) -> int:
     gc.enable()
     # What a proxy puts in is left in, so that a request that comes through one is known and refused.
     server = create_server(
-        application, sockets=[door], threads=8, ident="", max_request_body_size=LARGEST_BODY,
+        application,
+        sockets=[door],
+        threads=8,
+        ident="",
+        max_request_body_size=LARGEST_BODY,
         clear_untrusted_proxy_headers=False,
-    )  # fmt: skip
+    )
     signal.signal(signal.SIGTERM, _stop)
     log.info("started", extra={"port": port})
     print(f"Swap Glow is at http://{HOST}:{port}/  (Ctrl+C stops it)", flush=True)
@@ -231,9 +229,7 @@ def _door(text: str) -> socket.socket:
                 f"Port {text} is taken: Swap Glow may be running already, at http://{HOST}:{text}/. "
                 f"Open that, or choose another one with SWAPGLOW_PORT={int(text) % 65535 + 1}."
             ) from None
-        raise ValueError(
-            f"Port {text} may not be used here: {problem.strerror}. Choose one over 1023."
-        ) from None
+        raise ValueError(f"Port {text} may not be used here: {problem.strerror}. Choose one over 1023.") from None
     return door
 
 

@@ -33,10 +33,7 @@ def share(args: argparse.Namespace) -> None:
         offer = pairing.offer(may_write=True)
         _print_code(pair_url(offer))
         print(f"Scan it with the phone, then type these digits there: {offer.digits}", flush=True)
-        print(
-            f"They are good for {round(offer.left_s / 60)} minutes. More phones: press ? in the app.",
-            flush=True,
-        )
+        print(f"They are good for {round(offer.left_s / 60)} minutes. More phones: press ? in the app.", flush=True)
 
 
 def _print_code(url: str) -> None:

@@ -8,7 +8,4 @@ from swapglow.web.page import page
 handler404 = "swapglow.api.plain.not_found"
 handler500 = "swapglow.api.plain.failed"
 
-urlpatterns = [
-    path("api/", api.urls),
-    re_path(r"^(?!api/|static/).*$", page),
-]
+urlpatterns = [path("api/", api.urls), re_path(r"^(?!api/|static/).*$", page)]

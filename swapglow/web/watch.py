@@ -27,8 +27,10 @@ class Watch:
             log.warning(
                 "a slow answer",
                 extra={
-                    "method": request.method, "route": match.route if match else "", "status": answer.status_code,
+                    "method": request.method,
+                    "route": match.route if match else "",
+                    "status": answer.status_code,
                     "seconds": round(took, 2),
                 },
-            )  # fmt: skip
+            )
         return answer

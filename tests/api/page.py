@@ -19,9 +19,12 @@ class Bench:
 
     def __call__(self, method, path, body=None):
         answer = self.client.generic(
-            method, f"/api/{path}", json.dumps(body) if body is not None else "",
-            content_type="application/json", headers={"X-CSRFToken": "a" * 32},
-        )  # fmt: skip
+            method,
+            f"/api/{path}",
+            json.dumps(body) if body is not None else "",
+            content_type="application/json",
+            headers={"X-CSRFToken": "a" * 32},
+        )
         return answer.status_code, (json.loads(answer.content) if answer.content else None)
 
     def step(self, scope, which="undo"):
@@ -37,14 +40,9 @@ class Bench:
         """An item with a rail and a lamp; their keys."""
         keys = {k: str(uuid.uuid4()) for k in ("equipment", "rail", "position")}
         assert self("PUT", f"equipment/{keys['equipment']}", {"name": "Tide gauge"})[0] == 200
-        rail_body = {
-            "equipment": keys["equipment"],
-            "name": "Main",
-            "usual": {"text": rail, "source": "measured"},
-        }
+        rail_body = {"equipment": keys["equipment"], "name": "Main", "usual": {"text": rail, "source": "measured"}}
         assert self("PUT", f"rails/{keys['rail']}", rail_body)[0] == 200
-        lamp = {"equipment": keys["equipment"], "name": "Ready", "led_id": "red-5-diffused",
-                "target": {"text": "4mA"}}  # fmt: skip
+        lamp = {"equipment": keys["equipment"], "name": "Ready", "led_id": "red-5-diffused", "target": {"text": "4mA"}}
         assert self("PUT", f"positions/{keys['position']}", lamp)[0] == 200
         return keys
 
@@ -56,8 +54,14 @@ class Bench:
             rail, lamp = str(uuid.uuid4()), str(uuid.uuid4())
             feed = {"equipment": item, "name": f"{name} feed", "usual": {"text": volts, "source": "measured"}}
             assert self("PUT", f"rails/{rail}", feed)[0] == 200
-            body = {"equipment": item, "rail": rail, "name": name, "led_id": led, "resistor": "680R",
-                    "target": {"text": "3mA", "source": "assumed"}}  # fmt: skip
+            body = {
+                "equipment": item,
+                "rail": rail,
+                "name": name,
+                "led_id": led,
+                "resistor": "680R",
+                "target": {"text": "3mA", "source": "assumed"},
+            }
             assert self("PUT", f"positions/{lamp}", body)[0] == 200
             lamps.append(lamp)
         return item, lamps

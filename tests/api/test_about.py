@@ -26,11 +26,13 @@ def test_every_package_that_is_imported_is_named_with_its_terms():
         name.split(".")[0]
         for node in itertools.chain(*trees)
         for name in (
-            [a.name for a in node.names] if isinstance(node, ast.Import)
-            else [node.module or ""] if isinstance(node, ast.ImportFrom) and not node.level
+            [a.name for a in node.names]
+            if isinstance(node, ast.Import)
+            else [node.module or ""]
+            if isinstance(node, ast.ImportFrom) and not node.level
             else []
         )
-    }  # fmt: skip
+    }
     known = packages_distributions()
     wanted = {known[n][0].lower().replace("_", "-") for n in names - sys.stdlib_module_names if n in known}
     packages = {p["name"].lower().replace("_", "-"): p for p in Bench()("GET", "about")[1]["packages"]}
@@ -43,12 +45,7 @@ def test_the_licences_are_there_whole():
     status, text, headers = Bench().raw("notices.txt")
     said = text.decode()
     assert status == 200 and headers["Content-Type"].startswith("text/plain")
-    for part in (
-        "Redistribution and use in source and binary forms",
-        "Zope Public License",
-        "Django",
-        "numpy",
-    ):
+    for part in ("Redistribution and use in source and binary forms", "Zope Public License", "Django", "numpy"):
         assert part in said
     if (settings.DIST / "notices.txt").exists():
         for part in ("react-aria-components", "SIL OPEN FONT LICENSE", "styled-components"):

@@ -133,9 +133,9 @@ def test_strangers_archives_are_refused_and_nothing_is_touched(bench, room, tmp_
             if content:
                 assert says in answer["errors"][0]["message"], (says, answer)
     # What is not what its name says, or would be written elsewhere, is left out.
-    odd = changed(archive, **{
-        f"photographs/ab/{'ab' * 32}.jpg": b"not that picture", "../escaped.txt": "x", "/absolute.txt": "x",
-    })  # fmt: skip
+    odd = changed(
+        archive, **{f"photographs/ab/{'ab' * 32}.jpg": b"not that picture", "../escaped.txt": "x", "/absolute.txt": "x"}
+    )
     assert bench.send("bench/whole", "b.zip", odd)[0] == 200
     assert not list(room.rglob("escaped.txt")) and not list((room / "photographs").rglob("*.jpg"))
     assert bench("GET", f"equipment/{keys['equipment']}")[0] == 200

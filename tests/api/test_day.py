@@ -29,9 +29,7 @@ def test_a_lamp_waits_for_its_parts_and_is_in_the_day_once_they_are_there(demo):
     BenchLed.objects.all().delete()
     held = {h["lamp"]: h["why"] for h in day(bench)["held"]}
     assert held["Wind hold"].startswith("not in the drawer: ")
-    needs = bench(
-        "POST", f"positions/{Position.objects.get(inputs__name='Wind hold').pk}/assess", {"changes": {}}
-    )[1]
+    needs = bench("POST", f"positions/{Position.objects.get(inputs__name='Wind hold').pk}/assess", {"changes": {}})[1]
     for n in needs["report"]["needs"]:
         kind = n["kind"]
         if kind == "led":
@@ -58,9 +56,7 @@ def test_an_item_waits_for_its_owner_and_for_paint(demo):
     bench("PATCH", f"equipment/{p.equipment_id}", {"waits": {"w1": {**wait, "until": "2031-05-20 11:30"}}})
     first = min(t["at"] for b in day(bench)["blocks"] for t in b["tasks"] if t["lamp"] == "Wind hold")
     assert first >= "11:30"
-    status, answer = bench(
-        "PATCH", f"equipment/{p.equipment_id}", {"waits": {"w1": {**wait, "until": "soon"}}}
-    )
+    status, answer = bench("PATCH", f"equipment/{p.equipment_id}", {"waits": {"w1": {**wait, "until": "soon"}}})
     assert status == 422 and "2031-05-20 14:30" in answer["errors"][0]["message"]
 
 
@@ -82,8 +78,9 @@ def test_minutes_written_at_steps_are_learnt(demo):
         bench("PATCH", f"positions/{p.pk}", {"steps": {"soak": {"minutes": minutes}}})
     found = {d["label"]: d for d in day(bench)["durations"]}
     assert (found["Half an hour lit"]["minutes"], found["Half an hour lit"]["line"]) == (
-        20, "median of 3 here, 15 to 40 min in the middle half",
-    )  # fmt: skip
+        20,
+        "median of 3 here, 15 to 40 min in the middle half",
+    )
     assert found["Try on clips"]["line"].startswith("usual, ours")
 
 
@@ -106,9 +103,7 @@ def test_the_calendar_is_read_by_another_reader(demo):
     events = vobject.readOne(content.decode()).vevent_list
     assert len(events) == len(shown["blocks"]) > 1
     for event, block in zip(events, shown["blocks"], strict=True):
-        assert (
-            f"{event.dtstart.value:%H:%M}" == block["start"] and f"{event.dtend.value:%H:%M}" == block["end"]
-        )
+        assert f"{event.dtstart.value:%H:%M}" == block["start"] and f"{event.dtend.value:%H:%M}" == block["end"]
         assert event.dtstart.value.date() == datetime.date(2031, 5, 20)
         assert event.summary.value == f"{block['label']} ({len(block['tasks'])})"
         assert all(f"{t['item']}: {t['lamp']}" in event.description.value for t in block["tasks"])
@@ -149,9 +144,7 @@ def test_a_job_stands_beside_its_estimate_and_others_like_it(demo):
     for other, hours in zip(others, ("1 h", "2h", "4 h"), strict=True):
         bench("PATCH", f"positions/{other.pk}", {"hours": hours, "stage": "done"})
     for lamp in e.positions.all():
-        bench(
-            "PATCH", f"positions/{lamp.pk}", {"hours": "", "cost": "", "steps": {"solder": {"minutes": ""}}}
-        )
+        bench("PATCH", f"positions/{lamp.pk}", {"hours": "", "cost": "", "steps": {"solder": {"minutes": ""}}})
     mine = e.positions.first()
     bench("PATCH", f"positions/{mine.pk}", {"hours": "1.5 h", "cost": "3.20"})
     sheet = Equipment.objects.get(pk=e.pk).take_in
@@ -182,15 +175,15 @@ def bench_of_many():
     feed.join({})
     lamp.join({})
     rails = Rail.objects.bulk_create([Rail(equipment=e, inputs=feed.inputs) for _ in range(1003)])
-    Position.objects.bulk_create([
-        Position(equipment=e, rail=rail, order=k, inputs={**lamp.inputs, "name": f"Lamp {k}"})
-        for k, rail in enumerate(rails)
-    ])  # fmt: skip
+    Position.objects.bulk_create(
+        [
+            Position(equipment=e, rail=rail, order=k, inputs={**lamp.inputs, "name": f"Lamp {k}"})
+            for k, rail in enumerate(rails)
+        ]
+    )
 
 
-@pytest.mark.parametrize(
-    "zone", ["Pacific/Kiritimati", "Etc/GMT+12", "", "Nowhere/Never", "../../etc/passwd"]
-)
+@pytest.mark.parametrize("zone", ["Pacific/Kiritimati", "Etc/GMT+12", "", "Nowhere/Never", "../../etc/passwd"])
 def test_a_day_begins_by_the_clock_of_the_browser(demo, zone):
     """Fourteen hours ahead of Greenwich, twelve behind it; a zone that is none counts as Greenwich here."""
     bench = Bench()

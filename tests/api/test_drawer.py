@@ -14,10 +14,24 @@ from tests.api.page import Bench, hand
 pytestmark = pytest.mark.django_db
 
 PART = {
-    "kind": "resistor", "name": "", "resistance": "3k92", "capacitance": "", "stands": "", "tolerance": 0.01,
-    "rating_w": 0.25, "series": "E96", "catalogue_id": "", "kept_in": "cabinet B, row 2", "level": "low", "count": 7,
-    "least": 3, "pack": 50, "price": "2,50", "on_order": 50, "lot": "June",
-}  # fmt: skip
+    "kind": "resistor",
+    "name": "",
+    "resistance": "3k92",
+    "capacitance": "",
+    "stands": "",
+    "tolerance": 0.01,
+    "rating_w": 0.25,
+    "series": "E96",
+    "catalogue_id": "",
+    "kept_in": "cabinet B, row 2",
+    "level": "low",
+    "count": 7,
+    "least": 3,
+    "pack": 50,
+    "price": "2,50",
+    "on_order": 50,
+    "lot": "June",
+}
 
 
 def put(bench, **typed):
@@ -51,13 +65,17 @@ def test_a_part_is_kept_as_typed_through_undo_redo_and_deletion():
     assert StockPart.objects.get().inputs == {**PART, "count": 0, "kept_in": "box"}
 
 
-@pytest.mark.parametrize(("typed", "field", "says"), [
-    ({"kind": "resistor"}, "resistance", "needs its value"), ({"kind": "capacitor"}, "capacitance", "needs its value"),
-    ({"kind": "resistor", "resistance": "soon"}, "resistance", "not a resistance"),
-    ({"kind": "lamp", "catalogue_id": "no-such"}, "catalogue_id", "no-such"),
-    ({"kind": "sundry", "price": "much"}, "price", "is no price"),
-    ({"kind": "resistor", "resistance": "1e12"}, "resistance", "between 1 mΩ and 1 GΩ"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("typed", "field", "says"),
+    [
+        ({"kind": "resistor"}, "resistance", "needs its value"),
+        ({"kind": "capacitor"}, "capacitance", "needs its value"),
+        ({"kind": "resistor", "resistance": "soon"}, "resistance", "not a resistance"),
+        ({"kind": "lamp", "catalogue_id": "no-such"}, "catalogue_id", "no-such"),
+        ({"kind": "sundry", "price": "much"}, "price", "is no price"),
+        ({"kind": "resistor", "resistance": "1e12"}, "resistance", "between 1 mΩ and 1 GΩ"),
+    ],
+)
 def test_what_is_no_part_is_refused_at_its_field(typed, field, says):
     status, answer = Bench()("PUT", f"parts/{uuid.uuid4()}", typed)
     assert (status, answer["errors"][0]["field"]) == (422, field)
@@ -87,13 +105,9 @@ def test_the_picture_shows_what_is_full_low_empty_and_missing():
     states = {k: cells[k]["state"] for k in ("4.7 kΩ", "390 Ω", "82 Ω", "1 kΩ")}
     assert states == {"4.7 kΩ": "full", "390 Ω": "low", "82 Ω": "empty", "1 kΩ": "missing"}
     assert cells["390 Ω"]["said"] == "low, 0 there"
-    assert [(c["text"].replace("\u00a0", " "), c["said"]) for c in picture["others"]] == [
-        ("3.92 kΩ", "full, 4 there")
-    ]
+    assert [(c["text"].replace("\u00a0", " "), c["said"]) for c in picture["others"]] == [("3.92 kΩ", "full, 4 there")]
     assert picture["line"] == "4 values, 1 low, 1 empty."
-    assert [len(d["compartments"]) for d in bench("GET", "drawer?series=E24")[1]["picture"]["decades"]] == [
-        24
-    ] * 4
+    assert [len(d["compartments"]) for d in bench("GET", "drawer?series=E24")[1]["picture"]["decades"]] == [24] * 4
 
 
 def test_marks_are_read_and_written():
@@ -105,25 +119,19 @@ def test_marks_are_read_and_written():
     (odd,) = bench("GET", "marks/read?kind=bands&text=violet black brown gold")[1]["read"]
     assert odd["said"] == "±5 %, no value that is made: look again, or from the other end"
     (chip,) = bench("GET", "marks/read?kind=chip&text=01C")[1]["read"]
-    assert (chip["text"], chip["marks"]["bands"]) == (
-        "10\u00a0kΩ",
-        ["brown", "black", "black", "red", "brown"],
-    )
+    assert (chip["text"], chip["marks"]["bands"]) == ("10\u00a0kΩ", ["brown", "black", "black", "red", "brown"])
     (farads,) = bench("GET", "marks/read?kind=capacitor&text=104K")[1]["read"]
     assert farads["text"] == "100\u00a0nF"
     assert farads["said"].replace("\u00a0", " ") == "±10 %, 90 nF to 110 nF; also written 104 or 100n"
-    assert bench("GET", "marks/write?kind=bands&value=4k7")[1]["marks"]["bands"] == [
-        "yellow",
-        "violet",
-        "red",
-        "gold",
-    ]
+    assert bench("GET", "marks/write?kind=bands&value=4k7")[1]["marks"]["bands"] == ["yellow", "violet", "red", "gold"]
     assert bench("GET", "marks/write?kind=capacitor&value=4.7nF")[1]["code"] == "472"
     for what, says in (
-        ("read?kind=bands&text=gold red red", "is no digit"), ("read?kind=chip&text=%3F%3F", "is on no chip"),
-        ("read?kind=bands&text=4k7", "Bands are colours"), ("write?kind=bands&value=1.23456k", "too many digits"),
+        ("read?kind=bands&text=gold red red", "is no digit"),
+        ("read?kind=chip&text=%3F%3F", "is on no chip"),
+        ("read?kind=bands&text=4k7", "Bands are colours"),
+        ("write?kind=bands&value=1.23456k", "too many digits"),
         ("read?kind=capacitor&text=107", "no power of ten"),
-    ):  # fmt: skip
+    ):
         status, answer = bench("GET", f"marks/{what}")
         assert status == 422 and says in answer["errors"][0]["message"]
 
@@ -140,9 +148,7 @@ def test_what_is_not_there_is_made_and_judged_in_its_lamp(demo):
     assert (made[0]["error"], made[0]["grade"]) == ("0 %", "fits")
     assert made[0]["current"].count(",") == 2
     small = bench("GET", f"drawer/made?ohm=75R&position={p.pk}")[1]["made"]
-    assert (
-        small[0]["parts"] == ["150\u00a0Ω", "150\u00a0Ω"] and small[0]["grade"] == "stop" and small[0]["why"]
-    )
+    assert small[0]["parts"] == ["150\u00a0Ω", "150\u00a0Ω"] and small[0]["grade"] == "stop" and small[0]["why"]
     assert bench("GET", "drawer/made?ohm=75R")[1]["made"][0]["grade"] == ""
     assert bench("GET", "drawer/made?ohm=none")[0] == 422
 
@@ -169,10 +175,7 @@ def test_parts_are_counted_down_by_the_build_and_put_back_by_undo(demo):
     assert bench("PATCH", f"positions/{p.pk}", {"steps": {"take": {"done": True}}})[0] == 200
     assert count_of(key) == 10 - resistor["count"]
     assert BenchLed.objects.get(pk=bag).inputs["count"] == 5 - led["count"]
-    assert Position.objects.get(pk=p.pk).inputs["steps"]["take"]["drawn"] == {
-        key: resistor["count"],
-        bag: led["count"],
-    }
+    assert Position.objects.get(pk=p.pk).inputs["steps"]["take"]["drawn"] == {key: resistor["count"], bag: led["count"]}
     # Ticked twice it is taken once.
     bench("PATCH", f"positions/{p.pk}", {"steps": {"take": {"done": True}}})
     assert count_of(key) == 10 - resistor["count"]
@@ -202,11 +205,7 @@ def test_what_must_be_bought_is_ordered_and_comes_in(demo):
     assert status == 422 and "on its way already" in answer["errors"][0]["message"]
     assert bench("POST", "buying/came", {"key": line["key"]})[0] == 204
     record.refresh_from_db()
-    assert (record.inputs["count"], record.inputs["on_order"], record.inputs["level"]) == (
-        line["buy"],
-        0,
-        "full",
-    )
+    assert (record.inputs["count"], record.inputs["on_order"], record.inputs["level"]) == (line["buy"], 0, "full")
     assert line["key"] not in [x["key"] for x in bench("GET", "buying")[1]["lines"]]
     assert bench("POST", "buying/came", {"key": line["key"]})[0] == 422
     bench("POST", "undo", {"step": bench("GET", "drawer")[1]["steps"]["undo"]["id"]})
@@ -247,8 +246,10 @@ def test_the_drawer_goes_out_as_csv_and_comes_in_again():
     ]
     changed = text.replace("cabinet B, row 2", "cabinet C") + "capacitor,,,100nF,,,,,,,full,,,,,,,\r\n"
     assert bench.send("drawer/csv/look", "d.csv", changed.encode())[1]["lines"] == [
-        "1 would be added.", "1 would be changed.", "1 are here as they stand in the file.",
-    ]  # fmt: skip
+        "1 would be added.",
+        "1 would be changed.",
+        "1 are here as they stand in the file.",
+    ]
     assert StockPart.objects.count() == 2
     assert bench.send("drawer/csv", "d.csv", changed.encode())[0] == 200
     assert [p.inputs["kept_in"] for p in StockPart.objects.all()] == ["cabinet C", "hook", ""]
@@ -257,12 +258,17 @@ def test_the_drawer_goes_out_as_csv_and_comes_in_again():
     assert StockPart.objects.all()[0].inputs == PART and StockPart.objects.count() == 2
 
 
-@pytest.mark.parametrize(("text", "says"), [
-    ("resistance\n1k\n", "kind among them"), ("kind,shade\nresistor,red\n", '"shade" is no column'),
-    ("kind,resistance\nresistor,\n", "line 2: A resistor needs its value"),
-    ("kind,resistance,count\nresistor,1k,many\n", 'line 2: "many" is no number for count'),
-    ("kind,resistance\nwizard,1k\n", "line 2: kind"), ("", "kind among them"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [
+        ("resistance\n1k\n", "kind among them"),
+        ("kind,shade\nresistor,red\n", '"shade" is no column'),
+        ("kind,resistance\nresistor,\n", "line 2: A resistor needs its value"),
+        ("kind,resistance,count\nresistor,1k,many\n", 'line 2: "many" is no number for count'),
+        ("kind,resistance\nwizard,1k\n", "line 2: kind"),
+        ("", "kind among them"),
+    ],
+)
 def test_a_file_that_is_wrong_changes_nothing_and_says_where(text, says):
     status, answer = Bench().send("drawer/csv", "d.csv", text.encode())
     assert status == 422 and says in answer["errors"][0]["message"]

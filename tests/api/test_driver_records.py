@@ -27,9 +27,7 @@ def test_details_are_kept_one_at_a_time_and_another_kind_keeps_them(bench):
     assert p["took"]["driver_details.keep_warm"].replace("\u00a0", " ") == "680 Ω"
     assert set(p["driver_details"]) == {"keep_warm", "leak"}
     assert [m["id"] for m in report(bench, key)["snapshots"]] == ["now", "off"]
-    assert (
-        bench("PATCH", path, {"driver_kind": "flasher"})[1]["driver_details"]["keep_warm"]["text"] == "680R"
-    )
+    assert bench("PATCH", path, {"driver_kind": "flasher"})[1]["driver_details"]["keep_warm"]["text"] == "680R"
 
 
 def test_a_detail_that_does_not_read_is_refused_and_nothing_changes(bench):
@@ -41,13 +39,21 @@ def test_a_detail_that_does_not_read_is_refused_and_nothing_changes(bench):
     assert bench("GET", f"positions/{key}")[1]["position"]["driver_details"] == {}
 
 
-@pytest.mark.parametrize(("driver", "changes"), [
-    ("direct", {"shunt_ohm": 330.0, "shunt_across": "leds", "shunt_w": 0.5}), ("direct", {"series_diodes": 1}),
-    ("direct", {"branches": 3}), ("direct", {"lead": "negative"}), ("direct", {"regulator_id": "adjustable-to92"}),
-    ("direct", {"module_id": "wedge10-24"}), ("direct", {"target": 0.007, "ceiling": 1.0}),
-    ("low_side", {"driver.keep_warm_ohm": None}), ("flasher", {"driver.monitors_current": 0}),
-    ("series_lamps", {"driver.others_changed": 1, "in_series": 2}),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("driver", "changes"),
+    [
+        ("direct", {"shunt_ohm": 330.0, "shunt_across": "leds", "shunt_w": 0.5}),
+        ("direct", {"series_diodes": 1}),
+        ("direct", {"branches": 3}),
+        ("direct", {"lead": "negative"}),
+        ("direct", {"regulator_id": "adjustable-to92"}),
+        ("direct", {"module_id": "wedge10-24"}),
+        ("direct", {"target": 0.007, "ceiling": 1.0}),
+        ("low_side", {"driver.keep_warm_ohm": None}),
+        ("flasher", {"driver.monitors_current": 0}),
+        ("series_lamps", {"driver.others_changed": 1, "in_series": 2}),
+    ],
+)
 def test_a_change_tried_is_the_change_taken(bench, driver, changes):
     """The report of a change on trial is that of the record once it is taken."""
     keys = bench.made("24-27V")
@@ -75,10 +81,7 @@ def _values(part):
 
 def test_swaps_are_ranked_by_what_is_weighed_and_each_can_be_taken(bench):
     key = bench.made()["position"]
-    assert (
-        bench("PATCH", f"positions/{key}", {"lamp_id": "slide-24", "weigh": {"heat": True, "life": True}})[0]
-        == 200
-    )
+    assert bench("PATCH", f"positions/{key}", {"lamp_id": "slide-24", "weigh": {"heat": True, "life": True}})[0] == 200
     status, found = bench("GET", f"positions/{key}/swaps")
     assert status == 200
     assert found["asked"] == ["heat", "life"]

@@ -78,10 +78,34 @@ POSITION = {
     "series_diodes": (2, {}),
     "sink": (True, {}),
     "regulator_id": ("fixed-5-to220", {}),
-    "module": ({"amps": "17mA", "at": "22V", "dice": 3, "law": "current", "polarised": "no", "throttle": "80 %",
-                "after": "30s", "candela": "2cd"}, {"band": "20-25V", "led_id": "white-5-clear"}),
-    "beside": ({"k1": {"name": "Night", "led_id": "green-chip", "vf": "2V1", "drive": "3mA", "in_series": 2,
-                       "count": 3, "resistor": "6k8", "place": 1}}, {}),
+    "module": (
+        {
+            "amps": "17mA",
+            "at": "22V",
+            "dice": 3,
+            "law": "current",
+            "polarised": "no",
+            "throttle": "80 %",
+            "after": "30s",
+            "candela": "2cd",
+        },
+        {"band": "20-25V", "led_id": "white-5-clear"},
+    ),
+    "beside": (
+        {
+            "k1": {
+                "name": "Night",
+                "led_id": "green-chip",
+                "vf": "2V1",
+                "drive": "3mA",
+                "in_series": 2,
+                "count": 3,
+                "resistor": "6k8",
+                "place": 1,
+            }
+        },
+        {},
+    ),
     "one_batch": (False, {}),
     "lamp_kept": (0.8, {}),
     "lamp_count": (3, {}),
@@ -89,13 +113,51 @@ POSITION = {
     "led_light_at": ("9mA", {}),
     "led_angle": ("34°", {}),
     "led_output": ("old", {}),
-    "looks": ({"how": "window", "optics": "capped", "glass": "own", "own_glass": "3, 9, 70 %", "shape": "round",
-               "width": "14mm", "height": "13mm", "depth": "21mm", "spacing": "6mm", "white_box": True,
-               "room": "dark"}, {}),
-    "trials": ({"t1": {"resistor": "6k8", "verdict": "dim", "room": "daylight", "optics": "frosted",
-                       "led_id": "green-chip", "at": "2026-03-04", "note": "From the door", "place": 1}}, {}),
-    "steps": ({"solder": {"done": True, "note": "Cold at first", "minutes": "12", "photo": "p-1", "drawn": {"k2": 3},
-                          "at": "2026-03-04T10:20:00Z", "place": 2}}, {}),
+    "looks": (
+        {
+            "how": "window",
+            "optics": "capped",
+            "glass": "own",
+            "own_glass": "3, 9, 70 %",
+            "shape": "round",
+            "width": "14mm",
+            "height": "13mm",
+            "depth": "21mm",
+            "spacing": "6mm",
+            "white_box": True,
+            "room": "dark",
+        },
+        {},
+    ),
+    "trials": (
+        {
+            "t1": {
+                "resistor": "6k8",
+                "verdict": "dim",
+                "room": "daylight",
+                "optics": "frosted",
+                "led_id": "green-chip",
+                "at": "2026-03-04",
+                "note": "From the door",
+                "place": 1,
+            }
+        },
+        {},
+    ),
+    "steps": (
+        {
+            "solder": {
+                "done": True,
+                "note": "Cold at first",
+                "minutes": "12",
+                "photo": "p-1",
+                "drawn": {"k2": 3},
+                "at": "2026-03-04T10:20:00Z",
+                "place": 2,
+            }
+        },
+        {},
+    ),
     "checks": ({"k1": {"what": "Brake on", "should": "Dark", "before": "works", "after": "glows", "place": 1}}, {}),
     "look_again": ("2031-05-20", {}),
     "hours": ("1.5 h", {}),
@@ -108,7 +170,7 @@ POSITION = {
     "sweep_in_series": ("2", {}),
     "sweep_strings": ("3", {}),
     "sweep_resistor": ("150R", {}),
-}  # fmt: skip
+}
 RAIL = {
     "name": ("Rear feed", {}),
     "kind": ("unregulated", {}),
@@ -139,15 +201,7 @@ ITEM = {
                 "led_id": "green-chip",
                 "in_series": 2,
                 "place": 1,
-                "trials": {
-                    "t1": {
-                        "resistor": "6k8",
-                        "verdict": "dim",
-                        "at": "2026-03-04",
-                        "screen": 0.35,
-                        "place": 1,
-                    }
-                },
+                "trials": {"t1": {"resistor": "6k8", "verdict": "dim", "at": "2026-03-04", "screen": 0.35, "place": 1}},
             }
         },
         {},
@@ -158,7 +212,7 @@ ITEM = {
                 "name": "Sill lights",
                 "kind": "light_string",
                 "details": {"volts": typed("31V"), "count": typed("12", "marked", "")},
-                "chosen": "270 Ω, 0.5 W",
+                "chosen": "parts-1",
                 "notes": "Two circuits\nin one lead",
                 "place": 2,
             }
@@ -172,13 +226,25 @@ SHEET = {
     "grounds": ("Negative on the frame", {}),
     "hazards": (["mains"], {}),
     "opening": ({"a": {"text": "Four screws", "closed": True, "place": 1}}, {}),
-    "wires": ({"b": {"name": "blue", "goes": "lamp", "does": "steady", "when": "always", "found_with": "meter",
-                     "place": 1}}, {}),
+    "wires": (
+        {"b": {"name": "blue", "goes": "lamp", "does": "steady", "when": "always", "found_with": "meter", "place": 1}},
+        {},
+    ),
     "originals": ({"c": {"what": "Bulb", "where": "Bag 4", "place": 1}}, {}),
-    "feasibility": ({"access": "screws", "brittle": "aged", "serviceable": "yes", "hours": "1.5", "price": "12",
-                     "hour_price": "40", "overruled": "Owner asked for it",
-                     "others": {"d": {"what": "Same bulb", "price": "9", "place": 1}}}, {}),
-}  # fmt: skip
+    "feasibility": (
+        {
+            "access": "screws",
+            "brittle": "aged",
+            "serviceable": "yes",
+            "hours": "1.5",
+            "price": "12",
+            "hour_price": "40",
+            "overruled": "Owner asked for it",
+            "others": {"d": {"what": "Same bulb", "price": "9", "place": 1}},
+        },
+        {},
+    ),
+}
 
 
 @pytest.fixture(scope="module")
@@ -282,16 +348,17 @@ def test_what_is_typed_is_saved_taken_back_done_again_and_written_out(bench, key
     assert kept(bench, keys, what)[field] == after[field]
 
 
-BEFORE = {"function": "dc_amps", "text": "44mA", "points": "driver", "lamp": "in", "state": "Pump running",
-          "meter": "0.8R", "true_rms": True, "note": "200 mA range; second try, \"as found\""}  # fmt: skip
-AFTER = {
-    "kind": "current",
-    "text": "4.1mA",
-    "burden": "5R",
-    "note": "20 mA range",
-    "state": "off",
-    "whose": "sister",
+BEFORE = {
+    "function": "dc_amps",
+    "text": "44mA",
+    "points": "driver",
+    "lamp": "in",
+    "state": "Pump running",
+    "meter": "0.8R",
+    "true_rms": True,
+    "note": '200 mA range; second try, "as found"',
 }
+AFTER = {"kind": "current", "text": "4.1mA", "burden": "5R", "note": "20 mA range", "state": "off", "whose": "sister"}
 
 
 def test_a_reading_is_saved_whole_and_goes_out_and_in_by_file(bench, keys):

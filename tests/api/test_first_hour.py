@@ -26,15 +26,27 @@ def keys(bench):
     [
         ("positions/{position}", {"rated": "20"}, "rated", '"20" of what? Write 20mA or 20A.'),
         ("positions/{position}", {"target": {"text": ".5"}}, "target", '".5" of what? Write .5mA or .5A.'),
-        ("positions/{position}", {"module": {"amps": "45"}, "band": "10-15V"}, "module.amps",
-         '"45" of what? Write 45mA or 45A.'),
-        ("positions/{position}", {"driver_kind": "flasher", "driver_details": {"trip": {"text": "2"}}},
-         "driver_details.trip", '"2" of what? Write 2mA or 2A.'),
-        ("positions/{position}", {"resistor": "222"}, "resistor",
-         '"222" may be 222\u00a0Ω, or a chip\'s mark for 2.2\u00a0kΩ: write 222R, or mark 222.'),
+        (
+            "positions/{position}",
+            {"module": {"amps": "45"}, "band": "10-15V"},
+            "module.amps",
+            '"45" of what? Write 45mA or 45A.',
+        ),
+        (
+            "positions/{position}",
+            {"driver_kind": "flasher", "driver_details": {"trip": {"text": "2"}}},
+            "driver_details.trip",
+            '"2" of what? Write 2mA or 2A.',
+        ),
+        (
+            "positions/{position}",
+            {"resistor": "222"},
+            "resistor",
+            '"222" may be 222\u00a0Ω, or a chip\'s mark for 2.2\u00a0kΩ: write 222R, or mark 222.',
+        ),
         ("rails/{rail}", {"fuse": "2"}, "fuse", '"2" of what? Write 2mA or 2A.'),
     ],
-)  # fmt: skip
+)
 def test_a_current_without_a_unit_is_asked_for_it_at_its_field(bench, keys, path, fields, field, said):
     status, answer = bench("PATCH", path.format(**keys), fields)
     assert (status, answer["errors"]) == (422, [{"field": field, "message": said}])
@@ -94,8 +106,11 @@ def test_a_lamp_goes_back_to_an_earlier_state_as_a_step(bench, keys):
         assert bench("PATCH", path, fields)[0] == 200
     states = bench("GET", f"{path}/past")[1]["states"]
     assert [s["label"] for s in states] == [
-        "edit Ready: notes", "edit Ready: resistor", "edit Ready: notes", "add Ready",
-    ]  # fmt: skip
+        "edit Ready: notes",
+        "edit Ready: resistor",
+        "edit Ready: notes",
+        "add Ready",
+    ]
     assert [s["now"] for s in states] == [True, False, False, False]
     assert all(later["at"] >= sooner["at"] for later, sooner in itertools.pairwise(states))
     assert bench("POST", f"{path}/back", {"step": states[2]["step"]})[0] == 200
@@ -123,12 +138,7 @@ def test_a_state_whose_rail_is_gone_is_not_gone_back_to(bench, keys):
 def test_a_lamps_view_undoes_what_is_its_own(bench, keys):
     """Its fields, its rail and its readings; neither its making nor another lamp's."""
     second = str(uuid.uuid4())
-    made = {
-        "equipment": keys["equipment"],
-        "name": "Second",
-        "led_id": "red-5-diffused",
-        "target": {"text": "5mA"},
-    }
+    made = {"equipment": keys["equipment"], "name": "Second", "led_id": "red-5-diffused", "target": {"text": "5mA"}}
     bench("PUT", f"positions/{second}", made)
     first = f"positions/{keys['position']}"
     undo = lambda path: bench("GET", path)[1]["steps"]["undo"]  # noqa: E731 - one word for one question
@@ -144,9 +154,13 @@ def test_a_lamps_view_undoes_what_is_its_own(bench, keys):
 
 @pytest.mark.parametrize(
     ("fields", "goes_in"),
-    [({}, "leds"), ({"sweep": "1.9V 1mA\n2.0V 5mA\n2.1V 12mA"}, "leds"),
-     ({"module": {"amps": "45mA"}, "band": "10-15V"}, "ready_made"), ({"sweep_strings": "3"}, "there")],
-)  # fmt: skip
+    [
+        ({}, "leds"),
+        ({"sweep": "1.9V 1mA\n2.0V 5mA\n2.1V 12mA"}, "leds"),
+        ({"module": {"amps": "45mA"}, "band": "10-15V"}, "ready_made"),
+        ({"sweep_strings": "3"}, "there"),
+    ],
+)
 def test_what_goes_into_the_holder_follows_from_what_was_typed(bench, keys, fields, goes_in):
     answer = bench("PATCH", f"positions/{keys['position']}", fields)[1]
     assert answer["goes_in"] == goes_in

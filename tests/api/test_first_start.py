@@ -67,11 +67,7 @@ def test_the_resistors_one_keeps_are_in_the_drawer_and_sized_from(bench):
     """E12 from 10 Ω to 1 MΩ: twelve in each of five decades, and the last (IEC 60063)."""
     begin(bench, series="E12")
     there = hand()
-    assert (
-        len(there) == 5 * 12 + 1
-        and there[0].split()[0] == "10"
-        and there[-1].replace("\u00a0", " ") == "1 MΩ"
-    )
+    assert len(there) == 5 * 12 + 1 and there[0].split()[0] == "10" and there[-1].replace("\u00a0", " ") == "1 MΩ"
     assert lamp(bench)["position"]["series"] == "E12"
     assert bench("GET", "shop")[1]["series"] == "E12"
     # It can be taken back like anything else.

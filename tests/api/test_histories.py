@@ -45,9 +45,11 @@ class Histories(RuleBasedStateMachine):
         p = Position.objects.get(pk=keys["position"]).input
         sheet = Equipment.objects.get(pk=keys["equipment"]).sheet
         out = {
-            (n, "resistor"): p.resistor, (n, "notes"): p.notes, (n, "in_series"): p.in_series,
+            (n, "resistor"): p.resistor,
+            (n, "notes"): p.notes,
+            (n, "in_series"): p.in_series,
             (n, "high"): Rail.objects.get(pk=keys["rail"]).input.high.text,
-        }  # fmt: skip
+        }
         for key in ("a", "b"):
             wire = sheet.wires.get(key)
             out[n, "wire", key] = None if wire is None else (wire.name, wire.goes)
@@ -65,9 +67,7 @@ class Histories(RuleBasedStateMachine):
 
     @rule(who=WHO, n=WHICH, text=TEXTS)
     def resistor(self, who, n, text):
-        assert (
-            self.clients[who]("PATCH", f"positions/{self.items[n]['position']}", {"resistor": text})[0] == 200
-        )
+        assert self.clients[who]("PATCH", f"positions/{self.items[n]['position']}", {"resistor": text})[0] == 200
         self._did(n, {(n, "resistor"): text})
 
     @rule(who=WHO, n=WHICH, text=TEXTS, count=st.integers(1, 3))
@@ -160,9 +160,13 @@ class Histories(RuleBasedStateMachine):
 def test_nothing_changes_but_what_a_step_names():
     class Bound(Histories.TestCase):
         settings = settings(
-            max_examples=400 if LONG else 12, stateful_step_count=40 if LONG else 20, deadline=None, database=None,
-            suppress_health_check=list(HealthCheck), report_multiple_bugs=False,
+            max_examples=400 if LONG else 12,
+            stateful_step_count=40 if LONG else 20,
+            deadline=None,
+            database=None,
+            suppress_health_check=list(HealthCheck),
+            report_multiple_bugs=False,
             phases=list(Phase) if LONG else [Phase.explicit, Phase.generate],
-        )  # fmt: skip
+        )
 
     Bound().runTest()

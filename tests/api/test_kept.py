@@ -51,16 +51,8 @@ def test_a_text_that_no_longer_reads_is_shown_with_the_question(bench, model, wh
     spoil(model, keys[which], path, text, column)
     for view in (f"equipment/{keys['equipment']}", f"positions/{keys['position']}", "bench", "day", "buying"):
         assert bench("GET", view)[0] == 200, view
-    item, lamp = (
-        bench("GET", f"equipment/{keys['equipment']}")[1],
-        bench("GET", f"positions/{keys['position']}")[1],
-    )
-    unread = [
-        *item["unread"],
-        *item["take_in"]["unread"],
-        *item["rails"][0]["unread"],
-        *lamp["position"]["unread"],
-    ]
+    item, lamp = (bench("GET", f"equipment/{keys['equipment']}")[1], bench("GET", f"positions/{keys['position']}")[1])
+    unread = [*item["unread"], *item["take_in"]["unread"], *item["rails"][0]["unread"], *lamp["position"]["unread"]]
     asked = {u["field"]: u for u in unread}
     named = ".".join(path).removesuffix(".text")
     assert asked[named]["text"] == text
@@ -129,10 +121,13 @@ def _live_reading_before(e):
 @pytest.mark.parametrize(
     ("spoilt", "place"),
     [
-        (_price, "take_in.feasibility.price"), (_hours, "take_in.feasibility.hours"), (_dim, "dims.a.resistor"),
-        (_live_reading, "readings_after.0.position"), (_live_reading_before, "readings_before.0.position"),
+        (_price, "take_in.feasibility.price"),
+        (_hours, "take_in.feasibility.hours"),
+        (_dim, "dims.a.resistor"),
+        (_live_reading, "readings_after.0.position"),
+        (_live_reading_before, "readings_before.0.position"),
     ],
-)  # fmt: skip
+)
 def test_what_the_form_refuses_a_document_refuses(bench, spoilt, place):
     keys = bench.made()
     whole = document_of(bench, keys)
@@ -183,19 +178,9 @@ def test_a_day_at_the_end_of_time_is_refused(bench, path, begins):
 
 def test_a_file_without_its_boundary_is_asked_for_again(bench):
     keys = bench.made()
-    for path in (
-        "import",
-        "import/look",
-        "drawer/csv",
-        "bench/whole",
-        f"equipment/{keys['equipment']}/readings",
-    ):
+    for path in ("import", "import/look", "drawer/csv", "bench/whole", f"equipment/{keys['equipment']}/readings"):
         answer = bench.client.generic(
-            "POST",
-            f"/api/{path}",
-            b"x",
-            content_type="multipart/form-data",
-            headers={"X-CSRFToken": "a" * 32},
+            "POST", f"/api/{path}", b"x", content_type="multipart/form-data", headers={"X-CSRFToken": "a" * 32}
         )
         assert (answer.status_code, b"did not arrive whole" in answer.content) == (400, True), path
 
@@ -221,14 +206,22 @@ def test_answers_of_saves_are_short_and_kept_for_a_day(demo):
 
     bench = Bench()
     item = str(Equipment.objects.exclude(inputs__fitted={}).first().pk)
-    for method, path, body in (
-        ("PATCH", "drawer", {"add": ["1k21"]}), ("PATCH", f"equipment/{item}", {"notes": "x"}),
-    ):  # fmt: skip
+    for method, path, body in (("PATCH", "drawer", {"add": ["1k21"]}), ("PATCH", f"equipment/{item}", {"notes": "x"})):
         key = str(uuid.uuid4())
-        first = bench.client.generic(method, f"/api/{path}", json.dumps(body), content_type="application/json",
-                                     headers={"X-CSRFToken": "a" * 32, "X-Save": key})  # fmt: skip
-        again = bench.client.generic(method, f"/api/{path}", json.dumps(body), content_type="application/json",
-                                     headers={"X-CSRFToken": "a" * 32, "X-Save": key})  # fmt: skip
+        first = bench.client.generic(
+            method,
+            f"/api/{path}",
+            json.dumps(body),
+            content_type="application/json",
+            headers={"X-CSRFToken": "a" * 32, "X-Save": key},
+        )
+        again = bench.client.generic(
+            method,
+            f"/api/{path}",
+            json.dumps(body),
+            content_type="application/json",
+            headers={"X-CSRFToken": "a" * 32, "X-Save": key},
+        )
         assert (first.status_code, first.content) == (again.status_code, again.content)
         assert len(Sent.objects.get(pk=key).body) < 9_000, path
     Sent.objects.update(at=timezone.now() - timedelta(hours=25))

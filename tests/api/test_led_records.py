@@ -11,12 +11,27 @@ from tests.api.page import Bench
 pytestmark = pytest.mark.django_db
 
 BAG = {
-    "name": "Bag from the north pier", "led_id": "warm-5-clear",
-    "vf": {"text": "2.9-3.1V", "source": "measured", "note": "five of them"}, "rated": "30mA", "led_light": "6cd",
-    "led_light_at": "20mA", "led_angle": "25°", "led_output": "", "kept_in": "drawer 2", "level": "low", "count": 14,
-    "least": 5, "pack": 50, "price": "4.00", "on_order": 50, "lot": "bag of May", "sweep": "", "sweep_in_series": "",
-    "sweep_strings": "", "sweep_resistor": "",
-}  # fmt: skip
+    "name": "Bag from the north pier",
+    "led_id": "warm-5-clear",
+    "vf": {"text": "2.9-3.1V", "source": "measured", "note": "five of them"},
+    "rated": "30mA",
+    "led_light": "6cd",
+    "led_light_at": "20mA",
+    "led_angle": "25°",
+    "led_output": "",
+    "kept_in": "drawer 2",
+    "level": "low",
+    "count": 14,
+    "least": 5,
+    "pack": 50,
+    "price": "4.00",
+    "on_order": 50,
+    "lot": "bag of May",
+    "sweep": "",
+    "sweep_in_series": "",
+    "sweep_strings": "",
+    "sweep_resistor": "",
+}
 
 
 def kept(bench, body=BAG):
@@ -30,10 +45,7 @@ def test_every_figure_is_kept_as_typed_and_read_in_a_line():
     key, (status, answer) = kept(bench)
     assert status == 200
     assert {f: answer[f] for f in BAG} == BAG
-    assert (
-        answer["line"]
-        == "Warm white 5 mm clear, 2.9 to 3.1\u00a0V, 6\u00a0cd at 20\u00a0mA, 25°, up to 30\u00a0mA"
-    )
+    assert answer["line"] == "Warm white 5 mm clear, 2.9 to 3.1\u00a0V, 6\u00a0cd at 20\u00a0mA, 25°, up to 30\u00a0mA"
     assert bench("PUT", f"leds/{key}", {**BAG, "name": "Again"})[1]["name"] == BAG["name"]
     assert [led["id"] for led in bench("GET", "leds")[1]["leds"]] == [key]
 
@@ -58,9 +70,14 @@ def test_a_change_a_deletion_and_both_taken_back():
 
 @pytest.mark.parametrize(
     ("change", "field"),
-    [({"rated": "20"}, "rated"), ({"led_light": "bright"}, "led_light"), ({"led_angle": "300°"}, "led_angle"),
-     ({"vf": {"text": "lots"}}, "vf"), ({"led_id": "no-such"}, "led_id")],
-)  # fmt: skip
+    [
+        ({"rated": "20"}, "rated"),
+        ({"led_light": "bright"}, "led_light"),
+        ({"led_angle": "300°"}, "led_angle"),
+        ({"vf": {"text": "lots"}}, "vf"),
+        ({"led_id": "no-such"}, "led_id"),
+    ],
+)
 def test_what_cannot_be_is_refused_at_its_field(change, field):
     bench = Bench()
     key, _ = kept(bench)

@@ -41,12 +41,7 @@ class Workshop:
         self.bag = str(uuid.uuid4())
         body = {"name": "Red bag", "led_id": "red-5-diffused", "count": bag}
         assert self.bench("PUT", f"leds/{self.bag}", body)[0] == 200
-        second = {
-            "equipment": self.item,
-            "name": "Second",
-            "led_id": "red-5-diffused",
-            "target": {"text": "4mA"},
-        }
+        second = {"equipment": self.item, "name": "Second", "led_id": "red-5-diffused", "target": {"text": "4mA"}}
         self.lamps = [self.keys["position"], str(uuid.uuid4())]
         assert self.bench("PUT", f"positions/{self.lamps[1]}", second)[0] == 200
 
@@ -337,20 +332,7 @@ def test_counts_add_up_after_any_sequence(request, begins, seed, room, other_dat
             assert w.count == then
             done.clear()
 
-    acts = [tick] * 6 + [
-        undo,
-        undo,
-        undo_any,
-        redo,
-        redo,
-        go_back,
-        go_back,
-        copy,
-        bring_in,
-        bring_in,
-        count,
-        note,
-    ]
+    acts = [tick] * 6 + [undo, undo, undo_any, redo, redo, go_back, go_back, copy, bring_in, bring_in, count, note]
     acts += [photograph, back_up, restore]
     trail = []
     for _ in range(120 if LONG else 45):
@@ -365,6 +347,4 @@ def test_counts_add_up_after_any_sequence(request, begins, seed, room, other_dat
     for photo in w.bench("GET", f"equipment/{w.item}")[1]["take_in"]["photos"]:
         assert w.bench.raw(f"photos/{photo['id']}/picture.jpg")[0] == 200
     assert json.loads(w.document())["equipment"]["id"] == w.item
-    assert all(len(p.parent.name) == 2 for p in room.rglob("*.jpg")) and place("ab" + "0" * 62).name.endswith(
-        ".jpg"
-    )
+    assert all(len(p.parent.name) == 2 for p in room.rglob("*.jpg")) and place("ab" + "0" * 62).name.endswith(".jpg")

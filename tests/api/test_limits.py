@@ -28,13 +28,7 @@ def few(monkeypatch):
     """Limits that can be reached."""
     import swapglow.records.limits as kept
 
-    for name, most in (
-        ("RAILS", 2),
-        ("POSITIONS", 2),
-        ("READINGS", 2),
-        ("EQUIPMENT", 2),
-        ("PARTS", 2),
-    ):
+    for name, most in (("RAILS", 2), ("POSITIONS", 2), ("READINGS", 2), ("EQUIPMENT", 2), ("PARTS", 2)):
         monkeypatch.setattr(kept, f"MOST_{name}", most)
 
 
@@ -64,18 +58,14 @@ def test_no_more_comes_in_by_the_api_than_goes_out(bench, few):
     assert says(bench("POST", f"positions/{p}/reading", typed)) == said
     assert bench("PUT", f"equipment/{uuid.uuid4()}", {})[0] == 200
     assert says(bench("PUT", f"equipment/{uuid.uuid4()}", {}))[1].startswith("The bench takes 2 items.")
-    assert says(bench("PATCH", "drawer", {"add": ["1k", "2k", "3k"]}))[1].startswith(
-        "The drawer takes 2 parts."
-    )
+    assert says(bench("PATCH", "drawer", {"add": ["1k", "2k", "3k"]}))[1].startswith("The drawer takes 2 parts.")
 
 
 def test_no_more_comes_in_by_csv_than_by_the_api(bench, few):
     keys = bench.made()
     head = ",".join(readings_csv.files.HEADING)
     lines = [f"Ready,after,current,{n}mA,,,,,,," for n in (4, 5, 6)]
-    answer = bench.send(
-        f"equipment/{keys['equipment']}/readings", "a.csv", "\r\n".join([head, *lines]).encode()
-    )
+    answer = bench.send(f"equipment/{keys['equipment']}/readings", "a.csv", "\r\n".join([head, *lines]).encode())
     assert says(answer)[1].startswith("A lamp takes 2 readings after the swap.")
     assert not ReadingAfter.objects.exists()
 
@@ -109,7 +99,7 @@ def test_undo_brings_back_no_more_than_there_is_room_for(bench, few):
         ("equipment", {"name": "\u200b"}, "name"),
         ("rail", {"details": TOO_MANY}, "details"),
     ],
-)  # fmt: skip
+)
 def test_what_could_not_go_out_again_does_not_come_in(bench, path, body, field):
     keys = bench.made()
     plural = {"position": "positions", "equipment": "equipment", "rail": "rails"}[path]
@@ -215,9 +205,7 @@ def test_a_fault_of_ours_is_logged_with_where_and_without_what_was_typed(bench, 
     finally:
         log.removeHandler(handler)
         handler.close()
-    assert says((status, answer)) == (
-        500, "Swap Glow failed at this. Nothing was saved; what happened is in its log.",
-    )  # fmt: skip
+    assert says((status, answer)) == (500, "Swap Glow failed at this. Nothing was saved; what happened is in its log.")
     [line] = (tmp_path / "log").read_text().splitlines()
     written = json.loads(line)
     assert written["route"] == "api/positions/<key>"
@@ -259,10 +247,7 @@ def test_a_refused_save_leaves_no_answer_behind_and_a_taken_one_does(bench):
     for body, status, kept in (({"name": ""}, 422, 0), ({"name": "New"}, 200, 1)):
         key = str(uuid.uuid4())
         answer = bench.client.patch(
-            path,
-            json.dumps(body),
-            content_type="application/json",
-            headers={"X-CSRFToken": "a" * 32, "X-Save": key},
+            path, json.dumps(body), content_type="application/json", headers={"X-CSRFToken": "a" * 32, "X-Save": key}
         )
         assert answer.status_code == status
         assert Sent.objects.filter(pk=key).count() == kept

@@ -49,9 +49,7 @@ def test_lamps_said_to_look_equal_stand_on_one_level(bench, item):
 def test_a_lamp_of_another_item_is_refused(bench, item, ask):
     key, (red, _) = item
     strange = str(uuid.uuid4())
-    body = (
-        {"resistors": {strange: 1000.0}} if ask == "use" else {"lamps": [red, strange], "reference": strange}
-    )
+    body = {"resistors": {strange: 1000.0}} if ask == "use" else {"lamps": [red, strange], "reference": strange}
     status, answer = bench("POST", f"equipment/{key}/match/{ask}", body)
     assert status == 422
     assert answer["errors"][0]["field"] in ("lamps", "reference")

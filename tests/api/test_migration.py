@@ -60,9 +60,7 @@ def test_an_old_database_keeps_all_that_was_typed(old):
             was = before[key][{"rectification": "treatment"}.get(name, name)]
             same = json.loads(was) if isinstance(value, dict | list) else was
             assert same == value, (key, name)
-    kept = [
-        json.loads(r["inputs"])["text"] for r in rows(old, "select * from records_readingafter order by id")
-    ]
+    kept = [json.loads(r["inputs"])["text"] for r in rows(old, "select * from records_readingafter order by id")]
     assert kept == [r["text"] for r in readings]
 
 
@@ -77,9 +75,7 @@ def shape(database):
         found[table] = (
             sorted((c["name"], c["type"], c["notnull"], c["pk"]) for c in columns),
             sorted(zip(indexes, (i["unique"] for i in kept), strict=True)),
-            sorted(
-                (k["table"], k["from"], k["to"]) for k in rows(database, f"pragma foreign_key_list({table})")
-            ),
+            sorted((k["table"], k["from"], k["to"]) for k in rows(database, f"pragma foreign_key_list({table})")),
         )
     return found
 
@@ -109,10 +105,7 @@ def test_an_old_step_of_the_journal_can_still_be_taken_back(old):
 def test_every_old_record_has_a_row_of_history_to_begin_with(old):
     call_command("migrate", database="old", verbosity=0)
     for name in ("equipment", "rail", "position", "readingafter", "readingbefore", "stockpart"):
-        without = rows(
-            old,
-            f"select id from records_{name} where id not in (select id from records_historical{name})",
-        )
+        without = rows(old, f"select id from records_{name} where id not in (select id from records_historical{name})")
         assert without == [], name
 
 
@@ -142,3 +135,16 @@ def test_a_document_of_version_1_reads_and_loses_nothing(name):
             assert now == was[k], k
         assert position_of(p, rails[p.rail]).led.label
     assert new.take_in.feasibility.hours == old["take_in"]["worth"]["hours"]
+
+
+def test_what_was_chosen_by_its_words_is_kept_by_its_id(old):
+    call_command("migrate", "records", "0010", database="old", verbosity=0)
+    (first, *_) = rows(old, "select id, inputs from records_equipment order by id")
+    board = {"kind": "sense_board", "name": "Board", "chosen": "Clip the 91\u00a0Ω", "notes": "kept"}
+    typed = {**json.loads(first["inputs"]), "fitted": {"b": board, "n": {"kind": "coil", "chosen": ""}}}
+    old.execute("update records_equipment set inputs = ? where id = ?", [json.dumps(typed), first["id"]])
+    old.commit()
+    call_command("migrate", database="old", verbosity=0)
+    after = {r["id"]: json.loads(r["inputs"]) for r in rows(old, "select id, inputs from records_equipment")}
+    expected = {**typed, "fitted": {**typed["fitted"], "b": {**board, "chosen": "clip-91"}}}
+    assert after[first["id"]] == expected

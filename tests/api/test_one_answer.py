@@ -21,19 +21,7 @@ pytestmark = pytest.mark.django_db
 
 ITEMS = 500 if os.environ.get("TORTURE") else 6
 # What a document holds of a lamp says all of these; what lies in the drawer and the house's habits it does not.
-OF_THE_LAMP = (
-    "sizing",
-    "current",
-    "power",
-    "heat",
-    "supply",
-    "runtime",
-    "glow",
-    "findings",
-    "warmth",
-    "cycle",
-    "duty",
-)
+OF_THE_LAMP = ("sizing", "current", "power", "heat", "supply", "runtime", "glow", "findings", "warmth", "cycle", "duty")
 
 
 @pytest.fixture
@@ -89,9 +77,7 @@ def command(data, *more):
 
 
 def by_word(lines, word):
-    return next(
-        (line.split(word, 1)[1].strip() for line in lines.splitlines() if line.startswith(f"  {word} ")), ""
-    )
+    return next((line.split(word, 1)[1].strip() for line in lines.splitlines() if line.startswith(f"  {word} ")), "")
 
 
 def test_every_view_says_the_same(bench):
@@ -133,9 +119,7 @@ def test_every_view_says_the_same(bench):
             deck = bench("GET", f"positions/{key}/spice")[1].get("text", "")
             ohms = re.search(r"^R1 \S+ \S+ (\S+)", deck, re.MULTILINE)
             if ohms is not None and lamp.branches == 1 and not lamp.beside and r["sizing"]["total"]["value"]:
-                assert float(ohms[1]) * parts(deck) == pytest.approx(
-                    r["sizing"]["total"]["value"], rel=1e-6
-                ), seed
+                assert float(ohms[1]) * parts(deck) == pytest.approx(r["sizing"]["total"]["value"], rel=1e-6), seed
         if len(keys) == 1 and plain(rail):
             quick(bench, rail, lamps[0], report[keys[0]], seed)
     assert asked > ITEMS / 3 and lasting >= ITEMS / 60 - 1
@@ -147,8 +131,11 @@ def said(figure):
 
 def swaps(bench, key):
     status, body = bench("GET", f"positions/{key}/swaps")
-    return [{k: v.replace("\u00a0", " ") if isinstance(v, str) else v for k, v in s.items()}
-            for s in body["swaps"]] if status == 200 else []  # fmt: skip
+    return (
+        [{k: v.replace("\u00a0", " ") if isinstance(v, str) else v for k, v in s.items()} for s in body["swaps"]]
+        if status == 200
+        else []
+    )
 
 
 def parts(deck):

@@ -125,9 +125,7 @@ def test_the_lamps_of_an_item_stand_in_a_row_on_one_scale_and_one_that_does_not_
     assert [(lamp["id"], lamp["label"]) for lamp in row["lamps"]] == [(red, "Ebb"), (blue, "Flood")]
     brightest = max(row["lamps"], key=lambda lamp: lamp["amount"]["value"])
     assert [lamp["lightness"] == 100 for lamp in row["lamps"]] == [lamp is brightest for lamp in row["lamps"]]
-    Position.objects.filter(pk=blue).update(
-        inputs={**Position.objects.get(pk=blue).inputs, "resistor": "many"}
-    )
+    Position.objects.filter(pk=blue).update(inputs={**Position.objects.get(pk=blue).inputs, "resistor": "many"})
     row = bench("GET", f"equipment/{item}/row")[1]
     assert [lamp["label"] for lamp in row["lamps"]] == ["Ebb"]
     assert row["without"][0].startswith("Flood: ")
@@ -144,10 +142,7 @@ def test_another_lamps_trials_are_where_this_one_begins():
         return bench("POST", f"positions/{blue}/assess", {"changes": {}})[1]["report"]["trials"]
 
     assert trials() is None
-    assert (
-        bench("PATCH", f"positions/{red}", {"trials": {"a": {"resistor": "4k7", "verdict": "right"}}})[0]
-        == 200
-    )
+    assert bench("PATCH", f"positions/{red}", {"trials": {"a": {"resistor": "4k7", "verdict": "right"}}})[0] == 200
     begin = trials()
     assert begin["line"].startswith("By the other lamp tried here")
     assert begin["proposals"][0]["label"].startswith("Begin with ")

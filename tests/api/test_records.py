@@ -16,9 +16,7 @@ def bench():
 
 def test_a_quick_sum_keeps_nothing(bench):
     status, answer = bench(
-        "POST",
-        "quick",
-        {"rail": "5V±5%", "position": {"led_id": "red-5-diffused", "target": {"text": "2mA"}}},
+        "POST", "quick", {"rail": "5V±5%", "position": {"led_id": "red-5-diffused", "target": {"text": "2mA"}}}
     )
     assert status == 200
     assert answer["report"]["sizing"]["preferred"]["unit"] == "kΩ"
@@ -27,9 +25,15 @@ def test_a_quick_sum_keeps_nothing(bench):
 
 @pytest.mark.parametrize(
     ("change", "field"),
-    [({"rail": "x"}, "usual"), ({"target": {"text": ""}}, "target"), ({"led_id": "none"}, "led_id"),
-     ({"vf": {"text": "9k"}}, "vf"), ({"in_series": 0}, "position.in_series"), ({"series": "E7"}, "position.series")],
-)  # fmt: skip
+    [
+        ({"rail": "x"}, "usual"),
+        ({"target": {"text": ""}}, "target"),
+        ({"led_id": "none"}, "led_id"),
+        ({"vf": {"text": "9k"}}, "vf"),
+        ({"in_series": 0}, "position.in_series"),
+        ({"series": "E7"}, "position.series"),
+    ],
+)
 def test_a_refused_quick_sum_names_its_field(bench, change, field):
     rail = change.pop("rail", "5V")
     body = {"rail": rail, "position": {"led_id": "red-5-diffused", "target": {"text": "2mA"}, **change}}
@@ -41,14 +45,16 @@ def test_a_refused_quick_sum_names_its_field(bench, change, field):
 
 @pytest.mark.parametrize(
     ("change", "says"),
-    [({"in_series": "none"}, "A whole number is wanted here, such as 3."),
-     ({"in_series": 500}, "200 is the most that is accepted here."),
-     ({"branches": 0}, "1 is the least that is accepted here."),
-     ({"ceiling": "half"}, "A number is wanted here, such as 0.5."),
-     ({"glow_floor": 1}, "It must be less than 1.0."),
-     ({"name": "x" * 121}, "120 characters are the most that is kept here."),
-     ({"series": "E7"}, '"E7" is none of: E3, E6, E12, E24, E48, E96, E192.')],
-)  # fmt: skip
+    [
+        ({"in_series": "none"}, "A whole number is wanted here, such as 3."),
+        ({"in_series": 500}, "200 is the most that is accepted here."),
+        ({"branches": 0}, "1 is the least that is accepted here."),
+        ({"ceiling": "half"}, "A number is wanted here, such as 0.5."),
+        ({"glow_floor": 1}, "It must be less than 1.0."),
+        ({"name": "x" * 121}, "120 characters are the most that is kept here."),
+        ({"series": "E7"}, '"E7" is none of: E3, E6, E12, E24, E48, E96, E192.'),
+    ],
+)
 def test_a_refusal_says_what_would_be_accepted(bench, change, says):
     body = {"rail": "5V", "position": {"led_id": "red-5-diffused", "target": {"text": "2mA"}, **change}}
     assert bench("POST", "quick", body)[1]["errors"][0]["message"] == says
@@ -57,9 +63,12 @@ def test_a_refusal_says_what_would_be_accepted(bench, change, says):
 def test_a_kept_quick_sum_is_a_position_and_sent_twice_is_one(bench):
     body = {
         "quick": {"rail": "18V", "position": {"led_id": "amber-5-diffused", "target": {"text": "3mA"}}},
-        "position": str(uuid.uuid4()), "rail": str(uuid.uuid4()), "new_equipment": str(uuid.uuid4()),
-        "equipment_name": "Fog signal", "name": "Armed",
-    }  # fmt: skip
+        "position": str(uuid.uuid4()),
+        "rail": str(uuid.uuid4()),
+        "new_equipment": str(uuid.uuid4()),
+        "equipment_name": "Fog signal",
+        "name": "Armed",
+    }
     assert bench("POST", "quick/keep", body)[0] == 200
     assert bench("POST", "quick/keep", body)[0] == 200
     [item] = bench("GET", "bench")[1]["equipment"]
@@ -161,8 +170,11 @@ def test_a_position_is_written_as_spice_text_that_solves_to_its_report(bench):
 def test_order_is_kept(bench):
     keys = bench.made()
     second = str(uuid.uuid4())
-    bench("PUT", f"positions/{second}", {"equipment": keys["equipment"], "name": "Second",
-                                         "led_id": "red-chip", "target": {"text": "1mA"}})  # fmt: skip
+    bench(
+        "PUT",
+        f"positions/{second}",
+        {"equipment": keys["equipment"], "name": "Second", "led_id": "red-chip", "target": {"text": "1mA"}},
+    )
     ids = [second, keys["position"]]
     path = f"equipment/{keys['equipment']}/positions/move"
     assert bench("POST", path, {"key": second, "before": keys["position"]})[0] == 204

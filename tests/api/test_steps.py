@@ -153,9 +153,7 @@ def test_a_field_changed_again_is_shown_both_ways_and_somebody_chooses(bench):
     edit(bench, keys, notes="second")
     status, answer = bench("POST", "undo", {"step": step})
     assert status == 409
-    assert answer["clashes"] == [
-        {"record": "Ready", "field": "notes", "earlier": "nothing", "later": "second"}
-    ]
+    assert answer["clashes"] == [{"record": "Ready", "field": "notes", "earlier": "nothing", "later": "second"}]
     assert (lamp(keys).notes, lamp(keys).resistor) == ("second", "1k")
     assert bench("POST", "undo", {"step": step, "choice": "later"})[0] == 200
     assert (lamp(keys).notes, lamp(keys).resistor) == ("second", "")
@@ -178,10 +176,7 @@ def test_an_item_with_later_work_goes_and_comes_back_whole(bench):
     step = bench.step("")["id"]
     status, answer = bench("POST", "undo", {"step": step})
     assert status == 409
-    assert {(c["field"], c["later"]) for c in answer["clashes"]} == {
-        ("supply rail", "Main"),
-        ("lamp", "Ready"),
-    }
+    assert {(c["field"], c["later"]) for c in answer["clashes"]} == {("supply rail", "Main"), ("lamp", "Ready")}
     status, done = bench("POST", "undo", {"step": step, "choice": "earlier"})
     assert (status, done["gone"]) == (200, [keys["equipment"]])
     assert not Equipment.objects.exists()
@@ -193,9 +188,7 @@ def test_an_item_with_later_work_goes_and_comes_back_whole(bench):
 def test_a_deleted_item_comes_back_with_readings_and_their_times(bench):
     keys = bench.made()
     reading = str(uuid.uuid4())
-    bench(
-        "PUT", f"readings/after/{reading}", {"position": keys["position"], "kind": "current", "text": "4mA"}
-    )
+    bench("PUT", f"readings/after/{reading}", {"position": keys["position"], "kind": "current", "text": "4mA"})
     taken = ReadingAfter.objects.get(pk=reading).created
     bench("DELETE", f"equipment/{keys['equipment']}")
     assert not ReadingAfter.objects.exists()
@@ -249,10 +242,7 @@ def test_a_rail_that_feeds_lamps_is_not_taken_back(bench):
         status, _ = bench("POST", "undo", {"step": made, "choice": choice})
         assert status == 409
     assert Rail.objects.filter(pk=rail).exists()
-    assert (
-        "now feeds Ready"
-        in bench("POST", "undo", {"step": made, "choice": "earlier"})[1]["errors"][0]["message"]
-    )
+    assert "now feeds Ready" in bench("POST", "undo", {"step": made, "choice": "earlier"})[1]["errors"][0]["message"]
 
 
 def test_a_lamp_whose_rail_is_gone_does_not_come_back_alone(bench):
@@ -309,8 +299,9 @@ def test_a_line_of_a_list_is_changed_and_undone_by_itself(bench):
     labels = Step.objects.filter(kind="do").order_by("-id").values_list("pk", flat=True)
     assert bench("POST", "undo", {"step": labels[1]})[0] == 200
     assert {k: (w.name, w.goes) for k, w in sheet(keys).wires.items()} == {
-        "a": ("red", "fuse"), "b": ("blue", "switch"),
-    }  # fmt: skip
+        "a": ("red", "fuse"),
+        "b": ("blue", "switch"),
+    }
 
 
 def test_undoing_a_new_line_takes_the_line_away(bench):
@@ -336,11 +327,7 @@ def test_a_danger_is_ticked_and_unticked_by_itself(bench):
 def test_the_drawer_is_changed_value_by_value_and_has_steps(bench):
     bench("PATCH", "drawer", {"add": ["470R", "1k"]})
     assert bench("PATCH", "drawer", {"add": ["4k7", "1k"]})[0] == 204
-    assert hand() == [
-        "470\u00a0Ω",
-        "1\u00a0kΩ",
-        "4.7\u00a0kΩ",
-    ]
+    assert hand() == ["470\u00a0Ω", "1\u00a0kΩ", "4.7\u00a0kΩ"]
     bench("PATCH", "drawer", {"remove": ["470 Ω"]})
     assert hand() == ["1\u00a0kΩ", "4.7\u00a0kΩ"]
     assert bench.undo("drawer")[1]["label"] == "take out 470\u00a0Ω"
@@ -398,8 +385,14 @@ def test_a_rail_says_what_hangs_on_it(bench):
     before = bench("GET", f"rails/{keys['rail']}/budget")[1]
     assert len(before["taken"]) == 1
     other = str(uuid.uuid4())
-    body = {"equipment": keys["equipment"], "rail": keys["rail"], "name": "Second", "led_id": "red-5-diffused",
-            "target": {"text": "9mA"}, "lit": "single"}  # fmt: skip
+    body = {
+        "equipment": keys["equipment"],
+        "rail": keys["rail"],
+        "name": "Second",
+        "led_id": "red-5-diffused",
+        "target": {"text": "9mA"},
+        "lit": "single",
+    }
     assert bench("PUT", f"positions/{other}", body)[0] == 200
     assert bench("PATCH", f"rails/{keys['rail']}", {"others": "50mA", "fuse": "60mA"})[0] == 200
     after = bench("GET", f"rails/{keys['rail']}/budget")[1]

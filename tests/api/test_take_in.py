@@ -66,9 +66,7 @@ def test_the_sheet_is_kept_part_by_part_and_undone(bench):
     status, sheet = bench("PATCH", path, {"opening": steps})
     assert status == 200
     assert sheet["sheet"]["dark"] == "Both dials."
-    assert {k: s["text"] for k, s in sheet["sheet"]["opening"].items()} == {
-        k: s["text"] for k, s in steps.items()
-    }
+    assert {k: s["text"] for k, s in sheet["sheet"]["opening"].items()} == {k: s["text"] for k, s in steps.items()}
     assert "discharge" in sheet["cautions"][0]
     bench.undo(keys["equipment"])
     kept = bench("GET", f"equipment/{keys['equipment']}")[1]["take_in"]["sheet"]
@@ -86,9 +84,7 @@ def test_the_advice_follows_what_is_known_and_can_be_overruled(bench):
     status, answer = bench("PATCH", path, {"feasibility": {"hours": "a week"}})
     assert status == 422
     assert answer["errors"][0]["field"] == "feasibility.hours"
-    assert (
-        bench("GET", f"equipment/{keys['equipment']}")[1]["take_in"]["sheet"]["feasibility"]["hours"] == "30"
-    )
+    assert bench("GET", f"equipment/{keys['equipment']}")[1]["take_in"]["sheet"]["feasibility"]["hours"] == "30"
 
 
 def test_wires_say_what_they_are_by_what_they_do(bench):
@@ -116,9 +112,7 @@ def test_a_photograph_is_made_upright_small_and_silent_about_its_camera(bench):
     with Image.open(io.BytesIO(jpeg)) as kept:
         assert not kept.getexif()
         assert kept.size == (480, 640)  # turned by its orientation
-    _, wide = bench.send(
-        f"equipment/{keys['equipment']}/photos/{key()}", "w.png", picture((4000, 1000), "PNG")
-    )
+    _, wide = bench.send(f"equipment/{keys['equipment']}/photos/{key()}", "w.png", picture((4000, 1000), "PNG"))
     with Image.open(io.BytesIO(bench.raw(f"photos/{wide['id']}/picture.jpg")[1])) as kept:
         assert max(kept.size) == LONGEST_SIDE
 
@@ -242,11 +236,7 @@ def test_a_reading_typed_into_the_next_thing_inks_what_it_is_of(bench, kind, wha
 def test_another_kind_keeps_only_what_it_too_asks_for(bench):
     keys = bench.made(rail="9V")
     q = {"text": "50Hz", "source": "marked"}
-    bench(
-        "PATCH",
-        f"rails/{keys['rail']}",
-        {"kind": "winding", "details": {"hertz": q, "open": {"text": "10V"}}},
-    )
+    bench("PATCH", f"rails/{keys['rail']}", {"kind": "winding", "details": {"hertz": q, "open": {"text": "10V"}}})
     rail = bench("PATCH", f"rails/{keys['rail']}", {"kind": "stator"})[1]
     assert set(rail["details"]) == {"hertz"}
     assert rail["levels"] == ["idle", "running", "full speed"]
@@ -276,10 +266,7 @@ def test_a_sweep_is_fitted_used_and_forgotten(bench):
     assert len(view["fit"]["points"]) == 4
     assert view["fit"]["worst"]["value"] < 0.02
     report = bench("POST", f"{path}/assess", {})[1]["report"]
-    assert (
-        "Swept"
-        in next(s for s in report["snapshots"][0]["staircase"]["stairs"] if s["kind"] == "led")["detail"]
-    )
+    assert "Swept" in next(s for s in report["snapshots"][0]["staircase"]["stairs"] if s["kind"] == "led")["detail"]
     status, answer = bench("PATCH", path, {"sweep": "2.6V 1mA"})
     assert (status, answer["errors"][0]["field"]) == (422, "sweep")
     bench("PATCH", path, {"sweep": ""})

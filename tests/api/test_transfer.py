@@ -48,8 +48,11 @@ def empty_bench():
 def test_a_round_trip_loses_nothing_photographs_included(bench, loaded):
     path = f"equipment/{loaded.pk}/photos/{uuid.uuid4()}"
     assert bench.send(path, "a.jpg", picture(), caption="Bracket, shade off")[0] == 200
-    bench("POST", f"positions/{loaded.positions.first().pk}/reading",
-          {"id": str(uuid.uuid4()), "what": "current", "text": "6.4mA", "burden": "5R"})  # fmt: skip
+    bench(
+        "POST",
+        f"positions/{loaded.positions.first().pk}/reading",
+        {"id": str(uuid.uuid4()), "what": "current", "text": "6.4mA", "burden": "5R"},
+    )
     before = document(bench, loaded)
     empty_bench()
     status, made = bench.send("import", "a.json", before)
@@ -59,9 +62,7 @@ def test_a_round_trip_loses_nothing_photographs_included(bench, loaded):
     assert json.loads(after)["equipment"]["photos"][0]["jpeg"]
 
 
-@pytest.mark.parametrize(
-    "name", ["Dome rotation desk", "Tracked supply sled", "Dome hand paddle", "Red chart torch"]
-)
+@pytest.mark.parametrize("name", ["Dome rotation desk", "Tracked supply sled", "Dome hand paddle", "Red chart torch"])
 def test_every_demo_item_comes_back_as_it_went(bench, loaded, name):
     before = document(bench, Equipment.objects.get(inputs__name=name))
     empty_bench()
@@ -85,8 +86,7 @@ def test_an_import_says_what_it_will_do_before_it_does_it(bench, loaded):
     assert look["replaces"] == loaded.input.name
     assert "1 supply rail, 2 lamp positions, 4 readings, 0 photographs." in look["lines"]
     assert any(
-        "0 lamps would change, 1 stay as they are, 1 would be added, 0 removed" in line
-        for line in look["lines"]
+        "0 lamps would change, 1 stay as they are, 1 would be added, 0 removed" in line for line in look["lines"]
     )
     assert loaded.positions.count() == 1  # nothing was done
     bench.send("import", "a.json", content)
@@ -120,11 +120,7 @@ def test_keys_of_another_item_are_not_taken_over(bench, loaded):
     [
         (lambda e: e["positions"][1].update(target={"text": "loads"}), "positions.1", "current"),
         (lambda e: e["photos"].append({"id": str(uuid.uuid4()), "jpeg": "%%%"}), "photos.0.jpeg", "base64"),
-        (
-            lambda e: e["photos"].append({"id": str(uuid.uuid4()), "jpeg": "aGVsbG8="}),
-            "photos.0.jpeg",
-            "no picture",
-        ),
+        (lambda e: e["photos"].append({"id": str(uuid.uuid4()), "jpeg": "aGVsbG8="}), "photos.0.jpeg", "no picture"),
         (lambda e: e["rails"][0].update(kind="fusion"), "rails.0.kind", "regulated"),
         (lambda e: e.update(owner_password="x"), "owner_password", "not permitted"),
     ],
@@ -132,22 +128,12 @@ def test_keys_of_another_item_are_not_taken_over(bench, loaded):
 def test_a_bad_document_changes_nothing_at_all(bench, loaded, change, place, says):
     data = json.loads(document(bench, loaded))
     change(data["equipment"])
-    before = (
-        Equipment.objects.count(),
-        Position.objects.count(),
-        ReadingAfter.objects.count(),
-        Photo.objects.count(),
-    )
+    before = (Equipment.objects.count(), Position.objects.count(), ReadingAfter.objects.count(), Photo.objects.count())
     status, answer = bench.send("import", "a.json", json.dumps(data).encode())
     assert status == 422
     assert place in answer["errors"][0]["field"]
     assert says in answer["errors"][0]["message"]
-    after = (
-        Equipment.objects.count(),
-        Position.objects.count(),
-        ReadingAfter.objects.count(),
-        Photo.objects.count(),
-    )
+    after = (Equipment.objects.count(), Position.objects.count(), ReadingAfter.objects.count(), Photo.objects.count())
     assert after == before
 
 
@@ -163,8 +149,11 @@ def csv_of(bench, e):
 
 def test_readings_go_out_and_come_in_again(bench, loaded):
     position = loaded.positions.first()
-    bench("POST", f"positions/{position.pk}/reading",
-          {"id": str(uuid.uuid4()), "what": "current", "text": "6.4mA", "burden": "5R", "note": "=cmd()"})  # fmt: skip
+    bench(
+        "POST",
+        f"positions/{position.pk}/reading",
+        {"id": str(uuid.uuid4()), "what": "current", "text": "6.4mA", "burden": "5R", "note": "=cmd()"},
+    )
     content = csv_of(bench, loaded)
     assert b"'=cmd()" in content  # no spreadsheet takes it for a formula
     path = f"equipment/{loaded.pk}/readings"
@@ -219,15 +208,8 @@ def with_line(bench, e, *lines):
 
 
 def test_what_went_out_comes_in_as_known_whatever_its_notes_are(bench, loaded):
-    for n, note in enumerate(
-        ["-12 V on the other", "=1+1", "'quoted", " blanks ", "a, comma", '"', "@x", "+y"]
-    ):
-        body = {
-            "position": str(loaded.positions.first().pk),
-            "kind": "current",
-            "text": f"{n + 1}mA",
-            "note": note,
-        }
+    for n, note in enumerate(["-12 V on the other", "=1+1", "'quoted", " blanks ", "a, comma", '"', "@x", "+y"]):
+        body = {"position": str(loaded.positions.first().pk), "kind": "current", "text": f"{n + 1}mA", "note": note}
         assert bench("PUT", f"readings/after/{uuid.uuid4()}", body)[0] == 200
     content = csv_of(bench, loaded)
     cells = [line.split(",")[9] for line in content.decode().splitlines()]
@@ -251,16 +233,21 @@ def test_two_lamps_of_one_name_never_get_each_others_readings(bench, loaded):
     assert '2 lamps are called "Bracket": give the lamp key' in answer["errors"][0]["message"]
     assert bench.send(path, "a.csv", with_line(bench, loaded, f"{line},,{second.pk}"))[0] == 200
     assert {p.pk: p.readings_before.count() for p in (first, second)} == {
-        first.pk: before[first.pk], second.pk: before[second.pk] + 1,
-    }  # fmt: skip
+        first.pk: before[first.pk],
+        second.pk: before[second.pk] + 1,
+    }
 
 
 @pytest.mark.parametrize(
     ("line", "kept"),
-    [("before,dc_amps,82,lamp,in,,,no,,", "82mA"), ("before,ac_amps,9.2-9.8,lamp,in,,,no,,", "9.2-9.8mA"),
-     ("before,dc_amps,0.5A,lamp,in,,,no,,", "0.5A"), ("before,dc_volts,5,lamp,in,,,no,,", "5"),
-     ("after,current,9.2,,,,,,,", "9.2mA")],
-)  # fmt: skip
+    [
+        ("before,dc_amps,82,lamp,in,,,no,,", "82mA"),
+        ("before,ac_amps,9.2-9.8,lamp,in,,,no,,", "9.2-9.8mA"),
+        ("before,dc_amps,0.5A,lamp,in,,,no,,", "0.5A"),
+        ("before,dc_volts,5,lamp,in,,,no,,", "5"),
+        ("after,current,9.2,,,,,,,", "9.2mA"),
+    ],
+)
 def test_a_bare_current_in_a_file_is_milliamps_as_in_the_form(bench, loaded, line, kept):
     p = loaded.positions.first()
     content = f"{','.join(readings_csv.files.HEADING)}\r\n{p.input.name},{line}\r\n".encode()
@@ -276,9 +263,10 @@ def test_no_live_reading_of_a_lamp_on_the_mains_comes_in_by_file(bench, loaded):
     bench("PATCH", f"positions/{p.pk}", {"mains": True})
     head = ",".join(readings_csv.files.HEADING)
     for when, code in (
-        ("before,dc_volts,5V,lamp,in,,,no,,", 422), ("after,current,4mA,,,,,,,", 422),
+        ("before,dc_volts,5V,lamp,in,,,no,,", 422),
+        ("after,current,4mA,,,,,,,", 422),
         ("after,resistor_ohms,1k,,,,,,,", 200),
-    ):  # fmt: skip
+    ):
         content = f"{head}\r\n{p.input.name},{when}\r\n".encode()
         assert bench.send(f"equipment/{loaded.pk}/readings", "a.csv", content)[0] == code
 

@@ -30,9 +30,7 @@ def test_a_lamp_goes_onto_paper_and_comes_back_whole(bench, lamp):
     torn = "\n".join(text[k : k + 60] for k in range(0, len(text), 60)).encode()
     looked = bench.send("import/look", "code.txt", torn)
     assert (
-        looked[0] == 200
-        and looked[1]["replaces"] == ""
-        and looked[1]["lines"][0].startswith("1 supply rail, 1 lamp")
+        looked[0] == 200 and looked[1]["replaces"] == "" and looked[1]["lines"][0].startswith("1 supply rail, 1 lamp")
     )
     assert bench.send("import", "code.txt", torn)[0] == 200
     assert Equipment.objects.count() == before + 1
@@ -43,12 +41,21 @@ def test_a_lamp_goes_onto_paper_and_comes_back_whole(bench, lamp):
     assert bench.send("import/look", "code.txt", torn)[1]["replaces"] == lamp.equipment.input.name
 
 
-@pytest.mark.parametrize("text", [
-    b"SWAPGLOW1:", b"SWAPGLOW1:????", b"SWAPGLOW1:AAAA", HEAD.encode() + b"eJwrSS0uAQAEXQHB",
-    # Thirty kilobytes that unpack to thirty megabytes.
-    HEAD.encode() + __import__("base64").urlsafe_b64encode(
-        (lambda c: c.compress(b" " * 30_000_000) + c.flush())(__import__("zlib").compressobj(9, 8, -15))),
-], ids=["empty", "no letters", "cut", "another packing", "too much"])  # fmt: skip
+@pytest.mark.parametrize(
+    "text",
+    [
+        b"SWAPGLOW1:",
+        b"SWAPGLOW1:????",
+        b"SWAPGLOW1:AAAA",
+        HEAD.encode() + b"eJwrSS0uAQAEXQHB",
+        # Thirty kilobytes that unpack to thirty megabytes.
+        HEAD.encode()
+        + __import__("base64").urlsafe_b64encode(
+            (lambda c: c.compress(b" " * 30_000_000) + c.flush())(__import__("zlib").compressobj(9, 8, -15))
+        ),
+    ],
+    ids=["empty", "no letters", "cut", "another packing", "too much"],
+)
 def test_a_code_with_letters_missing_is_refused_in_a_sentence(bench, text):
     status, answer = bench.send("import/look", "code.txt", text)
     assert status == 422
@@ -56,15 +63,16 @@ def test_a_code_with_letters_missing_is_refused_in_a_sentence(bench, text):
 
 
 def test_a_code_leaves_readings_out_where_they_are_too_many(bench, lamp):
-    assert "readings_after" not in str(expanded(compact(
-        transfer.to_document(lamp.equipment, photographs=False), lamp.pk, readings=False)))  # fmt: skip
+    assert "readings_after" not in str(
+        expanded(compact(transfer.to_document(lamp.equipment, photographs=False), lamp.pk, readings=False))
+    )
     status, drawn, *_ = bench.raw(f"positions/{lamp.pk}/code.svg")
     assert status == 200 and drawn.startswith(b"<svg xmlns")
 
 
-@pytest.mark.parametrize(("what", "begins"), [
-    ("schematic.svg", b"<svg"), ("code.svg", b"<svg"), ("circuit.cir", b"* lamp position"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("what", "begins"), [("schematic.svg", b"<svg"), ("code.svg", b"<svg"), ("circuit.cir", b"* lamp position")]
+)
 def test_each_export_of_a_lamp_is_a_file(bench, lamp, what, begins):
     status, content, *_ = bench.raw(f"positions/{lamp.pk}/{what}")
     assert status == 200
@@ -75,9 +83,7 @@ def test_two_moments_of_a_lamp_are_compared_and_one_gone_back_to(bench, lamp):
     """4.7 kΩ for 3.3 kΩ on 26.3 V with two amber LEDs: some 22.2 V over each (Ohm)."""
     assert bench("PATCH", f"positions/{lamp.pk}", {"resistor": "3k3"})[0] == 200
     assert bench("PATCH", f"positions/{lamp.pk}", {"resistor": "4k7", "notes": "softer"})[0] == 200
-    assert (
-        bench("PATCH", f"rails/{lamp.rail_id}", {"usual": {"text": "26.8V", "source": "measured"}})[0] == 200
-    )
+    assert bench("PATCH", f"rails/{lamp.rail_id}", {"usual": {"text": "26.8V", "source": "measured"}})[0] == 200
     kept = {"position": str(lamp.pk), "kind": "current", "text": "4.7mA"}
     assert bench("PUT", f"readings/after/{uuid.uuid4()}", kept)[0] == 200
     states = bench("GET", f"positions/{lamp.pk}/past")[1]["states"]
@@ -86,10 +92,7 @@ def test_two_moments_of_a_lamp_are_compared_and_one_gone_back_to(bench, lamp):
     answer = bench("GET", f"positions/{lamp.pk}/compare?first={first}&second={last}")[1]
     changes = {c["what"]: (c["was"], c["now"]) for c in answer["changes"]}
     assert changes == {"resistor": ("3k3", "4k7"), "notes": (lamp.input.notes or "nothing", "softer")}
-    figures = {
-        c["what"]: (c["was"].replace("\u00a0", " "), c["now"].replace("\u00a0", " "))
-        for c in answer["figures"]
-    }
+    figures = {c["what"]: (c["was"].replace("\u00a0", " "), c["now"].replace("\u00a0", " ")) for c in answer["figures"]}
     assert figures["Each resistor"] == ("3.3 kΩ", "4.7 kΩ")
     was, now = (float(text.split(" ")[0]) for text in figures["Current, usual"])
     assert was == pytest.approx(22.2 / 3.3, rel=0.01) and now == pytest.approx(was * 3.3 / 4.7, rel=0.02)

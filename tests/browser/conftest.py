@@ -122,10 +122,7 @@ def tab(page: Page, served: str):
     """A page, nothing shown on it yet, that fails on any script error or broken policy."""
     faults: list[str] = []
     page.on("pageerror", lambda e: faults.append(str(e)))
-    page.on(
-        "console",
-        lambda m: faults.append(m.text) if "Content Security Policy" in m.text else None,
-    )
+    page.on("console", lambda m: faults.append(m.text) if "Content Security Policy" in m.text else None)
     yield page
     assert faults == []
 

@@ -45,9 +45,11 @@ class House:
     def ask(self, method, path, body=None):
         """The answer of the API as JSON."""
         request = urllib.request.Request(
-            self.url + path, json.dumps(body).encode() if body is not None else None, method=method,
+            self.url + path,
+            json.dumps(body).encode() if body is not None else None,
+            method=method,
             headers={"Content-Type": "application/json", "X-CSRFToken": "a" * 32, "Cookie": "csrftoken=" + "a" * 32},
-        )  # fmt: skip
+        )
         text = urllib.request.urlopen(request).read()
         return json.loads(text) if text else None
 
@@ -58,9 +60,11 @@ class House:
         usual = {"text": "12V", "source": "measured"}
         self.ask("PUT", f"/api/rails/{feed}", {"equipment": item, "usual": usual, **rail})
         drive = {"text": "6mA", "source": "measured"}
-        self.ask("PUT", f"/api/positions/{lamp}", {
-            "equipment": item, "rail": feed, "led_id": "red-5-diffused", "target": drive, **position,
-        })  # fmt: skip
+        self.ask(
+            "PUT",
+            f"/api/positions/{lamp}",
+            {"equipment": item, "rail": feed, "led_id": "red-5-diffused", "target": drive, **position},
+        )
         return lamp
 
     def report(self, lamp):
@@ -83,21 +87,32 @@ def house(tmp_path_factory):
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
     env = {
-        **os.environ, "PYTHONPATH": str(room), "SWAPGLOW_VAR": str(room / "var"), "SWAPGLOW_PORT": str(port),
+        **os.environ,
+        "PYTHONPATH": str(room),
+        "SWAPGLOW_VAR": str(room / "var"),
+        "SWAPGLOW_PORT": str(port),
         "DJANGO_SETTINGS_MODULE": "swapglow.web.settings.local",
-    }  # fmt: skip
+    }
 
     def run(*words, cwd=room):
         done = subprocess.run(words, cwd=cwd, env=env, capture_output=True, text=True)
         assert done.returncode == 0, done.stdout + done.stderr
 
-    run(sys.executable, "manage.py", "export_openapi_schema", "--api", "swapglow.api.app.api",
-        "--output", "docs/openapi.json")  # fmt: skip
+    run(
+        sys.executable,
+        "manage.py",
+        "export_openapi_schema",
+        "--api",
+        "swapglow.api.app.api",
+        "--output",
+        "docs/openapi.json",
+    )
     run("npm", "run", "--silent", "types", cwd=room / "frontend")
     run("npm", "run", "--silent", "check", cwd=room / "frontend")
     run("npm", "run", "--silent", "build", cwd=room / "frontend")
-    server = subprocess.Popen([sys.executable, "-m", "swapglow.web.serve", "--demo"], cwd=room, env=env,
-                              stdout=subprocess.DEVNULL)  # fmt: skip
+    server = subprocess.Popen(
+        [sys.executable, "-m", "swapglow.web.serve", "--demo"], cwd=room, env=env, stdout=subprocess.DEVNULL
+    )
     served = House(f"http://127.0.0.1:{port}")
     for _ in range(240):
         try:

@@ -73,8 +73,7 @@ def test_a_folder_that_is_not_there_is_refused_in_its_field(demo, app, tmp_path)
 
 def files(*contents):
     return [
-        {"name": f"shot-{n}.jpg", "mimeType": "image/jpeg", "buffer": content}
-        for n, content in enumerate(contents, 1)
+        {"name": f"shot-{n}.jpg", "mimeType": "image/jpeg", "buffer": content} for n, content in enumerate(contents, 1)
     ]
 
 

@@ -320,11 +320,7 @@ def test_whatever_is_pasted_is_kept_or_stands_refused_in_its_field(page, line, i
 def test_fields_typed_in_turn_over_a_slow_line_are_all_kept(page, line, item):
     there(page, line, f"/equipment/{item.pk}/take-in")
     line.delay = 1.2
-    for label, text in (
-        ("Hours", "2.5"),
-        ("Price of parts", "17.20"),
-        ("Decided otherwise, because", "it is ours"),
-    ):
+    for label, text in (("Hours", "2.5"), ("Price of parts", "17.20"), ("Decided otherwise, because", "it is ours")):
         box(page, label).fill(text)
         page.keyboard.press("Tab")
     for wire in ("grey", "violet"):
@@ -356,9 +352,7 @@ def test_the_drawer_keeps_what_is_put_in_from_two_sides(page, context, line):
 # --- two tabs, two people ----------------------------------------------------------------------
 
 
-def test_a_reading_taken_in_one_tab_without_a_line_outlives_the_other_tabs_saves(
-    page, context, line, item, lamp
-):
+def test_a_reading_taken_in_one_tab_without_a_line_outlives_the_other_tabs_saves(page, context, line, item, lamp):
     there(page, line, f"/position/{lamp.pk}/readings")
     other = there(context.new_page(), line, f"/equipment/{item.pk}")
     line.cut()

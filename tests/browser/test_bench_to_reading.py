@@ -147,9 +147,7 @@ def test_what_is_typed_survives_a_dropped_connection(demo, app):
     app.keyboard.press("Enter")
     expect(app.get_by_text("No connection: 1 change is kept here")).to_be_visible()
     app.context.set_offline(False)
-    expect(
-        app.get_by_role("heading", name="Wind hold, red deck", level=1, include_hidden=True)
-    ).to_be_attached()
+    expect(app.get_by_role("heading", name="Wind hold, red deck", level=1, include_hidden=True)).to_be_attached()
     app.reload()
     expect(app.get_by_role("heading", name="Wind hold, red deck")).to_be_visible()
 

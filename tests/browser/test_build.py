@@ -50,25 +50,19 @@ def test_a_whole_job_on_a_phone_loses_nothing(phone, line):
     page.keyboard.press("Enter")
     expect(page.get_by_role("heading", name="Barograph", level=1)).to_be_visible()
     # Take-in, over a line that is cut while it is written.
-    page.get_by_role("link", name="Take-in sheet").or_(
-        page.get_by_role("button", name="Take-in sheet")
-    ).click()
+    page.get_by_role("link", name="Take-in sheet").or_(page.get_by_role("button", name="Take-in sheet")).click()
     page.get_by_role("button", name="Add a step").click()
     write(page, "1. What came off, and where it goes", "Bezel: four screws")
     saved(page)
     line.cut()
     page.get_by_role("button", name="Add a step").click()
     write(page, "2. What came off, and where it goes", "Pen arm, upwards")
-    page.get_by_role("button", name="Add an original").or_(
-        page.get_by_role("button", name="Add a part")
-    ).first.click()
+    page.get_by_role("button", name="Add an original").or_(page.get_by_role("button", name="Add a part")).first.click()
     write(page, "What", "Festoon 12 V 5 W")
     line.mend()
     saved(page)
     page.reload()
-    expect(page.get_by_role("textbox", name="2. What came off, and where it goes")).to_have_value(
-        "Pen arm, upwards"
-    )
+    expect(page.get_by_role("textbox", name="2. What came off, and where it goes")).to_have_value("Pen arm, upwards")
     page.get_by_role("link", name="Rails and lamps").click()
     page.get_by_role("button", name="Add rail").click()
     write(page, "Volts, usual", "12V")
@@ -92,9 +86,7 @@ def test_a_whole_job_on_a_phone_loses_nothing(phone, line):
     line.mend()
     page.reload()
     saved(page)
-    expect(page.get_by_role("textbox", name="Note on 1", exact=True)).to_have_value(
-        "clips slip off the lower lug"
-    )
+    expect(page.get_by_role("textbox", name="Note on 1", exact=True)).to_have_value("clips slip off the lower lug")
     expect(page.get_by_role("button", name=re.compile("^Looked: Work every state once"))).to_be_visible()
     page.get_by_role("radiogroup", name="After it").get_by_text("As it should", exact=True).click()
     write(page, "Hours", "40 min")

@@ -33,9 +33,7 @@ def test_the_drawer_is_worked_by_keys_alone(demo, app):
     app.keyboard.press("Enter")
     panel = app.get_by_role("region", name=re.compile("^2.7.kΩ: none kept"))
     # What it is made of meanwhile: of all pairs within 5 % these share the heat most evenly, 59 to 41 (by hand).
-    expect(panel.get_by_role("listitem").first).to_contain_text(
-        "4.7 kΩ + 6.8 kΩ, side by side: 2.78 kΩ, +2.9 %"
-    )
+    expect(panel.get_by_role("listitem").first).to_contain_text("4.7 kΩ + 6.8 kΩ, side by side: 2.78 kΩ, +2.9 %")
     panel.get_by_role("button", name=re.compile("^Put 2.7.kΩ in")).focus()
     app.keyboard.press("Enter")
     panel = app.get_by_role("region", name=re.compile("^2.7.kΩ: full"))
@@ -214,9 +212,7 @@ def test_an_item_is_put_away_and_comes_back(demo, app):
     app.get_by_role("link", name="Bench").click()
     expect(app.get_by_role("link", name="Transit chronograph")).to_have_count(0)
     app.get_by_role("button", name=re.compile("^Show the archive")).click()
-    expect(
-        app.get_by_role("list", name="The archive").get_by_role("link", name="Transit chronograph")
-    ).to_be_visible()
+    expect(app.get_by_role("list", name="The archive").get_by_role("link", name="Transit chronograph")).to_be_visible()
     assert Equipment.objects.get(inputs__name="Transit chronograph").input.archived
     app.get_by_role("link", name="Transit chronograph").click()
     app.get_by_text("On the bench", exact=True).click()
@@ -228,8 +224,9 @@ def test_a_part_of_the_catalogue_is_put_in_at_one_press(demo, app):
     hand = Mouse(app)
     app.get_by_role("link", name="Drawer").click()
     for kind, which, shown in (
-        ("Ready", "Bayonet BA9s 6", "Bayonet BA9s 6 V"), ("LED", "Blue 3", "Blue 3 mm diffused"),
-    ):  # fmt: skip
+        ("Ready", "Bayonet BA9s 6", "Bayonet BA9s 6 V"),
+        ("LED", "Blue 3", "Blue 3 mm diffused"),
+    ):
         for field, text in (("Put in another part", kind), ("Which", which)):
             hand.pick(field, text)
             expect(app.get_by_role("option")).to_have_count(0)

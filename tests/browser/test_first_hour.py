@@ -66,11 +66,7 @@ def to_item(hand, name: str) -> None:
 
 def part(hand, name: str):
     """Open a part's panel beside the instruments."""
-    hand.press(
-        hand.page.get_by_role("toolbar", name="Parts of this lamp").get_by_role(
-            "button", name=name, exact=True
-        )
-    )
+    hand.press(hand.page.get_by_role("toolbar", name="Parts of this lamp").get_by_role("button", name=name, exact=True))
     panel = hand.page.locator("[data-panel]")
     expect(panel).to_be_visible()
     return panel
@@ -120,9 +116,7 @@ def dial_lamp(hand) -> None:
         hand.key("p")
     panel = part(hand, "Rail")
     hand.write(panel.get_by_label("Volts, usual", exact=True), "13.2 (12.1-14.5)", "Tab")
-    hand.press(
-        panel.get_by_role("group", name="Where Volts, usual is from").get_by_role("button", name="Measured")
-    )
+    hand.press(panel.get_by_role("group", name="Where Volts, usual is from").get_by_role("button", name="Measured"))
     saved(page)
     if keys:
         hand.key("Escape")
@@ -259,11 +253,7 @@ def test_10_yesterdays_values(demo, hand):
     page = hand.page
     lamp = Position.objects.get(inputs__name="Wind hold")
     for text in ("4k7", "10k"):
-        Bench()(
-            "POST",
-            f"positions/{lamp.pk}/take",
-            {"changes": {"resistor_ohm": {"4k7": 4700.0, "10k": 1e4}[text]}},
-        )
+        Bench()("POST", f"positions/{lamp.pk}/take", {"changes": {"resistor_ohm": {"4k7": 4700.0, "10k": 1e4}[text]}})
         Bench()("PATCH", f"positions/{lamp.pk}", {"notes": f"with {text}"})
     page.reload()
     to_lamp(hand, "Wind hold")

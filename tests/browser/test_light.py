@@ -25,17 +25,13 @@ def test_a_lens_is_picked_and_the_led_it_asks_for_is_used(demo, app):
     picker = app.get_by_role("combobox", name="Glass, lens or tint before it")
     picker.fill("Red")
     app.keyboard.press("Enter")
-    expect(
-        app.get_by_text(re.compile("^Red lets 13 % of this LED's light through, .* the old lamp's"))
-    ).to_be_visible()
+    expect(app.get_by_text(re.compile("^Red lets 13 % of this LED's light through, .* the old lamp's"))).to_be_visible()
     rows = app.get_by_role("heading", name="LEDs behind this glass").locator("xpath=following::ol[1]/li")
     expect(rows.first).to_contain_text("Red")
     expect(rows.first).to_contain_text("83 %")
     rows.first.get_by_role("button").click()
     app.get_by_role("button", name="Use it").click()
-    expect(
-        app.get_by_text(re.compile("^Red lets 83 % of this LED's light through, .* the old lamp's"))
-    ).to_be_visible()
+    expect(app.get_by_text(re.compile("^Red lets 83 % of this LED's light through, .* the old lamp's"))).to_be_visible()
     expect(app.locator("[data-bar]")).to_have_count(0)
     kept = Position.objects.get(inputs__name="Pen lamp").input
     assert (kept.looks.glass, kept.looks.how, kept.led_id[:3]) == ("red", "window", "red")
@@ -193,10 +189,7 @@ def test_two_lamps_in_one_photograph_are_measured_and_kept_with_their_trial(demo
     expect(sheet).to_be_hidden()
     lamp = Position.objects.get(inputs__name="Pen lamp")
     (trial,) = lamp.input.trials.values()
-    assert (trial.photo_ratio, trial.photo_doubt) == (
-        pytest.approx(2.5, rel=0.02),
-        pytest.approx(1.2, abs=0.05),
-    )
+    assert (trial.photo_ratio, trial.photo_doubt) == (pytest.approx(2.5, rel=0.02), pytest.approx(1.2, abs=0.05))
     (photo,) = lamp.equipment.photos.all()
     assert "2.5 × the old lamp" in photo.caption
 
@@ -226,9 +219,7 @@ def test_a_streak_is_counted_and_a_clipped_pair_is_refused(demo, app, tmp_path):
     # Pressed twice it is one photograph.
     sheet.get_by_role("button", name=re.compile("^Keep with")).dblclick()
     expect(sheet).to_have_count(0)
-    assert (
-        "1/4: 13 dashes: 52" in Position.objects.get(inputs__name="Pen lamp").equipment.photos.get().caption
-    )
+    assert "1/4: 13 dashes: 52" in Position.objects.get(inputs__name="Pen lamp").equipment.photos.get().caption
 
 
 def test_an_led_of_the_bench_is_kept_and_taken_with_its_figures(demo, app):
@@ -260,8 +251,10 @@ def test_flicker_is_shown_slowed_down_and_the_neighbours_beside_it(demo, app):
     app.get_by_role("link", name=re.compile("^Left bracket")).click()
     box = app.get_by_role("region", name="Glow box")
     picture = box.locator("canvas").last
-    still = picture.evaluate("async (c) => { const a = c.toDataURL(); "
-                             "await new Promise((r) => setTimeout(r, 700)); return a === c.toDataURL(); }")  # fmt: skip
+    still = picture.evaluate(
+        "async (c) => { const a = c.toDataURL(); "
+        "await new Promise((r) => setTimeout(r, 700)); return a === c.toDataURL(); }"
+    )
     assert still
     box.get_by_role("button", name="Slow motion").click()
     expect(box.get_by_text(re.compile("^100.Hz, .* one flash is shown in 3.s"))).to_be_visible()

@@ -86,20 +86,21 @@ PAGES = {
         "list": ([escape, into("LED")], by("option")),
     },
     "an item": {"equipment": ([follow("Sidereal clock")], words("Supply rails"))},
-    "a lamp": {
-        "position": ([follow("Dial, left")], by("slider")),
-        "sheet": ([press("Resistor")], panel),
-    },
+    "a lamp": {"position": ([follow("Dial, left")], by("slider")), "sheet": ([press("Resistor")], panel)},
     "the drawer": {
         "drawer": ([follow("Drawer")], labelled("Add values")),
         "compartment": ([press("820 Ω, empty")], by("img", "side by side")),
-        "marks": ([follow("Marks"), fill("As it stands on the part", "yellow violet red? gold")],
-                  by("list", "What it may be")),
+        "marks": (
+            [follow("Marks"), fill("As it stands on the part", "yellow violet red? gold")],
+            by("list", "What it may be"),
+        ),
         "buy": ([follow("To buy")], by("button", re.compile("^Ordered: "))),
     },
     "the backups": {
-        "backups": ([follow("Backups, and moving"), press("Back up now"), press(re.compile("^Bring back "))],
-                    by("button", "Bring back the whole bench")),
+        "backups": (
+            [follow("Backups, and moving"), press("Back up now"), press(re.compile("^Bring back "))],
+            by("button", "Bring back the whole bench"),
+        )
     },
     "the phones": {
         "phones": ([follow("Add a phone")], by("button", "Add a phone")),
@@ -112,21 +113,23 @@ PAGES = {
         "take-in": ([escape, press("Take-in sheet")], words("Originals removed")),
     },
     "a lamp on AC": {
-        "cycle": ([follow("Left bracket"), say("Over the cycle")],
-                  by("img", "LED current over one cycle")),
+        "cycle": ([follow("Left bracket"), say("Over the cycle")], by("img", "LED current over one cycle")),
         "rectification": ([press("Rectification", exact=False)], panel),
-        "readings": ([press("Readings", exact=False), follow("Readings before the swap")],
-                     words("What they say, inferred")),
+        "readings": (
+            [press("Readings", exact=False), follow("Readings before the swap")],
+            words("What they say, inferred"),
+        ),
     },
     "a lamp with a driver": {
-        "off": ([follow("Door running"), lambda page: page.get_by_text("Off", exact=True).click()],
-                seen_when_off),
+        "off": ([follow("Door running"), lambda page: page.get_by_text("Off", exact=True).click()], seen_when_off),
         "swaps": ([press("Swaps", exact=False)], by("article")),
         "driver": ([press("Driver")], words("What drives it")),
     },
     "a preview": {
-        "previewing": ([follow("Arc ready"), press(re.compile("^Preview: Fit"))],
-                       lambda page: page.locator("[data-bar]")),
+        "previewing": (
+            [follow("Arc ready"), press(re.compile("^Preview: Fit"))],
+            lambda page: page.locator("[data-bar]"),
+        )
     },
     "the pencil": {"pencil": ([follow("Pen lamp"), press(re.compile("most of it from"))], dialog)},
     "sheets": {
@@ -138,14 +141,12 @@ PAGES = {
     },
     "a budget": {"budget": ([follow("Meridian cart")], words("together after the swaps"))},
     "strings": {"strings": ([follow("Scale strips"), press("LED")], words("Other LEDs in this place"))},
-    "a match": {
-        "match": ([follow("Dome rotation desk"), press("Match")], by("slider", "Wind hold")),
-    },
+    "a match": {"match": ([follow("Dome rotation desk"), press("Match")], by("slider", "Wind hold"))},
     "a fitted LED": {"dim": ([follow("Transit chronograph"), follow("Tape gate light")], by("table", "Trials"))},
     "a fitted circuit": {
-        "fitted": ([follow("Transit chronograph"), follow("Chart backlight")], by("list", "Branches")),
+        "fitted": ([follow("Transit chronograph"), follow("Chart backlight")], by("list", "Branches"))
     },
-}  # fmt: skip
+}
 
 
 def home(page):

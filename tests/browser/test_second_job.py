@@ -65,9 +65,7 @@ def test_a_charge_lamps_resistor_and_a_sneak_path_are_found_and_cured(demo, tab,
     saved(tab)
     expect(tab.get_by_role("status").filter(has_text="enough.")).to_be_visible()
     tab.goto(f"{served}/equipment/{item.pk}/fitted/turns")
-    expect(
-        tab.get_by_role("status").filter(has_text="Wrong: Right on: the tell-tale is dark.")
-    ).to_be_visible()
+    expect(tab.get_by_role("status").filter(has_text="Wrong: Right on: the tell-tale is dark.")).to_be_visible()
     expect(tab.get_by_text("left feed, tell-tale, right lamps, their ground").first).to_be_visible()
     tab.get_by_role("combobox", name="How it is wired").fill("its own ground")
     tab.keyboard.press("Enter")
@@ -81,9 +79,7 @@ def test_lamps_that_feed_each_other_are_cured_by_what_is_chosen(demo, tab, serve
     tab.goto(f"{served}/equipment/{item.pk}/fitted/trailer")
     expect(tab.get_by_role("status").filter(has_text="BRAKE on: side and plate glow")).to_be_visible()
     path = tab.get_by_role("list", name="Path: BRAKE on")
-    expect(path.get_by_role("listitem")).to_have_text(
-        ["BRAKE", "brake", "shell", "side", "SIDE", "plate", "ground"]
-    )
+    expect(path.get_by_role("listitem")).to_have_text(["BRAKE", "brake", "shell", "side", "SIDE", "plate", "ground"])
     assert axe(tab) == []
     tab.get_by_role("button", name="Choose: A ground at shell").click()
     saved(tab)
@@ -101,16 +97,14 @@ def test_a_knobs_light_is_drawn_old_and_new(demo, tab, served):
     expect(tab.get_by_role("status").filter(has_text="It no longer follows.")).to_be_visible()
     drawn = tab.get_by_role("img", name="Light over the knob")
     # Old lamps fall far before the LEDs do; the advised way falls to nothing: heights of the last points.
-    ends = drawn.evaluate(
-        "(e) => [...e.querySelectorAll('path')].map((p) => p.getPointAtLength(p.getTotalLength()).y)"
-    )
+    ends = drawn.evaluate("(e) => [...e.querySelectorAll('path')].map((p) => p.getPointAtLength(p.getTotalLength()).y)")
     old, new, after = ends
     assert new < old < after
     ohm = tab.get_by_role("textbox", name="The resistor of each")
     ohm.fill("270R")
     ohm.press("Tab")
     saved(tab)
-    expect(tab.get_by_text("in each LED at the bright end, over its").first).to_be_visible()
+    expect(tab.locator("[data-finding=over-current-led]")).to_be_visible()
     assert axe(tab) == []
 
 
@@ -125,14 +119,9 @@ def test_a_sister_beside_it_clears_what_both_share(demo, tab, served):
     reading.fill("9.6mA")
     reading.press("Enter")
     expect(tab.get_by_text(re.compile(r"9\.5\s?mA agrees: its sister reads 9\.6\s?mA")).first).to_be_visible()
-    expect(tab.get_by_role("table", name="Beside its sister")).to_contain_text(
-        re.compile(r"100\s?µA under its sister")
-    )
+    expect(tab.get_by_role("table", name="Beside its sister")).to_contain_text(re.compile(r"100\s?µA under its sister"))
     expect(taken).to_contain_text("agrees")
-    assert {r.input.whose for r in Position.objects.get(pk=lamp.pk).readings_after.all()} == {
-        "this",
-        "sister",
-    }
+    assert {r.input.whose for r in Position.objects.get(pk=lamp.pk).readings_after.all()} == {"this", "sister"}
     assert axe(tab) == []
 
 

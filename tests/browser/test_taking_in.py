@@ -159,9 +159,7 @@ def test_a_sweep_pasted_into_the_led_is_fitted_and_used(demo, app):
     area.fill("1.92V 1mA\n1.99V 3mA\n2.08V 8mA\n2.15V 14mA")
     app.keyboard.press("Tab")
     saved(app)
-    expect(
-        app.get_by_role("img", name="Readings of the sweep and the curve fitted through them")
-    ).to_be_visible()
+    expect(app.get_by_role("img", name="Readings of the sweep and the curve fitted through them")).to_be_visible()
     expect(app.get_by_text("4 readings, fitted to")).to_be_visible()
     area.fill("1.92V")
     app.keyboard.press("Tab")

@@ -11,6 +11,12 @@ def driven(kind, usual="9.4V", drop="", supply="regulated", supplied=None, branc
     fields = (set(PositionInput.model_fields) | _MORE) - {"name", "notes", "stage"}
     more = {k: details.pop(k) for k in list(details) if k in fields}
     return on(
-        supply, usual, supplied, driver_kind=kind, driver_drop=read(drop), branches=branches,
-        driver_details={k: read(v).model_dump() for k, v in details.items()}, **more,
-    )  # fmt: skip
+        supply,
+        usual,
+        supplied,
+        driver_kind=kind,
+        driver_drop=read(drop),
+        branches=branches,
+        driver_details={k: read(v).model_dump() for k, v in details.items()},
+        **more,
+    )

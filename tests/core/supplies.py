@@ -11,14 +11,17 @@ def read(text, source="measured"):
     return Quantity(text=text, source=source if text else "assumed")
 
 
-def on(
-    kind, usual="", details=None, *, low="", high="", fuse="", source="measured", read_at="feed", **fields
-):
+def on(kind, usual="", details=None, *, low="", high="", fuse="", source="measured", read_at="feed", **fields):
     """A position on a rail of a kind; ``details`` are texts by name, ``fields`` those of a position."""
     rail = RailInput(
-        kind=kind, usual=read(usual, source), low=read(low, source), high=read(high, source), read_at=read_at,
-        details={name: read(text, source) for name, text in (details or {}).items()}, fuse=fuse,
-    )  # fmt: skip
+        kind=kind,
+        usual=read(usual, source),
+        low=read(low, source),
+        high=read(high, source),
+        read_at=read_at,
+        details={name: read(text, source) for name, text in (details or {}).items()},
+        fuse=fuse,
+    )
     fields.setdefault("led_id", "red-5-diffused")
     fields["target"] = read(fields.pop("target", "5mA"))
     if isinstance(fields.get("vf"), str):

@@ -35,9 +35,9 @@ def circuit(p, wave, vf, ohms, source, farads=0.0, folded=False):
 
 def usual_case(p):
     s = size(p)
-    return AcCases(*(np.array([v]) for v in (
-        p.rail.peaks[1], p.led.vf_typ, s.total_ohm, p.rail.supply.source_ohm.value, 1.0,
-    )))  # fmt: skip
+    return AcCases(
+        *(np.array([v]) for v in (p.rail.peaks[1], p.led.vf_typ, s.total_ohm, p.rail.supply.source_ohm.value, 1.0))
+    )
 
 
 @pytest.mark.parametrize("kind", RECTIFICATIONS)
@@ -112,8 +112,9 @@ def test_a_batch_of_cycles_is_each_cycle_alone():
 
 def test_twice_the_speed_is_twice_the_capacitance():
     """The clock trick of a stator: solved directly at its own frequency it is the same."""
-    p = on("stator", "21Vac", {"hertz": "80Hz"}, low="11Vac", high="40Vac", rectification="bridge_cap",
-           capacitor="22uF")  # fmt: skip
+    p = on(
+        "stator", "21Vac", {"hertz": "80Hz"}, low="11Vac", high="40Vac", rectification="bridge_cap", capacitor="22uF"
+    )
     at = usual_case(p)
     faster = AcCases(at.peak, at.vf, at.ohms, at.source, np.array([3.0]))
     held = draw_cycles(p, faster, 22e-6).held[0]
@@ -182,8 +183,7 @@ def test_the_rule_between_its_solved_points_is_the_cycle_solved_there():
 
 
 @pytest.mark.parametrize(
-    ("hertz", "limit"),
-    [(50, 1.25), (60, 1.5), (89, 2.225), (100, 8.0), (120, 9.6), (1250, 100.0), (4000, 100.0)],
+    ("hertz", "limit"), [(50, 1.25), (60, 1.5), (89, 2.225), (100, 8.0), (120, 9.6), (1250, 100.0), (4000, 100.0)]
 )
 def test_low_risk_flicker(hertz, limit):
     """IEEE 1789-2015: 0.025·f below 90 Hz, 0.08·f from 90 to 1250 Hz."""
@@ -209,9 +209,7 @@ def test_the_capacitor_sized_by_the_sum_keeps_flicker_low_risk():
 
 def test_flicker_is_the_modulation_of_the_light_and_not_of_the_current():
     """(max − min)/(max + min) of the light (IEEE 1789-2015); light by the roots of the material's cubic."""
-    s = solve(
-        on("winding", "12Vac", {"hertz": "50Hz"}, rectification="bridge_cap", capacitor="47uF", target="15mA")
-    )
+    s = solve(on("winding", "12Vac", {"hertz": "50Hz"}, rectification="bridge_cap", capacitor="47uF", target="15mA"))
     amps = s.ac.drawn.light[1]
     top, low = candela(amps.max()), candela(amps.min())
     expected = 100 * (top - low) / (top + low)

@@ -40,9 +40,12 @@ def lamp_amps(position):
     at = AcCases(*(np.array([v]) for v in (p.rail.peaks[1], p.led.vf_typ, s.total_ohm, source, 1.0)))
     ours = float(solve_cycles(p, at, s.farads).average[0])
     made = build(
-        p, Cases(p.rail.peaks[1], p.led.vf_typ, s.total_ohm, source=source),
-        wave=sine(p.rail.peaks[1], 50.0, folded=False), stacked=True, farads=s.farads,
-    ).circuit  # fmt: skip
+        p,
+        Cases(p.rail.peaks[1], p.led.vf_typ, s.total_ohm, source=source),
+        wave=sine(p.rail.peaks[1], 50.0, folded=False),
+        stacked=True,
+        farads=s.farads,
+    ).circuit
     parts = [replace(e, cathode="meter") if e.name == "D1" else e for e in made.elements]
     metered = Circuit(
         (*parts, VoltageSource("vmeter", "meter", made.element("D1").cathode, Dc(0.0))),
@@ -62,15 +65,7 @@ def lamp_amps(position):
 @pytest.mark.parametrize("around", AROUND)
 def test_what_stands_around_agrees_with_the_reference_simulator(around, rectification):
     """Average current of one string against ngspice within 0.5 %."""
-    p = on(
-        "winding",
-        "12.6Vac",
-        BELL,
-        rectification=rectification,
-        target="6mA",
-        resistor="1k2",
-        **AROUND[around],
-    )
+    p = on("winding", "12.6Vac", BELL, rectification=rectification, target="6mA", resistor="1k2", **AROUND[around])
     ours, theirs = lamp_amps(p)
     assert ours == pytest.approx(theirs, rel=5e-3)
 
@@ -83,14 +78,20 @@ MADE = {
 }
 
 
-@pytest.mark.parametrize(
-    ("way", "ambient"), [("", ""), ("bridge", ""), ("half_wave_cap", ""), ("bridge", "64°C")]
-)
+@pytest.mark.parametrize(("way", "ambient"), [("", ""), ("bridge", ""), ("half_wave_cap", ""), ("bridge", "64°C")])
 @pytest.mark.parametrize("kind", MADE)
 def test_a_ready_made_lamp_is_solved_with_its_insides(kind, way, ambient):
     """Its resistor or current source, and its bridge, in the waveform: ngspice within 0.5 %."""
-    p = on("winding", "11.4Vac", BELL, rectification=way, led_id="white-5-clear", band="9-15V",
-           ambient=ambient, module={"amps": "18mA", "at": "12V", **MADE[kind]})  # fmt: skip
+    p = on(
+        "winding",
+        "11.4Vac",
+        BELL,
+        rectification=way,
+        led_id="white-5-clear",
+        band="9-15V",
+        ambient=ambient,
+        module={"amps": "18mA", "at": "12V", **MADE[kind]},
+    )
     if not way:
         assert p.rectification.id == ("bridge_cap" if p.module.polarised else "own_bridge")
     ours, theirs = lamp_amps(p)
@@ -103,8 +104,16 @@ def test_a_lamp_with_its_own_bridge_has_the_shunt_before_it():
 
     Random lamp 5120 of the fuzz run: its circuit text had the bridge before resistor and shunt, 3 % more current.
     """
-    p = on("stator", "24Vac", resistor="263R", shunt="813R", shunt_across="leds", led_id="white-5-clear",
-           band="11.4-14.5V", module={"amps": "0.267A", "law": "resistor", "polarised": "no"})  # fmt: skip
+    p = on(
+        "stator",
+        "24Vac",
+        resistor="263R",
+        shunt="813R",
+        shunt_across="leds",
+        led_id="white-5-clear",
+        band="11.4-14.5V",
+        module={"amps": "0.267A", "law": "resistor", "polarised": "no"},
+    )
     assert p.rectification.id == "own_bridge"
     ours, theirs = lamp_amps(p)
     assert ours == pytest.approx(theirs, rel=5e-3)
@@ -115,10 +124,19 @@ def test_a_lamp_with_its_own_bridge_has_the_shunt_before_it():
 def test_laws_of_a_ready_made_lamp_differ_on_ac():
     """15 mA at 12 V: one resistor, one current, one power are three lamps; none takes ten times its current."""
     found = {
-        law: assess(on("winding", "12Vac", rectification="bridge_cap", capacitor="4700uF", led_id="white-5-clear",
-                       band="10-15V", module={"amps": "15mA", "at": "12V", "law": law})).current.usual.value
+        law: assess(
+            on(
+                "winding",
+                "12Vac",
+                rectification="bridge_cap",
+                capacitor="4700uF",
+                led_id="white-5-clear",
+                band="10-15V",
+                module={"amps": "15mA", "at": "12V", "law": law},
+            )
+        ).current.usual.value
         for law in ("resistor", "current", "power")
-    }  # fmt: skip
+    }
     # The capacitor stands at 17.0 − 1.6 V, the LEDs at 9.45 V there: (15.4 − 9.45)/180 Ω, 15 mA, and 0.18
     # W/15.6 V or so (Ohm, Kirchhoff).
     assert found["resistor"] == pytest.approx((15.4 - 9.45) / 180, rel=0.05)
@@ -129,17 +147,25 @@ def test_laws_of_a_ready_made_lamp_differ_on_ac():
 @pytest.mark.parametrize("rectification", ["bridge", "bridge_cap", "half_wave"])
 def test_a_filament_left_in_the_loop_settles_at_its_rms_volts(rectification):
     """R = 60 Ω·(V/6 V)^0.45 at its RMS volts (handbooks), in series with the string: ngspice on that resistance."""
-    p = on("winding", "12.6Vac", BELL, rectification=rectification, resistor="220R", target="8mA",
-           driver_kind="series_lamps", driver_details={"others": {"text": "1"}, "other_volts": {"text": "6V"},
-                                                       "other_amps": {"text": "0.1A"}})  # fmt: skip
+    p = on(
+        "winding",
+        "12.6Vac",
+        BELL,
+        rectification=rectification,
+        resistor="220R",
+        target="8mA",
+        driver_kind="series_lamps",
+        driver_details={"others": {"text": "1"}, "other_volts": {"text": "6V"}, "other_amps": {"text": "0.1A"}},
+    )
     s = solve(p, rule=False)
     rms = float(s.ac.typical.supply_rms[1])
     # R = 60·(I·R/6)^0.45, so R^0.55 = 60·(I/6)^0.45.
     ohm = (60 * (rms / 6) ** 0.45) ** (1 / 0.55)
     assert 8 < ohm < 50
     bare = on("winding", "12.6Vac", BELL, rectification=rectification, resistor="220R", target="8mA")
-    more = replace(bare.rail.supply, source_ohm=replace(bare.rail.supply.source_ohm,
-                                                        value=bare.rail.supply.source_ohm.value + ohm))  # fmt: skip
+    more = replace(
+        bare.rail.supply, source_ohm=replace(bare.rail.supply.source_ohm, value=bare.rail.supply.source_ohm.value + ohm)
+    )
     plain = replace(bare, rail=replace(bare.rail, supply=more))
     assert s.usual[1] == pytest.approx(float(solve(plain, rule=False).usual[1]), rel=2e-3)
 
@@ -150,22 +176,29 @@ ON_THE_FEED = {
 }
 
 
-@pytest.mark.parametrize(
-    "way", ["bridge_cap", "half_wave", "bridge", "inverse_diode", "half_wave_cap", "back_to_back"]
-)
+@pytest.mark.parametrize("way", ["bridge_cap", "half_wave", "bridge", "inverse_diode", "half_wave_cap", "back_to_back"])
 @pytest.mark.parametrize("loads", ON_THE_FEED.values(), ids=ON_THE_FEED)
 def test_what_else_a_shared_feed_feeds_is_in_the_cycle(way, loads):
     """With every diode of the bridge drawn: ngspice within 0.5 % (a panel loads one half-cycle and not the other)."""
-    p = driven("shared", "12.6Vac", supply="winding", supplied=BELL, dropper="220R", loads=loads, rectification=way,
-               resistor="1k2")  # fmt: skip
+    p = driven(
+        "shared",
+        "12.6Vac",
+        supply="winding",
+        supplied=BELL,
+        dropper="220R",
+        loads=loads,
+        rectification=way,
+        resistor="1k2",
+    )
     ours, theirs = lamp_amps(p)
     assert ours == pytest.approx(theirs, rel=5e-3)
 
 
 def test_a_steady_load_draws_its_current_whichever_way_the_feed_stands():
     """9 mA but for the moments around zero, where 1 V is wanting: 100 Hz of it, RMS by the arc sine (by hand)."""
-    p = driven("shared", "12.6Vac", supply="winding", dropper="1R", loads="clock 9mA", rectification="bridge",
-               resistor="100k")  # fmt: skip
+    p = driven(
+        "shared", "12.6Vac", supply="winding", dropper="1R", loads="clock 9mA", rectification="bridge", resistor="100k"
+    )
     # Of a sine of 17.8 V crest 1 V is passed after asin(1/17.8) of a quarter turn.
     share = 1 - np.arcsin(1.0 / 17.8) / (np.pi / 2)
     drawn = solve(p, rule=False).ac.typical.loads_rms[1, 0]
@@ -173,21 +206,9 @@ def test_a_steady_load_draws_its_current_whichever_way_the_feed_stands():
 
 
 def test_a_track_that_turns_round_under_a_panel_of_leds_is_refused():
-    p = driven(
-        "shared",
-        "16V",
-        supply="digital",
-        dropper="100R",
-        loads="panel 2 LEDs red 330R",
-        rectification="bridge",
-    )
+    p = driven("shared", "16V", supply="digital", dropper="100R", loads="panel 2 LEDs red 330R", rectification="bridge")
     turns = driven(
-        "shared",
-        "12V",
-        supply="reversing",
-        dropper="100R",
-        loads="panel 2 LEDs red 330R",
-        rectification="bridge",
+        "shared", "12V", supply="reversing", dropper="100R", loads="panel 2 LEDs red 330R", rectification="bridge"
     )
     assert solve(p, rule=False).usual[1] > 1e-3
     with pytest.raises(CannotBuild, match="which way the track runs is not known") as refusal:
@@ -198,9 +219,7 @@ def test_a_track_that_turns_round_under_a_panel_of_leds_is_refused():
 @pytest.mark.parametrize("way", ["inverse_diode", "back_to_back", "two_colour", "bare"])
 def test_strings_side_by_side_without_a_rectifier_have_each_their_guard(way):
     """Both strings against ngspice, each seen from the other: the same circuit turned round."""
-    p = on(
-        "winding", "12.6Vac", BELL, rectification=way, resistor="1k2", branches=2, **AROUND["another string"]
-    )
+    p = on("winding", "12.6Vac", BELL, rectification=way, resistor="1k2", branches=2, **AROUND["another string"])
     for q in (p, turned(with_strings(p), 0)):
         ours, theirs = lamp_amps(q)
         assert ours == pytest.approx(theirs, rel=5e-3)
@@ -219,8 +238,18 @@ def feed(volts, ohms, lamp_ohm=None):
 
 def test_what_the_neighbours_see_on_ac_is_told_before_and_after():
     """A relay of 470 Ω beside the old lamp (8 V, 80 mA, R = 100·(V/8)^0.45) and beside an LED of next to nothing."""
-    p = driven("shared", "12Vac", supply="winding", dropper="47R", loads="relay 470R max 10V",
-               rectification="half_wave", resistor="1M", **lamp("8V", "0.08A"), low="12Vac", high="12Vac")  # fmt: skip
+    p = driven(
+        "shared",
+        "12Vac",
+        supply="winding",
+        dropper="47R",
+        loads="relay 470R max 10V",
+        rectification="half_wave",
+        resistor="1M",
+        **lamp("8V", "0.08A"),
+        low="12Vac",
+        high="12Vac",
+    )
     low, high = 0.1, 12.0
     for _ in range(60):
         v = (low + high) / 2
@@ -242,9 +271,16 @@ def test_what_the_neighbours_see_on_ac_is_told_before_and_after():
 
 
 def loop(rectification="bridge"):
-    return on("winding", "12.6Vac", BELL, rectification=rectification, resistor="220R", target="8mA",
-              driver_kind="series_lamps", driver_details={"others": {"text": "1"}, "other_volts": {"text": "6V"},
-                                                          "other_amps": {"text": "0.1A"}})  # fmt: skip
+    return on(
+        "winding",
+        "12.6Vac",
+        BELL,
+        rectification=rectification,
+        resistor="220R",
+        target="8mA",
+        driver_kind="series_lamps",
+        driver_details={"others": {"text": "1"}, "other_volts": {"text": "6V"}, "other_amps": {"text": "0.1A"}},
+    )
 
 
 def test_a_lamp_left_in_the_loop_goes_dark_on_ac_too():
@@ -261,16 +297,15 @@ def test_circuit_text_has_a_filament_as_it_is_at_rest(way):
     p = loop(way)
     s = solve(p, rule=False)
     amps = float(s.ac.typical.supply_rms[1])
-    (line,) = (
-        x for x in spice_text(p, s.sizing.total_ohm, s.sizing.farads).splitlines() if x.startswith("Rleft1")
-    )
+    (line,) = (x for x in spice_text(p, s.sizing.total_ohm, s.sizing.farads).splitlines() if x.startswith("Rleft1"))
     assert float(line.split()[3]) == pytest.approx(60 * (amps / 0.1) ** (0.45 / 0.55), rel=1e-3)
 
 
 def test_leds_on_a_shared_feed_are_part_of_the_circuit():
     """24 V, 470 Ω, a panel of two red LEDs with 330 Ω beside our one with 1 kΩ (Kirchhoff, by halving)."""
-    p = driven("shared", "24V", dropper="470R", loads="panel 2 LEDs red 330R", resistor="1k", vf="2V",
-               low="24V", high="24V")  # fmt: skip
+    p = driven(
+        "shared", "24V", dropper="470R", loads="panel 2 LEDs red 330R", resistor="1k", vf="2V", low="24V", high="24V"
+    )
     nvt = 1.9 * 0.025693
 
     def led(amps, count=1):
@@ -294,10 +329,11 @@ def test_leds_on_a_shared_feed_are_part_of_the_circuit():
 def test_each_of_them_takes_its_share_of_the_current():
     """Series diodes and branches through one source resistance, and a shunt, all leave a string less (Ohm)."""
     amps = {
-        name: assess(on("winding", "12.6Vac", BELL, rectification="bridge_cap", resistor="1k2", **more))
-        .current.usual.value
+        name: assess(
+            on("winding", "12.6Vac", BELL, rectification="bridge_cap", resistor="1k2", **more)
+        ).current.usual.value
         for name, more in AROUND.items()
-    }  # fmt: skip
+    }
     for name in AROUND:
         if name != "plain":
             assert amps[name] < 0.99 * amps["plain"], name
@@ -306,16 +342,9 @@ def test_each_of_them_takes_its_share_of_the_current():
 
 
 REFUSED = {
-    "regulator_id": on(
-        "winding", "12.6Vac", BELL, regulator_id="fixed-5-to92", rectification="inverse_diode"
-    ),
+    "regulator_id": on("winding", "12.6Vac", BELL, regulator_id="fixed-5-to92", rectification="inverse_diode"),
     "module": on(
-        "winding",
-        "12.6Vac",
-        BELL,
-        band="9-15V",
-        rectification="bridge",
-        module={"amps": "30mA", "law": "power"},
+        "winding", "12.6Vac", BELL, band="9-15V", rectification="bridge", module={"amps": "30mA", "law": "power"}
     ),
 }
 
@@ -342,8 +371,17 @@ def test_what_is_not_built_on_ac_is_refused_by_name(field):
 
 
 def four_strings(branches):
-    return on("regulated", "12V", target="21mA", ceiling=1.0, branches=branches, fuse="50mA",
-              led_id="white-5-clear", vf="3.1-3.3V", rated="25mA")  # fmt: skip
+    return on(
+        "regulated",
+        "12V",
+        target="21mA",
+        ceiling=1.0,
+        branches=branches,
+        fuse="50mA",
+        led_id="white-5-clear",
+        vf="3.1-3.3V",
+        rated="25mA",
+    )
 
 
 def test_a_fuse_sees_all_strings():

@@ -64,9 +64,11 @@ def test_ink_leaves_no_pencil():
 
 @pytest.mark.parametrize(
     ("rest", "line"),
-    [({}, "20\u00a0mA. 3 figures assumed; none of them moves it."),
-     ({"low": "11V", "high": "13V", "read_at": "lamp"}, "20\u00a0mA. Every figure behind it is measured or marked.")],
-)  # fmt: skip
+    [
+        ({}, "20\u00a0mA. 3 figures assumed; none of them moves it."),
+        ({"low": "11V", "high": "13V", "read_at": "lamp"}, "20\u00a0mA. Every figure behind it is measured or marked."),
+    ],
+)
 def test_doubt_that_moves_nothing_is_said_to_move_nothing(rest, line):
     """A lamp that holds its own 20 mA draws them whatever the rail does within its band."""
     module = {"amps": "20mA", "law": "current", "polarised": "yes"}
@@ -130,8 +132,13 @@ def test_another_kind_of_led_is_named():
 
 
 def test_a_meters_own_resistance_is_named():
-    p = dataclasses.replace(position(), rail=Rail(Figure(3.6), Figure(3.6), Figure(3.6)), target=Figure(8e-3),
-                            driver=keeps(0.0), resistor_ohm=47.0)  # fmt: skip
+    p = dataclasses.replace(
+        position(),
+        rail=Rail(Figure(3.6), Figure(3.6), Figure(3.6)),
+        target=Figure(8e-3),
+        driver=keeps(0.0),
+        resistor_ohm=47.0,
+    )
     amps = float(current(p, Cases(3.6, p.led.vf_typ, np.array([47.0 + 120.0])))[0])
     narrow = dataclasses.replace(p, led=led.with_range(p.led, 3.09, 3.1, 3.11, 0.02))
     assert "meter-burden" in {c.id for c in causes(narrow, "current", amps)}

@@ -27,10 +27,17 @@ def asked(p, hazards=()):
     return [report.next_step, *report.survey.plan]
 
 
-@pytest.mark.parametrize(("kind", "volts", "careful"), [
-    ("regulated", "59V", False), ("regulated", "61V", True), ("regulated", "90V", True),
-    ("winding", "24Vac", False), ("winding", "31Vac", True), ("winding", "38Vac", True),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("kind", "volts", "careful"),
+    [
+        ("regulated", "59V", False),
+        ("regulated", "61V", True),
+        ("regulated", "90V", True),
+        ("winding", "24Vac", False),
+        ("winding", "31Vac", True),
+        ("winding", "38Vac", True),
+    ],
+)
 def test_every_live_reading_past_the_limit_wants_insulated_probes_and_one_hand(kind, volts, careful):
     steps = [s for s in asked(on(kind, volts, source="assumed", target="4mA")) if s.points]
     assert steps
@@ -38,9 +45,7 @@ def test_every_live_reading_past_the_limit_wants_insulated_probes_and_one_hand(k
         assert ("insulated probes, one hand" in step.caution) is careful, step.id
 
 
-@pytest.mark.parametrize(
-    ("kind", "volts"), [("regulated", "121V"), ("winding", "51Vac"), ("winding", "230Vac")]
-)
+@pytest.mark.parametrize(("kind", "volts"), [("regulated", "121V"), ("winding", "51Vac"), ("winding", "230Vac")])
 def test_past_extra_low_voltage_no_live_reading_is_asked(kind, volts):
     report = assess(on(kind, volts, target="4mA"))
     assert report.next_step.reading is None and report.next_step.stops
@@ -146,18 +151,16 @@ def test_the_first_power_has_a_card_of_its_own_on_clips_and_once_fitted():
 
 
 def test_what_turns_or_is_a_cell_gets_a_fuse_in_line_instead_of_a_bench_supply():
-    for p in (
-        on("winding", "6.3Vac"),
-        on("battery", "", {"chemistry": "alkaline-aa", "cells": "3"}, target="2mA"),
-    ):
+    for p in (on("winding", "6.3Vac"), on("battery", "", {"chemistry": "alkaline-aa", "cells": "3"}, target="2mA")):
         said = {f.label: f.text for f in step(assess(p), "power").facts}
         assert "a fuse of" in said["Begin"] and "bench supply" not in said["Begin"]
         assert said["Current limit"].startswith("none but the fuse")
 
 
-@pytest.mark.parametrize(("chemistry", "says"), [
-    ("coin-20", "swallows"), ("silver-button", "swallows"), ("lithium-ion", "run flat"), ("alkaline-aa", None),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("chemistry", "says"),
+    [("coin-20", "swallows"), ("silver-button", "swallows"), ("lithium-ion", "run flat"), ("alkaline-aa", None)],
+)
 def test_cells_that_endanger_say_so_before_a_hand_goes_in(chemistry, says):
     """Button cells burn a child's gullet; a lithium cell that was run flat may burn when charged (common practice)."""
     cells = {"chemistry": chemistry, "cells": "1" if "lithium" in chemistry or "coin" in chemistry else "3"}
@@ -179,9 +182,17 @@ def test_a_live_sink_is_not_touched_while_it_is_on():
     assert "touched" not in step(bare, "regulator").why
 
 
-@pytest.mark.parametrize(("name", "warns"), [
-    ("Oil", True), ("Brake warning", True), ("Gas alarm", True), ("Overheat", True), ("Dial lamp", False),
-    ("Boil", False), ("Gasket", False),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("name", "warns"),
+    [
+        ("Oil", True),
+        ("Brake warning", True),
+        ("Gas alarm", True),
+        ("Overheat", True),
+        ("Dial lamp", False),
+        ("Boil", False),
+        ("Gasket", False),
+    ],
+)
 def test_a_lamp_that_warns_is_made_to_warn(name, warns):
     assert (step(assess(on("regulated", "12V", name=name)), "warns") is not None) is warns

@@ -31,9 +31,7 @@ def by_hand(led, volts, ohm, count=1):
 
 
 @pytest.mark.parametrize("led", [RED, WHITE], ids=["red", "white"])
-@pytest.mark.parametrize(
-    ("volts", "ohm", "count"), [(5, 100, 1), (12, 470, 2), (24, 2200, 1), (14.4, 33e3, 3)]
-)
+@pytest.mark.parametrize(("volts", "ohm", "count"), [(5, 100, 1), (12, 470, 2), (24, 2200, 1), (14.4, 33e3, 3)])
 def test_a_known_rail_and_led_give_the_current(led, volts, ohm, count):
     found = amps_of(FittedLed(ohm, parse(f"{volts}V", VOLT), led, count), volts, led.vf_typ, ohm)
     assert found == pytest.approx(by_hand(led, volts, ohm, count), rel=2e-4)
@@ -52,9 +50,7 @@ def test_ratios_hold_whatever_rail_and_led_it_is():
         r = ratio_of(FittedLed(ohm), other)
         true = by_hand(led, volts, other) / by_hand(led, volts, ohm)
         assert r.current[0] * 0.99 < true < r.current[2] * 1.01
-        light = float(
-            relative_light(led, by_hand(led, volts, other)) / relative_light(led, by_hand(led, volts, ohm))
-        )
+        light = float(relative_light(led, by_hand(led, volts, other)) / relative_light(led, by_hand(led, volts, ohm)))
         light_out += not r.light[0] * 0.99 < light < r.light[2] * 1.01
     assert light_out == 0
 
@@ -67,10 +63,7 @@ def test_a_known_rail_narrows_the_ratio():
 
 
 def test_less_than_is_fitted_is_never_advised_where_the_rail_is_not_known():
-    assert (
-        min(r.ohm for r in dimmed(FittedLed(470.0), [Trial(1800.0, "dim"), Trial(680.0, "dim")]).ratios)
-        >= 470
-    )
+    assert min(r.ohm for r in dimmed(FittedLed(470.0), [Trial(1800.0, "dim"), Trial(680.0, "dim")]).ratios) >= 470
     known = FittedLed(4700.0, parse("12V", VOLT), RED)
     least = min(r.ohm for r in dimmed(known, []).ratios)
     # Down to its rating with the luckiest LED: 12 V less 1.8 V at 20 mA (Ohm).

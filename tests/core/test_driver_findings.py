@@ -28,8 +28,17 @@ def remedy(finding, key):
 
 
 # Common practice: 5 V across the lamp, two red of 2.0 V, 47 Ω, 220 Ω across the driver.
-GHOST = driven("low_side", "5V", "0V", in_series=2, resistor="47R", target="20mA", ceiling=1.0, keep_warm="220R",
-               hangs_on="a delay")  # fmt: skip
+GHOST = driven(
+    "low_side",
+    "5V",
+    "0V",
+    in_series=2,
+    resistor="47R",
+    target="20mA",
+    ceiling=1.0,
+    keep_warm="220R",
+    hangs_on="a delay",
+)
 
 
 def test_the_keep_warm_trickle_of_practice():
@@ -90,9 +99,7 @@ def test_a_sense_line_from_two_trials():
 
 
 def test_a_current_between_the_trials_is_not_known_to_be_safe():
-    between = on(
-        "sense", "10V", {"source": "1k", "works": "6.8k", "fails": "5.6k"}, target="1mA", resistor="6.2k"
-    )
+    between = on("sense", "10V", {"source": "1k", "works": "6.8k", "fails": "5.6k"}, target="1mA", resistor="6.2k")
     assert found(between, "line-reads-closed").grade == "mind"
 
 
@@ -122,10 +129,7 @@ def test_load_resistors_add_up_in_a_closed_space_and_burn_on_plastic():
     assert load_of(four, 8.2).surface_c == pytest.approx(25 + watts * (8 + 3 * 4), rel=0.01)
     assert found(one, "load-hot").grade == "mind"
     assert found(four, "load-hot").grade == "stop"
-    assert (
-        found(driven("flasher", "12.8V", "0V", shunt="8R2", place="plastic", **TURN), "load-hot").grade
-        == "stop"
-    )
+    assert found(driven("flasher", "12.8V", "0V", shunt="8R2", place="plastic", **TURN), "load-hot").grade == "stop"
 
 
 @pytest.mark.parametrize(
@@ -183,8 +187,15 @@ def test_a_flash_rate_outside_the_law():
 
 def test_a_neighbour_loses_its_margin_and_the_bleeder_gives_it_back():
     """Less current through a shared resistor is more volts behind it: a 2.7 V part near 3 V (common practice)."""
-    p = driven("shared", "6.2V", dropper="33R", loads="cell max 2.7V; chip 10mA", lamp=lamp("2.5V", "0.1A"),
-               led_id="red-3-diffused", target="4mA")  # fmt: skip
+    p = driven(
+        "shared",
+        "6.2V",
+        dropper="33R",
+        loads="cell max 2.7V; chip 10mA",
+        lamp=lamp("2.5V", "0.1A"),
+        led_id="red-3-diffused",
+        target="4mA",
+    )
     over = found(p, "neighbour-over-cell")
     assert over.grade == "stop"
     cured = with_changes(p, remedy(over, "bleeder").changes)
@@ -244,10 +255,15 @@ def test_the_threshold_of_sight():
     assert [visibility(c) for c in np.geomspace(1e-9, 1, 4)] == ["dark", "dark_room", "lit_room", "lit_room"]
 
 
-@pytest.mark.parametrize(("common", "lead", "free"), [
-    ("positive", "positive", "negative"), ("negative", "negative", "positive"),
-    ("chassis, minus", "negative", "positive"), ("chassis, plus", "positive", "negative"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("common", "lead", "free"),
+    [
+        ("positive", "positive", "negative"),
+        ("negative", "negative", "positive"),
+        ("chassis, minus", "negative", "positive"),
+        ("chassis, plus", "positive", "negative"),
+    ],
+)
 def test_in_a_common_wire_the_resistor_goes_in_the_other_lead(common, lead, free):
     """In a common-wire circuit the lead that is not common (common practice, ours); a chassis is what stands on it."""
     wire, _, pole = common.partition(", ")
@@ -268,15 +284,12 @@ def test_regulators_say_their_head_their_heat_and_their_pins():
     assert hot.grade == "stop"
     assert float(hot.figure.split()[0].split("\u00a0")[0]) == pytest.approx(25 + watts * 180, rel=0.02)
     assert "out · ground · in" in found(p, "regulator-pins").message
-    assert (
-        "in · ground · out"
-        in found(with_changes(p, {"regulator_id": "fixed-5-to220"}), "regulator-pins").message
-    )
+    assert "in · ground · out" in found(with_changes(p, {"regulator_id": "fixed-5-to220"}), "regulator-pins").message
 
 
-@pytest.mark.parametrize(("kind", "details"), [
-    ("series_lamps", {}), ("shared", {}), ("flasher", {}), ("lamp_check", {"pulse": "2ms"}),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("kind", "details"), [("series_lamps", {}), ("shared", {}), ("flasher", {}), ("lamp_check", {"pulse": "2ms"})]
+)
 def test_what_is_not_known_of_a_driver_is_asked_for(kind, details):
     assert found(driven(kind, **details), "driver-unknown") is not None
 
@@ -306,8 +319,18 @@ def test_trials_that_are_exchanged_are_refused_and_one_alone_is_not():
 
 def test_a_pulse_is_swallowed_though_its_rail_is_little_over_the_knee():
     """8 V on three LEDs of 2 V: a knee of some 4.2 V."""
-    p = driven("lamp_check", "8V", low="8V", high="8V", vf="2V", in_series=3, resistor="470R", pulse="1ms",
-               period="250ms", pulse_source="1k")  # fmt: skip
+    p = driven(
+        "lamp_check",
+        "8V",
+        low="8V",
+        high="8V",
+        vf="2V",
+        in_series=3,
+        resistor="470R",
+        pulse="1ms",
+        period="250ms",
+        pulse_source="1k",
+    )
     farads, ohm = swallowing(p, DARK_ROOM_CD)
     hidden = flash(with_changes(p, {"capacitor_f": farads, "shunt_ohm": ohm, "shunt_across": "leds"}))
     assert hidden.candela < DARK_ROOM_CD

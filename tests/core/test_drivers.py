@@ -15,15 +15,7 @@ from swapglow.core.analysis.spice_text import spice_text
 from swapglow.core.analysis.states import state_solutions, states_of
 from swapglow.core.assess import assess
 from swapglow.core.drivers.load import read_loads
-from swapglow.core.engine.netlist import (
-    Bjt,
-    Circuit,
-    Dc,
-    Diode,
-    Regulator,
-    Resistor,
-    VoltageSource,
-)
+from swapglow.core.engine.netlist import Bjt, Circuit, Dc, Diode, Regulator, Resistor, VoltageSource
 from swapglow.core.engine.operating_point import operating_point
 from swapglow.core.network.builder import led_model
 from swapglow.core.network.filaments import ohms_at
@@ -55,7 +47,7 @@ CASES = {
     "ready-made, resistor": driven("flasher", "13.1V", band="10-15V", module={"amps": "60mA"}),
     "ready-made, current": driven("flasher", "13.1V", band="10-15V", module={"amps": "60mA", "law": "current"}),
     "ready-made, power": driven("direct", "25V", band="20-30V", module={"amps": "20mA", "law": "power"}),
-}  # fmt: skip
+}
 
 
 @pytest.fixture(scope="module")
@@ -85,10 +77,7 @@ def test_every_driver_in_every_state_agrees_with_the_reference_simulator(name, r
         assert amps == pytest.approx(-found["i(vrail)"], rel=1e-3, abs=2e-9), t.state
         for node in t.point.nodes:
             if node in found:
-                assert float(t.point.voltage(node)[1]) == pytest.approx(found[node], abs=1e-3), (
-                    t.state,
-                    node,
-                )
+                assert float(t.point.voltage(node)[1]) == pytest.approx(found[node], abs=1e-3), (t.state, node)
 
 
 def test_the_drops_of_practice_hold_for_real_transistors():
@@ -117,13 +106,19 @@ def test_the_drops_of_practice_hold_for_real_transistors():
 
 def test_a_filament_at_rest_is_the_handbooks_lamp():
     """ngspice with the law itself, I = In·(V/Vn)^0.55, as a behavioural source in place of our resistor."""
-    p = driven("series_lamps", "10.6V", others="1", other_volts="4.2V", other_amps="0.05A", target="40mA",
-               led_id="red-5-diffused", ceiling=1.0)  # fmt: skip
+    p = driven(
+        "series_lamps",
+        "10.6V",
+        others="1",
+        other_volts="4.2V",
+        other_amps="0.05A",
+        target="40mA",
+        led_id="red-5-diffused",
+        ceiling=1.0,
+    )
     t = state_solutions(solve(p))[0]
     deck = spice_text(p, size(p).total_ohm).lower()
-    law = re.sub(
-        r"^rleft1 (\S+) (\S+) \S+$", r"bleft \1 \2 i=0.05*pow(max(v(\1,\2),1u)/4.2,0.55)", deck, flags=re.M
-    )
+    law = re.sub(r"^rleft1 (\S+) (\S+) \S+$", r"bleft \1 \2 i=0.05*pow(max(v(\1,\2),1u)/4.2,0.55)", deck, flags=re.M)
     assert law != deck
     found = reference.operating_points([re.sub(r"^\.op\s*$", "", law, flags=re.M)])[0]
     assert float(t.amps[1]) == pytest.approx(-found["i(vrail)"], rel=1e-3)
@@ -143,15 +138,7 @@ def test_two_lamps_in_series_share_the_rail():
 
 def test_the_exact_resistance_gives_the_drive_whatever_stands_around_it():
     """What was sized for a drive carries that drive, by the solved circuit."""
-    for name in (
-        "shared",
-        "left in series",
-        "darlington",
-        "shunt and diode",
-        "sense",
-        "current source",
-        "regulator",
-    ):
+    for name in ("shared", "left in series", "darlington", "shunt and diode", "sense", "current source", "regulator"):
         p = CASES[name]
         exact = size(p).exact_ohm
         assert exact is not None
@@ -172,8 +159,16 @@ def test_a_fixed_regulator_is_the_engines_own(volts):
     It rounds its corners over a millivolt or two, which is 0.3 % of the current at the thinnest here.
     """
     sag = {"open": "13.5V", "load": "0.2A"} if volts == "13V" else {}
-    p = driven("direct", volts, supply="unregulated", supplied=sag, regulator_id="fixed-5-to92", target="9mA",
-               shunt="2k2", shunt_across="leds")  # fmt: skip
+    p = driven(
+        "direct",
+        volts,
+        supply="unregulated",
+        supplied=sag,
+        regulator_id="fixed-5-to92",
+        target="9mA",
+        shunt="2k2",
+        shunt_across="leds",
+    )
     r, z = p.regulator, size(p)
     parts = [
         VoltageSource("V1", "feed", "0", Dc(p.rail.volts[1])),
@@ -192,14 +187,20 @@ def test_a_check_pulse_over_its_period_agrees_with_the_reference_simulator():
     from swapglow.core.engine.periodic import steady_state
     from swapglow.core.engine.spice import write_deck
 
-    p = driven("lamp_check", "13.9V", pulse="4ms", period="50ms", pulse_source="120R", shunt="2k2",
-               shunt_across="leds", capacitor="4.7uF")  # fmt: skip
+    p = driven(
+        "lamp_check",
+        "13.9V",
+        pulse="4ms",
+        period="50ms",
+        pulse_source="120R",
+        shunt="2k2",
+        shunt_across="leds",
+        capacitor="4.7uF",
+    )
     c = pulse_circuit(p, 13.9, p.led.vf_typ)
     run = steady_state(c)
     ours = run.average(np.maximum(run.current("D1"), 0.0))
-    parts = tuple(
-        replace(e, cathode="meter") if isinstance(e, Diode) and e.name == "D1" else e for e in c.elements
-    )
+    parts = tuple(replace(e, cathode="meter") if isinstance(e, Diode) and e.name == "D1" else e for e in c.elements)
     metered = Circuit((*parts, VoltageSource("vmeter", "meter", "0", Dc(0.0))), celsius=c.celsius)
     deck = write_deck(metered, (".tran 5e-6 0.6 0 5e-6",)).lower()
     theirs = reference.averages(deck, ["vmeter#branch"], 0.55, 0.6)["vmeter#branch"]
@@ -225,9 +226,10 @@ def test_leds_of_a_module_follow_its_law():
     assert plain.supply_amps[2] > 1.2 * plain.supply_amps[1] > 1.4 * plain.supply_amps[0]
 
 
-@pytest.mark.parametrize(("text", "kind"), [
-    ("meter lamp 8V 60mA max 8.4V", "lamp"), ("relay 470R", "ohms"), ("clock chip 20mA", "amps"), ("C7 max 16V", ""),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("text", "kind"),
+    [("meter lamp 8V 60mA max 8.4V", "lamp"), ("relay 470R", "ohms"), ("clock chip 20mA", "amps"), ("C7 max 16V", "")],
+)
 def test_neighbours_read_as_people_write_them(text, kind):
     load = read_loads("loads", text)[0]
     assert [k for k in ("lamp", "ohms", "amps") if getattr(load, k) is not None] == ([kind] if kind else [])
@@ -235,12 +237,18 @@ def test_neighbours_read_as_people_write_them(text, kind):
     assert load.name == text.split(" max")[0].rsplit(" ", {"lamp": 2, "": 0}.get(kind, 1))[0]
 
 
-@pytest.mark.parametrize(("kind", "details", "field"), [
-    ("low_side", {"keep_warm": "some"}, "keep_warm"), ("flasher", {"duty": "120 %"}, "duty"),
-    ("flasher", {"rate": "fast"}, "rate"), ("shared", {"loads": "something"}, "loads"),
-    ("series_lamps", {"others": "0"}, "others"), ("lamp_check", {"pulse": "2s", "period": "1s"}, "pulse"),
-    ("flasher", {"place": "attic"}, "place"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("kind", "details", "field"),
+    [
+        ("low_side", {"keep_warm": "some"}, "keep_warm"),
+        ("flasher", {"duty": "120 %"}, "duty"),
+        ("flasher", {"rate": "fast"}, "rate"),
+        ("shared", {"loads": "something"}, "loads"),
+        ("series_lamps", {"others": "0"}, "others"),
+        ("lamp_check", {"pulse": "2s", "period": "1s"}, "pulse"),
+        ("flasher", {"place": "attic"}, "place"),
+    ],
+)
 def test_a_driver_is_refused_at_its_field(kind, details, field):
     with pytest.raises(InputError) as refused:
         driven(kind, **details)
@@ -262,9 +270,7 @@ def test_a_lamp_of_constant_power_draws_least_at_the_highest_rail():
 
 
 def test_the_rule_of_a_line_reaches_what_the_line_allows():
-    p = on(
-        "sense", "8.6V", {"source": "1.8k", "works": "9.1k", "fails": "7.5k"}, target="10mA", resistor="330R"
-    )
+    p = on("sense", "8.6V", {"source": "1.8k", "works": "9.1k", "fails": "7.5k"}, target="10mA", resistor="330R")
     zones = {z.id for z in assess(p).rule.zones}
     assert {"trip", "fits"} <= zones
 
@@ -275,8 +281,17 @@ def test_the_rule_of_a_line_reaches_what_the_line_allows():
 @pytest.mark.parametrize("drop", ["0V", "0.05-0.4V"])
 def test_a_resistor_is_warmest_at_whichever_end_of_its_tolerance_makes_it_so(led, ohms, drop):
     """On 3.3 V the LED sets the current, and I²R rises with R: the loop solved by halving (Kirchhoff, Shockley)."""
-    p = on("regulated", "3.3V", low="3.2V", high="3.4V", led_id=led, resistor=ohms, ceiling=1.0,
-           driver_kind="low_side", driver_drop=read(drop))  # fmt: skip
+    p = on(
+        "regulated",
+        "3.3V",
+        low="3.2V",
+        high="3.4V",
+        led_id=led,
+        resistor=ohms,
+        ceiling=1.0,
+        driver_kind="low_side",
+        driver_drop=read(drop),
+    )
     junction = p.led.junction(p.led.vf_low, p.celsius)
     worst = 0.0
     for tolerance in (0.95, 1.0, 1.05):
@@ -293,7 +308,16 @@ def test_a_resistor_is_warmest_at_whichever_end_of_its_tolerance_makes_it_so(led
 
 def test_a_driver_gives_nothing_back_where_the_rail_is_under_its_drop():
     """1.03 V of drop on a rail of 0.19 V: no current turns round (a switch is no source)."""
-    p = on("regulated", "0.19V", low="0.15V", high="0.21V", led_id="blue-chip", shunt="19k5", shunt_across="leds",
-           driver_kind="low_side", driver_drop=read("1.03V"))  # fmt: skip
+    p = on(
+        "regulated",
+        "0.19V",
+        low="0.15V",
+        high="0.21V",
+        led_id="blue-chip",
+        shunt="19k5",
+        shunt_across="leds",
+        driver_kind="low_side",
+        driver_drop=read("1.03V"),
+    )
     s = solve(p)
     assert 0 <= s.supply_current_max < 1e-9 and 0 <= s.lamp_w < 1e-9

@@ -82,9 +82,7 @@ def test_values_that_looked_the_same_teach_the_step():
     assert step_of([], [0.3, 0.35]) < 0.4
 
 
-PLACE = on(
-    "regulated", "12V", low="12V", high="12V", vf="2V", resistor="1k", **lamp("12V", "0.05A", "0.02cd")
-)
+PLACE = on("regulated", "12V", low="12V", high="12V", vf="2V", resistor="1k", **lamp("12V", "0.05A", "0.02cd"))
 
 
 def test_trials_are_light_by_their_resistors():
@@ -122,8 +120,9 @@ def test_what_was_right_is_said_and_nothing_more_is_tried():
     assert report.trials.line == "3.3\u00a0kΩ was right in the workshop."
     assert report.trials.proposals == ()
     assert [(r.id, r.ohm, r.verdict) for r in report.trials.rows] == [
-        ("a", "1\u00a0kΩ", "Too bright"), ("b", "3.3\u00a0kΩ", "Right"),
-    ]  # fmt: skip
+        ("a", "1\u00a0kΩ", "Too bright"),
+        ("b", "3.3\u00a0kΩ", "Right"),
+    ]
     assert report.trials.rows[0].lamp.lightness == 100 > report.trials.rows[1].lamp.lightness > 0
 
 
@@ -135,8 +134,7 @@ def test_frosting_counts_in_what_was_shown():
     """A narrow LED frosted is dimmer on axis: the same resistor shows less."""
     clear = replace(PLACE, led=replace(PLACE.led, angle_deg=20))
     plain, frosted = (
-        wanted(solve(clear), [Trial(1000.0, "bright", optics=o)], frozenset()).shown[0]
-        for o in ("as-is", "frosted")
+        wanted(solve(clear), [Trial(1000.0, "bright", optics=o)], frozenset()).shown[0] for o in ("as-is", "frosted")
     )
     assert plain - frosted == pytest.approx(np.log2(12), abs=0.2)
 
@@ -156,14 +154,7 @@ def test_more_light_is_never_sought_past_the_rating_or_the_trip_current():
     least = wanted(solve(PLACE), trials, frozenset({100.0})).ohm
     assert (12 - 2.0) / (least * 0.95) < 0.0201
     line = on(
-        "sense",
-        "9V",
-        {"source": "1k", "trip": "1.2mA"},
-        low="9V",
-        high="9V",
-        vf="2V",
-        target="0.3mA",
-        resistor="24k",
+        "sense", "9V", {"source": "1k", "trip": "1.2mA"}, low="9V", high="9V", vf="2V", target="0.3mA", resistor="24k"
     )
     safe = wanted(solve(line), [Trial(24e3, "dim"), Trial(18e3, "dim")], frozenset()).ohm
     # Half of a trip current that is known by name alone (ours): 0.6 mA.
@@ -195,15 +186,11 @@ def test_verdicts_that_contradict_each_other_leave_a_belief_between_them():
     torn = believe(0.0, 1.5, [(15.0, "dim"), (-15.0, "bright")])
     assert torn.median == pytest.approx(0.0, abs=0.05)
     assert torn.low < torn.median < torn.high
-    assert believe(0.0, 1.5, [(-18.0, "dim"), (0.0, "bright"), (0.0, "right")]).median == pytest.approx(
-        -0.4, abs=0.1
-    )
+    assert believe(0.0, 1.5, [(-18.0, "dim"), (0.0, "bright"), (0.0, "right")]).median == pytest.approx(-0.4, abs=0.1)
     assert 3.5 < step_of([9.0], [0.01]) < 4.0
 
 
-OTHER = on(
-    "regulated", "24V", low="24V", high="24V", vf="2V", resistor="2k2", **lamp("24V", "0.03A", "0.05cd")
-)
+OTHER = on("regulated", "24V", low="24V", high="24V", vf="2V", resistor="2k2", **lamp("24V", "0.03A", "0.05cd"))
 
 
 def beside(*trials, place=OTHER):
@@ -264,7 +251,7 @@ def test_verdicts_on_colour_and_in_another_room_are_none_on_light():
 def cool(**fields):
     return on(
         "regulated", "12V", vf="3V", resistor="2k2", led_id="white-5-clear", **lamp("12V", "0.05A", "0.02cd"), **fields
-    )  # fmt: skip
+    )
 
 
 def proposals(place, verdict):
@@ -276,10 +263,7 @@ def test_too_blue_asks_for_a_warmer_led_or_a_tint():
     led, tint = proposals(cool(), "blue")
     assert (led.label, led.changes) == ("Use warm white 5 mm clear", {"led_id": "warm-5-clear"})
     # An orange glass would be nearer still, and colour it: past the filament's purity nothing is offered.
-    assert (tint.label, tint.changes) == (
-        "Put warm tint of lacquer or gel before it",
-        {"looks.glass": "warm-tint"},
-    )
+    assert (tint.label, tint.changes) == ("Put warm tint of lacquer or gel before it", {"looks.glass": "warm-tint"})
 
 
 def test_a_coloured_led_has_no_warmer_one():

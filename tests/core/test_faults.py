@@ -38,8 +38,7 @@ def wrong(p, *taken):
     """What is wrong by readings typed as "kind text"."""
     s = solve(p)
     readings = tuple(
-        read_after(f"r{n}", kind, text, "", "")
-        for n, (kind, text) in enumerate(t.split(" ", 1) for t in taken)
+        read_after(f"r{n}", kind, text, "", "") for n, (kind, text) in enumerate(t.split(" ", 1) for t in taken)
     )
     return trouble(s, readings, [diagnose(s, r) for r in readings])
 
@@ -48,37 +47,36 @@ def ids(found):
     return [c.id for c in found.trouble.causes]
 
 
-@pytest.mark.parametrize(("fault", "kind", "volts"), [
-    # A turned or open LED keeps the whole rail off its resistor; the meter's 10 MΩ draw 1.2 µA through 1 kΩ.
-    (Fault(led="turned"), "led_volts", 12.0 * 10e6 / (10e6 + 1e3)),
-    (Fault(led="open"), "led_volts", 12.0 * 10e6 / (10e6 + 1e3)),
-    # Behind a joint of 10 GΩ a meter of 10 MΩ reads a thousandth of what is left.
-    (Fault(string=1e10), "led_volts", 12.0 * 10e6 / (1e10 + 10e6)),
-    (Fault(led="short"), "led_volts", 12.0 * 0.1 / 1000.1),
-    (Fault(led="short"), "resistor_volts", 12.0 * 1000 / 1000.1),
-    # Contact and ground in series with all: each takes its share of what flows.
-    (Fault(plus=470.0), "plus_volts", 12 - 470 * through(12, 1470)),
-    (Fault(plus=470.0), "supply_volts", 12.0),
-    (Fault(minus=470.0), "minus_volts", 470 * through(12, 1470)),
-    (Fault(minus=470.0), "plus_volts", 12.0),
-    (Fault(minus=470.0), "lamp_volts", 12 - 470 * through(12, 1470)),
-    (Fault(string=470.0), "lamp_volts", 12.0),
-    (Fault(string=470.0), "resistor_volts", 1000 * through(12, 1470)),
-    # Something beside the lamp on a stiff rail takes nothing from it.
-    (Fault(across=240.0), "led_volts", 12 - 1000 * through(12, 1000)),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("fault", "kind", "volts"),
+    [
+        # A turned or open LED keeps the whole rail off its resistor; the meter's 10 MΩ draw 1.2 µA through 1 kΩ.
+        (Fault(led="turned"), "led_volts", 12.0 * 10e6 / (10e6 + 1e3)),
+        (Fault(led="open"), "led_volts", 12.0 * 10e6 / (10e6 + 1e3)),
+        # Behind a joint of 10 GΩ a meter of 10 MΩ reads a thousandth of what is left.
+        (Fault(string=1e10), "led_volts", 12.0 * 10e6 / (1e10 + 10e6)),
+        (Fault(led="short"), "led_volts", 12.0 * 0.1 / 1000.1),
+        (Fault(led="short"), "resistor_volts", 12.0 * 1000 / 1000.1),
+        # Contact and ground in series with all: each takes its share of what flows.
+        (Fault(plus=470.0), "plus_volts", 12 - 470 * through(12, 1470)),
+        (Fault(plus=470.0), "supply_volts", 12.0),
+        (Fault(minus=470.0), "minus_volts", 470 * through(12, 1470)),
+        (Fault(minus=470.0), "plus_volts", 12.0),
+        (Fault(minus=470.0), "lamp_volts", 12 - 470 * through(12, 1470)),
+        (Fault(string=470.0), "lamp_volts", 12.0),
+        (Fault(string=470.0), "resistor_volts", 1000 * through(12, 1470)),
+        # Something beside the lamp on a stiff rail takes nothing from it.
+        (Fault(across=240.0), "led_volts", 12 - 1000 * through(12, 1000)),
+    ],
+)
 def test_a_fault_in_the_circuit_reads_as_the_laws_say(fault, kind, volts):
     assert shows(ONE, kind, fault) == pytest.approx(volts, rel=2e-3, abs=2e-3)
 
 
 def test_what_hangs_beside_a_lamp_is_in_its_feed_and_pulls_down_a_weak_one():
     """600 Ω beside a lamp of 1 kΩ behind (14 V − 12 V)/20 mA: current dividers by halving (Kirchhoff)."""
-    assert shows(ONE, "current", Fault(across=600.0), of="all") == pytest.approx(
-        through(12, 1000) + 0.02, rel=1e-3
-    )
-    weak = on(
-        "unregulated", "12V", {"open": "14V", "load": "20mA"}, low="12V", high="12V", resistor="1k", vf="2V"
-    )
+    assert shows(ONE, "current", Fault(across=600.0), of="all") == pytest.approx(through(12, 1000) + 0.02, rel=1e-3)
+    weak = on("unregulated", "12V", {"open": "14V", "load": "20mA"}, low="12V", high="12V", resistor="1k", vf="2V")
     low, high = 0.0, weak.rail.volts[1]
     for _ in range(60):
         middle = (low + high) / 2
@@ -123,26 +121,29 @@ def test_over_a_cycle_a_dc_range_averages_and_an_ac_range_takes_the_root_mean_sq
     assert shows(winding, "lamp_volts") == pytest.approx(12.0, rel=2e-3)
 
 
-@pytest.mark.parametrize(("taken", "first"), [
-    # 12 V − 2 V over a tenth of the resistor, ten times it, or the next value.
-    (["current 0A", "led_volts 12V"], "led-reversed"),
-    (["current 0A", "led_turned 1.75V"], "led-reversed"),
-    (["current 0A", "led_volts 12V", "led_turned OL", "led_straight OL"], "led-open"),
-    (["current 0A", "led_volts 1.96V"], "meter-fuse"),
-    (["current 0A", "supply_volts 0V"], "other-rail"),
-    (["current 0A", "supply_volts 12V", "plus_volts 0.01V"], "contact"),
-    (["current 0A", "supply_volts 12V", "plus_volts 12V", "led_volts 0V"], "joint"),
-    (["current 1.02mA"], "wrong-decade"),
-    (["current 8.4mA", "resistor_ohms 1k2"], "wrong-value"),
-    (["current 6.85mA", "plus_volts 8.8V", "minus_volts 0V", "supply_volts 12V"], "contact"),
-    (["current 6.85mA", "plus_volts 12V", "minus_volts 3.2V"], "ground"),
-    (["current 6.85mA", "resistor_ohms 1k", "plus_volts 12V", "minus_volts 0V", "resistor_volts 6.85V"], "joint"),
-    (["current 9.2mA", "resistor_volts 10.1V"], "meter-burden"),
-    (["current 5.4mA", "supply_volts 7.4V"], "other-rail"),
-    (["current 10.1mA", "resistor_volts 12V"], "probe-side"),
-    (["current 10.1mA", "led_volts 10V"], "probe-side"),
-    (["led_volts 0V", "resistor_volts 12V"], "led-short"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("taken", "first"),
+    [
+        # 12 V − 2 V over a tenth of the resistor, ten times it, or the next value.
+        (["current 0A", "led_volts 12V"], "led-reversed"),
+        (["current 0A", "led_turned 1.75V"], "led-reversed"),
+        (["current 0A", "led_volts 12V", "led_turned OL", "led_straight OL"], "led-open"),
+        (["current 0A", "led_volts 1.96V"], "meter-fuse"),
+        (["current 0A", "supply_volts 0V"], "other-rail"),
+        (["current 0A", "supply_volts 12V", "plus_volts 0.01V"], "contact"),
+        (["current 0A", "supply_volts 12V", "plus_volts 12V", "led_volts 0V"], "joint"),
+        (["current 1.02mA"], "wrong-decade"),
+        (["current 8.4mA", "resistor_ohms 1k2"], "wrong-value"),
+        (["current 6.85mA", "plus_volts 8.8V", "minus_volts 0V", "supply_volts 12V"], "contact"),
+        (["current 6.85mA", "plus_volts 12V", "minus_volts 3.2V"], "ground"),
+        (["current 6.85mA", "resistor_ohms 1k", "plus_volts 12V", "minus_volts 0V", "resistor_volts 6.85V"], "joint"),
+        (["current 9.2mA", "resistor_volts 10.1V"], "meter-burden"),
+        (["current 5.4mA", "supply_volts 7.4V"], "other-rail"),
+        (["current 10.1mA", "resistor_volts 12V"], "probe-side"),
+        (["current 10.1mA", "led_volts 10V"], "probe-side"),
+        (["led_volts 0V", "resistor_volts 12V"], "led-short"),
+    ],
+)
 def test_readings_together_name_the_cause(taken, first):
     found = wrong(ONE, *taken)
     assert ids(found)[0] == first
@@ -152,8 +153,14 @@ def test_readings_together_name_the_cause(taken, first):
 def test_a_cause_comes_with_its_size():
     """470 Ω more in the string: 12 V − 2 V over 1.47 kΩ; read twice, the size is what makes both (Ohm)."""
     amps = through(12, 1470)
-    found = wrong(ONE, f"current {amps:.6f}A", f"resistor_volts {1000 * amps:.5f}V", "plus_volts 12V",
-                  "resistor_ohms 1k", "minus_volts 0V")  # fmt: skip
+    found = wrong(
+        ONE,
+        f"current {amps:.6f}A",
+        f"resistor_volts {1000 * amps:.5f}V",
+        "plus_volts 12V",
+        "resistor_ohms 1k",
+        "minus_volts 0V",
+    )
     cause = found.trouble.causes[0]
     assert cause.id == "joint"
     ohm = float(re.search(r"about (\d+)\s", cause.message).group(1))
@@ -172,9 +179,7 @@ def test_where_the_readings_hold_several_causes_several_are_named():
 
 def test_a_high_rail_explains_two_readings_only_together():
     """At the rail's own end current and volts are both up; one up and one down is no rail."""
-    high = wrong(
-        ONE, f"current {through(13.2, 1000):.5f}A", f"resistor_volts {1000 * through(13.2, 1000):.4f}V"
-    )
+    high = wrong(ONE, f"current {through(13.2, 1000):.5f}A", f"resistor_volts {1000 * through(13.2, 1000):.4f}V")
     assert ids(high)[0] == "other-rail"
     apart = wrong(ONE, f"current {through(13.2, 1000):.5f}A", "supply_volts 12V")
     assert "other-rail" not in ids(apart)
@@ -202,10 +207,7 @@ def test_the_newest_reading_of_a_kind_counts():
 def test_a_current_as_it_should_be_clears_what_was_off_before_it():
     """It proves LED, resistor and rail in one; what comes after it counts again."""
     assert wrong(ONE, "led_volts 12V", "resistor_volts 0V", "current 10.1mA") is None
-    assert ids(wrong(ONE, "led_volts 0V", "current 10.1mA", "led_volts 12V"))[0] in (
-        "led-reversed",
-        "probe-side",
-    )
+    assert ids(wrong(ONE, "led_volts 0V", "current 10.1mA", "led_volts 12V"))[0] in ("led-reversed", "probe-side")
     # Volts that are right prove only their own place: the walk goes on.
     assert wrong(ONE, "current 0A", "supply_volts 12V") is not None
 
@@ -218,9 +220,7 @@ def test_the_next_reading_tells_what_is_left_apart():
     said = {m.means: m.answer.replace("\u00a0", " ") for m in step.meanings}
     assert said["The LED is turned round."].startswith("12 V, 12 V, 12 V, 0")
     assert said["A contact that only touches with the covers off."].startswith("12 V, 12 mV")
-    step = wrong(
-        ONE, "current 0A", "led_volts 12V", "supply_volts 12V", "plus_volts 12V", "minus_volts 0V"
-    ).next
+    step = wrong(ONE, "current 0A", "led_volts 12V", "supply_volts 12V", "plus_volts 12V", "minus_volts 0V").next
     assert step.reading in ("led_turned", "led_straight")
     assert step.caution == "Power off, capacitors empty."
     assert {m.answer.replace("\u00a0", " ") for m in step.meanings} >= {"OL"}
@@ -267,8 +267,16 @@ def test_a_keep_warm_that_was_left_in_is_found_by_the_off_state():
 
 def test_an_old_lamp_beside_the_led_is_told_by_its_own_cold_resistance():
     """12 V 0.1 A is 120 Ω hot; behind (14 V − 12 V)/20 mA it pulls the LED down, and its size is its own (Ohm)."""
-    p = on("unregulated", "12V", {"open": "14V", "load": "20mA"}, low="12V", high="12V", resistor="1k", vf="2V",
-           lamp=lamp("12V", "0.1A"))  # fmt: skip
+    p = on(
+        "unregulated",
+        "12V",
+        {"open": "14V", "load": "20mA"},
+        low="12V",
+        high="12V",
+        resistor="1k",
+        vf="2V",
+        lamp=lamp("12V", "0.1A"),
+    )
     s = solve(p)
     read = shows(p, "plus_volts", Fault(across=48.0))
     reading = (read_after("r", "plus_volts", f"{read:.4f}V", "", ""),)
@@ -277,9 +285,7 @@ def test_an_old_lamp_beside_the_led_is_told_by_its_own_cold_resistance():
 
 
 def test_every_suspect_has_a_weight_and_says_what_it_is():
-    found = suspects(
-        solve(ONE), (read_after("r", "current", "0A", "", ""), read_after("v", "led_volts", "0V", "", ""))
-    )
+    found = suspects(solve(ONE), (read_after("r", "current", "0A", "", ""), read_after("v", "led_volts", "0V", "", "")))
     assert found[0].id == "fine"
     assert {m.id for m in found[1:]} <= PRIOR.keys()
     assert set(AT) <= PRIOR.keys()
@@ -287,10 +293,16 @@ def test_every_suspect_has_a_weight_and_says_what_it_is():
     assert all(("{}" in m.message) == (m.unit is not None) for m in found)
 
 
-@pytest.mark.parametrize(("kind", "text", "value"), [
-    ("resistor_ohms", "1k02", 1020.0), ("led_straight", "OL", 1e9), ("led_turned", "0L", 1e9),
-    ("plus_volts", "11.9", 11.9), ("current", "9.8mA", 9.8e-3),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("kind", "text", "value"),
+    [
+        ("resistor_ohms", "1k02", 1020.0),
+        ("led_straight", "OL", 1e9),
+        ("led_turned", "0L", 1e9),
+        ("plus_volts", "11.9", 11.9),
+        ("current", "9.8mA", 9.8e-3),
+    ],
+)
 def test_each_kind_is_read_in_its_own_unit(kind, text, value):
     assert read_after("r", kind, text, "", "").value == pytest.approx(value)
     assert kind in KINDS
@@ -315,15 +327,7 @@ def test_a_regulators_own_spread_is_no_fault():
 
 def test_of_a_ready_made_lamp_all_insides_count_that_it_may_have():
     """A 10 to 15 V lamp may have two LEDs inside or three: what either draws agrees."""
-    p = on(
-        "regulated",
-        "12V",
-        low="12V",
-        high="12V",
-        led_id="white-5-clear",
-        band="10-15V",
-        module={"amps": "20mA"},
-    )
+    p = on("regulated", "12V", low="12V", high="12V", led_id="white-5-clear", band="10-15V", module={"amps": "20mA"})
     s = solve(p)
     assert len(s.position.possible) > 1
     for amps in s.doubt:
@@ -331,8 +335,15 @@ def test_of_a_ready_made_lamp_all_insides_count_that_it_may_have():
 
 
 def test_what_would_take_minutes_is_said_and_not_begun():
-    p = on("winding", "12Vac", resistor="470R", rectification="bridge", driver_kind="series_lamps",
-           driver_details={"others": {"text": "1"}}, lamp=lamp("12V", "0.1A"))  # fmt: skip
+    p = on(
+        "winding",
+        "12Vac",
+        resistor="470R",
+        rectification="bridge",
+        driver_kind="series_lamps",
+        driver_details={"others": {"text": "1"}},
+        lamp=lamp("12V", "0.1A"),
+    )
     found = wrong(p, "current 0A")
     assert found.trouble.causes == () and found.next is None
     assert found.trouble.line.startswith("With lamps left in the loop of a supply that alternates")
@@ -350,6 +361,5 @@ def test_a_pin_that_is_low_is_no_open_switch():
 
 def test_a_reading_in_a_state_that_the_lamp_has_no_more_stops_nothing():
     assert (
-        assess(ONE, Bench((read_after("r", "current", "0A", "", "", state="closed"),))).diagnoses[0].state
-        == "closed"
+        assess(ONE, Bench((read_after("r", "current", "0A", "", "", state="closed"),))).diagnoses[0].state == "closed"
     )

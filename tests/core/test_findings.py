@@ -58,17 +58,14 @@ def test_nothing_measured_is_said_until_a_reading_inks_it():
 def test_reverse_is_judged_against_five_volts():
     # Common practice: through-hole parts are rated 5 V reverse.
     low, high = (
-        next(f for f in assess(position(v, v, v, target=1e-3)).findings if f.id == "polarity")
-        for v in (4.5, 9.0)
+        next(f for f in assess(position(v, v, v, target=1e-3)).findings if f.id == "polarity") for v in (4.5, 9.0)
     )
     assert "may take" in low.message and "over its" in high.message
 
 
 def test_the_drive_limit_can_be_raised_on_purpose():
     p = position(13, 14, 15, target=0.014)
-    assert "over-drive-ceiling" in ids(p) and "over-drive-ceiling" not in ids(
-        with_changes(p, {"ceiling": 1.0})
-    )
+    assert "over-drive-ceiling" in ids(p) and "over-drive-ceiling" not in ids(with_changes(p, {"ceiling": 1.0}))
 
 
 @pytest.mark.parametrize("changes", [{"nonsense": 1}, {"led_id": "no such"}, {"in_series": 0}])

@@ -54,17 +54,23 @@ def test_only_a_few_points_are_ticked_and_they_are_those_where_one_must_look():
     assert order.index("sleeve") < order.index("solder") < order.index("soak") < order.index("glue")
 
 
-@pytest.mark.parametrize(("p", "there", "not_there"), [
-    (on("regulated", "12V", led_id="white-5-clear", band="10-15V", module={"amps": "20mA"}),
-     set(), {"resistor", "lead", "legs", "sleeve"}),
-    (on("regulated", "12V", resistor="470R", resistor_parts=2), {"lead"}, {"capacitor", "regulator"}),
-    (on("winding", "12Vac", rectification="bridge_cap", resistor="1k"), {"capacitor", "polarity"}, set()),
-    (on("winding", "12Vac", rectification="half_wave", resistor="1k"), set(), {"capacitor", "polarity"}),
-    (on("regulated", "24V", regulator_id="fixed-8-to220", resistor="1k"), {"regulator"}, {"capacitor"}),
-    (on("regulated", "12V", resistor="1k", led_id="red-chip"), set(), {"legs", "height"}),
-    (replace(PLAIN, shunt_ohm=100.0, shunt_w=10.0), {"load"}, set()),
-    (PLAIN, {"height"}, {"load", "bold", "brittle", "optics"}),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("p", "there", "not_there"),
+    [
+        (
+            on("regulated", "12V", led_id="white-5-clear", band="10-15V", module={"amps": "20mA"}),
+            set(),
+            {"resistor", "lead", "legs", "sleeve"},
+        ),
+        (on("regulated", "12V", resistor="470R", resistor_parts=2), {"lead"}, {"capacitor", "regulator"}),
+        (on("winding", "12Vac", rectification="bridge_cap", resistor="1k"), {"capacitor", "polarity"}, set()),
+        (on("winding", "12Vac", rectification="half_wave", resistor="1k"), set(), {"capacitor", "polarity"}),
+        (on("regulated", "24V", regulator_id="fixed-8-to220", resistor="1k"), {"regulator"}, {"capacitor"}),
+        (on("regulated", "12V", resistor="1k", led_id="red-chip"), set(), {"legs", "height"}),
+        (replace(PLAIN, shunt_ohm=100.0, shunt_w=10.0), {"load"}, set()),
+        (PLAIN, {"height"}, {"load", "bold", "brittle", "optics"}),
+    ],
+)
 def test_steps_that_do_not_apply_are_not_there(p, there, not_there):
     found = set(steps(p))
     assert there <= found
@@ -110,9 +116,7 @@ def test_nothing_is_built_while_a_stop_stands_or_on_the_mains():
     assert list(steps(replace(PLAIN, mains=True))) == ["mains"]
 
 
-@pytest.mark.parametrize(
-    ("thick", "bore"), [(2.5, 3.2), (1.9, 2.4), (0.6, 1.2), (4.5, 4.8), (4.6, 6.4), (18.0, 19.1)]
-)
+@pytest.mark.parametrize(("thick", "bore"), [(2.5, 3.2), (1.9, 2.4), (0.6, 1.2), (4.5, 4.8), (4.6, 6.4), (18.0, 19.1)])
 def test_a_sleeve_goes_over_and_shrinks_on(thick, bore):
     """The next bore that is 0.3 mm wider; shrunk to half it is tighter than what it sits on."""
     piece = sleeve_over(thick, 6.5)
@@ -145,19 +149,35 @@ def test_a_regulators_heat_is_what_it_keeps():
     assert sunk.usual.value == pytest.approx(25 + watts * p.regulator.sink_k_w, rel=0.01)
 
 
-@pytest.mark.parametrize(("celsius", "says"), [
-    (30, "no warmer than the hand"), (44, "warm"), (51, "hot, and can be held"), (59, "held for a few seconds"),
-    (60, TOO_HOT), (120, TOO_HOT),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("celsius", "says"),
+    [
+        (30, "no warmer than the hand"),
+        (44, "warm"),
+        (51, "hot, and can be held"),
+        (59, "held for a few seconds"),
+        (60, TOO_HOT),
+        (120, TOO_HOT),
+    ],
+)
 def test_a_finger_says_how_hot(celsius, says):
     assert finger(celsius) == says
 
 
-@pytest.mark.parametrize(("before", "after", "judged"), [
-    ("", "", "open"), ("works", "", "open"), ("", "works", "open"), ("works", "works", "same"),
-    ("dark", "dark", "same"),
-    ("works", "glows", "worse"), ("works", "dark", "worse"), ("dark", "works", "better"), ("dark", "glows", "changed"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("before", "after", "judged"),
+    [
+        ("", "", "open"),
+        ("works", "", "open"),
+        ("", "works", "open"),
+        ("works", "works", "same"),
+        ("dark", "dark", "same"),
+        ("works", "glows", "worse"),
+        ("works", "dark", "worse"),
+        ("dark", "works", "better"),
+        ("dark", "glows", "changed"),
+    ],
+)
 def test_what_changed_between_the_two_is_judged(before, after, judged):
     (found,) = differences([Check("k", "Brake on", "Dark", before, after)])
     assert found.judged == judged
@@ -172,16 +192,17 @@ def test_all_checks_in_a_line():
     assert line().startswith("No check is written down")
     assert line(("works", "works"), ("works", "")) == "1 of 2 still to do."
     assert line(("works", "works"), ("dark", "works")) == "All 2 as before, or better."
-    assert (
-        line(("works", "works"), ("works", "glows"))
-        == "1 of 2 came out otherwise than before. Do not close it."
-    )
+    assert line(("works", "works"), ("works", "glows")) == "1 of 2 came out otherwise than before. Do not close it."
 
 
-@pytest.mark.parametrize(("led", "picture", "says"), [
-    ({"led_id": "red-5-diffused"}, "polarity", "the long leg"), ({"led_id": "red-chip"}, "chip", "a cut corner"),
-    ({"led_id": "white-5-clear", "band": "10-15V", "module": {"amps": "20mA"}}, "", "own mark"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("led", "picture", "says"),
+    [
+        ({"led_id": "red-5-diffused"}, "polarity", "the long leg"),
+        ({"led_id": "red-chip"}, "chip", "a cut corner"),
+        ({"led_id": "white-5-clear", "band": "10-15V", "module": {"amps": "20mA"}}, "", "own mark"),
+    ],
+)
 def test_polarity_is_that_of_this_package(led, picture, says):
     step = steps(on("regulated", "12V", **led))["polarity"]
     assert step.picture == picture
@@ -193,22 +214,35 @@ def test_the_leds_tip_and_bore_stand_beside_the_old_bulbs():
     sheets): the tip goes 5.8 mm lower. 10.4 - 5.8 mm leaves 2.3 mm all round."""
     p = on("regulated", "12V", lamp_id="47", bulb_across="10.4mm", bulb_long="29mm", filament_below="11mm")
     assert facts(steps(p)["height"]) == {
-        "Old lamp": "10.4 mm across, 29 mm long", "LED": "5.8 mm across, 8.6 mm tall",
+        "Old lamp": "10.4 mm across, 29 mm long",
+        "LED": "5.8 mm across, 8.6 mm tall",
         "Its tip": "5.8 mm under where the old lamp's tip stood",
         "In the old bore": "2.3 mm of play all round: a sleeve or collar centres it",
-    }  # fmt: skip
+    }
 
 
-@pytest.mark.parametrize(("across", "below", "bore", "tip"), [
-    ("5.7mm", "3.5mm", "0.1 mm too thick: file the rim, or take a smaller LED",
-     "1.7 mm over where the old lamp's tip stood"),
-    ("6.7mm", "5.5mm", "fits as it is", "where the old lamp's tip stood"),
-    ("6.9mm", "5.8mm", "0.6 mm of play all round: a sleeve or collar centres it",
-     "0.6 mm under where the old lamp's tip stood"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("across", "below", "bore", "tip"),
+    [
+        (
+            "5.7mm",
+            "3.5mm",
+            "0.1 mm too thick: file the rim, or take a smaller LED",
+            "1.7 mm over where the old lamp's tip stood",
+        ),
+        ("6.7mm", "5.5mm", "fits as it is", "where the old lamp's tip stood"),
+        (
+            "6.9mm",
+            "5.8mm",
+            "0.6 mm of play all round: a sleeve or collar centres it",
+            "0.6 mm under where the old lamp's tip stood",
+        ),
+    ],
+)
 def test_a_bore_is_too_small_fits_or_leaves_play(across, below, bore, tip):
-    p = on("regulated", "12V", lamp_id="own", lamp_volts="12V", lamp_amps="0.1A", bulb_across=across,
-           filament_below=below)  # fmt: skip
+    p = on(
+        "regulated", "12V", lamp_id="own", lamp_volts="12V", lamp_amps="0.1A", bulb_across=across, filament_below=below
+    )
     found = facts(steps(p)["height"])
     assert (found["In the old bore"], found["Its tip"]) == (bore, tip)
 
@@ -221,13 +255,21 @@ def test_a_bulb_of_the_catalogue_has_its_usual_size_and_what_is_typed_goes_over_
     small = on("regulated", "12V", lamp_id="74").lamp.bulb
     assert small.across_m == pytest.approx(1.75 / 8 * 25.4e-3, abs=5e-5)
     assert facts(steps(on("regulated", "12V", lamp_id="own", lamp_volts="12V", lamp_amps="0.1A"))["height"]) == {
-        "LED": "5.8 mm across, 8.6 mm tall"}  # fmt: skip
+        "LED": "5.8 mm across, 8.6 mm tall"
+    }
 
 
-@pytest.mark.parametrize(("mark", "side", "minus", "below"), [
-    ("plus", "left", "right", "left"), ("minus", "left", "left", "right"), ("square-plus", "right", "left", "right"),
-    ("square-minus", "right", "right", "left"), ("bar", "left", "left", "right"), ("arrow", "right", "right", "left"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("mark", "side", "minus", "below"),
+    [
+        ("plus", "left", "right", "left"),
+        ("minus", "left", "left", "right"),
+        ("square-plus", "right", "left", "right"),
+        ("square-minus", "right", "right", "left"),
+        ("bar", "left", "left", "right"),
+        ("arrow", "right", "right", "left"),
+    ],
+)
 def test_the_boards_own_legend_says_which_pad_is_minus_on_either_face(mark, side, minus, below):
     """Bar and tip of the arrow are the cathode's, as in the diode's symbol (IEC 60617); faces mirror each other."""
     step = steps(on("regulated", "12V", resistor="1k", board_mark=mark, board_side=side))["polarity"]
@@ -236,11 +278,16 @@ def test_the_boards_own_legend_says_which_pad_is_minus_on_either_face(mark, side
     assert steps(PLAIN)["polarity"].board is None
 
 
-@pytest.mark.parametrize(("kind", "text", "agrees", "asks"), [
-    ("resistor_celsius", "58°C", True, ""), ("resistor_celsius", "81°C", False, "resistor_volts"),
-    ("resistor_celsius", "26°C", False, "current"), ("led_celsius", "31°C", True, ""),
-    ("led_celsius", "44", False, "resistor_volts"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("kind", "text", "agrees", "asks"),
+    [
+        ("resistor_celsius", "58°C", True, ""),
+        ("resistor_celsius", "81°C", False, "resistor_volts"),
+        ("resistor_celsius", "26°C", False, "current"),
+        ("led_celsius", "31°C", True, ""),
+        ("led_celsius", "44", False, "resistor_volts"),
+    ],
+)
 def test_a_thermocouple_is_judged_by_its_part(kind, text, agrees, asks):
     """10.1 mA in 1 kΩ of a quarter watt: 25 + 34.6 K within 35 % and 4 K; the LED's 20 mW by 300 K/W are 6 K."""
     report = assess(PLAIN, Bench(readings_after=(read_after("r", kind, text, "", ""),)))
@@ -251,9 +298,7 @@ def test_a_thermocouple_is_judged_by_its_part(kind, text, agrees, asks):
         assert report.next_step.id == "close"
     else:
         assert (report.next_step.id, report.next_step.reading) == ("chase-heat", asks)
-        side, why = (
-            ("over", "carries more than it should") if asks == "resistor_volts" else ("under", "carries less")
-        )
+        side, why = ("over", "carries more than it should") if asks == "resistor_volts" else ("under", "carries less")
         assert f" is {side} the expected " in row.line and why in row.line
         again = read_after("s", kind, "31°C" if kind == "led_celsius" else "58°C", "", "")
         report = assess(PLAIN, Bench(readings_after=(read_after("r", kind, text, "", ""), again)))
@@ -262,7 +307,4 @@ def test_a_thermocouple_is_judged_by_its_part(kind, text, agrees, asks):
 
 def test_a_temperature_of_a_part_that_is_not_there_is_not_judged():
     """A frost in the van reads below nought, and is a temperature all the same."""
-    assert (
-        assess(PLAIN, Bench(readings_after=(read_after("r", "regulator_celsius", "-3°C", "", ""),))).diagnoses
-        == ()
-    )
+    assert assess(PLAIN, Bench(readings_after=(read_after("r", "regulator_celsius", "-3°C", "", ""),))).diagnoses == ()

@@ -12,23 +12,34 @@ from tests.core.supplies import lamp, on
 @pytest.mark.parametrize(
     ("name", "supply", "job", "asks"),
     [
-        ("Charge warning", "vehicle", "charge", True), ("Ignition light", "vehicle", "charge", True),
-        ("No charge", "vehicle", "charge", True), ("Turn pilot", "vehicle", "two-feeds", True),
-        ("Tell-tale, trailer", "vehicle", "two-feeds", True), ("Neon, mains on", "winding", "neon", True),
-        ("Demister heater", "winding", "heat", True), ("Exciter lamp", "regulated", "infrared", True),
-        ("Speed lamp", "stator", "magneto", False), ("Dial light", "vehicle", "dimmed", False),
+        ("Charge warning", "vehicle", "charge", True),
+        ("Ignition light", "vehicle", "charge", True),
+        ("No charge", "vehicle", "charge", True),
+        ("Turn pilot", "vehicle", "two-feeds", True),
+        ("Tell-tale, trailer", "vehicle", "two-feeds", True),
+        ("Neon, mains on", "winding", "neon", True),
+        ("Demister heater", "winding", "heat", True),
+        ("Exciter lamp", "regulated", "infrared", True),
+        ("Speed lamp", "stator", "magneto", False),
+        ("Dial light", "vehicle", "dimmed", False),
         ("Battery level", "battery", "reading", False),
     ],
-)  # fmt: skip
+)
 def test_what_a_name_and_a_rail_speak_for(name, supply, job, asks):
     first = hints_of(name, supply)[0]
     assert (first.job, first.asks) == (job, asks)
 
 
-@pytest.mark.parametrize(("name", "supply"), [
-    ("Lamp", "vehicle"), ("Discharge", "vehicle"), ("Charge warning", "winding"), ("Dial light", "regulated"),
-    ("Scale, left", "unregulated"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("name", "supply"),
+    [
+        ("Lamp", "vehicle"),
+        ("Discharge", "vehicle"),
+        ("Charge warning", "winding"),
+        ("Dial light", "regulated"),
+        ("Scale, left", "unregulated"),
+    ],
+)
 def test_what_they_do_not_speak_for(name, supply):
     assert hints_of(name, supply) == ()
 

@@ -19,8 +19,8 @@ from swapglow.core.supplies import SUPPLIES
 ROOT = Path(__file__).resolve().parents[2]
 # The demo is data: positions on every kind there is. Migrations speak of the past.
 EXEMPT = ("swapglow/records/demo/", "swapglow/records/migrations/")
-# Other things of the same name: the danger of a vehicle's battery at take-in.
-HOMONYMS = {("swapglow/core/intake/hazards.py", "vehicle")}
+# Other things of the same name: the danger of a vehicle's battery at take-in, the winding that a circuit hangs on.
+HOMONYMS = {("swapglow/core/intake/hazards.py", "vehicle"), ("swapglow/core/circuits/kinds/hum.py", "winding")}
 
 
 def sources(folder, *suffixes):
@@ -46,9 +46,11 @@ def test_a_kind_is_named_in_its_own_module_only(kinds):
     named = [
         (name, node.lineno, node.value)
         for name, node in nodes()
-        if isinstance(node, ast.Constant) and node.value in kinds and not name.endswith(f"/{node.value}.py")
+        if isinstance(node, ast.Constant)
+        and node.value in kinds
+        and not name.endswith(f"/{node.value}.py")
         and (name, node.value) not in HOMONYMS
-    ]  # fmt: skip
+    ]
     assert named == []
 
 
@@ -118,14 +120,17 @@ def blocks():
     """Two blocks: two corners of rail and LED, and three places along a rule at usual and most volts."""
     corners = Block(
         {"rail": ("low", "high"), "led": ("least", "most")},
-        rail=np.array([[9.0, 9.0], [15.0, 15.0]]), vf=np.array([[1.8, 2.2], [1.8, 2.2]]),
+        rail=np.array([[9.0, 9.0], [15.0, 15.0]]),
+        vf=np.array([[1.8, 2.2], [1.8, 2.2]]),
         ohms=np.full((2, 2), 680.0),
-    )  # fmt: skip
+    )
     rule = Block(
         {"curve": ("usual", "most"), "place": ("0", "1", "2")},
-        rail=np.array([[12.0] * 3, [15.0] * 3]), vf=np.full((2, 3), 2.0),
-        ohms=np.array([[470.0, 680.0, 1000.0]] * 2), source=np.array([[1.0] * 3, [2.0] * 3]),
-    )  # fmt: skip
+        rail=np.array([[12.0] * 3, [15.0] * 3]),
+        vf=np.full((2, 3), 2.0),
+        ohms=np.array([[470.0, 680.0, 1000.0]] * 2),
+        source=np.array([[1.0] * 3, [2.0] * 3]),
+    )
     return Batch({"corners": corners, "rule": rule}, drop=0.3, source=7.0)
 
 
@@ -152,9 +157,5 @@ def test_where_a_block_is_put_does_not_matter():
     there = blocks()
     turned = Batch(dict(reversed(list(there._blocks.items()))), drop=0.3, source=7.0)
     for name, at in (("corners", {"rail": "high"}), ("rule", {"curve": "usual", "place": "1"})):
-        assert list(there.cases().ohms[there.index(name, **at)]) == list(
-            turned.cases().ohms[turned.index(name, **at)]
-        )
-        assert list(there.cases().rail[there.index(name, **at)]) == list(
-            turned.cases().rail[turned.index(name, **at)]
-        )
+        assert list(there.cases().ohms[there.index(name, **at)]) == list(turned.cases().ohms[turned.index(name, **at)])
+        assert list(there.cases().rail[there.index(name, **at)]) == list(turned.cases().rail[turned.index(name, **at)])

@@ -17,16 +17,12 @@ MEASURED = Source.MEASURED
 
 
 def rail(usual, low="", high="", source="assumed"):
-    levels = {
-        name: Quantity(text=text, source=source) for name, text in (("low", low), ("high", high)) if text
-    }
+    levels = {name: Quantity(text=text, source=source) for name, text in (("low", low), ("high", high)) if text}
     return RailInput(usual=Quantity(text=usual, source=source), **levels)
 
 
 def old(id_="", volts="", amps="", candela="", base=""):
-    return lamp_of(
-        PositionInput(lamp_id=id_, lamp_volts=volts, lamp_amps=amps, lamp_candela=candela, lamp_base=base)
-    )
+    return lamp_of(PositionInput(lamp_id=id_, lamp_volts=volts, lamp_amps=amps, lamp_candela=candela, lamp_base=base))
 
 
 def test_one_value_stands_for_all_and_says_so():
@@ -34,9 +30,7 @@ def test_one_value_stands_for_all_and_says_so():
     assert (found.low.value, found.usual.value, found.high.value) == (18.4, 18.4, 18.4)
     assert not found.spread_known
     # Nobody has read the ends: they stay pencil.
-    assert (found.low.source, found.usual.source, found.high.source) == (
-        Source.ASSUMED, MEASURED, Source.ASSUMED,
-    )  # fmt: skip
+    assert (found.low.source, found.usual.source, found.high.source) == (Source.ASSUMED, MEASURED, Source.ASSUMED)
 
 
 def test_a_typed_range_gives_the_ends_its_own_source():
@@ -89,9 +83,14 @@ def test_a_catalogue_kind_takes_an_own_rating():
 
 @pytest.mark.parametrize(
     ("words", "field"),
-    [(("nope", "", ""), "led_id"), (("", "", ""), "led_id"), (("", "40V", ""), "vf"),
-     (("red-chip", "x", ""), "vf"), (("red-chip", "", "0A"), "rated")],
-)  # fmt: skip
+    [
+        (("nope", "", ""), "led_id"),
+        (("", "", ""), "led_id"),
+        (("", "40V", ""), "vf"),
+        (("red-chip", "x", ""), "vf"),
+        (("red-chip", "", "0A"), "rated"),
+    ],
+)
 def test_an_led_is_refused_at_its_field(words, field):
     led_id, vf, rated = words
     typed = PositionInput(led_id=led_id, vf=Quantity(text=vf), rated=rated, target=Quantity(text="2mA"))
@@ -119,9 +118,13 @@ def test_a_lamp_may_be_unknown_or_of_the_catalogue():
 
 @pytest.mark.parametrize(
     ("lamp", "field"),
-    [(("none such",), "lamp_id"), (("own", "", "1A"), "lamp_volts"),
-     (("own", "6V", "x"), "lamp_amps"), (("own", "6V", "1A", "9V"), "lamp_candela")],
-)  # fmt: skip
+    [
+        (("none such",), "lamp_id"),
+        (("own", "", "1A"), "lamp_volts"),
+        (("own", "6V", "x"), "lamp_amps"),
+        (("own", "6V", "1A", "9V"), "lamp_candela"),
+    ],
+)
 def test_a_lamp_is_refused_at_its_field(lamp, field):
     with pytest.raises(InputError) as refused:
         old(*lamp)
@@ -170,11 +173,21 @@ def test_a_position_is_refused_at_its_field(change, field):
 @pytest.mark.parametrize(
     "change",
     [
-        {"series": "E7"}, {"ceiling": 1.5}, {"tolerance": 0.7}, {"rating_w": -1.0}, {"in_series": 201},
-        {"branches": 0}, {"series_diodes": 5}, {"rounding": "sideways"}, {"lead": "both"}, {"common": "earth"},
-        {"driver_kind": "goblin"}, {"glow_floor": 1.0}, {"colour": "red"},
+        {"series": "E7"},
+        {"ceiling": 1.5},
+        {"tolerance": 0.7},
+        {"rating_w": -1.0},
+        {"in_series": 201},
+        {"branches": 0},
+        {"series_diodes": 5},
+        {"rounding": "sideways"},
+        {"lead": "both"},
+        {"common": "earth"},
+        {"driver_kind": "goblin"},
+        {"glow_floor": 1.0},
+        {"colour": "red"},
     ],
-)  # fmt: skip
+)
 def test_what_no_field_takes_is_refused_by_its_shape(change):
     with pytest.raises(ValidationError) as refused:
         good(**change)
@@ -192,10 +205,13 @@ def test_a_reading_keeps_its_burden_only_for_a_current():
 
 @pytest.mark.parametrize(
     ("text", "unit", "says"),
-    [("12-14V", VOLT, "13\u00a0V (12\u00a0V to 14\u00a0V)"),
-     ("4k7", OHM, "4.7\u00a0kΩ"), (".02A", AMPERE, "20\u00a0mA"),
-     ("  ", OHM, "")],
-)  # fmt: skip
+    [
+        ("12-14V", VOLT, "13\u00a0V (12\u00a0V to 14\u00a0V)"),
+        ("4k7", OHM, "4.7\u00a0kΩ"),
+        (".02A", AMPERE, "20\u00a0mA"),
+        ("  ", OHM, ""),
+    ],
+)
 def test_a_field_says_what_it_took(text, unit, says):
     assert took(text, unit) == says
 
@@ -215,9 +231,7 @@ def test_a_remedys_changes_become_texts_a_record_keeps():
         texts_of({"colour": "red"}, "direct")
     kept = texts_of({"driver.keep_warm_ohm": None}, "low_side")
     assert kept == {"driver_details": {"keep_warm": {"text": "", "source": "computed", "note": ""}}}
-    assert (
-        texts_of({"driver.others_changed": 1}, "series_lamps")["driver_details"]["changed"]["text"] == "yes"
-    )
+    assert texts_of({"driver.others_changed": 1}, "series_lamps")["driver_details"]["changed"]["text"] == "yes"
     assert texts_of({"driver.monitors_current": 0}, "flasher")["driver_details"]["counts"]["text"] == "no"
     with pytest.raises(InputError, match="has no"):
         texts_of({"driver.keep_warm_ohm": None}, "flasher")

@@ -20,27 +20,15 @@ def test_before_and_after_are_volts_times_amps_at_the_highest_rail():
     assert heat.before.value == pytest.approx(13 * 0.1 * (13 / 12) ** 0.55, rel=0.01)
     assert heat.after.value == pytest.approx(13 * s.string_current_max, rel=1e-6)
     share = heat.after.value / heat.before.value
-    assert (
-        heat.line
-        == f"{share * 100:.0f} % of the old heat is left: lens and dial warm by as much of what they did."
-    )
+    assert heat.line == f"{share * 100:.0f} % of the old heat is left: lens and dial warm by as much of what they did."
 
 
 def test_what_stands_before_the_lamp_is_no_heat_in_its_place():
     """100 Ω behind the rail take I²·100 of 12 V·I, a driver's 0.5 V their share."""
-    behind = on(
-        "logic", "12V", {"source": "100R"}, low="12V", high="12V", vf="2V", resistor="1k", tolerance=0.0
-    )
+    behind = on("logic", "12V", {"source": "100R"}, low="12V", high="12V", vf="2V", resistor="1k", tolerance=0.0)
     amps = solve(behind).string_current_max
     assert assess(behind).heat.after.value == pytest.approx(12 * amps - 100 * amps**2, rel=1e-6)
-    driven = on("regulated", "12V", low="12V", high="12V", vf="2V", resistor="1k", tolerance=0.0,
-                driver_kind="low_side", driver_drop=read("0.5V"))  # fmt: skip
-    amps = solve(driven).string_current_max
-    assert assess(driven).heat.after.value == pytest.approx(11.5 * amps, rel=1e-3)
-
-
-def test_shunts_and_strings_count():
-    p = on(
+    driven = on(
         "regulated",
         "12V",
         low="12V",
@@ -48,9 +36,15 @@ def test_shunts_and_strings_count():
         vf="2V",
         resistor="1k",
         tolerance=0.0,
-        branches=3,
-        shunt="470R",
+        driver_kind="low_side",
+        driver_drop=read("0.5V"),
     )
+    amps = solve(driven).string_current_max
+    assert assess(driven).heat.after.value == pytest.approx(11.5 * amps, rel=1e-3)
+
+
+def test_shunts_and_strings_count():
+    p = on("regulated", "12V", low="12V", high="12V", vf="2V", resistor="1k", tolerance=0.0, branches=3, shunt="470R")
     amps = 3 * solve(p).string_current_max + 12 / 470
     assert assess(p).heat.after.value == pytest.approx(12 * amps, rel=1e-6)
 
@@ -58,8 +52,17 @@ def test_shunts_and_strings_count():
 @pytest.mark.parametrize("way", ["half_wave", "bridge", "bridge_cap", "half_wave_cap"])
 def test_over_a_cycle_it_is_the_mean_of_volts_times_amps(way):
     """From the crest's own shape: rectifier, resistor and LED take what the winding gives less what is in series."""
-    p = on("winding", "9Vac", {"hertz": "50Hz"}, low="9Vac", high="9Vac", rectification=way,
-           resistor="470R", vf="2V", tolerance=0.0)  # fmt: skip
+    p = on(
+        "winding",
+        "9Vac",
+        {"hertz": "50Hz"},
+        low="9Vac",
+        high="9Vac",
+        rectification=way,
+        resistor="470R",
+        vf="2V",
+        tolerance=0.0,
+    )
     s = solve(p)
     drawn = s.ac.drawn
     # Resistor and LED at each instant, and the diodes' some 0.75 V each while it conducts.
@@ -70,12 +73,19 @@ def test_over_a_cycle_it_is_the_mean_of_volts_times_amps(way):
 
 
 def test_no_lamp_known_is_said_and_no_cooler_is_said():
-    assert (
-        assess(on("regulated", "12V", **DC)).heat.line
-        == "The old lamp's heat is not known: say what lamp it was."
+    assert assess(on("regulated", "12V", **DC)).heat.line == "The old lamp's heat is not known: say what lamp it was."
+    warm = assess(
+        on(
+            "regulated",
+            "12V",
+            low="12V",
+            high="12V",
+            vf="2V",
+            resistor="150R",
+            shunt="100R",
+            **lamp("12V", "0.05A", "0.02cd"),
+        )
     )
-    warm = assess(on("regulated", "12V", low="12V", high="12V", vf="2V", resistor="150R", shunt="100R",
-                     **lamp("12V", "0.05A", "0.02cd")))  # fmt: skip
     assert warm.heat.line.startswith("It is no cooler")
 
 

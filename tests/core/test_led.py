@@ -48,9 +48,14 @@ def test_single_strings_agree_with_pvlib():
         nvt = count * j.n * thermal_voltage(25)
         # At the cell's terminals V = rail and I = −(string current); no photocurrent, no shunt.
         theirs = -pvlib.pvsystem.i_from_v(
-            voltage=rail, photocurrent=0.0, saturation_current=float(j.i_s),
-        resistance_series=ohms + count * j.r_s, resistance_shunt=np.inf, nNsVth=nvt, method="lambertw",
-    )  # fmt: skip
+            voltage=rail,
+            photocurrent=0.0,
+            saturation_current=float(j.i_s),
+            resistance_series=ohms + count * j.r_s,
+            resistance_shunt=np.inf,
+            nNsVth=nvt,
+            method="lambertw",
+        )
         assert ours == pytest.approx(float(theirs), rel=1e-6, abs=1e-10)
 
 
@@ -72,8 +77,7 @@ def test_equal_leds_drawn_as_one_junction_are_the_same_circuit():
     p = Position(Rail(Figure(20), Figure(24), Figure(28)), kind, Figure(5e-3), in_series=4)
     cases = Cases(24.0, 3.2, 1500.0)
     one, four = (
-        operating_point(build(p, cases, stacked=s).circuit).require().current("Vrail")[0]
-        for s in (True, False)
+        operating_point(build(p, cases, stacked=s).circuit).require().current("Vrail")[0] for s in (True, False)
     )
     assert one == pytest.approx(four, rel=1e-9)
 
@@ -98,6 +102,4 @@ def test_corners_bound_every_case():
             s.sizing.total_ohm * rng.uniform(0.95, 1.05, 400),
         ),
     )
-    assert s.string_current_min <= inside.min() * (1 + 1e-9) and inside.max() <= s.string_current_max * (
-        1 + 1e-9
-    )
+    assert s.string_current_min <= inside.min() * (1 + 1e-9) and inside.max() <= s.string_current_max * (1 + 1e-9)

@@ -44,8 +44,11 @@ def test_matched_they_are_within_a_fifth(group):
     assert abs(red.octaves - blue.octaves) < np.log2(1.2)
     assert red.fits and blue.fits
     # A blue needs the larger resistor for the light of a red, on a lower rail still (common practice).
-    at_twelve = match_lamp("b", "Blue", on("regulated", "12V", low="11V", high="13V", led_id="blue-3-diffused",
-                                           resistor="1k", target="4mA"))  # fmt: skip
+    at_twelve = match_lamp(
+        "b",
+        "Blue",
+        on("regulated", "12V", low="11V", high="13V", led_id="blue-3-diffused", resistor="1k", target="4mA"),
+    )
     both = [group[0], at_twelve]
     level = levels(both)[best(levels(both), both)]
     red, blue = (lamp.choices[k].ohm for lamp, k in zip(both, level.picks, strict=True))
@@ -67,8 +70,11 @@ def test_no_choice_is_past_a_lamps_limits(group):
 @pytest.mark.parametrize("dimmer", [100, 1000])
 def test_what_cannot_be_matched_is_said_with_how_much(dimmer):
     dim = match_lamp("d", "Dim one", replace(RED, led=replace(RED.led, candela=RED.led.candela / dimmer)))
-    bright = match_lamp("w", "Bright one", on("regulated", "12V", low="11V", high="13V", led_id="white-5-clear",
-                                              resistor="1k", target="4mA"))  # fmt: skip
+    bright = match_lamp(
+        "w",
+        "Bright one",
+        on("regulated", "12V", low="11V", high="13V", led_id="white-5-clear", resistor="1k", target="4mA"),
+    )
     report = match_report([dim, bright])
     top = report.levels[-1]
     assert "Dim one stays" in top.line
@@ -97,8 +103,9 @@ def test_a_match_by_eye_teaches_the_leds_true_ratio(group):
 
 
 def test_a_lamp_without_a_resistor_of_its_own_is_barred():
-    barred = match_lamp("m", "Module", on("regulated", "12V", low="11V", high="13V", band="10-15V",
-                                          module={"amps": "20mA"}))  # fmt: skip
+    barred = match_lamp(
+        "m", "Module", on("regulated", "12V", low="11V", high="13V", band="10-15V", module={"amps": "20mA"})
+    )
     assert "ready-made" in barred.barred
     report = match_report([barred, match_lamp("r", "Red", RED)])
     assert report.rows[0].values == ()

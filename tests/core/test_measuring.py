@@ -63,8 +63,12 @@ def test_an_averaging_meter_on_what_is_no_sine(wave):
 
 def test_ac_dc_and_rectified_are_told_apart_by_both_ranges():
     """Half-wave: mean 0.318 and alternating part 0.386 of the crest; full-wave 0.637 and 0.308 (textbook)."""
-    for dc, ac, wave in (("12V", "0.03V", "dc"), ("0.02V", "12V", "sine"),
-                         ("3.18V", "3.86V", "half"), ("6.37V", "3.08V", "full")):  # fmt: skip
+    for dc, ac, wave in (
+        ("12V", "0.03V", "dc"),
+        ("0.02V", "12V", "sine"),
+        ("3.18V", "3.86V", "half"),
+        ("6.37V", "3.08V", "full"),
+    ):
         assert wave_of(Readings([taken("dc_volts", dc), taken("ac_volts", ac)])) == wave
     assert wave_of(Readings([taken("dc_volts", "12V")])) == ""
 
@@ -114,18 +118,21 @@ def test_inverted_logic_is_said_plainly():
     table = truth(states, across_contact=True)
     assert "inverted" in table.line
     assert [(r.state, r.lit, r.closed) for r in table.rows] == [
-        ("off", True, "open, inferred"), ("on", False, "closed, inferred"),
-    ]  # fmt: skip
-    plain = truth([taken("dc_volts", "0.1V", state="off"), taken("dc_volts", "9V", state="on")],
-                  across_contact=False)  # fmt: skip
+        ("off", True, "open, inferred"),
+        ("on", False, "closed, inferred"),
+    ]
+    plain = truth([taken("dc_volts", "0.1V", state="off"), taken("dc_volts", "9V", state="on")], across_contact=False)
     assert "inverted" not in plain.line
     assert plain.rows[1].closed == "closed, inferred"
     assert truth(states[:1], across_contact=False) is None
 
 
 def test_a_reading_across_the_contact_is_not_inferred():
-    states = [taken("dc_volts", "9V", state="off"), taken("dc_volts", "0.1V", state="on"),
-              taken("dc_volts", "0.05V", state="on", points="driver")]  # fmt: skip
+    states = [
+        taken("dc_volts", "9V", state="off"),
+        taken("dc_volts", "0.1V", state="on"),
+        taken("dc_volts", "0.05V", state="on", points="driver"),
+    ]
     assert truth(states, across_contact=False).rows[1].closed == "closed"
 
 
@@ -135,37 +142,12 @@ def test_a_reading_across_the_contact_is_not_inferred():
 @pytest.mark.parametrize(
     ("readings", "known", "which", "likeliest"),
     [
-        (
-            [("dc_volts", "9V", "out"), ("dc_volts", "11V", "in")],
-            Known(None, 12.0),
-            "loaded-over-open",
-            "exchanged",
-        ),
+        ([("dc_volts", "9V", "out"), ("dc_volts", "11V", "in")], Known(None, 12.0), "loaded-over-open", "exchanged"),
         ([("dc_volts", "0.01V", "in")], Known(None, 12.0), "nothing-on-dc", "AC read on a DC range"),
-        (
-            [("dc_volts", "12V", "in"), ("dc_amps", "0A", "in")],
-            Known(None, 12.0),
-            "volts-but-no-amps",
-            "out or blown",
-        ),
-        (
-            [("dc_volts", "12V", "in"), ("dc_volts", "-12V", "in")],
-            Known(None, 12.0),
-            "sign-changes",
-            "turned",
-        ),
-        (
-            [("dc_volts", "6V", "in"), ("dc_amps", "240mA", "in")],
-            Known(OLD, 6.0),
-            "not-this-lamp",
-            "2 such lamps",
-        ),
-        (
-            [("dc_volts", "9V", "out"), ("dc_volts", "1V", "in")],
-            Known(None, 9.0),
-            "lamp-starved",
-            "sense line",
-        ),
+        ([("dc_volts", "12V", "in"), ("dc_amps", "0A", "in")], Known(None, 12.0), "volts-but-no-amps", "out or blown"),
+        ([("dc_volts", "12V", "in"), ("dc_volts", "-12V", "in")], Known(None, 12.0), "sign-changes", "turned"),
+        ([("dc_volts", "6V", "in"), ("dc_amps", "240mA", "in")], Known(OLD, 6.0), "not-this-lamp", "2 such lamps"),
+        ([("dc_volts", "9V", "out"), ("dc_volts", "1V", "in")], Known(None, 9.0), "lamp-starved", "sense line"),
     ],
 )
 def test_contradictions_and_their_likeliest_explanation(readings, known, which, likeliest):
@@ -173,22 +155,25 @@ def test_contradictions_and_their_likeliest_explanation(readings, known, which, 
     assert likeliest in found[which].likeliest
 
 
-@pytest.mark.parametrize(("readings", "feed", "which", "there"), [
-    # More with the lamp in than with it out, by over two per cent (ours).
-    ([("dc_volts", "9V", "out"), ("dc_volts", "9.2V", "in")], 9.0, "loaded-over-open", True),
-    ([("dc_volts", "9V", "out"), ("dc_volts", "9.17V", "in")], 9.0, "loaded-over-open", False),
-    ([("dc_volts", "0.04V", "out"), ("dc_volts", "0.049V", "in")], 9.0, "loaded-over-open", False),
-    # Nothing on DC where over a volt is expected (ours).
-    ([("dc_volts", "0.049V", "in")], 1.1, "nothing-on-dc", True),
-    ([("dc_volts", "-0.049V", "in")], 1.1, "nothing-on-dc", True),
-    ([("dc_volts", "0.051V", "in")], 1.1, "nothing-on-dc", False),
-    ([("dc_volts", "0.049V", "in")], 0.9, "nothing-on-dc", False),
-    ([("dc_volts", "0.01V", "in"), ("ac_volts", "7V", "in")], 9.0, "nothing-on-dc", False),
-    # Half a volt across it and under ten microamps through it (ours).
-    ([("dc_volts", "0.51V", "in"), ("dc_amps", "9uA", "in")], None, "volts-but-no-amps", True),
-    ([("dc_volts", "0.49V", "in"), ("dc_amps", "9uA", "in")], None, "volts-but-no-amps", False),
-    ([("dc_volts", "0.51V", "in"), ("dc_amps", "11uA", "in")], None, "volts-but-no-amps", False),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("readings", "feed", "which", "there"),
+    [
+        # More with the lamp in than with it out, by over two per cent (ours).
+        ([("dc_volts", "9V", "out"), ("dc_volts", "9.2V", "in")], 9.0, "loaded-over-open", True),
+        ([("dc_volts", "9V", "out"), ("dc_volts", "9.17V", "in")], 9.0, "loaded-over-open", False),
+        ([("dc_volts", "0.04V", "out"), ("dc_volts", "0.049V", "in")], 9.0, "loaded-over-open", False),
+        # Nothing on DC where over a volt is expected (ours).
+        ([("dc_volts", "0.049V", "in")], 1.1, "nothing-on-dc", True),
+        ([("dc_volts", "-0.049V", "in")], 1.1, "nothing-on-dc", True),
+        ([("dc_volts", "0.051V", "in")], 1.1, "nothing-on-dc", False),
+        ([("dc_volts", "0.049V", "in")], 0.9, "nothing-on-dc", False),
+        ([("dc_volts", "0.01V", "in"), ("ac_volts", "7V", "in")], 9.0, "nothing-on-dc", False),
+        # Half a volt across it and under ten microamps through it (ours).
+        ([("dc_volts", "0.51V", "in"), ("dc_amps", "9uA", "in")], None, "volts-but-no-amps", True),
+        ([("dc_volts", "0.49V", "in"), ("dc_amps", "9uA", "in")], None, "volts-but-no-amps", False),
+        ([("dc_volts", "0.51V", "in"), ("dc_amps", "11uA", "in")], None, "volts-but-no-amps", False),
+    ],
+)
 def test_a_contradiction_begins_where_it_is_one(readings, feed, which, there):
     found = by_id(contradictions([taken(*r) for r in readings], Known(None, feed)))
     assert (which in found) == there
@@ -198,8 +183,12 @@ def test_readings_that_agree_contradict_nothing():
     good = [taken("dc_volts", "12.4V", "out"), taken("dc_volts", "11.9V"), taken("ac_volts", "0.02V")]
     assert contradictions(good, Known(None, 12.0)) == ()
     # What trickles through on the other range is nobody's contradiction.
-    winding = [taken("ac_volts", "9V", "out"), taken("ac_volts", "8V"), taken("dc_volts", "0.02V", "out"),
-               taken("dc_volts", "0.003V")]  # fmt: skip
+    winding = [
+        taken("ac_volts", "9V", "out"),
+        taken("ac_volts", "8V"),
+        taken("dc_volts", "0.02V", "out"),
+        taken("dc_volts", "0.003V"),
+    ]
     assert contradictions(winding, Known(None, 8.0)) == ()
 
 
@@ -247,10 +236,7 @@ def test_which_pole_is_on_the_frame_is_asked_before_any_drift(kind):
     p = on(kind, "12V", common="chassis")
     step = assess(p).next_step
     assert step.id == "frame_pole" and step.reading == "frame_pole"
-    assert [m.means for m in step.meanings][:2] == [
-        "minus is on the frame",
-        "plus is on the frame: its shell is plus",
-    ]
+    assert [m.means for m in step.meanings][:2] == ["minus is on the frame", "plus is on the frame: its shell is plus"]
     assert assess(on(kind, "12V", {"frame_pole": "plus"}, common="chassis")).next_step.id != "frame_pole"
     assert assess(on(kind, "12V")).next_step.id != "frame_pole"
 
@@ -268,10 +254,10 @@ def test_the_sign_against_the_frame_says_which_pole_stands_there(volts, pole):
     assert "frame-pole" not in by_id(infer((taken("dc_volts", volts),), known))
 
 
-@pytest.mark.parametrize(("typed", "pole"), [
-    ("-13.7V", "plus"), ("13.7V", "minus"), ("Plus", "plus"), (" minus ", "minus"),
-    ("neither", "neither"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("typed", "pole"),
+    [("-13.7V", "plus"), ("13.7V", "minus"), ("Plus", "plus"), (" minus ", "minus"), ("neither", "neither")],
+)
 def test_what_the_meter_shows_against_the_frame_is_its_pole(typed, pole):
     p = on("vehicle", "13.7V", common="chassis")
     applied = apply_reading(p, "frame_pole", typed)
@@ -289,9 +275,7 @@ def test_what_is_no_pole_is_refused():
 
 
 def test_a_rail_with_a_sign_says_where_its_plus_is():
-    with pytest.raises(
-        InputError, match=r"typed without its sign, 48V\. Its minus says that plus"
-    ) as refused:
+    with pytest.raises(InputError, match=r"typed without its sign, 48V\. Its minus says that plus") as refused:
         on("regulated", "-48V")
     assert refused.value.field == "usual"
 
@@ -318,9 +302,7 @@ def test_without_a_meter_the_clip_comes_first_and_survives_what_may_be_there():
     p = on("regulated", "12V", source=Source.ASSUMED)
     bench = Bench(site=Site(habits=Habits(no_meter=True)))
     step = assess(p, bench).next_step
-    assert (
-        step.id == "clip" and step.reading is None and "5.6\u00a0kΩ" in step.act and "30\u00a0V" in step.why
-    )
+    assert step.id == "clip" and step.reading is None and "5.6\u00a0kΩ" in step.act and "30\u00a0V" in step.why
     assert step.why.startswith("There is no meter here.") and len(step.meanings) == 4
     # Marked 12 V on a vehicle: a jump start's 24 V are 40.7 at the crest: 3.89 kΩ, 3.9.
     vehicle = first_clip(on("vehicle", "13.8V", {"system": "12"}, source=Source.MARKED))
@@ -359,9 +341,7 @@ def test_nothing_live_is_asked_of_what_is_on_the_mains():
 @pytest.mark.parametrize("kind", ["vehicle", "stator", "logic", "unregulated"])
 def test_the_caution_of_a_supply_stands_at_its_reading(kind):
     details = {"system": "12"} if kind == "vehicle" else {}
-    step = assess(on(kind, "12V" if kind != "logic" else "3.3V", details, source=Source.ASSUMED)).survey.plan[
-        0
-    ]
+    step = assess(on(kind, "12V" if kind != "logic" else "3.3V", details, source=Source.ASSUMED)).survey.plan[0]
     assert len(step.caution) > 20
 
 
@@ -413,16 +393,8 @@ def test_an_hour_or_two_behind_screws_is_worth_doing_until_a_part_is_cheaper():
 
 
 def test_money_and_hours_as_people_write_them():
-    assert (read_money("price", "12,50"), read_money("price", "€ 9"), read_money("price", " ")) == (
-        12.5,
-        9.0,
-        None,
-    )
-    assert (read_hours("hours", "1.5 h"), read_hours("hours", "2 hours"), read_hours("hours", "")) == (
-        1.5,
-        2.0,
-        None,
-    )
+    assert (read_money("price", "12,50"), read_money("price", "€ 9"), read_money("price", " ")) == (12.5, 9.0, None)
+    assert (read_hours("hours", "1.5 h"), read_hours("hours", "2 hours"), read_hours("hours", "")) == (1.5, 2.0, None)
     for text in ("cheap", "-3", "1e12"):
         with pytest.raises(InputError, match="no price"):
             read_money("price", text)
@@ -432,10 +404,14 @@ def test_money_and_hours_as_people_write_them():
 
 def test_steady_with_the_brake_pulsing_with_the_signal():
     """That tells wires apart where colours do not (common practice)."""
-    brake, signal, slow, dead = tells((
-        Wire("brown", "steady", "brake", "test lamp"), Wire("green", "pulsing", "left signal", "test lamp"),
-        Wire("green", "steady", "left signal", "meter"), Wire("black", "dead", "", "continuity"),
-    ))  # fmt: skip
+    brake, signal, slow, dead = tells(
+        (
+            Wire("brown", "steady", "brake", "test lamp"),
+            Wire("green", "pulsing", "left signal", "test lamp"),
+            Wire("green", "steady", "left signal", "meter"),
+            Wire("black", "dead", "", "continuity"),
+        )
+    )
     assert "fed by that switch" in brake
     assert "flasher" in signal
     assert "test lamp" in slow
@@ -444,15 +420,11 @@ def test_steady_with_the_brake_pulsing_with_the_signal():
 
 def test_the_lamp_in_a_demo_like_position_is_worked_through():
     p = on("winding", "7.4Vac", lamp=lamp("7V", "0.14A"))
-    bench = Bench(
-        readings_before=(taken("ac_volts", "7.4V"), taken("dc_volts", "0.02V"), taken("ac_amps", "0.13A"))
-    )
+    bench = Bench(readings_before=(taken("ac_volts", "7.4V"), taken("dc_volts", "0.02V"), taken("ac_amps", "0.13A")))
     s = assess(p, bench).survey
     amps = s.readings[2]
     assert amps.why.startswith("the range adds 5")
-    assert float(amps.corrected.split("\u00a0")[0]) == pytest.approx(
-        130 * (1 + 5 / (7.4 / 0.13 - 5)), abs=1.5
-    )
+    assert float(amps.corrected.split("\u00a0")[0]) == pytest.approx(130 * (1 + 5 / (7.4 / 0.13 - 5)), abs=1.5)
     assert by_id(s.inferences)["wave"].sets == {}  # it is taken for a winding already
     thought_dc = assess(on("regulated", "7.4V", lamp=lamp("7V", "0.14A")), bench).survey
     assert by_id(thought_dc.inferences)["wave"].sets == {"kind": "winding"}

@@ -4,7 +4,7 @@ import pytest
 
 from swapglow.core.analysis.solution import solve
 from swapglow.core.assess import assess
-from swapglow.core.fitted import FITTED
+from swapglow.core.circuits import CIRCUITS
 from swapglow.core.kinds.detail import Details
 from swapglow.core.presentation.row_of_lamps import row_of_lamps
 from swapglow.core.quantities import Input, InputError
@@ -56,12 +56,19 @@ def test_a_shunt_that_is_none_is_not_there(text):
     assert on("regulated", "12V", shunt=text).shunt_ohm is None
 
 
-@pytest.mark.parametrize(("kind", "detail", "value"), [
-    ("coil", "ohm", 0.1), ("coil", "beside", None), ("gauge", "across", None), ("light_string", "ohm", None),
-    ("strobed", "ohm", 0.1), ("hum", "ohm", 0.1),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("kind", "detail", "value"),
+    [
+        ("coil", "ohm", 0.1),
+        ("coil", "beside", None),
+        ("gauge", "across", None),
+        ("light_string", "ohm", None),
+        ("strobed", "ohm", 0.1),
+        ("hum", "ohm", 0.1),
+    ],
+)
 def test_circuits_take_none(kind, detail, value):
-    asked = FITTED[kind].details
+    asked = CIRCUITS[kind].details
     for text in NONE:
         typed = Details(asked, {detail: Input(text)})
         typed.check()
@@ -72,7 +79,7 @@ def test_a_resistance_that_is_always_there_is_not_none():
     """An open switch, a coil and a dropping resistor have some."""
     for kind, detail in (("coil", "coil"), ("lamp_matrix", "leak"), ("strobed", "leak")):
         with pytest.raises(InputError):
-            Details(FITTED[kind].details, {detail: Input("0")}).value(detail)
+            Details(CIRCUITS[kind].details, {detail: Input("0")}).value(detail)
 
 
 def test_an_led_that_burns_out_gives_no_light_in_any_box():

@@ -24,9 +24,7 @@ def lamps(draw):
     for n in range(draw(st.integers(1, 12))):
         left = tuple(k for k in KINDS if draw(st.booleans()))
         held = {k: "parts" for k in left if draw(st.integers(0, 9)) == 0}
-        until = {
-            k: NINE + timedelta(minutes=draw(st.integers(-600, 600))) for k in held if draw(st.booleans())
-        }
+        until = {k: NINE + timedelta(minutes=draw(st.integers(-600, 600))) for k in held if draw(st.booleans())}
         item = f"i{draw(st.integers(0, 3))}"
         due = draw(st.sampled_from(["", "", "2031-05-21", "2031-06-01"]))
         out.append(Lamp(f"l{n}", f"Lamp {n}", item, item, left, held, until, due))
@@ -55,16 +53,7 @@ def test_no_day_breaks_a_wait_a_dependency_or_the_hours(found, hours):
 
 
 def lamp(n, left, item="desk", **more):
-    return Lamp(
-        f"{n}",
-        f"Lamp {n}",
-        item,
-        item,
-        left,
-        more.get("held", {}),
-        more.get("until", {}),
-        more.get("due", ""),
-    )
+    return Lamp(f"{n}", f"Lamp {n}", item, item, left, more.get("held", {}), more.get("until", {}), more.get("due", ""))
 
 
 def planned(*found, hours=8.0, **minutes):
@@ -81,8 +70,10 @@ def test_the_same_work_on_all_lamps_is_done_together():
     two = [lamp(n, ("desolder", "sleeve", "solder")) for n in (1, 2)]
     day = planned(*two)
     assert order(day) == [
-        ("desolder", ["Lamp 1", "Lamp 2"]), ("sleeve", ["Lamp 1", "Lamp 2"]), ("solder", ["Lamp 1", "Lamp 2"]),
-    ]  # fmt: skip
+        ("desolder", ["Lamp 1", "Lamp 2"]),
+        ("sleeve", ["Lamp 1", "Lamp 2"]),
+        ("solder", ["Lamp 1", "Lamp 2"]),
+    ]
     assert [(b.start, b.end) for b in day.blocks] == [(0, 19), (19, 29), (29, 45)]
     assert day.blocks[2].why == "The iron is hot."
     slow = first_come([t for one in two for t in tasks_of(one, USUAL_MIN)], 8, NINE)
@@ -96,14 +87,13 @@ def test_what_soaks_is_lit_first_and_hands_work_meanwhile():
     soak, solder, close = day.blocks
     assert solder.soaking == "While Lamp 1 soaks"
     assert close.start == pytest.approx(soak.end + SOAK_MIN)
-    assert day.end_min == pytest.approx(SET_UP_MIN["soak"] + CHANGE_MIN + USUAL_MIN["soak"] + SOAK_MIN
-                                        + SET_UP_MIN["close"] + USUAL_MIN["close"])  # fmt: skip
+    assert day.end_min == pytest.approx(
+        SET_UP_MIN["soak"] + CHANGE_MIN + USUAL_MIN["soak"] + SOAK_MIN + SET_UP_MIN["close"] + USUAL_MIN["close"]
+    )
 
 
 def test_what_was_promised_first_comes_first_within_its_kind():
-    day = planned(
-        lamp(1, ("trial",)), lamp(2, ("trial",), due="2031-06-01"), lamp(3, ("trial",), due="2031-05-21")
-    )
+    day = planned(lamp(1, ("trial",)), lamp(2, ("trial",), due="2031-06-01"), lamp(3, ("trial",), due="2031-05-21"))
     assert order(day) == [("trial", ["Lamp 3", "Lamp 2", "Lamp 1"])]
     assert day.blocks[0].why == "Promised for 2031-05-21."
 
@@ -128,8 +118,9 @@ def test_what_waits_says_for_what():
     until = {"solder": NINE + timedelta(hours=2)}
     day = planned(
         lamp(1, ("trial", "solder"), held={"solder": "Parts on order"}),
-        lamp(2, ("solder",), held={"solder": "Paint dries"}, until=until), hours=3,
-    )  # fmt: skip
+        lamp(2, ("solder",), held={"solder": "Paint dries"}, until=until),
+        hours=3,
+    )
     assert order(day) == [("trial", ["Lamp 1"]), ("solder", ["Lamp 2"])]
     assert day.blocks[1].start == 120
     assert [(h.task.lamp, h.why) for h in day.held] == [("Lamp 1", "Parts on order")]
@@ -139,9 +130,7 @@ def test_what_waits_says_for_what():
 
 def test_a_day_says_what_is_in_it_and_what_waits_by_itself():
     """Two trials on one item: 3 + 2 + 10 + 10 = 25 minutes; what only follows the held trial is not told again."""
-    day = planned(
-        lamp(1, ("trial",)), lamp(2, ("trial",)), lamp(3, ("trial", "solder"), held={"trial": "Owner asked"})
-    )
+    day = planned(lamp(1, ("trial",)), lamp(2, ("trial",)), lamp(3, ("trial", "solder"), held={"trial": "Owner asked"}))
     assert day.line == "2 of 4 things, on 2 lamps: 25 min of hands."
     assert [(h.task.lamp, h.task.kind, h.why) for h in day.waits] == [("Lamp 3", "trial", "Owner asked")]
     assert len(day.held) == 2
@@ -156,18 +145,17 @@ def test_a_day_says_what_is_in_it_and_what_waits_by_itself():
 def test_what_the_hot_iron_and_a_soak_leave_time_for():
     """A soak lasts half an hour: what takes longer is not begun in it; what must wait is in neither list."""
     found = [
-        lamp(1, ("desolder", "sleeve")), lamp(2, ("solder",)), lamp(3, ("soak", "close")), lamp(4, ("trial",)),
-        lamp(5, ("prove",)), lamp(6, ("solder",), held={"solder": "Parts on order"}),
+        lamp(1, ("desolder", "sleeve")),
+        lamp(2, ("solder",)),
+        lamp(3, ("soak", "close")),
+        lamp(4, ("trial",)),
+        lamp(5, ("prove",)),
+        lamp(6, ("solder",), held={"solder": "Parts on order"}),
         lamp(7, ("close",), held={"close": "Paint dries"}, until={"close": NINE}),
         lamp(8, ("read",), held={"read": "Owner asked"}, until={"read": NINE + timedelta(minutes=1)}),
-    ]  # fmt: skip
-    tasks = [
-        t for one in found for t in tasks_of(one, {**USUAL_MIN, "trial": SOAK_MIN, "prove": SOAK_MIN + 1})
     ]
-    assert [(t.lamp, t.kind) for t in while_hot(tasks, NINE)] == [
-        ("Lamp 1", "desolder"),
-        ("Lamp 2", "solder"),
-    ]
+    tasks = [t for one in found for t in tasks_of(one, {**USUAL_MIN, "trial": SOAK_MIN, "prove": SOAK_MIN + 1})]
+    assert [(t.lamp, t.kind) for t in while_hot(tasks, NINE)] == [("Lamp 1", "desolder"), ("Lamp 2", "solder")]
     assert [(t.lamp, t.kind) for t in meanwhile(tasks, NINE)] == [("Lamp 4", "trial"), ("Lamp 7", "close")]
 
 
@@ -182,23 +170,24 @@ def test_nothing_is_begun_that_would_not_be_finished():
 def test_how_long_it_takes_is_learnt_from_three_on():
     """Of 4, 6 and 11 the middle is 6; half lie between 5 and 8.5 (quartiles, inclusive)."""
     found = learnt({"trial": [4, 11, 6], "solder": [30, 40]})
-    assert (found["trial"].minutes, found["trial"].low, found["trial"].high, found["trial"].known) == (
-        6,
-        5,
-        8.5,
-        3,
-    )
+    assert (found["trial"].minutes, found["trial"].low, found["trial"].high, found["trial"].known) == (6, 5, 8.5, 3)
     assert found["trial"].line == "median of 3 here, 5 to 8 min in the middle half"
-    assert (found["solder"].minutes, found["solder"].line) == (
-        USUAL_MIN["solder"],
-        "usual, ours: 2 of 3 recorded",
-    )
+    assert (found["solder"].minutes, found["solder"].line) == (USUAL_MIN["solder"], "usual, ours: 2 of 3 recorded")
 
 
-@pytest.mark.parametrize(("text", "minutes"), [
-    ("12", 12), ("40 min", 40), ("1.5 h", 90), ("1,5h", 90), ("1h 20min", 80), ("2 hours", 120), ("", None),
-    (".5h", 30),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("text", "minutes"),
+    [
+        ("12", 12),
+        ("40 min", 40),
+        ("1.5 h", 90),
+        ("1,5h", 90),
+        ("1h 20min", 80),
+        ("2 hours", 120),
+        ("", None),
+        (".5h", 30),
+    ],
+)
 def test_times_are_read_as_people_write_them(text, minutes):
     assert read_minutes(text) == minutes
 

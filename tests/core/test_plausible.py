@@ -14,21 +14,9 @@ import numpy as np
 import pytest
 
 from swapglow.core.assess import assess
+from swapglow.core.circuits import CIRCUITS
 from swapglow.core.engine.netlist import CircuitError
-from swapglow.core.fitted import FITTED
-from swapglow.core.quantities import (
-    AMPERE,
-    CANDELA,
-    FARAD,
-    HERTZ,
-    OHM,
-    VOLT,
-    WATT,
-    Input,
-    InputError,
-    Shown,
-    parse,
-)
+from swapglow.core.quantities import AMPERE, CANDELA, FARAD, HERTZ, OHM, VOLT, WATT, Input, InputError, Shown, parse
 from swapglow.inputs.to_core import position_of
 from tests.fuzz.documents import document
 
@@ -37,8 +25,7 @@ UNITS = {u.symbol: u for u in (AMPERE, VOLT, OHM, WATT, FARAD, HERTZ, CANDELA)}
 PREFIXES = "pnµmkMG"
 # A number as it must never be printed, a prefix on a temperature, a ratio past a thousand.
 ABSURD = re.compile(
-    r"\binf\b|\bnan\b|\d[eE][+-]?\d|[kMGmµ]°C|\d{7,}|(?<!over )(?<![\d.])\d{4,}(?:\.\d+)? (?:×|times)",
-    re.IGNORECASE,
+    r"\binf\b|\bnan\b|\d[eE][+-]?\d|[kMGmµ]°C|\d{7,}|(?<!over )(?<![\d.])\d{4,}(?:\.\d+)? (?:×|times)", re.IGNORECASE
 )
 CELSIUS = re.compile(r"(over )?(-?\d+(?:\.\d+)?)\s°C")
 HOTTEST_C = 400.0
@@ -99,13 +86,29 @@ def at_the_edge(seed):
     rail, lamp = document(seed)
     rng = np.random.default_rng(seed)
     pushed = [
-        {"resistor": "1mR"}, {"resistor": "1G"}, {"resistor": "none"}, {"resistor": "222"}, {"ambient": "-40°C"},
-        {"ambient": "125°C"}, {"in_series": 100}, {"branches": 50}, {"target": {"text": "0.1uA"}},
-        {"target": {"text": "10A"}}, {"capacitor": "1F"}, {"capacitor": "1nF"}, {"shunt": "1R"}, {"shunt": "1G"},
-        {"lamp_id": "own", "lamp_volts": "1V 1000W"}, {"lamp_id": "own", "lamp_volts": "400V", "lamp_amps": "1uA"},
-        {"rating_w": 1000.0}, {"series_diodes": 4}, {"vf": {"text": "0.5V"}}, {"glow_floor": 0.99},
-        {"module": {"amps": "1uA"}, "band": "1-400V"}, {},
-    ]  # fmt: skip
+        {"resistor": "1mR"},
+        {"resistor": "1G"},
+        {"resistor": "none"},
+        {"resistor": "222"},
+        {"ambient": "-40°C"},
+        {"ambient": "125°C"},
+        {"in_series": 100},
+        {"branches": 50},
+        {"target": {"text": "0.1uA"}},
+        {"target": {"text": "10A"}},
+        {"capacitor": "1F"},
+        {"capacitor": "1nF"},
+        {"shunt": "1R"},
+        {"shunt": "1G"},
+        {"lamp_id": "own", "lamp_volts": "1V 1000W"},
+        {"lamp_id": "own", "lamp_volts": "400V", "lamp_amps": "1uA"},
+        {"rating_w": 1000.0},
+        {"series_diodes": 4},
+        {"vf": {"text": "0.5V"}},
+        {"glow_floor": 0.99},
+        {"module": {"amps": "1uA"}, "band": "1-400V"},
+        {},
+    ]
     more = pushed[int(rng.integers(len(pushed)))]
     return rail, type(lamp).model_validate({**lamp.model_dump(mode="json"), **more})
 
@@ -121,9 +124,7 @@ def test_no_lamp_shows_an_absurd_figure():
             continue
         answered += 1
         # The slide rule's own scales reach over what anybody fits.
-        wrong += [
-            f"{seed} {said}" for said in absurd(report, (".rule", ".ramp", ".hue", ".colour", ".levels"))
-        ]
+        wrong += [f"{seed} {said}" for said in absurd(report, (".rule", ".ramp", ".hue", ".colour", ".levels"))]
         # Nothing warms by more than its feed gives: crest times all that the circuit takes.
         most = position.rail.peaks[2] * report.current.supply.value
         assert report.heat.after.value <= max(most, 0.0) * 1.01 + 1e-10, seed
@@ -132,34 +133,51 @@ def test_no_lamp_shows_an_absurd_figure():
 
 
 _EDGES = {
-    "V": ("0.1V", "3V", "31V", "230V", "30-36V", "400V"), "A": ("1uA", "20mA", "700mA", "30A", "21W"),
-    "Ω": ("1mR", "47R", "10k", "none", "1G"), "Hz": ("1Hz", "50Hz", "1MHz"), "F": ("1pF", "470nF", "10uF", "1F"),
-    "°C": ("-40°C", "25°C", "300°C"), "K/W": ("0.01", "1.8K/W", "50K/W"), "lm": ("1lm", "3000lm"),
-    "W": ("1mW", "5W", "1kW"), "H": ("1mH", "2H"), "s": ("1us", "2ms", "1s"), "m": ("1mm", "2m"), "cd": ("1mcd", "9cd"),
-}  # fmt: skip
+    "V": ("0.1V", "3V", "31V", "230V", "30-36V", "400V"),
+    "A": ("1uA", "20mA", "700mA", "30A", "21W"),
+    "Ω": ("1mR", "47R", "10k", "none", "1G"),
+    "Hz": ("1Hz", "50Hz", "1MHz"),
+    "F": ("1pF", "470nF", "10uF", "1F"),
+    "°C": ("-40°C", "25°C", "300°C"),
+    "K/W": ("0.01", "1.8K/W", "50K/W"),
+    "lm": ("1lm", "3000lm"),
+    "W": ("1mW", "5W", "1kW"),
+    "H": ("1mH", "2H"),
+    "s": ("1us", "2ms", "1s"),
+    "m": ("1mm", "2m"),
+    "cd": ("1mcd", "9cd"),
+}
 _WORDS = {
-    "sense_ohm": ("68 ‖ 91", "1mR", "900M"), "wanted": ("50 %", "2 %", "99 %"), "count": ("1", "70", "400"),
-    "keep": ("1", "3", "70"), "banks": ("keys: 8 white × 330R", "a: 1 red on 1m\nb: 200 blue × 1M"),
-    "accept": ("20 %", "0.001"), "damp": ("1 %", "85 %", "100 %"), "feeds": ("TAIL, STOP",),
+    "sense_ohm": ("68 ‖ 91", "1mR", "900M"),
+    "wanted": ("50 %", "2 %", "99 %"),
+    "count": ("1", "70", "400"),
+    "keep": ("1", "3", "70"),
+    "banks": ("keys: 8 white × 330R", "a: 1 red on 1m\nb: 200 blue × 1M"),
+    "accept": ("20 %", "0.001"),
+    "damp": ("1 %", "85 %", "100 %"),
+    "feeds": ("TAIL, STOP",),
     "lamps": ("tail: TAIL to shell, 12V 5W; x: shell to ground, led 680R", "t: TAIL to ground, 12V 1000W"),
-    "circuits": ("3",), "rows": ("3", "16"), "columns": ("5", "16"), "mean": ("2mA",),
-}  # fmt: skip
+    "circuits": ("3",),
+    "rows": ("3", "16"),
+    "columns": ("5", "16"),
+    "mean": ("2mA",),
+}
 
 
-@pytest.mark.parametrize("kind", FITTED)
+@pytest.mark.parametrize("kind", CIRCUITS)
 def test_no_circuit_shows_an_absurd_figure(kind):
     wrong = []
-    for seed in range(max(MANY // len(FITTED), 6)):
+    for seed in range(max(MANY // len(CIRCUITS), 6)):
         rng = np.random.default_rng([seed, 7, len(kind)])
         typed = {}
-        for d in FITTED[kind].details:
+        for d in CIRCUITS[kind].details:
             texts = [v for v, _ in d.options] or (
                 _EDGES.get(d.unit.symbol, ("",)) if d.unit else _WORDS.get(d.id, ("",))
             )
             if rng.random() > 0.15:
                 typed[d.id] = Input(str(rng.choice(texts)))
         try:
-            worked = FITTED[kind].work(FITTED[kind].read(typed))
+            worked = CIRCUITS[kind].work(CIRCUITS[kind].read(typed))
         except (InputError, CircuitError):
             continue
         wrong += [f"{seed} {said} {typed}" for said in absurd(worked, (".spice",))]

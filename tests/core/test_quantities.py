@@ -125,23 +125,35 @@ def test_engineering_form(value, printed):
     assert engineering(value) == printed
 
 
-@pytest.mark.parametrize(("text", "unit", "ends"), [
-    ("10-5mA", AMPERE, (5e-3, 7.5e-3, 10e-3)), ("470-1k", OHM, (470, 735, 1000)), ("12-14mA", AMPERE, (12e-3,
-    13e-3, 14e-3)),
-    ("14-12V", VOLT, (12, 13, 14)), ("12V 5%", VOLT, (11.4, 12, 12.6)), ("1/4 W", WATT, (0.25, 0.25, 0.25)),
-    ("10 MFD", FARAD, (10e-6, 10e-6, 10e-6)), ("0.1MFD", FARAD, (1e-7, 1e-7, 1e-7)), ("2-4k7", OHM, (2000, 3350,
-    4700)),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("text", "unit", "ends"),
+    [
+        ("10-5mA", AMPERE, (5e-3, 7.5e-3, 10e-3)),
+        ("470-1k", OHM, (470, 735, 1000)),
+        ("12-14mA", AMPERE, (12e-3, 13e-3, 14e-3)),
+        ("14-12V", VOLT, (12, 13, 14)),
+        ("12V 5%", VOLT, (11.4, 12, 12.6)),
+        ("1/4 W", WATT, (0.25, 0.25, 0.25)),
+        ("10 MFD", FARAD, (10e-6, 10e-6, 10e-6)),
+        ("0.1MFD", FARAD, (1e-7, 1e-7, 1e-7)),
+        ("2-4k7", OHM, (2000, 3350, 4700)),
+    ],
+)
 def test_texts_as_people_write_them(text, unit, ends):
     """The smaller first is not required, a tolerance needs no sign, a rating may be a fraction (common practice)."""
     read = parse(text, unit)
     assert (read.low, read.usual, read.high) == pytest.approx(ends)
 
 
-@pytest.mark.parametrize(("value", "unit", "text"), [
-    (1e-10, FARAD, "100\u00a0pF"), (4.7e-12, FARAD, "4.7\u00a0pF"), (0.0, AMPERE, "0\u00a0A"), (-0.0, AMPERE,
-    "0\u00a0A"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("value", "unit", "text"),
+    [
+        (1e-10, FARAD, "100\u00a0pF"),
+        (4.7e-12, FARAD, "4.7\u00a0pF"),
+        (0.0, AMPERE, "0\u00a0A"),
+        (-0.0, AMPERE, "0\u00a0A"),
+    ],
+)
 def test_small_values_keep_their_figure_and_nothing_is_nothing(value, unit, text):
     assert show(value, unit) == text
 
@@ -166,9 +178,15 @@ def test_ends_in_brackets_hold_the_value_before_them(text):
 
 @pytest.mark.parametrize(
     ("text", "milliamps", "amps"),
-    [("20", "20mA", "20A"), (".5", ".5mA", ".5A"), ("10-5", "10-5mA", "10-5A"), ("20 ±5%", "20mA ±5%", "20A ±5%"),
-     ("2e1", "2e1mA", "2e1A"), ("7 (5-9)", "7mA (5-9)", "7A (5-9)")],
-)  # fmt: skip
+    [
+        ("20", "20mA", "20A"),
+        (".5", ".5mA", ".5A"),
+        ("10-5", "10-5mA", "10-5A"),
+        ("20 ±5%", "20mA ±5%", "20A ±5%"),
+        ("2e1", "2e1mA", "2e1A"),
+        ("7 (5-9)", "7mA (5-9)", "7A (5-9)"),
+    ],
+)
 def test_a_current_without_a_unit_is_asked_for_it_in_texts_that_read(text, milliamps, amps):
     """20 on a bench is 20 mA a hundred times for once 20 A (common practice)."""
     with pytest.raises(QuantityError, match="of what\\? Write") as refusal:
@@ -184,11 +202,18 @@ def test_a_current_without_a_unit_is_asked_for_it_in_texts_that_read(text, milli
     ("text", "unit", "value"),
     [
         # IEC 60062: colours, three and four digits, a letter for the point; the EIA's code of 1 % chips (from memory).
-        ("yellow violet red gold", OHM, 4700), ("mark 472", OHM, 4700), ("marked 4702", OHM, 47_000),
-        ("chip 0R47", OHM, 0.47), ("01C", OHM, 10_000), ("Brown black BROWN", OHM, 100),
-        ("104", FARAD, 100e-9), ("104K", FARAD, 100e-9), ("mark 229", FARAD, 2.2e-12), ("mark 4n7", FARAD, 4.7e-9),
+        ("yellow violet red gold", OHM, 4700),
+        ("mark 472", OHM, 4700),
+        ("marked 4702", OHM, 47_000),
+        ("chip 0R47", OHM, 0.47),
+        ("01C", OHM, 10_000),
+        ("Brown black BROWN", OHM, 100),
+        ("104", FARAD, 100e-9),
+        ("104K", FARAD, 100e-9),
+        ("mark 229", FARAD, 2.2e-12),
+        ("mark 4n7", FARAD, 4.7e-9),
     ],
-)  # fmt: skip
+)
 def test_a_mark_stands_where_a_value_is_asked(text, unit, value):
     assert parse_single(text, unit) == pytest.approx(value)
     assert took(text, unit) == show(value, unit, 4)
@@ -203,10 +228,21 @@ def test_a_mark_that_no_part_has_is_refused_as_such(text):
 @pytest.mark.parametrize(
     ("text", "asks"),
     [
-        ("222", "2.2 kΩ"), ("223", "22 kΩ"), ("4702", "47 kΩ"), ("681", "680 Ω"), ("105", "1 MΩ"), ("0222", "2.2 kΩ"),
-        ("470", ""), ("680", ""), ("1200", ""), ("1234", ""), ("47", ""), ("222R", ""), ("10000", ""),
+        ("222", "2.2 kΩ"),
+        ("223", "22 kΩ"),
+        ("4702", "47 kΩ"),
+        ("681", "680 Ω"),
+        ("105", "1 MΩ"),
+        ("0222", "2.2 kΩ"),
+        ("470", ""),
+        ("680", ""),
+        ("1200", ""),
+        ("1234", ""),
+        ("47", ""),
+        ("222R", ""),
+        ("10000", ""),
     ],
-)  # fmt: skip
+)
 def test_digits_that_are_a_chips_mark_rather_than_a_value_are_asked_about(text, asks):
     """E24 of IEC 60063: 470, 680 and 1200 are made; 222 is not, and 2.2 kΩ is."""
     if not asks:
@@ -224,13 +260,7 @@ def test_no_figure_claims_more_than_it_can():
     """A kelvin is never a kilo-degree; past a thousand a ratio says that it is, and past 250 °C a part fails."""
     assert show(1300, "°C") == "1300\u00a0°C"
     assert shown(0.4, CELSIUS, "").text == "0.4\u00a0°C"
-    assert [times_text(r) for r in (5.6e10, 999, 1.37, 0, 1e-9)] == [
-        "over 1000",
-        "999",
-        "1.4",
-        "0",
-        "under 0.001",
-    ]
+    assert [times_text(r) for r in (5.6e10, 999, 1.37, 0, 1e-9)] == ["over 1000", "999", "1.4", "0", "under 0.001"]
     assert part_celsius(249) == "249\u00a0°C"
     assert part_celsius(251) == "over 250\u00a0°C, where it fails"
     assert part_shown(1e5, "").value == FAILS_C

@@ -19,19 +19,32 @@ def quick(rail, target="5mA", **more):
     return assess(position_of(typed, RailInput(kind=quick_rail(rail), usual=Quantity(text=rail))))
 
 
-@pytest.mark.parametrize(("text", "kind"), [
-    ("24V", "regulated"), ("12.0-14.4V", "regulated"), ("12.6Vac", "winding"), ("48Vac", "winding"), ("119Vdc",
-    "regulated"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("text", "kind"),
+    [
+        ("24V", "regulated"),
+        ("12.0-14.4V", "regulated"),
+        ("12.6Vac", "winding"),
+        ("48Vac", "winding"),
+        ("119Vdc", "regulated"),
+    ],
+)
 def test_a_rails_text_says_what_feeds_it(text, kind):
     assert quick_rail(text) == kind
 
 
-@pytest.mark.parametrize(("text", "says"), [
-    ("mains", "qualified people only"), ("240V mains", "qualified people only"), ("51Vac", "is mains work"),
-    ("120Vac", "is mains work"), ("120V", "Write 120Vdc, or 120Vac"), ("121Vdc", "is high tension"), ("x",
-    "is not a voltage"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [
+        ("mains", "qualified people only"),
+        ("240V mains", "qualified people only"),
+        ("51Vac", "is mains work"),
+        ("120Vac", "is mains work"),
+        ("120V", "Write 120Vdc, or 120Vac"),
+        ("121Vdc", "is high tension"),
+        ("x", "is not a voltage"),
+    ],
+)
 def test_what_it_cannot_sum_it_asks_or_refuses(text, says):
     """Extra-low voltage ends at 50 V AC and 120 V DC (IEC 61140, from memory)."""
     with pytest.raises(InputError, match=says) as refused:
@@ -103,10 +116,6 @@ def test_what_one_place_says_of_the_frame_counts_in_the_other():
     stop = next(f for f in verdict(by_wire) if f.id == "bridge-on-frame")
     assert stop.grade == "stop"
     (off,) = [
-        r
-        for f in assess(by_wire).findings
-        if f.id == "bridge-on-frame"
-        for r in f.remedies
-        if r.id == "off-frame"
+        r for f in assess(by_wire).findings if f.id == "bridge-on-frame" for r in f.remedies if r.id == "off-frame"
     ]
     assert dict(off.changes) == {"chassis_negative": False, "common": "none"}

@@ -22,8 +22,17 @@ OLD = lamp("16V", "0.07A")
 
 
 def hung(rectification, resistor, old=OLD, supply=TOWER, **more):
-    return on("winding", "15.1Vac", supply, rectification=rectification, resistor=resistor, target="6mA",
-              vf="2V", **old, **more)  # fmt: skip
+    return on(
+        "winding",
+        "15.1Vac",
+        supply,
+        rectification=rectification,
+        resistor=resistor,
+        target="6mA",
+        vf="2V",
+        **old,
+        **more,
+    )
 
 
 HELD, HALF, BRIDGE = hung("bridge_cap", "1k1"), hung("half_wave", "430R"), hung("bridge", "240R")
@@ -45,9 +54,7 @@ def test_unlike_lamps_together_agree_with_the_reference_simulator():
 
 def _plain(circuit):
     """The circuit with numbers in place of arrays of one."""
-    parts = [
-        replace(e, farads=float(e.farads[0])) if isinstance(e, Capacitor) else e for e in circuit.elements
-    ]
+    parts = [replace(e, farads=float(e.farads[0])) if isinstance(e, Capacitor) else e for e in circuit.elements]
     return replace(circuit, elements=tuple(parts))
 
 
@@ -58,10 +65,7 @@ def _metered(deck):
         words = line.split()
         if words and words[0].startswith("d1_"):
             k = words[0].removeprefix("d1_")
-            out += [
-                f"vled{k} led{k}end {words[2]} 0",
-                " ".join([words[0], words[1], f"led{k}end", *words[3:]]),
-            ]
+            out += [f"vled{k} led{k}end {words[2]} 0", " ".join([words[0], words[1], f"led{k}end", *words[3:]])]
         else:
             out.append(line)
     return "\n".join(out) + "\n"
@@ -70,9 +74,7 @@ def _metered(deck):
 SIZED = hung("bridge_cap", "", supply={**TOWER, "load": "0.05A"})
 
 
-@pytest.mark.parametrize(
-    "p", [HELD, HALF, BRIDGE, SIZED], ids=["held", "half-wave", "bridge", "sized by the sum"]
-)
+@pytest.mark.parametrize("p", [HELD, HALF, BRIDGE, SIZED], ids=["held", "half-wave", "bridge", "sized by the sum"])
 def test_a_lamp_alone_is_what_it_is_by_itself(p):
     r, s = rail_cycle(p.rail, [p], "after"), solve(p, rule=False)
     assert r.led[p] == pytest.approx(s.usual, rel=2e-4)
@@ -135,19 +137,16 @@ def test_what_a_lamp_has_alone_is_its_own_circuit_with_what_else_hangs_on_it(oth
 
 
 def test_of_lamps_lit_one_at_a_time_the_thirstiest_counts():
-    one_by_one = [
-        Member("a", "A", BRIDGE, "single"),
-        Member("b", "B", HALF, "single"),
-        Member("c", "C", HELD),
-    ]
+    one_by_one = [Member("a", "A", BRIDGE, "single"), Member("b", "B", HALF, "single"), Member("c", "C", HELD)]
     b = budget(HELD.rail, tuple(one_by_one))
     thirsty = rail_cycle(HELD.rail, [BRIDGE, HELD], "after")
     assert b.after == pytest.approx(tuple(thirsty.total_rms))
     other = rail_cycle(HELD.rail, [HALF, HELD], "after")
     assert [d.after for d in b.draws] == [
-        pytest.approx(tuple(thirsty.each_rms[BRIDGE])), pytest.approx(tuple(other.each_rms[HALF])),
+        pytest.approx(tuple(thirsty.each_rms[BRIDGE])),
+        pytest.approx(tuple(other.each_rms[HALF])),
         pytest.approx(tuple(thirsty.each_rms[HELD])),
-    ]  # fmt: skip
+    ]
     assert b.draws[1].together_v == pytest.approx(other.bus_rms[1])
 
 

@@ -24,19 +24,13 @@ def deck(p, ohms, farads):
     r, led = p.regulator, p.led.junction(p.led.vf_typ, p.celsius)
     crest = p.rail.peaks[1]
     lines = [
-        "by hand", f"vac a {'b' if p.rectification.folds else '0'} sin(0 {crest!r} 50)",
+        "by hand",
+        f"vac a {'b' if p.rectification.folds else '0'} sin(0 {crest!r} 50)",
         ".model rect d(is=14.11n n=1.984 rs=33.89m bv=400)",
         f".model led d(is={float(led.i_s)!r} n={float(led.n)!r} rs={float(led.r_s)!r})",
-    ]  # fmt: skip
+    ]
     if p.rectification.folds:
-        lines += [
-            "rs a a2 SRC",
-            "d1 a2 dc rect",
-            "d2 b dc rect",
-            "d3 0 a2 rect",
-            "d4 0 b rect",
-            "rb b 0 100meg",
-        ]
+        lines += ["rs a a2 SRC", "d1 a2 dc rect", "d2 b dc rect", "d3 0 a2 rect", "d4 0 b rect", "rb b 0 100meg"]
     else:
         lines += ["rs a a2 SRC", "d1 a2 dc rect"]
     lines = [line.replace("SRC", repr(max(p.rail.supply.source_ohm.value, 1e-3))) for line in lines]
@@ -46,9 +40,12 @@ def deck(p, ohms, farads):
     lines += ["rleak dc 0 100meg", "cdc dc 0 10n", "cx x 0 10n", ".options method=gear"]
     if r.kind == "fixed":
         lines += [
-            f"breg held 0 v=min({r.volts!r}, max(v(dc)-{r.dropout!r}, 0))", "vm held out 0", "fin dc 0 vm 1",
-            f"bown dc 0 i={r.quiescent!r}*min(max(v(dc),0)*20,1)", f"r1 out x {float(ohms)!r}",
-        ]  # fmt: skip
+            f"breg held 0 v=min({r.volts!r}, max(v(dc)-{r.dropout!r}, 0))",
+            "vm held out 0",
+            "fin dc 0 vm 1",
+            f"bown dc 0 i={r.quiescent!r}*min(max(v(dc),0)*20,1)",
+            f"r1 out x {float(ohms)!r}",
+        ]
     else:
         # What it is set to, or what is left over its dropout: within some 30 mV of it the two meet.
         amps = float(r.volts / ohms + r.adjust_a)
@@ -75,8 +72,18 @@ def test_the_average_is_the_reference_simulators(part, way):
 
 def test_with_room_it_holds_whatever_the_mains_do():
     """5 V less 1.88 V of LED over its resistor, from the lowest to the highest mains (Ohm)."""
-    p = on("winding", "9.4Vac", HUM, low="8.6Vac", high="10.2Vac", rectification="bridge_cap",
-           regulator_id="fixed-5-to92", vf="2V", resistor="330R", tolerance=0.0)  # fmt: skip
+    p = on(
+        "winding",
+        "9.4Vac",
+        HUM,
+        low="8.6Vac",
+        high="10.2Vac",
+        rectification="bridge_cap",
+        regulator_id="fixed-5-to92",
+        vf="2V",
+        resistor="330R",
+        tolerance=0.0,
+    )
     usual = solve(p).usual
     assert usual.max() - usual.min() < 1e-6
     amps = float(usual[1])
@@ -89,15 +96,27 @@ def test_with_room_it_holds_whatever_the_mains_do():
 def test_a_source_carries_what_it_is_set_to():
     """I = 1.25 V/R (textbook), its adjust pin's current added."""
     r = regulators()["adjustable-to92"]
-    p = on("winding", "9.4Vac", HUM, rectification="bridge_cap", regulator_id=r.id, vf="2V", resistor="150R",
-           tolerance=0.0)  # fmt: skip
+    p = on(
+        "winding", "9.4Vac", HUM, rectification="bridge_cap", regulator_id=r.id, vf="2V", resistor="150R", tolerance=0.0
+    )
     assert float(solve(p).usual[1]) == pytest.approx(1.25 / 150 + r.adjust_a, rel=1e-4)
 
 
 def test_heat_is_the_mean_of_volts_times_amps():
     """A large capacitor stands at the crest less two diodes: (V - 5 V)·I and V·3 mA (Joule)."""
-    p = on("winding", "9.4Vac", {"hertz": "50Hz"}, low="9.4Vac", high="9.4Vac", rectification="bridge_cap",
-           capacitor="4700uF", regulator_id="fixed-5-to92", vf="2V", resistor="330R", tolerance=0.0)  # fmt: skip
+    p = on(
+        "winding",
+        "9.4Vac",
+        {"hertz": "50Hz"},
+        low="9.4Vac",
+        high="9.4Vac",
+        rectification="bridge_cap",
+        capacitor="4700uF",
+        regulator_id="fixed-5-to92",
+        vf="2V",
+        resistor="330R",
+        tolerance=0.0,
+    )
     s = solve(p)
     held = float(s.ac.drawn.held[1].mean())
     assert held == pytest.approx(9.4 * math.sqrt(2) - 1.5, abs=0.15)
@@ -112,13 +131,7 @@ def finding(p, key):
 
 
 def hum(**more):
-    fields = {
-        "rectification": "bridge_cap",
-        "regulator_id": "fixed-5-to92",
-        "vf": "2V",
-        "target": "8mA",
-        **more,
-    }
+    fields = {"rectification": "bridge_cap", "regulator_id": "fixed-5-to92", "vf": "2V", "target": "8mA", **more}
     return on("winding", fields.pop("usual", "9.4Vac"), HUM, **fields)
 
 
@@ -141,9 +154,7 @@ def test_without_a_capacitor_it_starves_and_the_remedy_is_one():
     assert remedy.changes == {"rectification_id": "bridge_cap", "resistor_ohm": None}
     assert finding(hum(), "regulator-pulsating") is None
     # No capacitor is offered where its charge could hurt.
-    high = on(
-        "winding", "60Vac", {"hertz": "50Hz"}, rectification="bridge", regulator_id="fixed-5-to220", vf="2V"
-    )
+    high = on("winding", "60Vac", {"hertz": "50Hz"}, rectification="bridge", regulator_id="fixed-5-to220", vf="2V")
     assert high.live_danger
     assert finding(high, "regulator-pulsating").remedies == ()
 
@@ -154,8 +165,15 @@ def test_the_crest_without_a_load_is_what_it_must_stand():
     assert most == 30
 
     def at(volts):
-        p = on("winding", volts, {"hertz": "50Hz"}, low=volts, high=volts, rectification="bridge_cap",
-               regulator_id="fixed-5-to92")  # fmt: skip
+        p = on(
+            "winding",
+            volts,
+            {"hertz": "50Hz"},
+            low=volts,
+            high=volts,
+            rectification="bridge_cap",
+            regulator_id="fixed-5-to92",
+        )
         return finding(p, "regulator-over-volts")
 
     over = at("22Vac")
@@ -165,14 +183,7 @@ def test_the_crest_without_a_load_is_what_it_must_stand():
 
 def test_the_staircase_has_a_step_for_it_and_adds_up():
     stairs = assess(hum(resistor="330R")).snapshots[0].staircase.stairs
-    assert [s.label for s in stairs] == [
-        "Rail",
-        "Rectifier and sag",
-        "Regulator",
-        "Resistor",
-        "LED",
-        "Ground",
-    ]
+    assert [s.label for s in stairs] == ["Rail", "Rectifier and sag", "Regulator", "Resistor", "LED", "Ground"]
     drops = [s.drop.usual for s in stairs]
     assert sum(drops) == pytest.approx(stairs[0].level.usual, abs=1e-6)
     source = assess(hum(regulator_id="adjustable-to92", resistor="150R")).snapshots[0].staircase.stairs

@@ -3,7 +3,7 @@
 import eseries
 import pytest
 
-from swapglow.core.fitted.marks import one_resistor
+from swapglow.core.circuits.toolkit.marks import one_resistor
 from swapglow.core.quantities import InputError
 from swapglow.core.stock.mark import read_mark
 from swapglow.core.values.resistor_marks import (
@@ -61,11 +61,24 @@ def test_bands_that_cannot_be_are_refused_with_why(bands, says):
 @pytest.mark.parametrize(
     ("mark", "ohm"),
     [
-        ("681", 680), ("680", 68), ("100", 10), ("4702", 47e3), ("1000", 100), ("4R7", 4.7), ("R47", 0.47),
-        ("47R0", 47), ("R005", 0.005), ("1M0", 1e6), ("4k7", 4700), ("01A", 100), ("01C", 10e3), ("68X", 49.9),
-        ("96D", 976e3), ("30Y", 2.0),
+        ("681", 680),
+        ("680", 68),
+        ("100", 10),
+        ("4702", 47e3),
+        ("1000", 100),
+        ("4R7", 4.7),
+        ("R47", 0.47),
+        ("47R0", 47),
+        ("R005", 0.005),
+        ("1M0", 1e6),
+        ("4k7", 4700),
+        ("01A", 100),
+        ("01C", 10e3),
+        ("68X", 49.9),
+        ("96D", 976e3),
+        ("30Y", 2.0),
     ],
-)  # fmt: skip
+)
 def test_a_chips_mark_is_read(mark, ohm):
     assert read_chip(mark).ohm == pytest.approx(ohm)
 
@@ -146,10 +159,15 @@ def test_what_cannot_be_written_is_refused(write, says):
 @pytest.mark.parametrize(
     ("text", "ohm"),
     [
-        ("mark 680", 68), ("SMD 4R7", 4.7), ("01A", 100), ("blue grey black gold", 68), ("68", 68), ("680R", 680),
+        ("mark 680", 68),
+        ("SMD 4R7", 4.7),
+        ("01A", 100),
+        ("blue grey black gold", 68),
+        ("68", 68),
+        ("680R", 680),
         ("6k8", 6800),
     ],
-)  # fmt: skip
+)
 def test_a_board_is_typed_as_it_is_read(text, ohm):
     assert one_resistor("sense_ohm", text) == pytest.approx(ohm)
 
@@ -164,25 +182,38 @@ def test_digits_that_may_be_two_things_are_asked_about():
         one_resistor("sense_ohm", "gold red violet yellow")
 
 
-@pytest.mark.parametrize(("bands", "found"), [
-    # 472 x 0.1 is no value that is made: four bands and a reliability band, as on old instrument parts.
-    ("yellow violet red gold orange", [("4.7 kΩ", "±5 %")]),
-    # 332 is a value of E96, so both are shown.
-    ("orange orange red gold brown",
-     [("33.2 Ω", "±1 %"), ("3.3 kΩ", "±5 %; the fifth band is then one of reliability")]),
-    ("brown black black red green", [("10 kΩ", "±0.5 %")]),
-    ("brown black black red violet", [("10 kΩ", "±0.1 %")]),
-    ("brown black black red orange", [("10 kΩ", "±0.05 %")]),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("bands", "found"),
+    [
+        # 472 x 0.1 is no value that is made: four bands and a reliability band, as on old instrument parts.
+        ("yellow violet red gold orange", [("4.7 kΩ", "±5 %")]),
+        # 332 is a value of E96, so both are shown.
+        (
+            "orange orange red gold brown",
+            [("33.2 Ω", "±1 %"), ("3.3 kΩ", "±5 %; the fifth band is then one of reliability")],
+        ),
+        ("brown black black red green", [("10 kΩ", "±0.5 %")]),
+        ("brown black black red violet", [("10 kΩ", "±0.1 %")]),
+        ("brown black black red orange", [("10 kΩ", "±0.05 %")]),
+    ],
+)
 def test_reliability_bands_and_fine_tolerances_are_read(bands, found):
     """IEC 60062 and common practice, from memory."""
     assert [(m.text.replace("\u00a0", " "), m.said) for m in read_mark("bands", bands)] == found
 
 
-@pytest.mark.parametrize(("mark", "text", "said"), [
-    ("100uF", "100 µF", ""), ("470pF", "470 pF", ""), ("100nFK", "100 nF", "±10 %"), ("4n7F", "4.7 nF", "±1 %"),
-    ("104F", "100 nF", "±1 %"), ("338", "0.33 pF", ""), ("229", "2.2 pF", ""),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("mark", "text", "said"),
+    [
+        ("100uF", "100 µF", ""),
+        ("470pF", "470 pF", ""),
+        ("100nFK", "100 nF", "±10 %"),
+        ("4n7F", "4.7 nF", "±1 %"),
+        ("104F", "100 nF", "±1 %"),
+        ("338", "0.33 pF", ""),
+        ("229", "2.2 pF", ""),
+    ],
+)
 def test_an_f_behind_the_units_letter_is_farad_and_behind_digits_a_tolerance(mark, text, said):
     """IEC 60062 and common practice, from memory: 8 and 9 as third digit are hundredths and tenths."""
     (read,) = read_mark("capacitor", mark)

@@ -21,8 +21,13 @@ SVG = "{http://www.w3.org/2000/svg}"
 LAMPS = {
     "a string": on("regulated", "12V", resistor="1k", in_series=3),
     "two leads": on("regulated", "12V", resistor="470R", resistor_parts=2),
-    "other strings and a shunt": on("regulated", "12V", resistor="1k", shunt="470R", beside={
-        "b": {"led_id": "blue-3-diffused", "resistor": "2k2"}, "a": {"led_id": "green-3-diffused", "place": 1}}),
+    "other strings and a shunt": on(
+        "regulated",
+        "12V",
+        resistor="1k",
+        shunt="470R",
+        beside={"b": {"led_id": "blue-3-diffused", "resistor": "2k2"}, "a": {"led_id": "green-3-diffused", "place": 1}},
+    ),
     "shunt past the LED": on("regulated", "12V", resistor="1k", shunt="4k7", shunt_across="leds"),
     "a bridge and a capacitor": on("winding", "12Vac", rectification="bridge_cap", resistor="1k", in_series=2),
     "half a wave": on("winding", "12Vac", rectification="half_wave", resistor="1k"),
@@ -31,7 +36,7 @@ LAMPS = {
     "a ready-made lamp": on("regulated", "12V", led_id="white-5-clear", band="10-15V", module={"amps": "20mA"}),
     "a lamp left in": driven("series_lamps", "12V", "0V", others="2", resistor="470R", lamp=lamp("12V", "0.1A")),
     "a driver that keeps": driven("darlington", "24V", "0.9V", resistor="2k2"),
-}  # fmt: skip
+}
 
 
 def drawn(text):
@@ -78,8 +83,9 @@ def test_what_is_drawn_is_the_circuit(name):
     p = LAMPS[name]
     sized = size(p)
     circuit = fitted_circuit(p, sized.total_ohm, sized.farads)
-    wanted = {e.name: frozenset(getattr(e, t) for t in e.terminals[:2]) for e in circuit.elements
-              if e.name != "Rinsulation"}  # fmt: skip
+    wanted = {
+        e.name: frozenset(getattr(e, t) for t in e.terminals[:2]) for e in circuit.elements if e.name != "Rinsulation"
+    }
     found = drawn(schematic(p))
     assert set(found) == set(wanted)
     # Each node of the circuit is one place of the drawing, and no two are the same place.
@@ -102,8 +108,7 @@ def test_no_two_parts_are_drawn_over_each_other(name):
     for group in root.iter(f"{SVG}g"):
         if group.get("data-part") is not None:
             x, y = map(
-                float,
-                re.match(r"translate\(([\d.]+) ([\d.]+)\)", group.find(f"{SVG}g").get("transform")).groups(),
+                float, re.match(r"translate\(([\d.]+) ([\d.]+)\)", group.find(f"{SVG}g").get("transform")).groups()
             )
             symbols.append((x, y))
     assert len(set(symbols)) == len(symbols)
@@ -116,19 +121,25 @@ def test_no_two_parts_are_drawn_over_each_other(name):
 def test_a_diode_points_the_way_its_current_runs():
     """The triangle's tip is at the cathode: turned where that lies to the left."""
     root = ET.fromstring(schematic(LAMPS["a bridge and a capacitor"]))
-    turned = {g.get("data-part"): "scale(-1 1)" in g.find(f"{SVG}g").get("transform")
-              for g in root.iter(f"{SVG}g") if g.get("data-part", "").startswith("D")}  # fmt: skip
+    turned = {
+        g.get("data-part"): "scale(-1 1)" in g.find(f"{SVG}g").get("transform")
+        for g in root.iter(f"{SVG}g")
+        if g.get("data-part", "").startswith("D")
+    }
     assert turned["D1"] is False
     assert turned["Dbridge1"] is False
     assert turned["Dbridge3"] is True
 
 
-@pytest.mark.parametrize(("name", "texts"), [
-    ("a string", {"R1", "1\u00a0kΩ", "LED 1", "LED 2", "LED 3", "feed", "12\u00a0V"}),
-    ("other strings and a shunt", {"across", "470\u00a0Ω", "2.2\u00a0kΩ", "string beside"}),
-    ("a bridge and a capacitor", {"12\u00a0V AC", "bridge", "capacitor"}),
-    ("a lamp left in", {"lamp left in"}),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("name", "texts"),
+    [
+        ("a string", {"R1", "1\u00a0kΩ", "LED 1", "LED 2", "LED 3", "feed", "12\u00a0V"}),
+        ("other strings and a shunt", {"across", "470\u00a0Ω", "2.2\u00a0kΩ", "string beside"}),
+        ("a bridge and a capacitor", {"12\u00a0V AC", "bridge", "capacitor"}),
+        ("a lamp left in", {"lamp left in"}),
+    ],
+)
 def test_each_part_says_what_it_is_and_how_large(name, texts):
     root = ET.fromstring(schematic(LAMPS[name]))
     assert texts <= {t.text for t in root.iter(f"{SVG}text")}

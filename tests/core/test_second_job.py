@@ -23,12 +23,7 @@ def found(p):
 
 
 def test_a_lamp_that_only_shines_is_as_it_was():
-    for p in (
-        LAMP,
-        replace(LAMP, purpose="see"),
-        replace(LAMP, purpose="light"),
-        replace(LAMP, second_job="none"),
-    ):
+    for p in (LAMP, replace(LAMP, purpose="see"), replace(LAMP, purpose="light"), replace(LAMP, second_job="none")):
         assert not {"second-job", "leave-it", "job-given", "job-given-to-none"} & set(found(p))
         assert not assess(p).duty.closed and assess(p).duty.line == ""
         assert len(search(p).swaps) > 2
@@ -63,15 +58,10 @@ def test_a_lamp_that_must_stay_names_its_harm_and_what_can_be_done(job):
 @pytest.mark.parametrize("job", [k for k, j in JOBS.items() if j.verdict == "part"])
 def test_a_job_must_be_given_to_a_part(job):
     p = replace(LAMP, second_job=job)
-    assert (
-        found(p)["job-given-to-none"].grade == "stop"
-        and found(p)["job-given-to-none"].why == JOBS[job].instead
-    )
+    assert found(p)["job-given-to-none"].grade == "stop" and found(p)["job-given-to-none"].why == JOBS[job].instead
     assert {s.id for s in search(p).swaps} == {"as-is", "leave"}
     given = replace(p, job_given_to="100R 5W beside it")
-    assert (
-        found(given)["job-given"].grade == "note" and "100R 5W beside it" in found(given)["job-given"].message
-    )
+    assert found(given)["job-given"].grade == "note" and "100R 5W beside it" in found(given)["job-given"].message
     assert not assess(given).duty.closed and len(search(given).swaps) > 2
 
 
@@ -83,10 +73,16 @@ def test_cues_speak_for_jobs_by_their_share():
     assert duty_report("", {"two-electrodes"}, "", "").likely[0] == "Is a neon lamp"
 
 
-@pytest.mark.parametrize(("seen", "cause", "confirm"), [
-    ("silvered", "Overvolted", "Rail at its highest"), ("black", "Worn out", "agrees with the lamp's rating"),
-    ("milky", "Air got in", "seal"), ("bead", "Overvolted", "Rail at its highest"), ("broken", "Shaken", "mounted"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("seen", "cause", "confirm"),
+    [
+        ("silvered", "Overvolted", "Rail at its highest"),
+        ("black", "Worn out", "agrees with the lamp's rating"),
+        ("milky", "Air got in", "seal"),
+        ("bead", "Overvolted", "Rail at its highest"),
+        ("broken", "Shaken", "mounted"),
+    ],
+)
 def test_a_dead_lamp_says_what_it_died_of(seen, cause, confirm):
     """Silvered and a bead of overvoltage, milky of air, black of age, at its support of vibration (trade)."""
     first = assess(LAMP, Bench(dead=(seen,))).duty.died[0]
@@ -103,15 +99,9 @@ def test_signs_are_weighed_together_and_with_the_rail():
     )
     # 18 V read at a lamp of 12 V: five to two for the wrong type; 12 V clears it.
     over = weigh_deaths({"silvered"}, 1.5)
-    assert next(iter(over)) == "wrong" and over["wrong"] / over["over"] == pytest.approx(
-        0.05 * 5 / (0.09 * 2)
-    )
+    assert next(iter(over)) == "wrong" and over["wrong"] / over["over"] == pytest.approx(0.05 * 5 / (0.09 * 2))
     assert weigh_deaths({"silvered"}, 1.0)["wrong"] < 0.1
-    assert (
-        weigh_deaths({"silvered"}, 1.15)
-        == weigh_deaths({"silvered"}, None)
-        != weigh_deaths({"silvered"}, 1.05)
-    )
+    assert weigh_deaths({"silvered"}, 1.15) == weigh_deaths({"silvered"}, None) != weigh_deaths({"silvered"}, 1.05)
     assert sum(over.values()) == pytest.approx(1)
     wrong = on("regulated", "18V", resistor="1k", lamp_id="own", lamp_volts="12V", lamp_amps="0.1A")
     assert assess(wrong, Bench(dead=("bead",))).duty.died[0].startswith("A lamp of the wrong type")

@@ -68,9 +68,7 @@ def test_chromaticity_of_leds(science, key):
 @pytest.mark.parametrize("part", COLOURED, ids=lambda p: p.colour)
 def test_a_colour_has_the_dominant_wavelength_the_trade_means_by_it(science, part):
     """Amber 590, orange 605, red 625, yellow-green 570, true green 525, blue 470 (common practice)."""
-    meant = {
-        "amber": 590, "orange": 605, "red": 625, "yellow-green": 570, "green": 525, "blue": 470, "yellow": 587,
-    }  # fmt: skip
+    meant = {"amber": 590, "orange": 605, "red": 625, "yellow-green": 570, "green": 525, "blue": 470, "yellow": 587}
     found, _, _ = science.dominant_wavelength(chromaticity(spectrum.led(part)), (1 / 3, 1 / 3))
     assert part.dominant_nm == meant[part.colour]
     assert float(found) == pytest.approx(part.dominant_nm, abs=1.0)
@@ -178,8 +176,14 @@ def test_colours_an_eye_tells_apart_stay_apart_on_screen(science):
         shown = _seen_on_screen(science, screen.screen_colours(xyz, np.array([0.2]))[0])
         return science.XYZ_to_Lab(shown)
 
-    row = ["red-5-diffused", "orange-5-diffused", "amber-5-diffused", "lime-5-diffused", "green-3-diffused",
-           "blue-3-diffused"]  # fmt: skip
+    row = [
+        "red-5-diffused",
+        "orange-5-diffused",
+        "amber-5-diffused",
+        "lime-5-diffused",
+        "green-3-diffused",
+        "blue-3-diffused",
+    ]
     apart = [float(science.delta_E(lab(a), lab(b))) for a, b in pairwise(row)]
     assert min(apart) > 4
 
@@ -321,11 +325,7 @@ def test_light_as_its_owner_knows_it():
 
 @pytest.mark.parametrize(
     ("light", "angle", "field", "says"),
-    [
-        ("15", None, "led_light", "15mcd"),
-        ("bright", None, "led_light", "mcd"),
-        ("1cd", 200, "led_angle", "170"),
-    ],
+    [("15", None, "led_light", "15mcd"), ("bright", None, "led_light", "mcd"), ("1cd", 200, "led_angle", "170")],
 )
 def test_light_that_cannot_be_is_refused_at_its_field(light, angle, field, says):
     with pytest.raises(InputError, match=says) as refused:
@@ -348,17 +348,12 @@ def test_a_share_through_glass_is_weighed_by_the_eye(science):
 
 def place(key="red-5-diffused", **more):
     return Position(
-        Rail(Figure(10), Figure(12), Figure(14)),
-        LEDS[key],
-        Figure(2e-3),
-        lamp=lamp.catalogue()["1815"],
-        **more,
+        Rail(Figure(10), Figure(12), Figure(14)), LEDS[key], Figure(2e-3), lamp=lamp.catalogue()["1815"], **more
     )
 
 
 @pytest.mark.parametrize(
-    ("glass", "first"),
-    [("red", "red"), ("green", "green"), ("blue", "blue"), ("yellow-green", "yellow-green")],
+    ("glass", "first"), [("red", "red"), ("green", "green"), ("blue", "blue"), ("yellow-green", "yellow-green")]
 )
 def test_behind_a_coloured_lens_its_own_colour_comes_first(glass, first):
     """And a white LED behind red gives a fraction of its light (common practice)."""
@@ -387,9 +382,7 @@ def test_own_glass_from_three_numbers_and_from_a_table():
     assert (table.nm, table.share) == ((400.0, 700.0), (0.1, 0.9))
 
 
-@pytest.mark.parametrize(
-    "text", ["2, 5", "2, 5, 180", "-1 2 3", "400;1\n400;2", "a b c", "100;1\n200;2", "nan 1 2"]
-)
+@pytest.mark.parametrize("text", ["2, 5", "2, 5, 180", "-1 2 3", "400;1\n400;2", "a b c", "100;1\n200;2", "nan 1 2"])
 def test_a_glass_that_cannot_be_is_refused(text):
     with pytest.raises(InputError) as refused:
         own_glass("own_glass", text)
@@ -414,9 +407,9 @@ def test_the_glow_follows_current_and_the_old_lamp_its_rail():
 
 def test_own_rating_is_a_limit_and_changes_no_light():
     p = place()
-    assert led_candela(
-        replace(p, led=replace(p.led, rated_a=5e-3, candela_given_a=20e-3)), 2e-3
-    ) == led_candela(p, 2e-3)
+    assert led_candela(replace(p, led=replace(p.led, rated_a=5e-3, candela_given_a=20e-3)), 2e-3) == led_candela(
+        p, 2e-3
+    )
 
 
 def test_the_current_for_an_intensity_is_that_which_gives_it():
@@ -432,10 +425,7 @@ def test_what_is_compared_is_what_is_looked_at():
     lights = led_sight(p.led, wide).candela / lamp_sight(2300, wide).candela
     assert straight == 1
     assert lights < 0.2
-    units = [
-        assess(replace(p, looks=Looks(how=how))).glow.lamps[0].amount.unit
-        for how in ("seen", "window", "lights")
-    ]
+    units = [assess(replace(p, looks=Looks(how=how))).glow.lamps[0].amount.unit for how in ("seen", "window", "lights")]
     assert [u.lstrip("mkµ") for u in units] == ["cd", "cd/m²", "lm"]
 
 

@@ -35,9 +35,7 @@ def test_what_both_share_is_no_fault():
     assert not alone.diagnoses[0].agrees and alone.trouble is not None
     both = told(read("a", "13mA"), read("s", "13.1mA", "sister"))
     assert both.diagnoses[0].agrees and both.trouble is None
-    assert both.diagnoses[0].line.startswith(
-        "13\u00a0mA agrees: its sister reads 13.1\u00a0mA, and two of a kind"
-    )
+    assert both.diagnoses[0].line.startswith("13\u00a0mA agrees: its sister reads 13.1\u00a0mA, and two of a kind")
     (row,) = both.sister
     assert row.line.startswith("100\u00a0µA under its sister; two of a kind differ by")
     assert (row.sister.value, row.own.value) == pytest.approx((13.1e-3, 13e-3))
@@ -86,9 +84,7 @@ def test_suspects_are_set_by_the_sister_and_the_rail_is_none():
     assert np.all(set_.moved[:, 0, [0, 3]] == 0)
     # Two LEDs, two resistors and two meters are in a difference: √2 of each; a fault's size is one fault's.
     for which in (1, 2):
-        assert set_.moved[others, 0, which] == pytest.approx(
-            plain.moved[others, 0, which] * factor * np.sqrt(2)
-        )
+        assert set_.moved[others, 0, which] == pytest.approx(plain.moved[others, 0, which] * factor * np.sqrt(2))
     assert set_.moved[others, 0, 4] == pytest.approx(plain.moved[others, 0, 4] * factor)
     assert set_.meter[others, 0] == pytest.approx(plain.meter[others, 0] * factor * np.sqrt(2))
     assert calibrated(plain, every, taken, {}).mean is not None

@@ -63,8 +63,9 @@ def test_ticks_of_power_fall_along_the_rule(report):
     assert len(by_power) > 6
     # The scale is placed by a falling quantity, so ohms rise as the printed milliwatts fall.
     labelled = [t for t in by_power if t.text]
-    watts = [float(t.text.split("\u00a0")[0]) * {"W": 1, "mW": 1e-3, "µW": 1e-6}[t.text.split("\u00a0")[1]]
-             for t in labelled]  # fmt: skip
+    watts = [
+        float(t.text.split("\u00a0")[0]) * {"W": 1, "mW": 1e-3, "µW": 1e-6}[t.text.split("\u00a0")[1]] for t in labelled
+    ]
     assert watts == sorted(watts, reverse=True)
 
 
@@ -202,9 +203,7 @@ def test_the_rule_stays_put_while_the_cursor_moves():
     moved = assess(position(resistor_ohm=6800.0)).rule
     assert (moved.low_ohm, moved.scales) == (first.low_ohm, first.scales)
     # So do the zones of current; what of the good one is too hot follows the part that the place asks for.
-    edges = [
-        [(z.id, z.from_ohm) for z in rule.zones if z.id not in ("hot", "fits")] for rule in (first, moved)
-    ]
+    edges = [[(z.id, z.from_ohm) for z in rule.zones if z.id not in ("hot", "fits")] for rule in (first, moved)]
     assert edges[0] == edges[1]
     assert (first.cursor_ohm, moved.cursor_ohm) == (4700.0, 6800.0)
     # Anything but the fitted part redraws it.
@@ -213,11 +212,13 @@ def test_the_rule_stays_put_while_the_cursor_moves():
 
 @pytest.mark.parametrize(
     ("more", "kinds"),
-    [({"lead": "positive"}, ["rail", "driver", "resistor", "led", "ground"]),
-     ({"lead": "negative"}, ["rail", "driver", "led", "resistor", "ground"]),
-     ({"resistor_parts": 2, "lead": "negative"}, ["rail", "driver", "resistor", "led", "resistor", "ground"]),
-     ({"lead": "negative", "series_diodes": 2}, ["rail", "driver", "diode", "led", "resistor", "ground"])],
-)  # fmt: skip
+    [
+        ({"lead": "positive"}, ["rail", "driver", "resistor", "led", "ground"]),
+        ({"lead": "negative"}, ["rail", "driver", "led", "resistor", "ground"]),
+        ({"resistor_parts": 2, "lead": "negative"}, ["rail", "driver", "resistor", "led", "resistor", "ground"]),
+        ({"lead": "negative", "series_diodes": 2}, ["rail", "driver", "diode", "led", "resistor", "ground"]),
+    ],
+)
 def test_the_stairs_stand_in_the_order_of_the_wires(more, kinds):
     stairs = assess(position(in_series=1, **more)).snapshots[0].staircase.stairs
     assert [s.kind for s in stairs] == kinds
@@ -225,11 +226,7 @@ def test_the_stairs_stand_in_the_order_of_the_wires(more, kinds):
     leads = [s.detail.split(" in the ")[1:] for s in stairs if s.kind == "resistor"]
     both = more.get("resistor_parts") == 2
     assert leads == (
-        [["positive lead"], ["negative lead"]]
-        if both
-        else [[]]
-        if more["lead"] == "positive"
-        else [["negative lead"]]
+        [["positive lead"], ["negative lead"]] if both else [[]] if more["lead"] == "positive" else [["negative lead"]]
     )
 
 

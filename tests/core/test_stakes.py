@@ -58,9 +58,7 @@ def test_an_output_feeds_all_its_strings():
 
 def test_a_capacitor_that_bursts_is_the_units_loss():
     """7.1 V of a sine crest at 10.04 V, 7.0 at 9.9 (√2), on a part of 10 V."""
-    s = solve(
-        on("winding", "6Vac", rectification="bridge_cap", capacitor="100uF", capacitor_v="10V", target="5mA")
-    )
+    s = solve(on("winding", "6Vac", rectification="bridge_cap", capacitor="100uF", capacitor_v="10V", target="5mA"))
     assert stake_of(s, 5e-3, 7.0).loss == "nothing"
     assert stake_of(s, 5e-3, 7.1).line.startswith("the capacitor and what it spills on: 10")
 
@@ -90,8 +88,9 @@ def test_only_what_a_figure_itself_does_is_its_cost():
 def test_the_plan_asks_for_the_dearest_first_and_says_what_it_costs():
     """The driver's drop moves the current less than the LED's range, but it is the output that it kills."""
     # A low rail nobody read moves the current most, but only downwards; the LED's range can take it past 20 mA.
-    near = on("unregulated", "12V", {"open": "12V", "load": "0.1A"}, high="12V", resistor="505R", target="20mA",
-              ceiling=1.0)  # fmt: skip
+    near = on(
+        "unregulated", "12V", {"open": "12V", "load": "0.1A"}, high="12V", resistor="505R", target="20mA", ceiling=1.0
+    )
     found = {i.id: i for i in assess(near).uncertainty.items}
     assert found["rail_low"].swing_a > found["led_vf"].swing_a
     assert (found["rail_low"].stake.loss, found["led_vf"].stake.loss) == ("nothing", "LED")
@@ -99,9 +98,7 @@ def test_the_plan_asks_for_the_dearest_first_and_says_what_it_costs():
     assert plain.index("led_vf") < plain.index("rail_low")
     dear = on("vehicle", "13V", common="chassis", led_id="white-5-clear", source=Source.ASSUMED)
     first = assess(dear).survey.plan[0]
-    assert first.id == "frame_pole" and first.why.endswith(
-        "If it is wrong it may cost the LED, turned round."
-    )
+    assert first.id == "frame_pole" and first.why.endswith("If it is wrong it may cost the LED, turned round.")
     grounded = on("winding", "12V", rectification="bridge_cap", chassis_negative=True, source=Source.ASSUMED)
     step = assess(grounded).survey.plan[0]
     assert step.id == "grounded" and "it may cost the winding, shorted every half-cycle." in step.why

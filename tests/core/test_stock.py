@@ -53,15 +53,18 @@ def test_nothing_better_is_made_by_brute_force(target, tolerance):
         assert abs(best.error) == pytest.approx(nearest)
 
 
-@pytest.mark.parametrize(("ohms", "way", "ohm", "shares"), [
-    ((100, 300), "series", 400, (0.25, 0.75)),
-    # 100 and 300 side by side: 75 Ω, the smaller carries three quarters.
-    ((100, 300), "parallel", 75, (0.75, 0.25)),
-    # 300 beside 300: 150; half of the heat in each branch, in the pair by 1 to 2.
-    ((100, 200, 300), "series-beside", 150, (1 / 6, 1 / 3, 0.5)),
-    # 100 with 300: 75, then 25: three quarters in the pair, of that three quarters in the smaller.
-    ((100, 300, 25), "beside-series", 100, (9 / 16, 3 / 16, 0.25)),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("ohms", "way", "ohm", "shares"),
+    [
+        ((100, 300), "series", 400, (0.25, 0.75)),
+        # 100 and 300 side by side: 75 Ω, the smaller carries three quarters.
+        ((100, 300), "parallel", 75, (0.75, 0.25)),
+        # 300 beside 300: 150; half of the heat in each branch, in the pair by 1 to 2.
+        ((100, 200, 300), "series-beside", 150, (1 / 6, 1 / 3, 0.5)),
+        # 100 with 300: 75, then 25: three quarters in the pair, of that three quarters in the smaller.
+        ((100, 300, 25), "beside-series", 100, (9 / 16, 3 / 16, 0.25)),
+    ],
+)
 def test_each_part_carries_its_own_heat(ohms, way, ohm, shares):
     found = combine(ohms, way, ohm)
     assert found.ohm == pytest.approx(ohm) and found.error == pytest.approx(0, abs=1e-12)
@@ -87,19 +90,25 @@ def resistor(id_, ohm, **more):
 
 def test_a_lamp_takes_what_is_fitted_in_it():
     """Two strings of three, a resistor each; 12 V, 10 mA, 1 kΩ: 0.1 W runs in a quarter watt, of 2.5 mm."""
-    p = on(
-        "regulated", "12V", resistor="1k", vf="2V", in_series=3, branches=2, rating_w=0.25, series_diodes=1
-    )
+    p = on("regulated", "12V", resistor="1k", vf="2V", in_series=3, branches=2, rating_w=0.25, series_diodes=1)
     found = {n.kind: (n.label.replace("\u00a0", " "), n.count) for n in needs(solve(p))}
     assert found == {
-        "led": ("Red 5 mm diffused", 6), "resistor": ("1 kΩ, ¼ W", 2), "sundry": ("Sleeve, 3.2 mm bore", 2),
+        "led": ("Red 5 mm diffused", 6),
+        "resistor": ("1 kΩ, ¼ W", 2),
+        "sundry": ("Sleeve, 3.2 mm bore", 2),
         "diode": ("Silicon diode", 1),
-    }  # fmt: skip
-    p = on("winding", "12Vac", rectification="bridge_cap", resistor="1k", resistor_parts=2, capacitor="100uF",
-           capacitor_v="25V", regulator_id="fixed-5-to220")  # fmt: skip
-    found = {
-        n.label.replace("\u00a0", " "): n.count for n in needs(solve(p)) if n.kind not in ("sundry", "led")
     }
+    p = on(
+        "winding",
+        "12Vac",
+        rectification="bridge_cap",
+        resistor="1k",
+        resistor_parts=2,
+        capacitor="100uF",
+        capacitor_v="25V",
+        regulator_id="fixed-5-to220",
+    )
+    found = {n.label.replace("\u00a0", " "): n.count for n in needs(solve(p)) if n.kind not in ("sundry", "led")}
     assert found["Bridge of four"] == 1 and found["100 µF, 25 V"] == 1
     assert [n.of for n in needs(solve(p)) if n.kind == "regulator"] == ["fixed-5-to220"]
     assert [n.count for n in needs(solve(p)) if n.kind == "resistor"] == [2]
@@ -107,10 +116,17 @@ def test_a_lamp_takes_what_is_fitted_in_it():
     assert [(n.kind, n.label) for n in needs(solve(lamp))] == [("module", "Ready-made LED lamp, 10 to 15 V")]
 
 
-@pytest.mark.parametrize(("has", "meets"), [
-    ({}, True), ({"rating_w": 0.25}, True), ({"rating_w": 0.125}, False), ({"tolerance": 0.05}, True),
-    ({"tolerance": 0.1}, False), ({"tolerance": 0.01}, True),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("has", "meets"),
+    [
+        ({}, True),
+        ({"rating_w": 0.25}, True),
+        ({"rating_w": 0.125}, False),
+        ({"tolerance": 0.05}, True),
+        ({"tolerance": 0.1}, False),
+        ({"tolerance": 0.01}, True),
+    ],
+)
 def test_a_smaller_or_coarser_part_will_not_do(has, meets):
     need = Need("resistor", "1 kΩ, ¼ W", 1, ohm=1000.0, rating_w=0.25, tolerance=0.05)
     assert need.met_by(resistor("a", 1000.0, **has)) is meets
@@ -125,14 +141,20 @@ def test_the_order_list_by_hand():
     led = Need("led", "Red", 3, of="red-5-diffused")
     sleeve = Need("sundry", "Sleeve", 1)
     asked = [
-        Asked("A", "Desk", kilo), Asked("A", "Desk", led), Asked("A", "Desk", sleeve),
-        Asked("B", "Desk", kilo), Asked("B", "Desk", led),
+        Asked("A", "Desk", kilo),
+        Asked("A", "Desk", led),
+        Asked("A", "Desk", sleeve),
+        Asked("B", "Desk", kilo),
+        Asked("B", "Desk", led),
         Asked("C", "Mast", Need("resistor", "1 kΩ", 1, ohm=1000.0)),
-    ]  # fmt: skip
+    ]
     drawer = [
-        resistor("r1", 1000.0, count=2, on_order=1, pack=10, price=0.4), Part("s", "sundry", "sleeve"),
-        resistor("r2", 33.0, count=2, least=3), resistor("r3", 47.0, count=0), resistor("r4", 56.0, said="low"),
-    ]  # fmt: skip
+        resistor("r1", 1000.0, count=2, on_order=1, pack=10, price=0.4),
+        Part("s", "sundry", "sleeve"),
+        resistor("r2", 33.0, count=2, least=3),
+        resistor("r3", 47.0, count=0),
+        resistor("r4", 56.0, said="low"),
+    ]
     lines = {line.label: line for line in order_list(asked, drawer)}
     one = lines["1 kΩ"]
     assert (one.needed, one.spare, one.have, one.on_order, one.buy) == (5, 1, 2, 1, 3)
@@ -146,10 +168,19 @@ def test_the_order_list_by_hand():
     assert [line.kind for line in order_list(asked, drawer)] == ["resistor", "resistor", "resistor", "led"]
 
 
-@pytest.mark.parametrize(("kind", "needed", "rule", "spare"), [
-    ("resistor", 5, "ours", 1), ("resistor", 6, "ours", 2), ("led", 1, "ours", 1), ("led", 4, "double", 4),
-    ("regulator", 5, "ours", 0), ("module", 1, "double", 0), ("led", 3, "none", 0), ("led", 0, "ours", 0),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("kind", "needed", "rule", "spare"),
+    [
+        ("resistor", 5, "ours", 1),
+        ("resistor", 6, "ours", 2),
+        ("led", 1, "ours", 1),
+        ("led", 4, "double", 4),
+        ("regulator", 5, "ours", 0),
+        ("module", 1, "double", 0),
+        ("led", 3, "none", 0),
+        ("led", 0, "ours", 0),
+    ],
+)
 def test_spares_by_rule(kind, needed, rule, spare):
     assert spare_of(kind, needed, rule) == spare
 
@@ -163,77 +194,73 @@ def test_two_lamps_do_not_count_the_same_part_twice():
     assert [(line.label, line.buy) for line in lines] == [("1 kΩ, ½ W", 2)]
 
 
-@pytest.mark.parametrize(("there", "short"), [
-    ({"said": "full"}, ()), ({"said": "low"}, ()), ({"said": "empty"}, ("1 kΩ",)), ({"count": 2}, ()),
-    ({"count": 1}, ("1 kΩ",)), ({"count": 1, "on_order": 5}, ("1 kΩ",)),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("there", "short"),
+    [
+        ({"said": "full"}, ()),
+        ({"said": "low"}, ()),
+        ({"said": "empty"}, ("1 kΩ",)),
+        ({"count": 2}, ()),
+        ({"count": 1}, ("1 kΩ",)),
+        ({"count": 1, "on_order": 5}, ("1 kΩ",)),
+    ],
+)
 def test_a_lamp_waits_for_what_is_not_there(there, short):
     assert short_of([Need("resistor", "1 kΩ", 2, ohm=1000.0)], [resistor("a", 1000.0, **there)]) == short
 
 
 def test_what_is_taken_out_is_counted_down_and_what_is_missing_said():
-    drawer = [
-        resistor("a", 1000.0, count=1, kept_in="box 2"),
-        resistor("b", 1000.0, count=5),
-        Part("l", "led", "Red"),
-    ]
-    drawn = draw(
-        [Need("resistor", "1 kΩ", 3, ohm=1000.0), Need("led", "red", 4), Need("led", "Green", 2)], drawer
-    )
+    drawer = [resistor("a", 1000.0, count=1, kept_in="box 2"), resistor("b", 1000.0, count=5), Part("l", "led", "Red")]
+    drawn = draw([Need("resistor", "1 kΩ", 3, ohm=1000.0), Need("led", "red", 4), Need("led", "Green", 2)], drawer)
     assert drawn.counts == {"a": 0, "b": 3}
     assert drawn.lines == ("1 × 1000.0 Ω from box 2, 0 left", "2 × 1000.0 Ω, 3 left", "4 × Red")
     assert drawn.short == ("2 × Green",)
 
 
-@pytest.mark.parametrize(("mark", "farad", "low", "high"), [
-    ("104", 100e-9, 100e-9, 100e-9), ("104K", 100e-9, 90e-9, 110e-9), ("473J", 47e-9, 44.65e-9, 49.35e-9),
-    ("4n7", 4.7e-9, 4.7e-9, 4.7e-9), ("p47", 0.47e-12, 0.47e-12, 0.47e-12), ("µ47", 470e-9, 470e-9, 470e-9),
-    ("2u2M", 2.2e-6, 1.76e-6, 2.64e-6), ("22", 22e-12, 22e-12, 22e-12), ("4p7C", 4.7e-12, 4.45e-12, 4.95e-12),
-    ("479", 4.7e-12, 4.7e-12, 4.7e-12), ("108", 0.1e-12, 0.1e-12, 0.1e-12), ("103Z", 10e-9, 8e-9, 18e-9),
-    ("10D", 10e-12, 9.5e-12, 10.5e-12), ("4m7", 4.7e-3, 4.7e-3, 4.7e-3),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("mark", "farad", "low", "high"),
+    [
+        ("104", 100e-9, 100e-9, 100e-9),
+        ("104K", 100e-9, 90e-9, 110e-9),
+        ("473J", 47e-9, 44.65e-9, 49.35e-9),
+        ("4n7", 4.7e-9, 4.7e-9, 4.7e-9),
+        ("p47", 0.47e-12, 0.47e-12, 0.47e-12),
+        ("µ47", 470e-9, 470e-9, 470e-9),
+        ("2u2M", 2.2e-6, 1.76e-6, 2.64e-6),
+        ("22", 22e-12, 22e-12, 22e-12),
+        ("4p7C", 4.7e-12, 4.45e-12, 4.95e-12),
+        ("479", 4.7e-12, 4.7e-12, 4.7e-12),
+        ("108", 0.1e-12, 0.1e-12, 0.1e-12),
+        ("103Z", 10e-9, 8e-9, 18e-9),
+        ("10D", 10e-12, 9.5e-12, 10.5e-12),
+        ("4m7", 4.7e-3, 4.7e-3, 4.7e-3),
+    ],
+)
 def test_a_capacitors_mark_is_read(mark, farad, low, high):
     """IEC 60062 (from memory); three digits in picofarads are common practice."""
     found = read_capacitor(mark)
     assert (found.farad, found.low, found.high) == pytest.approx((farad, low, high))
 
 
-@pytest.mark.parametrize(("mark", "says"), [
-    ("107", "a 7 is no power of ten"), ("104X", "X is no tolerance"), ("104C", "C stands on 10 pF and less"),
-    ("000", "no capacitance"), ("12345", "is on no capacitor"), ("", "is on no capacitor"), ("n", "is on no capacitor"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("mark", "says"),
+    [
+        ("107", "a 7 is no power of ten"),
+        ("104X", "X is no tolerance"),
+        ("104C", "C stands on 10 pF and less"),
+        ("000", "no capacitance"),
+        ("12345", "is on no capacitor"),
+        ("", "is on no capacitor"),
+        ("n", "is on no capacitor"),
+    ],
+)
 def test_a_capacitors_mark_that_cannot_be_is_refused_with_why(mark, says):
     with pytest.raises(MarkError, match=says):
         read_capacitor(mark)
 
 
 def test_every_capacitor_of_e24_is_written_and_read_again():
-    mantissas = [
-        10,
-        11,
-        12,
-        13,
-        15,
-        16,
-        18,
-        20,
-        22,
-        24,
-        27,
-        30,
-        33,
-        36,
-        39,
-        43,
-        47,
-        51,
-        56,
-        62,
-        68,
-        75,
-        82,
-        91,
-    ]
+    mantissas = [10, 11, 12, 13, 15, 16, 18, 20, 22, 24, 27, 30, 33, 36, 39, 43, 47, 51, 56, 62, 68, 75, 82, 91]
     for m, power in product(mantissas, range(-13, -3)):
         farad = m * 10.0**power
         code, lettered = write_capacitor(farad)

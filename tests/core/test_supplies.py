@@ -127,12 +127,15 @@ def test_a_battery_without_a_lamp_that_draws_says_no_hours():
 
 def test_half_as_much_again_while_it_charges():
     """Three green LEDs and 120 Ω: fine at 12 V, half as much again at 14 V (common practice)."""
-    rested = on("vehicle", "12V", led_id="green-chip", in_series=3, resistor="120R", low="12V", high="12V",
-                target="10mA")  # fmt: skip
+    rested = on(
+        "vehicle", "12V", led_id="green-chip", in_series=3, resistor="120R", low="12V", high="12V", target="10mA"
+    )
     found = {f.id: f for f in assess(rested).findings}
     assert "below-charging" in found
-    at = [assess(on("regulated", f"{v}V", led_id="green-chip", in_series=3, resistor="120R", target="10mA"))
-          for v in (12, 14)]  # fmt: skip
+    at = [
+        assess(on("regulated", f"{v}V", led_id="green-chip", in_series=3, resistor="120R", target="10mA"))
+        for v in (12, 14)
+    ]
     ratio = at[1].current.usual.value / at[0].current.usual.value
     assert 1.4 < ratio < 2.2
 

@@ -7,8 +7,9 @@ from tests.core.supplies import lamp, on
 
 CASES = {
     "capacitor-over-volts": on("winding", "42Vac", rectification="bridge_cap", capacitor_v="50V"),
-    "flicker": on("stator", "21Vac", {"hertz_low": "40Hz", "hertz": "90Hz"}, low="11V", high="40V",
-                  rectification="bridge"),
+    "flicker": on(
+        "stator", "21Vac", {"hertz_low": "40Hz", "hertz": "90Hz"}, low="11V", high="40V", rectification="bridge"
+    ),
     "led-reverse": on("winding", "12Vac", rectification="bare"),
     "bridge-on-frame": on("winding", "12Vac", {"grounded": "yes"}, rectification="bridge_cap", chassis_negative=True),
     "crest-current": on("winding", "12Vac", rectification="half_wave", target="19mA", ceiling=1.0),
@@ -17,7 +18,7 @@ CASES = {
     "line-reads-closed": on("sense", "9V", {"source": "1k", "trip": "2mA"}, target="3mA"),
     "module-over-band": on("regulated", "23V", led_id="white-5-clear", band="9-13V", resistor="1k"),
     "rms-for-peak": on("winding", "9Vac", rectification="bridge_cap", target="7mA", resistor="1k"),
-}  # fmt: skip
+}
 # 42 V AC has a 59 V peak: over 50 V (common practice, a mistake seen).
 
 
@@ -60,8 +61,14 @@ def test_modules_in_series_need_not_share_equally():
 
 # 20 mA at 11 V with two white LEDs of 3.1 V inside: (11 − 6.2) V/20 mA is 240 Ω (Ohm).
 def pair(usual, law="resistor", **more):
-    return on("regulated", usual, led_id="white-5-clear", band="9-13V", in_series=2,
-              module={"amps": "20mA", "law": law, "dice": 2, **more})  # fmt: skip
+    return on(
+        "regulated",
+        usual,
+        led_id="white-5-clear",
+        band="9-13V",
+        in_series=2,
+        module={"amps": "20mA", "law": law, "dice": 2, **more},
+    )
 
 
 @pytest.mark.parametrize(("usual", "grade"), [("22V", "note"), ("24V", "mind"), ("25.8V", "stop")])
@@ -91,8 +98,17 @@ def test_a_lamp_of_unknown_law_counts_all_of_them():
     """From 8 to 16 V: 20 mA held, 20 mA · 12 V/V of constant power, or a resistor's slope; the ends hold them all."""
 
     def one(law):
-        return assess(on("regulated", "12V", low="8V", high="16V", led_id="white-5-clear", band="8-16V",
-                         module={"amps": "20mA", "at": "12V", "law": law, "dice": 2}))  # fmt: skip
+        return assess(
+            on(
+                "regulated",
+                "12V",
+                low="8V",
+                high="16V",
+                led_id="white-5-clear",
+                band="8-16V",
+                module={"amps": "20mA", "at": "12V", "law": law, "dice": 2},
+            )
+        )
 
     most = max(one(law).current.supply.value for law in ("resistor", "current", "power"))
     found = one("unknown")
@@ -104,10 +120,7 @@ def test_a_lamp_of_unknown_law_counts_all_of_them():
 
 
 def test_a_fuse_that_blows_and_one_that_never_will():
-    assert (
-        found(on("regulated", "12V", resistor="100R", target="9mA", fuse="50mA"))["fuse-too-small"].grade
-        == "stop"
-    )
+    assert found(on("regulated", "12V", resistor="100R", target="9mA", fuse="50mA"))["fuse-too-small"].grade == "stop"
     assert "fuse-wide" in found(on("regulated", "12V", fuse="2A"))
 
 

@@ -17,30 +17,57 @@ from swapglow.inputs.patch import texts_of
 from tests.core.drivers import driven
 from tests.core.supplies import lamp, on
 
-GHOST = driven("low_side", "5V", "0V", in_series=2, resistor="47R", target="20mA", keep_warm="220R",
-               lamp=lamp("5V", "0.06A"))  # fmt: skip
-SWINGING = on("regulated", "12V", low="9V", high="16V", led_id="warm-5-diffused", target="8mA",
-              lamp=lamp("14V", "0.1A", "0.6cd"))  # fmt: skip
-TURN = driven("flasher", "13.6V", "0V", in_series=3, branches=6, place="metal", low="12V", high="14.4V",
-              lamp=lamp("12V", "1.75A", "30cd"))  # fmt: skip
-WINDING = on("winding", "9.1Vac", {"hertz": "50Hz"}, led_id="warm-5-diffused", target="4mA",
-             lamp=lamp("9V", "0.1A", "0.3cd"))  # fmt: skip
+GHOST = driven(
+    "low_side", "5V", "0V", in_series=2, resistor="47R", target="20mA", keep_warm="220R", lamp=lamp("5V", "0.06A")
+)
+SWINGING = on(
+    "regulated", "12V", low="9V", high="16V", led_id="warm-5-diffused", target="8mA", lamp=lamp("14V", "0.1A", "0.6cd")
+)
+TURN = driven(
+    "flasher",
+    "13.6V",
+    "0V",
+    in_series=3,
+    branches=6,
+    place="metal",
+    low="12V",
+    high="14.4V",
+    lamp=lamp("12V", "1.75A", "30cd"),
+)
+WINDING = on(
+    "winding", "9.1Vac", {"hertz": "50Hz"}, led_id="warm-5-diffused", target="4mA", lamp=lamp("9V", "0.1A", "0.3cd")
+)
 
 
 def labels(p):
     return {c.id for c, _ in candidates(p)}
 
 
-@pytest.mark.parametrize(("p", "wanted"), [
-    (GHOST, {"as-is", "leave", "remove-bleed", "shunt-assembly", "shunt-leds", "series-1", "halves", "drive-half"}),
-    (SWINGING, {"series-2", "branches-2", "current-source", "fixed-regulator", "drive-tenth", "drive-rated",
-                "other-lead", "nearest", "brighter-led"}),
-    (TURN, {"cool", "load-resistor", "ready-turn-12", "ready-turn-loaded-12"}),
-    (WINDING, {"rectify-inverse-diode", "rectify-bridge", "rectify-half-wave-cap"}),
-    (driven("series_lamps", "12V", others="1", lamp=lamp("6V", "0.1A")), {"one-string", "in-branches"}),
-    (driven("shared", "18V", dropper="82R", loads="x max 16V", lamp=lamp("6V", "0.1A")), {"bleeder"}),
-    (on("sense", "9V", {"source": "2k", "trip": "0.8mA"}, resistor="330R"), {"line-safe", "brighter-led"}),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("p", "wanted"),
+    [
+        (GHOST, {"as-is", "leave", "remove-bleed", "shunt-assembly", "shunt-leds", "series-1", "halves", "drive-half"}),
+        (
+            SWINGING,
+            {
+                "series-2",
+                "branches-2",
+                "current-source",
+                "fixed-regulator",
+                "drive-tenth",
+                "drive-rated",
+                "other-lead",
+                "nearest",
+                "brighter-led",
+            },
+        ),
+        (TURN, {"cool", "load-resistor", "ready-turn-12", "ready-turn-loaded-12"}),
+        (WINDING, {"rectify-inverse-diode", "rectify-bridge", "rectify-half-wave-cap"}),
+        (driven("series_lamps", "12V", others="1", lamp=lamp("6V", "0.1A")), {"one-string", "in-branches"}),
+        (driven("shared", "18V", dropper="82R", loads="x max 16V", lamp=lamp("6V", "0.1A")), {"bleeder"}),
+        (on("sense", "9V", {"source": "2k", "trip": "0.8mA"}, resistor="330R"), {"line-safe", "brighter-led"}),
+    ],
+)
 def test_the_sensible_swaps_are_all_weighed(p, wanted):
     """What the trade knows for each driver (common practice)."""
     assert wanted <= labels(p)
@@ -75,13 +102,14 @@ def test_the_winner_is_forbidden_by_nothing_and_every_swap_says_why(p):
 
 
 @pytest.mark.parametrize(
-    ("purpose", "least", "needs"),
-    [("light", 0.25, "it must light something"), ("see", 0.05, "it must be seen")],
+    ("purpose", "least", "needs"), [("light", 0.25, "it must light something"), ("see", 0.05, "it must be seen")]
 )
 def test_a_swap_too_dim_for_what_the_lamp_is_for_never_wins(purpose, least, needs):
     """A lamp of 30 cd lit a drawing; what gives under a quarter of it, or a twentieth to be seen, loses (ours)."""
-    p = replace(on("regulated", "12V", led_id="red-5-diffused", target="5mA", lamp=lamp("12V", "1.75A", "30cd")),
-                purpose=purpose)  # fmt: skip
+    p = replace(
+        on("regulated", "12V", led_id="red-5-diffused", target="5mA", lamp=lamp("12V", "1.75A", "30cd")),
+        purpose=purpose,
+    )
     first, *others = search(p).swaps
     assert first.best
     assert first.id == "leave" or evaluate(with_changes(p, first.changes)).ratio >= least
@@ -119,9 +147,7 @@ def test_chance_lies_within_the_corners():
     """No sample is outside what all ends together give; the same seed gives the same samples."""
     for p in (GHOST, SWINGING, TURN):
         j = evaluate(p)
-        assert (
-            j.string_current_min <= j.current_low <= j.current_usual <= j.current_high <= j.string_current_max
-        )
+        assert j.string_current_min <= j.current_low <= j.current_usual <= j.current_high <= j.string_current_max
     evaluate.cache_clear()
     assert evaluate(SWINGING) == evaluate(SWINGING)
 
@@ -144,8 +170,9 @@ def test_a_current_source_holds_steadier_than_a_resistor():
     assert (source.current_high - source.current_low) < 0.5 * (plain.current_high - plain.current_low)
 
 
-THIN = on("regulated", "12V", low="11V", high="13.5V", led_id="blue-3-diffused", in_series=3, target="9mA",
-          rounding="down")  # fmt: skip
+THIN = on(
+    "regulated", "12V", low="11V", high="13.5V", led_id="blue-3-diffused", in_series=3, target="9mA", rounding="down"
+)
 
 
 @pytest.mark.parametrize("one_batch", [True, False])
@@ -163,9 +190,7 @@ def test_the_yield_is_within_a_point_of_two_hundred_thousand_draws(one_batch):
     amps = np.full(count, 5e-3)
     for _ in range(60):  # V = 3·(Vf + n·Vt·ln(I/If) + (I − If)·Rs) + I·R, by halving the step
         slope = 3 * (led.n * 0.025693 / amps + led.rs_v / 0.02) + ohms
-        volts = (
-            3 * (vf + led.n * 0.025693 * np.log(amps / 0.02) + (amps - 0.02) * led.rs_v / 0.02) + amps * ohms
-        )
+        volts = 3 * (vf + led.n * 0.025693 * np.log(amps / 0.02) + (amps - 0.02) * led.rs_v / 0.02) + amps * ohms
         amps = np.maximum(amps + (rail - volts) / slope, amps / 3)
     inside = ((amps >= min(DIM_AMPS, dim_amps(p))) & (amps <= p.ceiling_a)).mean()
     assert 0.05 < inside < 0.97
@@ -173,8 +198,10 @@ def test_the_yield_is_within_a_point_of_two_hundred_thousand_draws(one_batch):
     assert (f.current_low, f.current_high) == pytest.approx(tuple(np.percentile(amps, [5, 95])), rel=0.01)
 
 
-@pytest.mark.parametrize(("kind", "ours"), [("winding", "rectify-bridge-cap"), ("digital", "rectify-bridge"),
-                                            ("reversing", "rectify-bridge")])  # fmt: skip
+@pytest.mark.parametrize(
+    ("kind", "ours"),
+    [("winding", "rectify-bridge-cap"), ("digital", "rectify-bridge"), ("reversing", "rectify-bridge")],
+)
 def test_of_the_ways_to_rectify_one_is_called_ours(kind, ours):
     """A bridge and capacitor on a sine, a bridge on what reverses (ours)."""
     p = on(kind, "12Vac" if kind == "winding" else "12V", rectification="bare")
@@ -186,16 +213,7 @@ def test_of_the_ways_to_rectify_one_is_called_ours(kind, ours):
 
 def test_what_lies_in_the_drawer_is_a_swap_of_its_own_and_wins_where_it_is_asked_for():
     """10 V over 10 mA: 1 kΩ; the drawer has 1.2 kΩ, and 2.2 kΩ which is past twice the value."""
-    p = on(
-        "regulated",
-        "12V",
-        vf="2V",
-        target="10mA",
-        series="E96",
-        lamp_id="own",
-        lamp_volts="12V",
-        lamp_amps="0.1A",
-    )
+    p = on("regulated", "12V", vf="2V", target="10mA", series="E96", lamp_id="own", lamp_volts="12V", lamp_amps="0.1A")
     here = frozenset({220.0, 1200.0, 2200.0})
     plain = {c.id for c, _ in candidates(p)}
     assert "at-hand" not in plain
@@ -214,11 +232,16 @@ def test_what_lies_in_the_drawer_is_a_swap_of_its_own_and_wins_where_it_is_asked
     assert [s.id for s in search(p, ("stock",)).swaps] == [s.id for s in search(p).swaps]
 
 
-@pytest.mark.parametrize(("here", "each", "says"), [
-    ((), 1000.0, "next up in E12"), ((1200.0, 220.0), 1200.0, "the next up that lies in the drawer"),
-    ((1000.0, 1200.0), 1000.0, "the next up that lies in the drawer"), ((2000.0,), 2000.0, "the next up that lies"),
-    ((2001.0, 999.0), 1000.0, "next up in E12"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("here", "each", "says"),
+    [
+        ((), 1000.0, "next up in E12"),
+        ((1200.0, 220.0), 1200.0, "the next up that lies in the drawer"),
+        ((1000.0, 1200.0), 1000.0, "the next up that lies in the drawer"),
+        ((2000.0,), 2000.0, "the next up that lies"),
+        ((2001.0, 999.0), 1000.0, "next up in E12"),
+    ],
+)
 def test_a_size_is_chosen_from_the_drawer_where_that_is_asked_for(here, each, says):
     """12 V less 1.9 V over 10.5 mA: 962 Ω, 1 kΩ in E12; up to twice that is taken from the drawer."""
     p = replace(on("regulated", "12V", vf="2V", target="10.5mA", series="E12"), at_hand=frozenset(here))

@@ -62,9 +62,12 @@ def test_the_cheap_green_of_the_trade():
 
 @pytest.mark.parametrize(
     ("v", "a", "says"),
-    [([2.0, 2.1], [1e-3, 2e-3], "3 readings"), ([2.0, 2.1, 2.2], [1e-3, 1e-3, 1e-3], "different currents"),
-     ([3.0, 2.5, 2.0], [1e-3, 2e-3, 3e-3], "rise")],
-)  # fmt: skip
+    [
+        ([2.0, 2.1], [1e-3, 2e-3], "3 readings"),
+        ([2.0, 2.1, 2.2], [1e-3, 1e-3, 1e-3], "different currents"),
+        ([3.0, 2.5, 2.0], [1e-3, 2e-3, 3e-3], "rise"),
+    ],
+)
 def test_tables_without_a_curve(v, a, says):
     with pytest.raises(FitError, match=says):
         fit_curve(np.array(v), np.array(a))
@@ -93,9 +96,13 @@ def test_a_table_as_it_is_typed_pasted_or_saved(text):
 
 @pytest.mark.parametrize(
     ("text", "says"),
-    [("2.6V", "Line 1.*two values"), ("2.6V 1mA\n2.7V; much", "Line 2.*current"),
-     ("-1V 1mA", "Line 1.*0 V or more"), ("1V 1mA\n" * 600, "500 lines")],
-)  # fmt: skip
+    [
+        ("2.6V", "Line 1.*two values"),
+        ("2.6V 1mA\n2.7V; much", "Line 2.*current"),
+        ("-1V 1mA", "Line 1.*0 V or more"),
+        ("1V 1mA\n" * 600, "500 lines"),
+    ],
+)
 def test_a_table_that_cannot_be_read_says_which_line(text, says):
     with pytest.raises(InputError, match=says) as refused:
         read_table(text)
@@ -105,9 +112,7 @@ def test_a_table_that_cannot_be_read_says_which_line(text, says):
 def test_the_swept_module_becomes_the_model():
     """What the sweep read at a current is what the position then computes there."""
     amps = np.geomspace(5e-4, 20e-3, 9)
-    table = "\n".join(
-        f"{v:.4f}V {a * 1e3:.4f}mA" for v, a in zip(volts(amps, 1e-26, 6.0, 90.0), amps, strict=True)
-    )
+    table = "\n".join(f"{v:.4f}V {a * 1e3:.4f}mA" for v, a in zip(volts(amps, 1e-26, 6.0, 90.0), amps, strict=True))
     typed = SweepInput(table, "3", "")
     part = fitted_led(led.catalogue()["white-5-clear"], typed)
     junction = part.junction(part.vf_typ)

@@ -39,9 +39,19 @@ def through(volts, ohm):
     return low
 
 
-TWO = on("regulated", "12V", low="10V", high="14V", vf="2V", resistor="1k", branches=2,
-         beside={"b": {"led_id": "blue-3-diffused", "resistor": "2k2", "name": "Night", "in_series": 2},
-                 "a": {"led_id": "green-3-diffused", "drive": "2mA", "place": 1}})  # fmt: skip
+TWO = on(
+    "regulated",
+    "12V",
+    low="10V",
+    high="14V",
+    vf="2V",
+    resistor="1k",
+    branches=2,
+    beside={
+        "b": {"led_id": "blue-3-diffused", "resistor": "2k2", "name": "Night", "in_series": 2},
+        "a": {"led_id": "green-3-diffused", "drive": "2mA", "place": 1},
+    },
+)
 
 
 def test_other_strings_are_in_the_circuit_and_the_reference_agrees():
@@ -69,8 +79,16 @@ def test_each_string_is_judged_by_its_own_parts():
 
 def test_both_dice_of_a_two_colour_led_have_their_own_current():
     """Red 2.0 V and true green 3.2 V on one resistor: (9 − Vf)/1 kΩ each way (Ohm)."""
-    p = on("reversing", "9V", low="9V", high="9V", vf="2V", resistor="1k", rectification="two_colour",
-           second_led_id="green-3-diffused")  # fmt: skip
+    p = on(
+        "reversing",
+        "9V",
+        low="9V",
+        high="9V",
+        vf="2V",
+        resistor="1k",
+        rectification="two_colour",
+        second_led_id="green-3-diffused",
+    )
     report = assess(p)
     (other,) = report.current.strings
     assert report.current.usual.value == pytest.approx(through(9, 1000), rel=2e-3)
@@ -79,11 +97,14 @@ def test_both_dice_of_a_two_colour_led_have_their_own_current():
     assert {"over-rated-current", "over-rated-current-second"} <= {f.id for f in verdict(hot)}
 
 
-@pytest.mark.parametrize(("more", "says"), [
-    ({"module": {"amps": "20mA"}, "band": "10-15V"}, "ready-made"), ({"regulator_id": "adjustable-to92"},
-    "current source"),
-    ({"shunt": "1k", "shunt_across": "leds"}, "LED alone"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("more", "says"),
+    [
+        ({"module": {"amps": "20mA"}, "band": "10-15V"}, "ready-made"),
+        ({"regulator_id": "adjustable-to92"}, "current source"),
+        ({"shunt": "1k", "shunt_across": "leds"}, "LED alone"),
+    ],
+)
 def test_what_does_not_go_with_other_strings_is_refused_by_name(more, says):
     with pytest.raises(InputError, match=says) as refusal:
         on("regulated", "12V", beside={"a": {"led_id": "blue-chip"}}, **more)
@@ -98,7 +119,7 @@ def members(*resistors, lit=("always",), **more):
     return tuple(
         Member(str(k), f"Lamp {k}", on_one(resistor=f"{r}R", **lamp("12V", "0.1A"), **more), lit[k % len(lit)])
         for k, r in enumerate(resistors)
-    )  # fmt: skip
+    )
 
 
 def test_a_rail_adds_up_its_lamps_before_and_after():
@@ -120,11 +141,10 @@ def test_of_lamps_lit_one_at_a_time_the_thirstiest_counts():
 def test_lamps_behind_one_source_resistance_dim_each_other():
     """V + 100 Ω·ΣI(V) = 12 V for two strings of 470 Ω (Kirchhoff, by halving)."""
     stiff = members(470, 470)
-    supply = replace(stiff[0].position.rail.supply,
-                     source_ohm=replace(stiff[0].position.rail.supply.source_ohm, value=100.0))  # fmt: skip
-    weak = tuple(
-        replace(m, position=replace(m.position, rail=replace(m.position.rail, supply=supply))) for m in stiff
+    supply = replace(
+        stiff[0].position.rail.supply, source_ohm=replace(stiff[0].position.rail.supply.source_ohm, value=100.0)
     )
+    weak = tuple(replace(m, position=replace(m.position, rail=replace(m.position.rail, supply=supply))) for m in stiff)
     b = budget(weak[0].position.rail, weak)
     low, high = 2.0, 12.0
     for _ in range(60):
@@ -160,8 +180,16 @@ def test_a_sag_is_said_from_a_fifth_and_minded_from_half(ohms, grade):
 
 def test_a_windings_lamps_on_a_stiff_rail_leave_each_other_alone():
     """Equal lamps on a source of no resistance: twice the current (Kirchhoff), and no sag to tell of."""
-    p = on("winding", "12Vac", low="12Vac", high="12Vac", rectification="bridge", vf="2V", resistor="1k",
-           **lamp("12V", "0.1A"))  # fmt: skip
+    p = on(
+        "winding",
+        "12Vac",
+        low="12Vac",
+        high="12Vac",
+        rectification="bridge",
+        vf="2V",
+        resistor="1k",
+        **lamp("12V", "0.1A"),
+    )
     two = tuple(Member(str(k), f"Lamp {k}", p) for k in range(2))
     b = budget(p.rail, two)
     assert b.after[1] == pytest.approx(2 * budget(p.rail, two[:1]).after[1])
@@ -183,23 +211,32 @@ def test_the_fuse_is_judged_by_all_that_hangs_on_it(fuse, grade):
 
 def flat_battery(**more):
     """Six lead cells held at 12 V, so that hours are charge over current."""
-    return on("battery", "12V", {"chemistry": "lead", "cells": "6", "capacity": "6Ah", "source": "0.001R"},
-              low="11.999V", high="12.001V", vf="2V", **more)  # fmt: skip
+    return on(
+        "battery",
+        "12V",
+        {"chemistry": "lead", "cells": "6", "capacity": "6Ah", "source": "0.001R"},
+        low="11.999V",
+        high="12.001V",
+        vf="2V",
+        **more,
+    )
 
 
 def test_a_battery_has_one_life_for_all_that_hangs_on_it():
     """6 Ah over all strings' current, a flasher's by its lit share, and what else hangs on it (h = Ah/A)."""
     strings = flat_battery(resistor="1k", branches=3, **lamp("12V", "0.2A"))
     assert assess(strings).runtime.led.value == pytest.approx(6 / (3 * through(12, 1000)), rel=0.01)
-    blink = flat_battery(resistor="470R", driver_kind="flasher", driver_drop={"text": "0V"},
-                         driver_details={"duty": {"text": "40 %"}, "counts": {"text": "no"}}, **lamp("12V",
-                             "0.1A"))  # fmt: skip
+    blink = flat_battery(
+        resistor="470R",
+        driver_kind="flasher",
+        driver_drop={"text": "0V"},
+        driver_details={"duty": {"text": "40 %"}, "counts": {"text": "no"}},
+        **lamp("12V", "0.1A"),
+    )
     rail = replace(strings.rail, others_a=2e-3)
     on_it = (Member("a", "A", strings), Member("b", "B", blink), Member("c", "C", strings, "sometimes"))
     b = rail_budget(rail, on_it)
-    assert b.hours_after.value == pytest.approx(
-        6 / (3 * through(12, 1000) + 0.4 * through(12, 470) + 2e-3), rel=0.01
-    )
+    assert b.hours_after.value == pytest.approx(6 / (3 * through(12, 1000) + 0.4 * through(12, 470) + 2e-3), rel=0.01)
     assert b.hours_before.value == pytest.approx(6 / (0.2 + 0.4 * 0.1 + 2e-3), rel=0.01)
 
 
@@ -207,8 +244,13 @@ def test_a_battery_has_one_life_for_all_that_hangs_on_it():
 @pytest.mark.parametrize("polarised", ["yes", "no"])
 def test_every_inside_a_lamp_may_have_draws_what_is_known_of_it(law, polarised):
     """18 mA at 13 V, whatever is inside."""
-    p = on("regulated", "13V", led_id="white-5-clear", band="10-15V",
-           module={"amps": "18mA", "at": "13V", "law": law, "polarised": polarised})  # fmt: skip
+    p = on(
+        "regulated",
+        "13V",
+        led_id="white-5-clear",
+        band="10-15V",
+        module={"amps": "18mA", "at": "13V", "law": law, "polarised": polarised},
+    )
     # Three of 3.1 V under 95 % of 10 V; a bridge's 1.3 V leave room for two.
     most = 3 if polarised == "yes" else 2
     assert [i.dice for i in p.module.insides] == (list(range(most, 0, -1)) if law == "resistor" else [most])
@@ -232,23 +274,22 @@ def test_two_readings_of_a_lamp_tell_how_many_leds_it_has():
     assert len(Module(10, 15, 18e-3, given_v=12.0, die_v=3.1).insides) > 1
 
 
-@pytest.mark.parametrize(("more", "field", "says"), [
-    ({"dice": 4}, "module.dice", "4 LEDs of 3.1"), ({"second_volts": "13.8V", "second_amps": "15mA"},
-    "module.second_amps", "exchanged"),
-    ({"second_volts": "12V", "second_amps": "20mA"}, "module.second_amps", "more volts give more amps"),
-    ({"at": "2V"}, "module.law", "Behind a resistor one LED of 3.1"),
-    # Two silicon diodes keep some 1.3 V at 18 mA (Shockley).
-    ({"at": "1.2V", "law": "power", "polarised": "no"}, "module.polarised", "keeps 1.3"),
-    ({"at": "2V", "law": "power"}, None, ""),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("more", "field", "says"),
+    [
+        ({"dice": 4}, "module.dice", "4 LEDs of 3.1"),
+        ({"second_volts": "13.8V", "second_amps": "15mA"}, "module.second_amps", "exchanged"),
+        ({"second_volts": "12V", "second_amps": "20mA"}, "module.second_amps", "more volts give more amps"),
+        ({"at": "2V"}, "module.law", "Behind a resistor one LED of 3.1"),
+        # Two silicon diodes keep some 1.3 V at 18 mA (Shockley).
+        ({"at": "1.2V", "law": "power", "polarised": "no"}, "module.polarised", "keeps 1.3"),
+        ({"at": "2V", "law": "power"}, None, ""),
+    ],
+)
 def test_what_no_lamp_can_be_is_refused_by_its_field(more, field, says):
     def made():
         return on(
-            "regulated",
-            "12V",
-            led_id="white-5-clear",
-            band="10-15V",
-            module={"amps": "18mA", "at": "12V", **more},
+            "regulated", "12V", led_id="white-5-clear", band="10-15V", module={"amps": "18mA", "at": "12V", **more}
         )
 
     if field is None:
@@ -261,11 +302,23 @@ def test_what_no_lamp_can_be_is_refused_by_its_field(more, field, says):
 
 def test_a_battery_under_a_lamps_band_does_not_light_it():
     """Two cells of 1.5 V, one to three LEDs of 3.1 V inside: dark whatever is inside."""
-    dark = on("battery", "", {"chemistry": "alkaline-aa", "cells": "1"}, led_id="white-5-clear", band="10-15V",
-              module={"amps": "20mA"})  # fmt: skip
+    dark = on(
+        "battery",
+        "",
+        {"chemistry": "alkaline-aa", "cells": "1"},
+        led_id="white-5-clear",
+        band="10-15V",
+        module={"amps": "20mA"},
+    )
     assert next(f for f in verdict(dark) if f.id == "will-not-light").grade == "stop"
-    some = on("battery", "", {"chemistry": "alkaline-aa", "cells": "6"}, led_id="white-5-clear", band="10-15V",
-              module={"amps": "20mA"})  # fmt: skip
+    some = on(
+        "battery",
+        "",
+        {"chemistry": "alkaline-aa", "cells": "6"},
+        led_id="white-5-clear",
+        band="10-15V",
+        module={"amps": "20mA"},
+    )
     s = solve(some)
     assert s.doubt is not None
     assert s.doubt[1] > 10 * s.doubt[0]
@@ -309,32 +362,33 @@ def test_a_flasher_that_was_seen_to_flash_right_is_believed():
     assert "misses-current" not in {f.id for f in verdict(kept)}
 
 
-@pytest.mark.parametrize(("trial", "resistor", "grade", "says"), [
-    ({"works": "470R"}, "520R", None, ""), ({"works": "470R"}, "390R", "mind", "was tried and switched"),
-    ({"fails": "3k9"}, "3k3", "stop", "reads as closed"), ({"fails": "3k9"}, "5k6", "mind", "close to"),
-    ({"fails": "3k9"}, "15k", None, ""), ({"works": "6k8", "fails": "3k9"}, "5k1", "mind", "lies between"),
-    # What was seen goes before what nobody read.
-    ({"works": "470R", "trip": "0.3mA"}, "520R", None, ""),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("trial", "resistor", "grade", "says"),
+    [
+        ({"works": "470R"}, "520R", None, ""),
+        ({"works": "470R"}, "390R", "mind", "was tried and switched"),
+        ({"fails": "3k9"}, "3k3", "stop", "reads as closed"),
+        ({"fails": "3k9"}, "5k6", "mind", "close to"),
+        ({"fails": "3k9"}, "15k", None, ""),
+        ({"works": "6k8", "fails": "3k9"}, "5k1", "mind", "lies between"),
+        # What was seen goes before what nobody read.
+        ({"works": "470R", "trip": "0.3mA"}, "520R", None, ""),
+    ],
+)
 def test_one_trial_bounds_a_line_from_its_side(trial, resistor, grade, says):
     typed = {k: v for k, v in trial.items() if k != "trip"}
-    p = on(
-        "sense",
-        "9V",
-        {"source": "1k", **typed},
-        low="9V",
-        high="9V",
-        vf="2V",
-        resistor=resistor,
-        target="0.4mA",
-    )
+    p = on("sense", "9V", {"source": "1k", **typed}, low="9V", high="9V", vf="2V", resistor=resistor, target="0.4mA")
     if "trip" in trial:
         from swapglow.core.analysis.trip_current import with_trip
         from swapglow.core.quantities import Figure, Source
         from swapglow.core.supplies.supply import Trials
 
-        supply = replace(p.rail.supply, trip=Figure(0.3e-3, Source.ASSUMED), trip_ignored=False,
-                         trials=Trials(470.0, None, False, Source.COMPUTED))  # fmt: skip
+        supply = replace(
+            p.rail.supply,
+            trip=Figure(0.3e-3, Source.ASSUMED),
+            trip_ignored=False,
+            trials=Trials(470.0, None, False, Source.COMPUTED),
+        )
         p = with_trip(replace(p, rail=replace(p.rail, supply=supply)))
     found = next((f for f in verdict(p) if f.id == "line-reads-closed"), None)
     assert (found.grade if found else None) == grade
@@ -359,9 +413,10 @@ def test_volts_read_at_the_lamp_are_less_than_the_feed_that_leaks():
     assert float(off.amps[1]) == pytest.approx(through(9.9, 2000), rel=0.01)
 
 
-@pytest.mark.parametrize(("kind", "text", "says", "cause"), [
-    ("current", "4.6mA", "takes 35.8", ["wrong-value"]), ("resistor_volts", "30V", "more than the rail's 12", []),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("kind", "text", "says", "cause"),
+    [("current", "4.6mA", "takes 35.8", ["wrong-value"]), ("resistor_volts", "30V", "more than the rail's 12", [])],
+)
 def test_what_cannot_be_is_said_at_once(kind, text, says, cause):
     """4.6 mA through 8.2 kΩ less 5 % from 12 V would take 35.8 V (Ohm): it is another resistor, or no such reading."""
     report = assess(on_one(resistor="8k2"), Bench(readings_after=(read_after("r", kind, text, "", ""),)))
@@ -371,9 +426,14 @@ def test_what_cannot_be_is_said_at_once(kind, text, says, cause):
     assert [c.id for c in report.trouble.causes][:1] == cause
 
 
-@pytest.mark.parametrize(("kind", "text", "cause"), [
-    ("current", "0A", "led-reversed"), ("led_volts", "12V", "led-reversed"), ("resistor_volts", "1.74V", "probe-side"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("kind", "text", "cause"),
+    [
+        ("current", "0A", "led-reversed"),
+        ("led_volts", "12V", "led-reversed"),
+        ("resistor_volts", "1.74V", "probe-side"),
+    ],
+)
 def test_the_likeliest_cause_of_a_reading_stands_first(kind, text, cause):
     report = assess(on_one(resistor="8k2"), Bench(readings_after=(read_after("r", kind, text, "", ""),)))
     assert not report.diagnoses[0].agrees and report.diagnoses[0].cannot == ""
@@ -391,9 +451,7 @@ def test_nothing_is_fitted_while_a_stop_stands():
 
     p = on_one(resistor="330R", ceiling=1.0)
     ink = replace(
-        p,
-        led_source=Source.MEASURED,
-        driver=replace(p.driver, drop=replace(p.driver.drop, source=Source.MEASURED)),
+        p, led_source=Source.MEASURED, driver=replace(p.driver, drop=replace(p.driver.drop, source=Source.MEASURED))
     )
     step = assess(ink).next_step
     assert step.id == "mend"
@@ -406,11 +464,17 @@ def test_nothing_is_fitted_while_a_stop_stands():
 
 @pytest.mark.parametrize(
     ("p", "act"),
-    [(on("winding", "12Vac", {"grounded": "yes"}, rectification="bridge_cap", chassis_negative=True),
-      "Do not power it. Take the LED's negative off the frame first."),
-     (on("winding", "42Vac", rectification="bridge_cap", capacitor="220uF", capacitor_v="50V"),
-      "Do not power it. Take that capacitor out first.")],
-)  # fmt: skip
+    [
+        (
+            on("winding", "12Vac", {"grounded": "yes"}, rectification="bridge_cap", chassis_negative=True),
+            "Do not power it. Take the LED's negative off the frame first.",
+        ),
+        (
+            on("winding", "42Vac", rectification="bridge_cap", capacitor="220uF", capacitor_v="50V"),
+            "Do not power it. Take that capacitor out first.",
+        ),
+    ],
+)
 def test_what_endangers_owns_the_next_thing(p, act):
     """No live reading is asked beside a short circuit or a capacitor that may burst (common practice)."""
     step = assess(p).next_step

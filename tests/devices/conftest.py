@@ -28,10 +28,13 @@ class Phone:
         connection = kind(ADDRESS, self.port, timeout=20, **more)
         scheme = "http" if self.plain else "https"
         sent = {
-            "Host": self.host, "Origin": f"{scheme}://{self.host}", "Content-Type": "application/json",
+            "Host": self.host,
+            "Origin": f"{scheme}://{self.host}",
+            "Content-Type": "application/json",
             "X-CSRFToken": self.cookies.get("csrftoken", ""),
-            "Cookie": "; ".join(f"{k}={v}" for k, v in self.cookies.items()), **headers,
-        }  # fmt: skip
+            "Cookie": "; ".join(f"{k}={v}" for k, v in self.cookies.items()),
+            **headers,
+        }
         connection.request(method, path, body, {k: v for k, v in sent.items() if v is not None})
         answer = connection.getresponse()
         content = answer.read()
@@ -57,9 +60,7 @@ class Phone:
         self.open("/pair")
         ticket = offer["url"].split("#")[1]
         return self(
-            "POST",
-            "pair",
-            {"ticket": ticket, "digits": offer["digits"] if digits is None else digits, "name": name},
+            "POST", "pair", {"ticket": ticket, "digits": offer["digits"] if digits is None else digits, "name": name}
         )
 
 

@@ -17,9 +17,15 @@ pytestmark = pytest.mark.django_db(transaction=True, databases=["default", "devi
 DESCRIBED = json.loads((Path(__file__).resolve().parents[2] / "docs/openapi.json").read_text())["paths"]
 # They only ask: each is looked at below for whether it leaves the records as they are.
 ONLY_ASK = {
-    "POST /api/took", "POST /api/quick", "POST /api/positions/{key}/assess", "POST /api/drawer/csv/look",
-    "POST /api/import/look", "POST /api/equipment/{key}/readings/look", "POST /api/scan", "POST /api/pair",
-}  # fmt: skip
+    "POST /api/took",
+    "POST /api/quick",
+    "POST /api/positions/{key}/assess",
+    "POST /api/drawer/csv/look",
+    "POST /api/import/look",
+    "POST /api/equipment/{key}/readings/look",
+    "POST /api/scan",
+    "POST /api/pair",
+}
 
 
 def routes(*methods):
@@ -40,11 +46,7 @@ def test_a_device_that_only_looks_may_change_nothing(learner, bench):
         if f"{method} {path}" not in ONLY_ASK:
             status, content, _ = learner.raw(method, real(path), b"{}")
             said = json.loads(content)["errors"][0]["message"]
-            assert status == 403 and ("only looks" in said or "at the bench itself" in said), (
-                method,
-                path,
-                said,
-            )
+            assert status == 403 and ("only looks" in said or "at the bench itself" in said), (method, path, said)
     assert bench("GET", "pulse")[1] == before
 
 
@@ -59,44 +61,71 @@ def test_what_only_asks_changes_nothing(phone, bench):
 
     before = stands()
     assert phone("POST", "took", {"text": "3k9", "unit": "Ω"})[0] == 200
-    assert phone("POST", "quick", {"rail": "12V", "position": {"led_id": "red-5-diffused",
-                 "target": {"text": "5mA"}}})[0] == 200  # fmt: skip
     assert (
-        phone("POST", f"positions/{keys['position']}/assess", {"changes": {"resistor_ohm": 3300}})[0] == 200
+        phone("POST", "quick", {"rail": "12V", "position": {"led_id": "red-5-diffused", "target": {"text": "5mA"}}})[0]
+        == 200
     )
+    assert phone("POST", f"positions/{keys['position']}/assess", {"changes": {"resistor_ohm": 3300}})[0] == 200
     for path in ("drawer/csv/look", "import/look", f"equipment/{keys['equipment']}/readings/look", "scan"):
         body = b'--b\r\nContent-Disposition: form-data; name="file"; filename="a"\r\n\r\nx\r\n--b--\r\n'
-        status, *_ = phone.raw(
-            "POST", f"/api/{path}", body, **{"Content-Type": "multipart/form-data; boundary=b"}
-        )
+        status, *_ = phone.raw("POST", f"/api/{path}", body, **{"Content-Type": "multipart/form-data; boundary=b"})
         assert status in (200, 422)
     assert stands() == before
 
 
-@pytest.mark.parametrize(("method", "path"), [
-    ("GET", "backups"), ("POST", "backups"), ("POST", "backups/x/restore"), ("PUT", "backups/second"),
-    ("GET", "bench.zip"), ("POST", "bench/whole"), ("GET", "devices"), ("POST", "devices/offer"),
-    ("POST", "devices/share"), ("DELETE", f"devices/{uuid.uuid4()}"), ("POST", "demo"), ("POST", "first-start"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("method", "path"),
+    [
+        ("GET", "backups"),
+        ("POST", "backups"),
+        ("POST", "backups/x/restore"),
+        ("PUT", "backups/second"),
+        ("GET", "bench.zip"),
+        ("POST", "bench/whole"),
+        ("GET", "devices"),
+        ("POST", "devices/offer"),
+        ("POST", "devices/share"),
+        ("DELETE", f"devices/{uuid.uuid4()}"),
+        ("POST", "demo"),
+        ("POST", "first-start"),
+    ],
+)
 def test_what_puts_the_whole_bench_at_stake_is_done_at_the_bench(phone, method, path):
     status, answer = phone(method, path, {})
     assert status == 403 and "at the bench itself" in answer["errors"][0]["message"]
 
 
-@pytest.mark.parametrize("headers", [
-    {"Host": "bench.example"}, {"Host": "127.0.0.1"}, {"Host": "localhost"}, {"Host": ""}, {"Host": ADDRESS},
-    {"X-Forwarded-For": "10.0.0.1"}, {"Forwarded": "for=10.0.0.1"}, {"Via": "1.1 x"}, {"X-Real-IP": "127.0.0.1"},
-])  # fmt: skip
+@pytest.mark.parametrize(
+    "headers",
+    [
+        {"Host": "bench.example"},
+        {"Host": "127.0.0.1"},
+        {"Host": "localhost"},
+        {"Host": ""},
+        {"Host": ADDRESS},
+        {"X-Forwarded-For": "10.0.0.1"},
+        {"Forwarded": "for=10.0.0.1"},
+        {"Via": "1.1 x"},
+        {"X-Real-IP": "127.0.0.1"},
+    ],
+)
 def test_other_hosts_and_what_a_proxy_sends_are_refused(phone, headers):
     """DNS rebinding comes with a host of its own; a proxy's headers say that it may come from anywhere."""
     status, content, _ = phone.raw("GET", "/api/bench", **headers)
     assert status in (400, 403) and b"equipment" not in content
 
 
-@pytest.mark.parametrize("headers", [
-    {"Origin": "https://evil.example"}, {"Origin": "null"}, {"X-CSRFToken": ""}, {"X-CSRFToken": "b" * 32},
-    {"Origin": None, "Referer": "https://evil.example/"}, {"Origin": None},
-])  # fmt: skip
+@pytest.mark.parametrize(
+    "headers",
+    [
+        {"Origin": "https://evil.example"},
+        {"Origin": "null"},
+        {"X-CSRFToken": ""},
+        {"X-CSRFToken": "b" * 32},
+        {"Origin": None, "Referer": "https://evil.example/"},
+        {"Origin": None},
+    ],
+)
 def test_a_change_from_another_page_is_refused(phone, headers):
     status, _ = phone("PUT", f"equipment/{uuid.uuid4()}", {"name": "Not ours"}, **headers)
     assert status == 403
@@ -128,9 +157,7 @@ def test_old_tls_is_not_spoken(stranger, port):
         old.wrap_socket(__import__("socket").create_connection((ADDRESS, port), 5))
 
 
-@pytest.mark.parametrize(
-    "address", ["8.8.8.8", "0.0.0.0", "::", "::ffff:8.8.8.8", "2001:4860:4860::8888", "bench"]
-)
+@pytest.mark.parametrize("address", ["8.8.8.8", "0.0.0.0", "::", "::ffff:8.8.8.8", "2001:4860:4860::8888", "bench"])
 def test_it_is_shared_on_private_addresses_only(monkeypatch, address):
     """RFC 1918, RFC 4193; "all addresses" would be the public ones too."""
     monkeypatch.setenv("SWAPGLOW_SHARE_ADDRESS", address)
@@ -140,9 +167,7 @@ def test_it_is_shared_on_private_addresses_only(monkeypatch, address):
 
 
 def test_only_addresses_that_others_of_the_house_reach_are_shared():
-    assert not any(
-        a.startswith(("127.", "169.254.", "fe80")) or a == "::1" for a in addresses.own_addresses()
-    )
+    assert not any(a.startswith(("127.", "169.254.", "fe80")) or a == "::1" for a in addresses.own_addresses())
     for reached in ("10.1.2.3", "172.16.0.9", "192.168.1.5", "fd00::2", "::ffff:192.168.1.5"):
         assert addresses.is_private(reached), reached
 

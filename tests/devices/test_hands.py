@@ -150,12 +150,16 @@ def test_a_lamp_is_opened_by_either_code_of_its_card(bench):
         assert (status, found) == (200, {"lamp": keys["position"]}), text
 
 
-@pytest.mark.parametrize(("content", "said"), [
-    (lambda: photograph(f"urn:uuid:{uuid.uuid4()}"), "of no lamp on this bench"),
-    (lambda: photograph("https://shop.example/part/4711"), "of no lamp on this bench"),
-    (lambda: b"no picture", "no picture that can be read"),
-    (lambda: __import__("tests.hostile.make", fromlist=["jpeg"]).jpeg(), "No code can be read"),
-], ids=["another bench's", "another code", "no picture", "no code"])  # fmt: skip
+@pytest.mark.parametrize(
+    ("content", "said"),
+    [
+        (lambda: photograph(f"urn:uuid:{uuid.uuid4()}"), "of no lamp on this bench"),
+        (lambda: photograph("https://shop.example/part/4711"), "of no lamp on this bench"),
+        (lambda: b"no picture", "no picture that can be read"),
+        (lambda: __import__("tests.hostile.make", fromlist=["jpeg"]).jpeg(), "No code can be read"),
+    ],
+    ids=["another bench's", "another code", "no picture", "no code"],
+)
 def test_what_is_no_card_of_this_bench_is_refused_in_a_sentence(bench, content, said):
     status, answer = bench.send("scan", "card.jpg", content())
     assert status == 422 and said in answer["errors"][0]["message"]
@@ -177,9 +181,7 @@ def read(svg):
     for kind, numbers in re.findall(r"([Mmh])([^Mmh]*)", path):
         values = [float(v) for v in re.findall(r"-?[\d.]+", numbers)]
         if kind == "h":
-            pen.rectangle(
-                (x * scale, (y - 0.5) * scale, (x + values[0]) * scale - 1, (y + 0.5) * scale - 1), fill=0
-            )
+            pen.rectangle((x * scale, (y - 0.5) * scale, (x + values[0]) * scale - 1, (y + 0.5) * scale - 1), fill=0)
             x += values[0]
         else:
             x, y = values if kind == "M" else (x + values[0], y + values[1])
@@ -191,7 +193,4 @@ def test_the_small_code_names_the_lamp_and_where_the_bench_is_reached(bench, str
     status, content, _ = bench.raw(f"positions/{keys['position']}/name.svg")
     assert status == 200 and read(content.decode()) == f"https://127.0.0.2:{port}/position/{keys['position']}"
     bench("POST", "devices/share", {"on": False})
-    assert (
-        read(bench.raw(f"positions/{keys['position']}/name.svg")[1].decode())
-        == f"urn:uuid:{keys['position']}"
-    )
+    assert read(bench.raw(f"positions/{keys['position']}/name.svg")[1].decode()) == f"urn:uuid:{keys['position']}"

@@ -21,10 +21,16 @@ FIXTURES = ROOT / "tests" / "fixtures"
 
 def made(**position):
     """A small document: one winding, one lamp."""
-    rail = Rail(id=uuid.uuid4(), name="Bell", kind="winding", usual={"text": "8.2Vac", "source": "measured"},
-                details={"hertz": {"text": "50Hz"}})  # fmt: skip
-    lamp = Position(id=uuid.uuid4(), rail=rail.id, name="Porch", led_id="red-5-diffused",
-                    target={"text": "3mA"}, **position)  # fmt: skip
+    rail = Rail(
+        id=uuid.uuid4(),
+        name="Bell",
+        kind="winding",
+        usual={"text": "8.2Vac", "source": "measured"},
+        details={"hertz": {"text": "50Hz"}},
+    )
+    lamp = Position(
+        id=uuid.uuid4(), rail=rail.id, name="Porch", led_id="red-5-diffused", target={"text": "3mA"}, **position
+    )
     return Document(equipment=Equipment(id=uuid.uuid4(), name="Gate bell", rails=[rail], positions=[lamp]))
 
 
@@ -81,14 +87,21 @@ def test_a_hostile_file_is_refused_with_place_and_reason(content, place, says):
         (lambda e: e["positions"][0].update(name="x" * 5000), "equipment.positions.0.name"),
         (lambda e: e["positions"][0].update(led_id="sun"), "equipment.positions.0.led_id"),
         (lambda e: e["rails"][0].update(usual={"text": "eight"}), "equipment.positions.0.usual"),
-        (lambda e: e["positions"][0].update(readings_after=[{"id": str(uuid.uuid4()), "kind": "current", "text": "?"}]),
-         "equipment.positions.0.readings_after.0.text"),
-        (lambda e: e["positions"][0].update(
-            readings_before=[{"id": str(uuid.uuid4()), "function": "ohms", "text": "-4"}]),
-         "equipment.positions.0.readings_before.0.text"),
+        (
+            lambda e: e["positions"][0].update(
+                readings_after=[{"id": str(uuid.uuid4()), "kind": "current", "text": "?"}]
+            ),
+            "equipment.positions.0.readings_after.0.text",
+        ),
+        (
+            lambda e: e["positions"][0].update(
+                readings_before=[{"id": str(uuid.uuid4()), "function": "ohms", "text": "-4"}]
+            ),
+            "equipment.positions.0.readings_before.0.text",
+        ),
         (lambda e: e.update(id="../../etc"), "equipment.id"),
     ],
-)  # fmt: skip
+)
 def test_a_wrong_figure_is_refused_where_it_stands(change, place):
     data = json.loads(text(made()))
     change(data["equipment"])
@@ -96,11 +109,13 @@ def test_a_wrong_figure_is_refused_where_it_stands(change, place):
 
 
 @settings(max_examples=150, deadline=None)
-@given(st.recursive(
-    st.none() | st.booleans() | st.integers() | st.floats() | st.text(max_size=20),
-    lambda inner: st.lists(inner, max_size=4) | st.dictionaries(st.text(max_size=12), inner, max_size=4),
-    max_leaves=25,
-))  # fmt: skip
+@given(
+    st.recursive(
+        st.none() | st.booleans() | st.integers() | st.floats() | st.text(max_size=20),
+        lambda inner: st.lists(inner, max_size=4) | st.dictionaries(st.text(max_size=12), inner, max_size=4),
+        max_leaves=25,
+    )
+)
 def test_whatever_stands_in_the_equipment_it_is_refused_or_read(anything):
     content = json.dumps({"format": "swapglow-equipment", "version": 1, "equipment": anything})
     # Anything but a refusal or a document is a fault, and raises.

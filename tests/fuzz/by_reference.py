@@ -70,9 +70,13 @@ def _over_a_cycle(s: Solution) -> float:
     let = let_through(p, cases)
     at = replace(cases, rail=crest, let=None if let is None else float(np.asarray(let).flat[0]))
     made = build(
-        p, at, wave=sine(crest, 1 / period, folded=False), stacked=True, farads=farads,
+        p,
+        at,
+        wave=sine(crest, 1 / period, folded=False),
+        stacked=True,
+        farads=farads,
         filaments=filaments_at_rest(p, ac_cases(p, cases), farads),
-    ).circuit  # fmt: skip
+    ).circuit
     found = [_average(made, n, period) for n in _CYCLES[:1]]
     for n in _CYCLES[1:] if farads else ():
         found.append(_average(made, n, period))

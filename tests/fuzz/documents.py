@@ -42,14 +42,32 @@ def _level(text: str, share: float) -> str:
 
 
 _DETAILS = {
-    "source": (0.05, 5e3, "Ω"), "open": (1, 60, "V"), "load": (1e-3, 2, "A"), "hertz": (15, 400, "Hz"),
-    "capacity": (0.02, 5, "Ah"), "crank": (1, 10, "V"), "pin": (1e-3, 50e-3, "A"), "trip": (1e-4, 2, "A"),
-    "keep_warm": (50, 50e3, "Ω"), "leak": (1e-6, 5e-3, "A"), "dropper": (1, 1e3, "Ω"),
-    "other_volts": (1, 30, "V"), "other_amps": (0.02, 2, "A"), "rest": (0.01, 3, "A"),
-    "pulse": (1e-4, 20e-3, "s"), "period": (0.05, 2, "s"), "pulse_source": (1, 1e3, "Ω"), "ohms": (1, 1e4, "Ω"),
-}  # fmt: skip
-_LOADS = ("relay 470R", "meter lamp 6V 0.1A max 6.6V; capacitor max 16V", "clock 20mA", "chip 5mA; lamp 12V 0.05A",
-          "pilot 1k")  # fmt: skip
+    "source": (0.05, 5e3, "Ω"),
+    "open": (1, 60, "V"),
+    "load": (1e-3, 2, "A"),
+    "hertz": (15, 400, "Hz"),
+    "capacity": (0.02, 5, "Ah"),
+    "crank": (1, 10, "V"),
+    "pin": (1e-3, 50e-3, "A"),
+    "trip": (1e-4, 2, "A"),
+    "keep_warm": (50, 50e3, "Ω"),
+    "leak": (1e-6, 5e-3, "A"),
+    "dropper": (1, 1e3, "Ω"),
+    "other_volts": (1, 30, "V"),
+    "other_amps": (0.02, 2, "A"),
+    "rest": (0.01, 3, "A"),
+    "pulse": (1e-4, 20e-3, "s"),
+    "period": (0.05, 2, "s"),
+    "pulse_source": (1, 1e3, "Ω"),
+    "ohms": (1, 1e4, "Ω"),
+}
+_LOADS = (
+    "relay 470R",
+    "meter lamp 6V 0.1A max 6.6V; capacitor max 16V",
+    "clock 20mA",
+    "chip 5mA; lamp 12V 0.05A",
+    "pilot 1k",
+)
 
 
 def _details(rng: random.Random, kind: Any, usual: str) -> dict[str, str]:
@@ -80,9 +98,11 @@ def _lamp(rng: random.Random, usual: str) -> dict[str, str]:
     if rng.random() < 0.4:
         return {"lamp_id": rng.choice(sorted(lamps.catalogue()))}
     return {
-        "lamp_id": "own", "lamp_volts": usual if rng.random() < 0.6 else _volts(rng),
-        "lamp_amps": _some(rng, 0.01, 3, "A"), "lamp_candela": _maybe(rng, 0.6, _some(rng, 0.02, 40, "cd")),
-    }  # fmt: skip
+        "lamp_id": "own",
+        "lamp_volts": usual if rng.random() < 0.6 else _volts(rng),
+        "lamp_amps": _some(rng, 0.01, 3, "A"),
+        "lamp_candela": _maybe(rng, 0.6, _some(rng, 0.02, 40, "cd")),
+    }
 
 
 def _module(rng: random.Random, usual: str) -> dict[str, Any]:
@@ -90,20 +110,26 @@ def _module(rng: random.Random, usual: str) -> dict[str, Any]:
     return {
         "band": f"{low:.3g}-{low * rng.uniform(1.05, 2):.3g}V",
         "module": {
-            "amps": _some(rng, 2e-3, 1, "A"), "law": rng.choice(sorted(SAID_LAWS)),
-            "at": _maybe(rng, 0.4, f"{low * rng.uniform(0.9, 1.8):.3g}V"), "polarised": rng.choice(("yes", "no")),
+            "amps": _some(rng, 2e-3, 1, "A"),
+            "law": rng.choice(sorted(SAID_LAWS)),
+            "at": _maybe(rng, 0.4, f"{low * rng.uniform(0.9, 1.8):.3g}V"),
+            "polarised": rng.choice(("yes", "no")),
             "throttle": _maybe(rng, 0.3, f"{rng.randint(20, 100)} %"),
-            "after": _maybe(rng, 0.3, "40s"), "candela": _maybe(rng, 0.4, _some(rng, 0.1, 40, "cd")),
+            "after": _maybe(rng, 0.3, "40s"),
+            "candela": _maybe(rng, 0.4, _some(rng, 0.1, 40, "cd")),
         },
-    }  # fmt: skip
+    }
 
 
 def _beside(rng: random.Random, place: int) -> dict[str, Any]:
     return {
-        "place": place, "led_id": rng.choice(sorted(leds.catalogue())), "in_series": rng.choice((1, 1, 2)),
-        "count": rng.choice((1, 1, 3)), "drive": _maybe(rng, 0.6, _some(rng, 3e-4, 20e-3, "A")),
+        "place": place,
+        "led_id": rng.choice(sorted(leds.catalogue())),
+        "in_series": rng.choice((1, 1, 2)),
+        "count": rng.choice((1, 1, 3)),
+        "drive": _maybe(rng, 0.6, _some(rng, 3e-4, 20e-3, "A")),
         "resistor": _maybe(rng, 0.5, _some(rng, 30, 20e3, "Ω")),
-    }  # fmt: skip
+    }
 
 
 def _looks(rng: random.Random) -> dict[str, Any]:
@@ -113,12 +139,16 @@ def _looks(rng: random.Random) -> dict[str, Any]:
     own = rng.random() < 0.3
     return {
         "looks": {
-            "how": rng.choice(sorted(HOWS)), "optics": rng.choice(sorted(OPTICS)), "room": rng.choice(sorted(ROOMS)),
+            "how": rng.choice(sorted(HOWS)),
+            "optics": rng.choice(sorted(OPTICS)),
+            "room": rng.choice(sorted(ROOMS)),
             "glass": OWN_GLASS if own else rng.choice(["", *sorted(glasses())]),
             "own_glass": rng.choice(("0, 0, 0", "2 5 80 %", "460;0\n640;90", "")) if own else "",
-            "shape": rng.choice(("round", "rectangle")), "white_box": rng.random() < 0.3,
+            "shape": rng.choice(("round", "rectangle")),
+            "white_box": rng.random() < 0.3,
             **{k: _maybe(rng, 0.5, _some(rng, 3e-4, 2, "m")) for k in ("width", "height", "depth", "spacing")},
-            "share": rng.choice((1.0, 1.0, 0.25)), "trim": rng.choice((1.0, 1.0, 0.003, 400.0)),
+            "share": rng.choice((1.0, 1.0, 0.25)),
+            "trim": rng.choice((1.0, 1.0, 0.003, 400.0)),
         },
         "led_light": rng.choice(("", "", "15mcd", "40lm", "1e-6cd")),
         "led_light_at": _maybe(rng, 0.3, _some(rng, 1e-4, 2, "A")),
@@ -129,7 +159,7 @@ def _looks(rng: random.Random) -> dict[str, Any]:
             f"t{k}": {"resistor": _some(rng, 1, 1e6, "Ω"), "verdict": rng.choice(sorted(VERDICTS)), "place": k}
             for k in range(rng.choice((0, 0, 1, 4)))
         },
-    }  # fmt: skip
+    }
 
 
 def document(seed: int) -> tuple[RailInput, PositionInput]:
@@ -145,31 +175,45 @@ def document(seed: int) -> tuple[RailInput, PositionInput]:
     kind = rng.choice(list(SUPPLIES.values()))
     usual = _volts(rng)
     ends = rng.random() < 0.6
-    rail = RailInput.model_validate({
-        "kind": kind.id, "usual": _quantity(rng, usual),
-        "low": _quantity(rng, _level(usual, rng.uniform(0.6, 1)) if ends else ""),
-        "high": _quantity(rng, _level(usual, rng.uniform(1, 1.4)) if ends else ""),
-        "details": {k: _quantity(rng, v) for k, v in _details(rng, kind, usual).items()},
-        "fuse": _maybe(rng, 0.2, _some(rng, 0.05, 10, "A")),
-        "read_at": "lamp" if kind.read_at_offered and rng.random() < 0.15 else "feed",
-    })  # fmt: skip
+    rail = RailInput.model_validate(
+        {
+            "kind": kind.id,
+            "usual": _quantity(rng, usual),
+            "low": _quantity(rng, _level(usual, rng.uniform(0.6, 1)) if ends else ""),
+            "high": _quantity(rng, _level(usual, rng.uniform(1, 1.4)) if ends else ""),
+            "details": {k: _quantity(rng, v) for k, v in _details(rng, kind, usual).items()},
+            "fuse": _maybe(rng, 0.2, _some(rng, 0.05, 10, "A")),
+            "read_at": "lamp" if kind.read_at_offered and rng.random() < 0.15 else "feed",
+        }
+    )
     driver = rng.choice(list(DRIVERS.values())) if rng.random() < 0.6 else DRIVERS.usual
     fields: dict[str, Any] = {
-        "led_id": rng.choice(sorted(leds.catalogue())), "target": _quantity(rng, _some(rng, 2e-4, 30e-3, "A")),
-        "in_series": rng.choice((1, 1, 1, 2, 3, 6)), "branches": rng.choice((1, 1, 1, 2, 5)),
-        "ceiling": rng.choice((0.5, 1.0)), "series": rng.choice(("E12", "E24", "E96")),
+        "led_id": rng.choice(sorted(leds.catalogue())),
+        "target": _quantity(rng, _some(rng, 2e-4, 30e-3, "A")),
+        "in_series": rng.choice((1, 1, 1, 2, 3, 6)),
+        "branches": rng.choice((1, 1, 1, 2, 5)),
+        "ceiling": rng.choice((0.5, 1.0)),
+        "series": rng.choice(("E12", "E24", "E96")),
         "rounding": rng.choice(("up", "nearest", "down")),
-        "resistor": _maybe(rng, 0.4, _some(rng, 10, 50e3, "Ω")), "resistor_parts": rng.choice((1, 1, 2)),
-        "rating_w": rng.choice((None, None, 0.125, 0.25, 0.5, 2.0)), "lead": rng.choice(("positive", "negative")),
+        "resistor": _maybe(rng, 0.4, _some(rng, 10, 50e3, "Ω")),
+        "resistor_parts": rng.choice((1, 1, 2)),
+        "rating_w": rng.choice((None, None, 0.125, 0.25, 0.5, 2.0)),
+        "lead": rng.choice(("positive", "negative")),
         "common": rng.choice(("none", "none", "positive", "negative", "chassis")),
-        "driver_kind": driver.id, "driver_drop": _quantity(rng, _maybe(rng, 0.4, _some(rng, 0.05, 1.5, "V"))),
+        "driver_kind": driver.id,
+        "driver_drop": _quantity(rng, _maybe(rng, 0.4, _some(rng, 0.05, 1.5, "V"))),
         "driver_details": {k: {"text": v} for k, v in _details(rng, driver, usual).items()},
-        "chassis_negative": rng.random() < 0.2, "mains": rng.random() < 0.05,
-        "series_diodes": rng.choice((0, 0, 0, 1, 2)), **_lamp(rng, usual),
-    }  # fmt: skip
+        "chassis_negative": rng.random() < 0.2,
+        "mains": rng.random() < 0.05,
+        "series_diodes": rng.choice((0, 0, 0, 1, 2)),
+        **_lamp(rng, usual),
+    }
     if rng.random() < 0.2:
-        fields |= {"shunt": _some(rng, 5, 20e3, "Ω"), "shunt_across": rng.choice(("assembly", "leds")),
-                   "shunt_w": rng.choice((None, 0.25, 5.0, 50.0))}  # fmt: skip
+        fields |= {
+            "shunt": _some(rng, 5, 20e3, "Ω"),
+            "shunt_across": rng.choice(("assembly", "leds")),
+            "shunt_w": rng.choice((None, 0.25, 5.0, 50.0)),
+        }
     if kind.waveform.alternates and rng.random() < 0.7:
         fields["rectification"] = rng.choice(sorted(RECTIFICATIONS))
         fields["capacitor"] = _maybe(rng, 0.3, _some(rng, 1e-7, 5e-3, "F"))

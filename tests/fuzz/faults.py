@@ -79,8 +79,11 @@ def luck(s: Solution, suspect: Suspect, rng: random.Random) -> tuple[Cases, Susp
     vf = rng.triangular(p.led.vf_low, p.led.vf_high, p.led.vf_typ)
     drop = rng.triangular(p.drops[0], p.drops[2], p.drops[1]) if p.drops[2] > p.drops[0] else p.drops[1]
     f = suspect.fault
-    sized = {n: getattr(f, n) * (size if suspect.spread else 1.0) for n in ("string", "plus", "minus", "across")
-             if getattr(f, n) is not None}  # fmt: skip
+    sized = {
+        n: getattr(f, n) * (size if suspect.spread else 1.0)
+        for n in ("string", "plus", "minus", "across")
+        if getattr(f, n) is not None
+    }
     made = replace(suspect, burden=suspect.burden * size, fault=replace(f, **sized))
     cases = Cases(np.array([rail]), np.array([vf]), np.array([ohms]), float(drop), fault=_or_none(made.fault))
     return cases, made
@@ -90,9 +93,7 @@ def _or_none(f: Fault) -> Fault | None:
     return None if f.empty else f
 
 
-def read(
-    s: Solution, cases: Cases, made: Suspect, taken: ReadingAfter, meter: tuple[float, float]
-) -> ReadingAfter:
+def read(s: Solution, cases: Cases, made: Suspect, taken: ReadingAfter, meter: tuple[float, float]) -> ReadingAfter:
     """What a hand meter shows: its gain, its burden, its digits."""
     gain, burden = meter
     kind = made.reads.get(taken.id, taken.kind)
@@ -100,9 +101,7 @@ def read(
         return replace(taken, value=0.0)
     ohm = burden + made.burden if taken.kind == "current" else 0.0
     if kind == "both":
-        value = sum(
-            float(metered(made.position, taken, cases, k, ohm)[0]) for k in ("led_volts", "resistor_volts")
-        )
+        value = sum(float(metered(made.position, taken, cases, k, ohm)[0]) for k in ("led_volts", "resistor_volts"))
     else:
         value = float(metered(made.position, taken, cases, kind, ohm)[0])
     if kind in ("led_straight", "led_turned") and value >= OL_V * 0.9:
@@ -169,9 +168,7 @@ def one(seed: int, tally: Tally, *, walks: bool) -> None:
             found = one_
         else:
             for kind in asked.kinds:
-                blank = ReadingAfter(
-                    f"r{len(taken)}", kind, 0.0, 5.0 if kind == "current" else 0.0, of=start.of
-                )
+                blank = ReadingAfter(f"r{len(taken)}", kind, 0.0, 5.0 if kind == "current" else 0.0, of=start.of)
                 taken.append(read(s, cases, made, blank, meter))
             every = suspects(s, tuple(taken))
             weighed = weigh(every, predict(s, every, taken), np.array([comparable(r) for r in taken]))
@@ -211,8 +208,9 @@ def shown(tally: Tally) -> str:
         f"lamps: {dict(tally.ends)}",
         f"by one reading:            first {share(ones, 1):.3f}, in the first two {share(ones, 2):.3f}",
         f"with the advised second:   first {share(twos, 1):.3f}, in the first two {share(twos, 2):.3f}",
-        "", f"{'true fault':14} {'lamps':>5} {'first':>6} {'two':>6}   named first",
-    ]  # fmt: skip
+        "",
+        f"{'true fault':14} {'lamps':>5} {'first':>6} {'two':>6}   named first",
+    ]
     for name in sorted(tally.second):
         named = Counter({k[1]: n for k, n in tally.named.items() if k[0] == name})
         total = sum(named.values())
@@ -226,15 +224,12 @@ def shown(tally: Tally) -> str:
 def main() -> int:
     """Run them in as many processes as there are processors; 1 where the ranking is worse than it should be."""
     parser = argparse.ArgumentParser(description=__doc__)
-    parser.add_argument(
-        "--count", type=int, default=12_000, help="seeds; about one in four makes a fitted lamp"
-    )
+    parser.add_argument("--count", type=int, default=12_000, help="seeds; about one in four makes a fitted lamp")
     parser.add_argument("--from", dest="first", type=int, default=0)
     parser.add_argument("--no-walk", action="store_true", help="a walk along the loop is no one reading")
     given = parser.parse_args()
     step = 50
-    spans = [(a, min(a + step, given.first + given.count))
-             for a in range(given.first, given.first + given.count, step)]  # fmt: skip
+    spans = [(a, min(a + step, given.first + given.count)) for a in range(given.first, given.first + given.count, step)]
     whole = Tally()
     with ProcessPoolExecutor(os.cpu_count()) as pool:
         found = pool.map(many, *zip(*spans, strict=True), [not given.no_walk] * len(spans))

@@ -117,10 +117,11 @@ def offered(p, findings) -> list[str]:
             if f.id in after:
                 out.append(f"{remedy.id} does not clear {f.id}")
             graver = [
-                k for k, g in after.items()
+                k
+                for k, g in after.items()
                 if GRADES.index(g) <= max(GRADES.index(f.grade) - 1, 0)
                 and GRADES.index(before.get(k, "note")) > GRADES.index(g)
-            ]  # fmt: skip
+            ]
             out += [f"{remedy.id} for {f.id} raises {k}" for k in graver]
     return out
 
@@ -139,20 +140,15 @@ def main() -> int:
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("--count", type=int, default=20_000)
     parser.add_argument("--from", dest="first", type=int, default=0)
-    parser.add_argument(
-        "--every", type=int, default=10, help="of so many, one has its swaps and remedies tried"
-    )
+    parser.add_argument("--every", type=int, default=10, help="of so many, one has its swaps and remedies tried")
     given = parser.parse_args()
     size_ = 50
     spans = [
-        (a, min(a + size_, given.first + given.count))
-        for a in range(given.first, given.first + given.count, size_)
+        (a, min(a + size_, given.first + given.count)) for a in range(given.first, given.first + given.count, size_)
     ]
     ends, wrong, slow, unsettled = Counter(), [], [], []
     with ProcessPoolExecutor(os.cpu_count()) as pool:
-        for done, tally in enumerate(
-            pool.map(many, *zip(*spans, strict=True), [given.every] * len(spans)), 1
-        ):
+        for done, tally in enumerate(pool.map(many, *zip(*spans, strict=True), [given.every] * len(spans)), 1):
             ends.update(tally.ends)
             wrong += tally.wrong
             for seed, text in tally.wrong:

@@ -31,17 +31,8 @@ class Server:
     """``swapglow.web.serve`` as users start it."""
 
     def __init__(self, room, port=None, command=None, env=None):
-        self.command = command or [
-            sys.executable,
-            "-m",
-            "swapglow.web.serve",
-            "--demo",
-            "--records",
-            str(room),
-        ]
-        self.env = (
-            {**os.environ, "DJANGO_SETTINGS_MODULE": "swapglow.web.settings.local"} if env is None else env
-        )
+        self.command = command or [sys.executable, "-m", "swapglow.web.serve", "--demo", "--records", str(room)]
+        self.env = {**os.environ, "DJANGO_SETTINGS_MODULE": "swapglow.web.settings.local"} if env is None else env
         self.room = Path(room)
         self.port = port or free_port()
         self.process = None
@@ -53,10 +44,14 @@ class Server:
             resource.setrlimit(resource.RLIMIT_FSIZE, (limit, limit))
 
         self.process = subprocess.Popen(
-            self.command, cwd=ROOT if self.command[0] == sys.executable else self.room.parent,
-            stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True, preexec_fn=small if limit else None,
+            self.command,
+            cwd=ROOT if self.command[0] == sys.executable else self.room.parent,
+            stdout=subprocess.PIPE,
+            stderr=subprocess.STDOUT,
+            text=True,
+            preexec_fn=small if limit else None,
             env={**self.env, "SWAPGLOW_PORT": str(self.port)},
-        )  # fmt: skip
+        )
 
     def start(self, wait=90.0, limit=None):
         """Start it and wait until it answers; where it ends by itself or answers nothing, that is left as it is."""

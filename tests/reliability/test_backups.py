@@ -214,8 +214,7 @@ def test_two_first_starts_at_once_both_serve(tmp_path):
                     assert server.process.poll() is None, server.process.communicate()[0]
                     time.sleep(0.1)
         lamps = [
-            sum(len(e["positions"]) for e in Client(s.port).ask("GET", "bench")[1]["equipment"])
-            for s in (one, two)
+            sum(len(e["positions"]) for e in Client(s.port).ask("GET", "bench")[1]["equipment"]) for s in (one, two)
         ]
         assert lamps == [39, 39]
     finally:
@@ -241,8 +240,14 @@ def test_make_clean_touches_no_record(tmp_path):
         folder.mkdir(parents=True)
         (folder / NAME).write_text("records")
     (checkout / ".venv").mkdir()
-    done = subprocess.run(["make", "clean"], cwd=checkout, env={**os.environ, "XDG_DATA_HOME": str(home)},
-                          capture_output=True, text=True, check=True)  # fmt: skip
+    done = subprocess.run(
+        ["make", "clean"],
+        cwd=checkout,
+        env={**os.environ, "XDG_DATA_HOME": str(home)},
+        capture_output=True,
+        text=True,
+        check=True,
+    )
     assert not (checkout / ".venv").exists(), done.stdout
     assert len(list(tmp_path.rglob(NAME))) == 3
 
@@ -326,11 +331,7 @@ def test_a_server_that_stays_up_backs_up_what_changed(room, monkeypatch):
     ask = "import django; django.setup()\nfrom swapglow.records import upkeep\nupkeep.back_up_when_due()\n"
 
     def look():
-        env = {
-            **os.environ,
-            "SWAPGLOW_ROOM": str(room),
-            "DJANGO_SETTINGS_MODULE": "swapglow.web.settings.local",
-        }
+        env = {**os.environ, "SWAPGLOW_ROOM": str(room), "DJANGO_SETTINGS_MODULE": "swapglow.web.settings.local"}
         subprocess.run([sys.executable, "-c", ask], env=env, cwd=ROOT, check=True)
         return len(backups(room))
 

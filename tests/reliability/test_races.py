@@ -109,11 +109,7 @@ def test_readings_undo_and_deletion_at_once_are_each_answered(ports):
         jobs = [
             ("PUT", f"readings/after/{uuid.uuid4()}", reading),
             ("PUT", f"readings/before/{uuid.uuid4()}", before),
-            (
-                "POST",
-                f"positions/{p}/reading",
-                {"id": str(uuid.uuid4()), "what": "rail_usual", "text": "21V"},
-            ),
+            ("POST", f"positions/{p}/reading", {"id": str(uuid.uuid4()), "what": "rail_usual", "text": "21V"}),
             ("POST", f"positions/{p}/take", {"changes": {"resistor_ohm": 4700}}),
             ("PATCH", f"rails/{r}", {"high": {"text": "24V"}}),
             ("PATCH", f"equipment/{e}/take-in", {"wires": {"a": {"name": "red"}}}),
@@ -135,9 +131,7 @@ def test_a_second_writer_waits_for_the_first_and_loses_nothing(servers):
     with closing(sqlite3.connect(database, isolation_level=None)) as other, ThreadPoolExecutor(1) as pool:
         other.execute("BEGIN IMMEDIATE")
         other.execute("UPDATE records_step SET label = label")
-        saving = pool.submit(
-            lambda: Client(port).ask("PATCH", f"positions/{keys['position']}", {"notes": "waited"})
-        )
+        saving = pool.submit(lambda: Client(port).ask("PATCH", f"positions/{keys['position']}", {"notes": "waited"}))
         with pytest.raises(TimeoutError):
             saving.result(timeout=0.5)
         other.execute("COMMIT")
@@ -154,11 +148,7 @@ def test_an_acknowledged_save_is_on_the_disk_and_writers_take_turns(tmp_path):
         "    with connection.cursor() as c: print(c.execute(f'PRAGMA {name}').fetchone()[0])\n"
         "print(connection.settings_dict['OPTIONS']['transaction_mode'])\n"
     )
-    env = {
-        **os.environ,
-        "SWAPGLOW_VAR": str(tmp_path),
-        "DJANGO_SETTINGS_MODULE": "swapglow.web.settings.local",
-    }
+    env = {**os.environ, "SWAPGLOW_VAR": str(tmp_path), "DJANGO_SETTINGS_MODULE": "swapglow.web.settings.local"}
     said = subprocess.run(
         [sys.executable, "-c", ask], env=env, cwd=ROOT, capture_output=True, text=True, check=True
     ).stdout.split()

@@ -12,8 +12,13 @@ ROOT = Path(__file__).resolve().parents[2]
 README = (ROOT / "README.md").read_text("utf-8")
 # Run elsewhere: the server by every test of its starts, the suite by itself, this by this.
 ELSEWHERE = {"demo", "serve", "test", "test-core", "test-web", "torture"}
-SMALL = {"year": {"CHANGES": "300"}, "fuzz-core": {"COUNT": "60"}, "faults": {"LAMPS": "60"},
-         "mutants": {"MISTAKES": "1"}, "audit": {"LIST": "tests/fixtures/invented-hole.json"}}  # fmt: skip
+SMALL = {
+    "year": {"CHANGES": "300"},
+    "fuzz-core": {"COUNT": "60"},
+    "faults": {"LAMPS": "60"},
+    "mutants": {"MISTAKES": "1"},
+    "audit": {"LIST": "tests/fixtures/invented-hole.json"},
+}
 MAKE = sorted(set(re.findall(r"\bmake ([a-z][a-z-]*[a-z])", README)) - ELSEWHERE - {"it"})
 OWN = {"size", "solve", "assess", "serve", "backup", "restore", "check", "export", "import"}
 
@@ -24,9 +29,7 @@ pytestmark = pytest.mark.skipif(not os.environ.get("TORTURE"), reason="long: mak
 def copy(tmp_path_factory):
     """The project as it is kept, with what was installed here."""
     there = tmp_path_factory.mktemp("readme") / "project"
-    kept = subprocess.run(
-        ["git", "ls-files", "-z"], cwd=ROOT, capture_output=True, check=True
-    ).stdout.decode()
+    kept = subprocess.run(["git", "ls-files", "-z"], cwd=ROOT, capture_output=True, check=True).stdout.decode()
     for name in filter(None, kept.split("\0")):
         (there / name).parent.mkdir(parents=True, exist_ok=True)
         shutil.copy2(ROOT / name, there / name)
@@ -58,10 +61,16 @@ def test_the_commands_of_the_program_run_to_their_end(copy, room, tmp_path):
     deck, whole = tmp_path / "one.cir", str(tmp_path / "bench.zip")
     deck.write_text("divider\nV1 in 0 DC 12\nR1 in out 1k\nR2 out 0 1k\n.op\n.end\n")
     turns = [
-        ["size", "--rail", "13V", "--vf", "1.9-2.3V", "--current", "8mA"], ["solve", str(deck)], ["catalogue"],
-        ["check", *bench], ["backup", *bench], ["export", whole, *bench], ["import", whole, *bench],
-        ["restore", *bench], ["check", *bench],
-    ]  # fmt: skip
+        ["size", "--rail", "13V", "--vf", "1.9-2.3V", "--current", "8mA"],
+        ["solve", str(deck)],
+        ["catalogue"],
+        ["check", *bench],
+        ["backup", *bench],
+        ["export", whole, *bench],
+        ["import", whole, *bench],
+        ["restore", *bench],
+        ["check", *bench],
+    ]
     for turn in turns:
         ran = subprocess.run([program, *turn], cwd=copy, capture_output=True, text=True, timeout=300)
         assert "Traceback" not in ran.stderr, (turn, ran.stderr)

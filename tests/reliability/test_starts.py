@@ -129,9 +129,7 @@ def _page_is_whole(port):
     """Every file that the page asks for is served."""
     page = urllib.request.urlopen(f"http://127.0.0.1:{port}/").read().decode()
     wanted = re.findall(r'(?:src|href)="(/static/[^"]+)"', page)
-    return wanted and all(
-        urllib.request.urlopen(f"http://127.0.0.1:{port}{path}").status == 200 for path in wanted
-    )
+    return wanted and all(urllib.request.urlopen(f"http://127.0.0.1:{port}{path}").status == 200 for path in wanted)
 
 
 def test_files_that_are_missing_from_what_is_served_are_put_back(room):

@@ -94,9 +94,7 @@ def test_a_first_start_tells_no_news(tmp_path):
 def test_devices_of_a_later_version_are_refused_and_damaged_ones_begin_empty(room):
     path = room / "devices.sqlite3"
     with closing(sqlite3.connect(path)) as found:
-        found.execute(
-            "INSERT INTO django_migrations (app, name, applied) VALUES ('devices', '0044_robots', '2030')"
-        )
+        found.execute("INSERT INTO django_migrations (app, name, applied) VALUES ('devices', '0044_robots', '2030')")
         found.commit()
     server = Server(room)
     server.begin()
@@ -155,10 +153,7 @@ def test_the_demo_runs_in_a_room_of_its_own_and_ends_with_the_bench(tmp_path):
     port = int(re.search(r":(\d+)/", demo["url"])[1])
     assert sum(len(e["positions"]) for e in Client(port).ask("GET", "bench")[1]["equipment"]) == 39
     assert Client(port).ask("GET", "me")[1]["demo"] is True
-    assert (
-        json.loads(urllib.request.urlopen(f"http://127.0.0.1:{server.port}/api/bench").read())["equipment"]
-        == []
-    )
+    assert json.loads(urllib.request.urlopen(f"http://127.0.0.1:{server.port}/api/bench").read())["equipment"] == []
     assert (room / "demo" / "swapglow.sqlite3").exists()
     # Killed, not stopped: the demo notices it all the same.
     server.kill()

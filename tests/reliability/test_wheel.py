@@ -21,15 +21,7 @@ def installed(tmp_path_factory):
     (wheel,) = (ROOT / ".venv/wheel").glob("*.whl")
     there = tmp_path_factory.mktemp("installed")
     venv.create(there / "env", with_pip=True)
-    pip = [
-        str(there / "env/bin/python"),
-        "-m",
-        "pip",
-        "install",
-        "--quiet",
-        "--disable-pip-version-check",
-        str(wheel),
-    ]
+    pip = [str(there / "env/bin/python"), "-m", "pip", "install", "--quiet", "--disable-pip-version-check", str(wheel)]
     put = subprocess.run(pip, cwd=there, capture_output=True, text=True, timeout=900)
     assert put.returncode == 0, put.stderr
     return there
@@ -43,9 +35,13 @@ def own(installed):
 
 def run(installed, *words):
     return subprocess.run(
-        [str(installed / "env/bin/swapglow"), *words], cwd=installed, env=own(installed), capture_output=True,
-        text=True, timeout=300,
-    )  # fmt: skip
+        [str(installed / "env/bin/swapglow"), *words],
+        cwd=installed,
+        env=own(installed),
+        capture_output=True,
+        text=True,
+        timeout=300,
+    )
 
 
 def test_it_starts_empty_keeps_a_lamp_and_brings_it_back(installed):
@@ -59,10 +55,7 @@ def test_it_starts_empty_keeps_a_lamp_and_brings_it_back(installed):
     # The front end comes with it: the page, and the script that it names.
     page = urllib.request.urlopen(f"http://127.0.0.1:{server.port}/", timeout=10).read().decode()
     script = page.split('src="/static/', 1)[1].split('"', 1)[0]
-    assert (
-        len(urllib.request.urlopen(f"http://127.0.0.1:{server.port}/static/{script}", timeout=10).read())
-        > 10_000
-    )
+    assert len(urllib.request.urlopen(f"http://127.0.0.1:{server.port}/static/{script}", timeout=10).read()) > 10_000
     # Its tables and its circuits too.
     catalogue = client.ask("GET", "catalogue")[1]
     assert len(catalogue["lamps"]) > 40 and len(catalogue["fitted"]) > 20
@@ -91,9 +84,7 @@ def test_a_phone_is_paired_through_tls_and_older_records_are_brought_along(insta
         made.executescript((ROOT / "tests/fixtures/database-3.sql").read_text())
         made.commit()
     command = [program, "serve", "--share", "--no-browser", "--records", str(room)]
-    server = Server(
-        installed / "x", command=command, env={**own(installed), "SWAPGLOW_SHARE_ADDRESS": ADDRESS}
-    ).start()
+    server = Server(installed / "x", command=command, env={**own(installed), "SWAPGLOW_SHARE_ADDRESS": ADDRESS}).start()
     found = Client(server.port).ask("GET", "devices")[1]
     phone = Phone(int(found["sharing"]["urls"][0].rsplit(":", 1)[1]))
     assert phone.pair(found["offer"])[0] == 200
@@ -103,8 +94,12 @@ def test_a_phone_is_paired_through_tls_and_older_records_are_brought_along(insta
     # Brought back from the backup that was made before: the phone stays paired, for it is not among the records.
     [before] = (room / "backups").glob("*-update-*.sqlite3")
     assert run(installed, "restore", before.name, "--records", str(room)).returncode == 0
-    server = Server(installed / "x", server.port, command=[*command[:2], "--records", str(room)],
-                    env={**own(installed), "SWAPGLOW_SHARE_ADDRESS": ADDRESS}).start()  # fmt: skip
+    server = Server(
+        installed / "x",
+        server.port,
+        command=[*command[:2], "--records", str(room)],
+        env={**own(installed), "SWAPGLOW_SHARE_ADDRESS": ADDRESS},
+    ).start()
     assert {e["name"] for e in phone("GET", "bench")[1]["equipment"]} == {e["name"] for e in items}
     server.stop()
 

@@ -2201,11 +2201,20 @@ export interface components {
             grade: "stop" | "mind" | "note";
             /** Message */
             message: string;
-            /** Figure */
+            /**
+             * Figure
+             * @default
+             */
             figure: string;
-            /** Limit */
+            /**
+             * Limit
+             * @default
+             */
             limit: string;
-            /** Why */
+            /**
+             * Why
+             * @default
+             */
             why: string;
             /**
              * Remedies
@@ -3973,7 +3982,7 @@ export interface components {
             /** Drivers */
             drivers: components["schemas"]["DriverOut"][];
             /** Fitted */
-            fitted: components["schemas"]["FittedKindOut"][];
+            fitted: components["schemas"]["CircuitKindOut"][];
             /** Regulators */
             regulators: components["schemas"]["PartOut"][];
             /** Modules */
@@ -4008,6 +4017,22 @@ export interface components {
             lamp_source: string;
         };
         /**
+         * CircuitKindOut
+         * @description A kind of circuit: how it is known by looking, and what must not be done.
+         */
+        CircuitKindOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Looks */
+            looks: string;
+            /** Never */
+            never: string;
+            /** Details */
+            details: components["schemas"]["DetailOut"][];
+        };
+        /**
          * DetailOut
          * @description A further figure that a kind asks for; no unit for a choice, words or a count.
          */
@@ -4038,22 +4063,6 @@ export interface components {
             expect: string;
             /** Usual Drop */
             usual_drop: string;
-            /** Details */
-            details: components["schemas"]["DetailOut"][];
-        };
-        /**
-         * FittedKindOut
-         * @description A kind of circuit with LEDs that are there already: how it is known by looking, and what must not be done.
-         */
-        FittedKindOut: {
-            /** Id */
-            id: string;
-            /** Label */
-            label: string;
-            /** Looks */
-            looks: string;
-            /** Never */
-            never: string;
             /** Details */
             details: components["schemas"]["DetailOut"][];
         };
@@ -5726,9 +5735,11 @@ export interface components {
         };
         /**
          * BranchStair
-         * @description One branch beside the others: what of its feed each part keeps, from the feed down.
+         * @description One branch beside the others: the voltage across each part, from the feed down.
          */
         BranchStair: {
+            /** Id */
+            id: string;
             /** Label */
             label: string;
             /** Steps */
@@ -5740,7 +5751,7 @@ export interface components {
         };
         /**
          * BranchStep
-         * @description What one part of a branch keeps, V.
+         * @description The voltage across one part of a branch, V.
          */
         BranchStep: {
             /** Label */
@@ -5749,8 +5760,94 @@ export interface components {
             volts: number;
         };
         /**
+         * CircuitAnswer
+         * @description What it comes to; ``problem`` says what is missing where there is nothing yet.
+         */
+        CircuitAnswer: {
+            /** Problem */
+            problem: string;
+            result: components["schemas"]["CircuitResult"] | null;
+        };
+        /**
+         * CircuitResult
+         * @description What a circuit comes to.
+         *
+         *     Attributes:
+         *         line: the answer, in one line.
+         *         figures: currents and heat, now and after the chosen option.
+         *         stairs: branches side by side.
+         *         pictures: light or current over something that is turned, old and new.
+         *         paths: where current flows, those that should not be there among them.
+         *         tables: figures that belong side by side.
+         *         rules: of each part that may be changed, the outcome of each value.
+         *         pins: a package from both faces.
+         *         options: what may be done, the advised first.
+         *         faults: what a fault does to the other parts.
+         *         findings: judgements, the gravest first.
+         *         spice: the circuit as text for a simulator; empty where there is none.
+         */
+        CircuitResult: {
+            /** Line */
+            line: string;
+            /**
+             * Figures
+             * @default []
+             */
+            figures: components["schemas"]["Figure"][];
+            /**
+             * Stairs
+             * @default []
+             */
+            stairs: components["schemas"]["BranchStair"][];
+            /**
+             * Pictures
+             * @default []
+             */
+            pictures: components["schemas"]["Picture"][];
+            /**
+             * Paths
+             * @default []
+             */
+            paths: components["schemas"]["FlowPath"][];
+            /**
+             * Tables
+             * @default []
+             */
+            tables: components["schemas"]["Table"][];
+            /**
+             * Rules
+             * @default []
+             */
+            rules: components["schemas"]["PartRule"][];
+            /**
+             * Pins
+             * @default []
+             */
+            pins: components["schemas"]["PinRow"][];
+            /**
+             * Options
+             * @default []
+             */
+            options: components["schemas"]["Option"][];
+            /**
+             * Faults
+             * @default []
+             */
+            faults: components["schemas"]["Fault"][];
+            /**
+             * Findings
+             * @default []
+             */
+            findings: components["schemas"]["Finding"][];
+            /**
+             * Spice
+             * @default
+             */
+            spice: string;
+        };
+        /**
          * Curve
-         * @description One line of a picture: of the old lamp, of the LED as it is, or of what is meant.
+         * @description One line of a picture: the old lamp, the LED as it is, or after the chosen option.
          */
         Curve: {
             /** Label */
@@ -5980,9 +6077,9 @@ export interface components {
             dimming: {
                 [key: string]: components["schemas"]["Dimming"];
             };
-            /** Worked */
-            worked: {
-                [key: string]: components["schemas"]["FittedAnswer"];
+            /** Answers */
+            answers: {
+                [key: string]: components["schemas"]["CircuitAnswer"];
             };
             /** Took */
             took: {
@@ -6001,9 +6098,11 @@ export interface components {
         };
         /**
          * Fault
-         * @description A fault, and what the others then carry.
+         * @description A fault, and what it does to the other parts.
          */
         Fault: {
+            /** Id */
+            id: string;
             /** Label */
             label: string;
             /** Others */
@@ -6059,26 +6158,19 @@ export interface components {
         };
         /**
          * Figure
-         * @description One figure, what it is, and what it was before where that differs.
+         * @description One figure, and what it is once the chosen option is done, where that differs.
          */
         Figure: {
+            /** Id */
+            id: string;
             /** Label */
             label: string;
             now: components["schemas"]["Shown"];
             after?: components["schemas"]["Shown"] | null;
         };
         /**
-         * FittedAnswer
-         * @description What it comes to; ``problem`` says what is missing where there is nothing yet.
-         */
-        FittedAnswer: {
-            /** Problem */
-            problem: string;
-            worked: components["schemas"]["Worked"] | null;
-        };
-        /**
          * FittedInput
-         * @description A circuit whose LEDs are there already, or a power LED; ``chosen`` is the way that somebody decided on.
+         * @description A circuit of an item; ``chosen`` is the id of the option that somebody decided on.
          */
         FittedInput: {
             /**
@@ -6114,9 +6206,10 @@ export interface components {
         };
         /**
          * FlowPath
-         * @description A way that current takes, from its feed to ground, and what it lights.
+         * @description A path of current, from its feed to ground, and what it lights.
          *
          *     Attributes:
+         *         id: the state and the part it is about.
          *         state: the switches.
          *         stations: what it goes through, in order.
          *         wanted: whether it should be there.
@@ -6124,6 +6217,8 @@ export interface components {
          *         said: what is seen of it.
          */
         FlowPath: {
+            /** Id */
+            id: string;
             /** State */
             state: string;
             /** Stations */
@@ -6154,21 +6249,6 @@ export interface components {
             like: string;
         };
         /**
-         * Judged
-         * @description A judgement: stop, mind or note.
-         */
-        Judged: {
-            /**
-             * Grade
-             * @enum {string}
-             */
-            grade: "stop" | "mind" | "note";
-            /** Message */
-            message: string;
-            /** Why */
-            why: string;
-        };
-        /**
          * OpeningStep
          * @description One step of opening the case, read backwards at closing.
          */
@@ -6188,6 +6268,53 @@ export interface components {
              * @default false
              */
             closed: boolean;
+        };
+        /**
+         * Option
+         * @description One thing that may be done.
+         *
+         *     Attributes:
+         *         id: stored when somebody chooses it.
+         *         label: what it is.
+         *         what: how, in a line.
+         *         outcome: the figure by which options are compared; ``of`` says which quantity it is.
+         *         light: that as an eye sees it.
+         *         bars: why it should not be done; empty where it may.
+         *         advised: whether it is our choice among those that reach what is wanted.
+         *         changes: details that it changes, by id, as typed texts.
+         */
+        Option: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** What */
+            what: string;
+            outcome: components["schemas"]["Shown"];
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "current_ratio" | "light_ratio" | "current" | "resistance" | "heat" | "temperature" | "count";
+            /**
+             * Light
+             * @default
+             */
+            light: string;
+            /**
+             * Bars
+             * @default
+             */
+            bars: string;
+            /**
+             * Advised
+             * @default false
+             */
+            advised: boolean;
+            /** Changes */
+            changes?: {
+                [key: string]: string;
+            };
         };
         /**
          * Original
@@ -6234,10 +6361,10 @@ export interface components {
         /**
          * PartRule
          * @description Values that one part may have, in order; ``fitted`` is the place of the one that is there.
-         *
-         *     A point's label is that of the way it is: whoever chooses it decides on that.
          */
         PartRule: {
+            /** Id */
+            id: string;
             /** Label */
             label: string;
             /** Points */
@@ -6263,6 +6390,8 @@ export interface components {
          * @description Curves over one axis; the axes carry their units.
          */
         Picture: {
+            /** Id */
+            id: string;
             /** Label */
             label: string;
             /** Across */
@@ -6274,7 +6403,7 @@ export interface components {
         };
         /**
          * PinRow
-         * @description A package as it stands before one: its pins from left to right, seen from one face.
+         * @description A package in front of you: its pins from left to right, seen from one face.
          */
         PinRow: {
             /** Package */
@@ -6286,9 +6415,11 @@ export interface components {
         };
         /**
          * Row
-         * @description One line of a table: its cells stand under the table's heads.
+         * @description One line of a table, one cell for each of the table's heads.
          */
         Row: {
+            /** Id */
+            id: string;
             /** Label */
             label: string;
             /** Cells */
@@ -6301,24 +6432,28 @@ export interface components {
         };
         /**
          * RulePoint
-         * @description A part at one value, and what flows with it.
+         * @description A part at one value, and what flows with it; ``option`` is the id that choosing it stores.
          */
         RulePoint: {
+            /** Option */
+            option: string;
+            /** Label */
+            label: string;
             /** Value */
             value: string;
-            share: components["schemas"]["Shown"];
+            outcome: components["schemas"]["Shown"];
             /** Light */
             light: string;
             /** Bars */
             bars: string;
-            /** Label */
-            label: string;
         };
         /**
          * Table
          * @description Figures that belong side by side: settings of a knob, lamps of a matrix.
          */
         Table: {
+            /** Id */
+            id: string;
             /** Label */
             label: string;
             /** Heads */
@@ -6414,36 +6549,6 @@ export interface components {
             until: string;
         };
         /**
-         * Way
-         * @description One thing that may be done.
-         *
-         *     Attributes:
-         *         label: what it is.
-         *         what: how, in a line.
-         *         share: current it leaves beside what flows now; light and heat with it in words.
-         *         light: that as an eye takes it.
-         *         bars: why it should not be done; empty where it may.
-         *         advised: whether it is ours of all that reach what is wanted.
-         *         changes: details that it changes, by name, as typed texts.
-         */
-        Way: {
-            /** Label */
-            label: string;
-            /** What */
-            what: string;
-            share: components["schemas"]["Shown"];
-            /** Light */
-            light: string;
-            /** Bars */
-            bars: string;
-            /** Advised */
-            advised: boolean;
-            /** Changes */
-            changes: {
-                [key: string]: string;
-            };
-        };
-        /**
          * Wire
          * @description A wire as seen: its colour is noted, never taken for its meaning.
          */
@@ -6479,83 +6584,6 @@ export interface components {
              * @default
              */
             found_with: string;
-        };
-        /**
-         * Worked
-         * @description What it comes to.
-         *
-         *     Attributes:
-         *         line: the answer, in one line.
-         *         figures: what flows and warms, now and after what is meant.
-         *         stairs: branches side by side.
-         *         pictures: light or current over something that is turned, old and new.
-         *         paths: the ways that current takes, those that should not be there among them.
-         *         tables: figures that belong side by side.
-         *         rules: of each part that may be changed, what each value of it leaves.
-         *         pins: packages as they stand, from both faces.
-         *         ways: what may be done, the advised first.
-         *         faults: what a fault does to the others.
-         *         judged: judgements, the gravest first.
-         *         spice: the circuit as text for a simulator; empty where there is none.
-         */
-        Worked: {
-            /** Line */
-            line: string;
-            /**
-             * Figures
-             * @default []
-             */
-            figures: components["schemas"]["Figure"][];
-            /**
-             * Stairs
-             * @default []
-             */
-            stairs: components["schemas"]["BranchStair"][];
-            /**
-             * Pictures
-             * @default []
-             */
-            pictures: components["schemas"]["Picture"][];
-            /**
-             * Paths
-             * @default []
-             */
-            paths: components["schemas"]["FlowPath"][];
-            /**
-             * Tables
-             * @default []
-             */
-            tables: components["schemas"]["Table"][];
-            /**
-             * Rules
-             * @default []
-             */
-            rules: components["schemas"]["PartRule"][];
-            /**
-             * Pins
-             * @default []
-             */
-            pins: components["schemas"]["PinRow"][];
-            /**
-             * Ways
-             * @default []
-             */
-            ways: components["schemas"]["Way"][];
-            /**
-             * Faults
-             * @default []
-             */
-            faults: components["schemas"]["Fault"][];
-            /**
-             * Judged
-             * @default []
-             */
-            judged: components["schemas"]["Judged"][];
-            /**
-             * Spice
-             * @default
-             */
-            spice: string;
         };
         /**
          * EquipmentInput

@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import { Disclosure, DisclosurePanel, Button as AriaButton, Heading } from "react-aria-components";
 import styled from "styled-components";
 
@@ -107,21 +108,7 @@ export function Findings(props: Props) {
           <Diagnosis diagnosis={latest} trouble={trouble} {...(onStrike ? { onStrike } : {})} />
         )}
         {findings.map((f) => (
-          <Item key={f.id} data-finding={f.id}>
-            <Disclosure>
-              <Head>
-                <GradeMark grade={f.grade} />
-                <Bare level={3}>
-                  <Why slot="trigger" aria-label={`why: ${f.message}`}>
-                    why
-                  </Why>
-                </Bare>
-              </Head>
-              <Message>{f.message}</Message>
-              <Panel>
-                {f.why} Here {f.figure}; limit {f.limit}.
-              </Panel>
-            </Disclosure>
+          <FindingItem key={f.id} finding={f}>
             {onTry && f.remedies.length > 0 && (
               <Acts>
                 {f.remedies.map((r) => (
@@ -131,10 +118,43 @@ export function Findings(props: Props) {
                 ))}
               </Acts>
             )}
-          </Item>
+          </FindingItem>
         ))}
       </List>
     </Wrap>
+  );
+}
+
+interface ItemProps {
+  /** One judgement. */
+  finding: Finding;
+  /** Whether its reason is shown from the start. */
+  open?: boolean;
+  /** What may be done about it. */
+  children?: ReactNode;
+}
+
+/** A judgement with its grade, its reason and what may be done: drawn alike wherever one stands. */
+export function FindingItem({ finding: f, open = false, children }: ItemProps) {
+  return (
+    <Item data-finding={f.id}>
+      <Disclosure defaultExpanded={open}>
+        <Head>
+          <GradeMark grade={f.grade} />
+          <Bare level={3}>
+            <Why slot="trigger" aria-label={`why: ${f.message}`}>
+              why
+            </Why>
+          </Bare>
+        </Head>
+        <Message>{f.message}</Message>
+        <Panel>
+          {f.why}
+          {f.limit && ` Here ${f.figure}; limit ${f.limit}.`}
+        </Panel>
+      </Disclosure>
+      {children}
+    </Item>
   );
 }
 

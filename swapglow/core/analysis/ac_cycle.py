@@ -61,9 +61,14 @@ class AcCases:
         """Some of the cases."""
         held = None if self.held is None else self.held[index]
         return AcCases(
-            self.peak[index], self.vf[index], self.ohms[index], self.source[index], self.speed[index], held,
+            self.peak[index],
+            self.vf[index],
+            self.ohms[index],
+            self.source[index],
+            self.speed[index],
+            held,
             None if self.fault is None else self.fault.each(lambda v: np.asarray(v[index])),
-        )  # fmt: skip
+        )
 
 
 @dataclass(frozen=True)
@@ -153,8 +158,9 @@ class Drawn:
     held: FloatArray
 
 
-def _circuit(position: Position, wave: Wave, cases: Cases, farads: Param = 0.0,
-             filaments: Ohms | None = None) -> Circuit:  # fmt: skip
+def _circuit(
+    position: Position, wave: Wave, cases: Cases, farads: Param = 0.0, filaments: Ohms | None = None
+) -> Circuit:
     """The position on its own waveform; the cases' rail is its crest."""
     return build(
         position, cases, wave=wave, stacked=True, folded=folded(position), farads=farads, filaments=filaments
@@ -185,8 +191,9 @@ def rms_over(values: FloatArray, weight: FloatArray, *, either_way: bool) -> Flo
 S = TypeVar("S", OperatingPoint, SteadyStates)
 
 
-def settled_cycles(laws: Mapping[str, Law], count: int, solved: Callable[[Ohms], S],
-                   rms: Callable[[S, str], FloatArray]) -> S:  # fmt: skip
+def settled_cycles(
+    laws: Mapping[str, Law], count: int, solved: Callable[[Ohms], S], rms: Callable[[S, str], FloatArray]
+) -> S:
     """Cycles with every filament at rest at its volts' root mean square.
 
     A filament is slow beside a half-cycle, so that its resistance stands still over the cycle (common
@@ -234,9 +241,7 @@ def filaments_at_rest(position: Position, cases: AcCases, farads: float) -> dict
         return {}
     if position.rectification.reservoir:
         s = _settled(position, cases, farads)
-        return {
-            n: float(np.atleast_1d(law(np.sqrt(s.averages(s.across(n) ** 2))))[0]) for n, law in laws.items()
-        }
+        return {n: float(np.atleast_1d(law(np.sqrt(s.averages(s.across(n) ** 2))))[0]) for n, law in laws.items()}
     share, weight = levels(position.rail.supply.waveform, folded(position))
     point = _at_instants(position, cases, share, weight)
     shape = (len(cases.peak), len(share))
@@ -272,10 +277,7 @@ def _through(at: "OperatingPoint | SteadyStates", position: Position) -> FloatAr
 
 def _across_regulator(at: "OperatingPoint | SteadyStates") -> FloatArray:
     """Volts from a regulator's input to what stands behind it."""
-    before, after = (
-        nodes_of(at.circuit.element("Vregulator"))[0],
-        nodes_of(at.circuit.element("Iregulator"))[1],
-    )
+    before, after = (nodes_of(at.circuit.element("Vregulator"))[0], nodes_of(at.circuit.element("Iregulator"))[1])
     return np.asarray(at.voltage(before) - at.voltage(after))
 
 
@@ -364,10 +366,13 @@ def _at_instants(position: Position, cases: AcCases, share: FloatArray, weight: 
     wave = Dc((cases.peak[:, None] * share).ravel())
     let = _let(position, cases)
     at = Cases(
-        spread(cases.peak), spread(cases.vf), spread(cases.ohms), source=spread(cases.source),
+        spread(cases.peak),
+        spread(cases.vf),
+        spread(cases.ohms),
+        source=spread(cases.source),
         let=None if let is None else spread(let),
         fault=None if cases.fault is None else cases.fault.each(spread),
-    )  # fmt: skip
+    )
 
     def solved(ohms: Ohms) -> OperatingPoint:
         filaments = {n: spread(np.asarray(v)) for n, v in ohms.items()}
@@ -399,17 +404,22 @@ def _instant_by_instant(position: Position, cases: AcCases) -> Cycled:
     names = {e.name for e in point.circuit.elements}
     nothing = np.zeros(len(cases.peak))
     return Cycled(
-        (amps * weight).sum(axis=1), amps.max(axis=1), rms(_through(point, position)),
+        (amps * weight).sum(axis=1),
+        amps.max(axis=1),
+        rms(_through(point, position)),
         np.abs(_through(point, position)).reshape(shape).max(axis=1),
-        np.maximum(-across.min(axis=1), 0.0), rms(point.current("Vrail")),
+        np.maximum(-across.min(axis=1), 0.0),
+        rms(point.current("Vrail")),
         rms(point.across("Rshunt")) if "Rshunt" in names else nothing,
-        (lamp_watts(point).reshape(shape) * weight).sum(axis=1), *_shared(position, point, rms, len(cases.peak)),
+        (lamp_watts(point).reshape(shape) * weight).sum(axis=1),
+        *_shared(position, point, rms, len(cases.peak)),
         _regulated(position, point, lambda v: v.reshape(shape), lambda v: (v * weight).sum(axis=1)),
-    )  # fmt: skip
+    )
 
 
-def _shared(position: Position, at: "OperatingPoint | SteadyStates", rms: Callable[[FloatArray], FloatArray],
-            count: int) -> tuple[FloatArray, FloatArray, FloatArray]:  # fmt: skip
+def _shared(
+    position: Position, at: "OperatingPoint | SteadyStates", rms: Callable[[FloatArray], FloatArray], count: int
+) -> tuple[FloatArray, FloatArray, FloatArray]:
     """RMS volts of a shared feed, what each load on it draws, and the volts over a lamp left in the loop."""
     left = rms(at.across("Rleft1")) if position.driver.remaining_lamps else np.zeros(count)
     if not position.driver.dropper_ohm:
@@ -435,8 +445,12 @@ def load_amps(at: "OperatingPoint | SteadyStates", k: int) -> FloatArray:
     return np.asarray(at.current(forth) - at.current(back) if forth in names else 0 * at.current("Vrail"))
 
 
-def _regulated(position: Position, at: "OperatingPoint | SteadyStates", shaped: Callable[[FloatArray], FloatArray],
-               mean: Callable[[FloatArray], FloatArray]) -> RegulatorCycle | None:  # fmt: skip
+def _regulated(
+    position: Position,
+    at: "OperatingPoint | SteadyStates",
+    shaped: Callable[[FloatArray], FloatArray],
+    mean: Callable[[FloatArray], FloatArray],
+) -> RegulatorCycle | None:
     """What a regulator goes through; ``shaped`` lays values out by cases and instants, ``mean`` averages those."""
     r = position.regulator
     if r is None:
@@ -454,16 +468,22 @@ def _summed(position: Position, s: SteadyStates, cases: AcCases) -> Cycled:
     nothing = np.zeros(len(cases.peak))
     shunted = any(e.name == "Rshunt" for e in s.circuit.elements)
     return Cycled(
-        _wide(s.averages(amps), cases), _wide(amps.max(axis=-1), cases),
+        _wide(s.averages(amps), cases),
+        _wide(amps.max(axis=-1), cases),
         _wide(np.sqrt(s.averages(_through(s, position) ** 2)), cases),
-        _wide(np.abs(_through(s, position)).max(axis=-1), cases), nothing,
+        _wide(np.abs(_through(s, position)).max(axis=-1), cases),
+        nothing,
         _wide(np.sqrt(s.averages(s.current("Vrail") ** 2)), cases),
         _wide(np.sqrt(s.averages(s.across("Rshunt") ** 2)), cases) if shunted else nothing,
         _wide(s.averages(lamp_watts(s)), cases),
         *_shared(position, s, lambda v: _wide(np.sqrt(s.averages(v**2)), cases), len(cases.peak)),
-        _regulated(position, s, lambda v: np.broadcast_to(v, (len(cases.peak), v.shape[-1])),
-                   lambda v: _wide(s.averages(v), cases)),
-    )  # fmt: skip
+        _regulated(
+            position,
+            s,
+            lambda v: np.broadcast_to(v, (len(cases.peak), v.shape[-1])),
+            lambda v: _wide(s.averages(v), cases),
+        ),
+    )
 
 
 def _settled(position: Position, cases: AcCases, farads: float) -> SteadyStates:
@@ -472,10 +492,13 @@ def _settled(position: Position, cases: AcCases, farads: float) -> SteadyStates:
     farad = _same(_clocked(position, farads) * cases.speed)
     let = _let(position, cases)
     at = Cases(
-        _same(cases.peak), _same(cases.vf), _same(cases.ohms), source=_same(cases.source),
+        _same(cases.peak),
+        _same(cases.vf),
+        _same(cases.ohms),
+        source=_same(cases.source),
         let=None if let is None else _same(let),
         fault=None if cases.fault is None else cases.fault.each(_same),
-    )  # fmt: skip
+    )
 
     near: SteadyStates | None = None
 
@@ -505,9 +528,7 @@ def _wide(values: FloatArray, cases: AcCases) -> FloatArray:
     return np.asarray(np.broadcast_to(values, (len(cases.peak),)))
 
 
-def meter_volts(
-    position: Position, cases: AcCases, farads: float
-) -> tuple[FloatArray, FloatArray, FloatArray]:
+def meter_volts(position: Position, cases: AcCases, farads: float) -> tuple[FloatArray, FloatArray, FloatArray]:
     """What volts ranges show over a cycle.
 
     Args:
@@ -524,9 +545,7 @@ def meter_volts(
     """
     if position.rectification.reservoir:
         s = _settled(position, cases, farads)
-        feed, lamp = (
-            np.sqrt(s.averages(v**2)) for v in (_contacts(position, s), _behind_its_wire(position, s))
-        )
+        feed, lamp = (np.sqrt(s.averages(v**2)) for v in (_contacts(position, s), _behind_its_wire(position, s)))
         return _wide(feed, cases), _wide(lamp, cases), _wide(s.averages(s.across("D1")), cases)
     share, weight = levels(position.rail.supply.waveform, folded(position))
     point = _at_instants(position, cases, share, weight)
@@ -544,8 +563,7 @@ def _behind_its_wire(position: Position, at: "OperatingPoint | SteadyStates") ->
     return _against_back(at, "atplus") if "atplus" in at.nodes else _contacts(position, at)
 
 
-def solve_and_draw(position: Position, cases: AcCases, farads: float,
-                   pick: tuple[int, ...]) -> tuple[Cycled, Drawn]:  # fmt: skip
+def solve_and_draw(position: Position, cases: AcCases, farads: float, pick: tuple[int, ...]) -> tuple[Cycled, Drawn]:
     """Solve every case, and draw the cycles of those picked; one solution serves both.
 
     Args:
@@ -596,21 +614,23 @@ def draw_cycles(position: Position, cases: AcCases, farads: float) -> Drawn:
     if position.rectification.guard == "led":
         light = amps + shaped(np.maximum(point.current("D2"), 0.0) / position.branches)
     return Drawn(
-        source, shaped(_contacts(position, point)),
-        {n: shaped(_against_back(point, n)) for n in _way(position, point)}, amps, light, shaped(point.across("D1")),
-        shaped(_resistor_volts(point, position)), shaped(_inside_volts(point)), shaped(_kept_volts(point, position)),
+        source,
+        shaped(_contacts(position, point)),
+        {n: shaped(_against_back(point, n)) for n in _way(position, point)},
+        amps,
+        light,
+        shaped(point.across("D1")),
+        shaped(_resistor_volts(point, position)),
+        shaped(_inside_volts(point)),
+        shaped(_kept_volts(point, position)),
         np.zeros((count, DRAWN)),
-    )  # fmt: skip
+    )
 
 
 def _shape(position: Position) -> FloatArray:
     """The supply over a drawn cycle, as shares of its peak."""
     phase = np.arange(DRAWN) / DRAWN * 2 * np.pi
-    return (
-        np.sin(phase)
-        if position.rail.supply.waveform is Waveform.SINE
-        else np.where(phase < np.pi, 1.0, -1.0)
-    )
+    return np.sin(phase) if position.rail.supply.waveform is Waveform.SINE else np.where(phase < np.pi, 1.0, -1.0)
 
 
 def _drawn(position: Position, s: SteadyStates, peak: FloatArray, pick: tuple[int, ...]) -> Drawn:
@@ -625,8 +645,14 @@ def _drawn(position: Position, s: SteadyStates, peak: FloatArray, pick: tuple[in
 
     amps = on_grid(np.maximum(s.current("D1"), 0.0) / position.branches)
     return Drawn(
-        peak[rows, None] * _shape(position), on_grid(_contacts(position, s)),
-        {n: on_grid(_against_back(s, n)) for n in _way(position, s)}, amps, amps,
-        on_grid(s.across("D1")), on_grid(_resistor_volts(s, position)), on_grid(_inside_volts(s)),
-        on_grid(_kept_volts(s, position)), on_grid(s.voltage("dc")),
-    )  # fmt: skip
+        peak[rows, None] * _shape(position),
+        on_grid(_contacts(position, s)),
+        {n: on_grid(_against_back(s, n)) for n in _way(position, s)},
+        amps,
+        amps,
+        on_grid(s.across("D1")),
+        on_grid(_resistor_volts(s, position)),
+        on_grid(_inside_volts(s)),
+        on_grid(_kept_volts(s, position)),
+        on_grid(s.voltage("dc")),
+    )

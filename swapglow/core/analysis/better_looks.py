@@ -49,17 +49,16 @@ def warmer(position: Position) -> tuple[tuple[str, Changes], ...]:
     now = away(position.led, glass)
     out: list[tuple[float, str, Changes]] = []
     whites = [k for k in catalogue().values() if k.phosphor_k is not None and k.size == position.led.size]
-    best = min(
-        whites, key=lambda k: (away(k, glass), abs(k.angle_deg - position.led.angle_deg)), default=None
-    )
+    best = min(whites, key=lambda k: (away(k, glass), abs(k.angle_deg - position.led.angle_deg)), default=None)
     if best is not None and away(best, glass) < _MENDS * now:
         out.append((away(best, glass), f"Use {best.label.lower()}", {"led_id": best.id}))
     if glass is None:
         tints = [
-            g for g in glasses().values()
+            g
+            for g in glasses().values()
             if sight_of(replace(position, looks=replace(position.looks, glass=g))).share >= _LEAST_SHARE
             and np.hypot(*seen(position.led, g)) <= _PURER * np.hypot(*meant)
-        ]  # fmt: skip
+        ]
         tint = min(tints, key=lambda g: away(position.led, g), default=None)
         if tint is not None and away(position.led, tint) < _MENDS * now:
             found = away(position.led, tint)

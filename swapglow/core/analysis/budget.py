@@ -93,9 +93,7 @@ def budget(rail: Rail, members: tuple[Member, ...]) -> Budget:
         try:
             return _joined(rail, members)
         except (CannotBuild, NotConverged) as why:
-            return _by_rms(
-                rail, members, why.message if isinstance(why, CannotBuild) else "no settled cycle was found"
-            )
+            return _by_rms(rail, members, why.message if isinstance(why, CannotBuild) else "no settled cycle was found")
     others = rail.others_a
     after = {m.id: draws(m.position, "after") for m in members}
     before = {m.id: draws(m.position, "before") for m in members if m.position.lamp is not None}
@@ -106,10 +104,12 @@ def budget(rail: Rail, members: tuple[Member, ...]) -> Budget:
     was = _volts(rail, [before[k] for k in lit_before], others) if known else None
     taken = tuple(_draw(rail, m, after[m.id], before.get(m.id), together, was, others) for m in members)
     return Budget(
-        rail, taken, others,
+        rail,
+        taken,
+        others,
         None if was is None else _total([before[k] for k in lit_before], was, others),
         _total([after[k] for k in lit_after], together, others),
-    )  # fmt: skip
+    )
 
 
 def _volts(rail: Rail, lit: list[Draws], others: float) -> FloatArray:
@@ -147,9 +147,7 @@ def _total(lit: list[Draws], volts: FloatArray, others: float) -> tuple[float, f
 def _most_lit(rail: Rail, members: tuple[Member, ...], each: dict[str, Draws]) -> tuple[str, ...]:
     """The lamps that may be lit together at the highest level."""
     top = np.array(rail.volts)
-    return _lit_together(
-        members, {m.id: float(each[m.id].amps(top)[2]) for m in members if m.lit == "single"}
-    )
+    return _lit_together(members, {m.id: float(each[m.id].amps(top)[2]) for m in members if m.lit == "single"})
 
 
 def _lit_together(members: tuple[Member, ...], thirst: Mapping[str, float]) -> tuple[str, ...]:
@@ -159,18 +157,30 @@ def _lit_together(members: tuple[Member, ...], thirst: Mapping[str, float]) -> t
     return tuple(m.id for m in members if m.lit != "single" or m.id == worst)
 
 
-def _draw(rail: Rail, m: Member, after: Draws, before: Draws | None, together: FloatArray,
-          was: FloatArray | None, others: float) -> Draw:  # fmt: skip
+def _draw(
+    rail: Rail,
+    m: Member,
+    after: Draws,
+    before: Draws | None,
+    together: FloatArray,
+    was: FloatArray | None,
+    others: float,
+) -> Draw:
     alone = _volts(rail, [after], others)
     amps = after.amps(together)
     old = before.amps(was) if before is not None and was is not None else None
     own, all_lit = float(after.light(alone)[1]), float(after.light(together)[1])
     sags = rail.supply.source_ohm.value > 0 and own > 0
     return Draw(
-        m.id, m.name, m.lit, None if old is None else (float(old[0]), float(old[1]), float(old[2])),
-        (float(amps[0]), float(amps[1]), float(amps[2])), float(alone[1]), float(together[1]),
+        m.id,
+        m.name,
+        m.lit,
+        None if old is None else (float(old[0]), float(old[1]), float(old[2])),
+        (float(amps[0]), float(amps[1]), float(amps[2])),
+        float(alone[1]),
+        float(together[1]),
         all_lit / own if sags else None,
-    )  # fmt: skip
+    )
 
 
 def _joined(rail: Rail, members: tuple[Member, ...]) -> Budget:
@@ -191,20 +201,27 @@ def _joined(rail: Rail, members: tuple[Member, ...]) -> Budget:
     for m in members:
         p = own[m.id]
         # Of lamps that are lit one at a time each stands in the thirstiest's place.
-        here = (
-            after if m.id in lit_after else rail_cycle(rail, _in_place(members, own, lit_after, m), "after")
-        )
+        here = after if m.id in lit_after else rail_cycle(rail, _in_place(members, own, lit_after, m), "after")
         own_v, own_a = _alone(rail, p, alone[m.id])
         was = before
         if before is not None and m.id not in lit_before:
             was = rail_cycle(rail, _in_place(members, own, lit_before, m), "before")
         sags = rail.supply.source_ohm.value > 0 and own_a > 0
-        taken.append(Draw(
-            m.id, m.name, m.lit, None if was is None else _three(was.each_rms[p]), _three(here.each_rms[p]),
-            own_v, float(here.bus_rms[1]), float(light_ratio(p.led, here.led[p][1], own_a)) if sags else None,
-        ))  # fmt: skip
-    return Budget(rail, tuple(taken), rail.others_a, None if before is None else _three(before.total_rms),
-                  _three(after.total_rms))  # fmt: skip
+        taken.append(
+            Draw(
+                m.id,
+                m.name,
+                m.lit,
+                None if was is None else _three(was.each_rms[p]),
+                _three(here.each_rms[p]),
+                own_v,
+                float(here.bus_rms[1]),
+                float(light_ratio(p.led, here.led[p][1], own_a)) if sags else None,
+            )
+        )
+    return Budget(
+        rail, tuple(taken), rail.others_a, None if before is None else _three(before.total_rms), _three(after.total_rms)
+    )
 
 
 def _alone(rail: Rail, position: Position, solved: Solution) -> tuple[float, float]:
@@ -218,9 +235,7 @@ def _alone(rail: Rail, position: Position, solved: Solution) -> tuple[float, flo
     return float(np.sqrt((behind**2).mean())), float(solved.usual[1])
 
 
-def _in_place(
-    members: tuple[Member, ...], own: dict[str, Position], lit: tuple[str, ...], m: Member
-) -> list[Position]:
+def _in_place(members: tuple[Member, ...], own: dict[str, Position], lit: tuple[str, ...], m: Member) -> list[Position]:
     """What is lit with one of those lit one at a time, in place of the one that was taken."""
     singles = {n.id for n in members if n.lit == "single"}
     return [own[m.id], *(own[k] for k in lit if k not in singles)]
@@ -238,10 +253,18 @@ def _by_rms(rail: Rail, members: tuple[Member, ...], why: str) -> Budget:
         assert s.ac is not None
         rms = s.ac.typical.supply_rms
         old = _old_rms(m.position)
-        taken.append(Draw(
-            m.id, m.name, m.lit, old, (float(rms[0]), float(rms[1]), float(rms[2])),
-            rail.volts[1], rail.volts[1], None,
-        ))  # fmt: skip
+        taken.append(
+            Draw(
+                m.id,
+                m.name,
+                m.lit,
+                old,
+                (float(rms[0]), float(rms[1]), float(rms[2])),
+                rail.volts[1],
+                rail.volts[1],
+                None,
+            )
+        )
     singles = [d for d in taken if d.lit == "single"]
     worst = max(singles, key=lambda d: d.after[2], default=None)
     lit = [d for d in taken if d.lit != "single" or d is worst]
@@ -253,8 +276,8 @@ def _by_rms(rail: Rail, members: tuple[Member, ...], why: str) -> Budget:
 
     olds = [d.before for d in lit if d.before is not None]
     return Budget(
-        rail, tuple(taken), others, total(olds) if len(olds) == len(lit) else None, total([d.after for d in lit]), why,
-    )  # fmt: skip
+        rail, tuple(taken), others, total(olds) if len(olds) == len(lit) else None, total([d.after for d in lit]), why
+    )
 
 
 def _old_rms(position: Position) -> tuple[float, float, float] | None:

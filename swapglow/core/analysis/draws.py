@@ -84,9 +84,7 @@ def draws(position: Position, when: When) -> Draws:
         return amps, (at_lamp / lamp.volts) ** LIGHT_EXPONENT
 
     solved = after if when == "after" else before
-    return Draws(
-        lambda volts: solved(tuple(volts.tolist()))[0], lambda volts: solved(tuple(volts.tolist()))[1]
-    )
+    return Draws(lambda volts: solved(tuple(volts.tolist()))[0], lambda volts: solved(tuple(volts.tolist()))[1])
 
 
 def _bare(position: Position) -> Position:

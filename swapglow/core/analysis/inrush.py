@@ -43,9 +43,7 @@ def inrush(s: Solution) -> Inrush | None:
     diodes = p.rectification.diodes * float(rectifier("power").model.r_s)
     ohm = p.rail.supply.source_ohm.value + diodes + _LEAST_OHM
     volts = crest_v(s)
-    return Inrush(
-        volts / ohm, s.sizing.farads * volts**2 / (2 * ohm), ohm, p.rail.supply.source_ohm.value > 0
-    )
+    return Inrush(volts / ohm, s.sizing.farads * volts**2 / (2 * ohm), ohm, p.rail.supply.source_ohm.value > 0)
 
 
 def fuse_of(s: Solution) -> Fuse | None:

@@ -32,6 +32,4 @@ def joined(x: FloatArray, y: FloatArray, at: FloatArray) -> FloatArray:
     steps, ends = np.diff(smooth(fine), axis=-1), np.diff(y, axis=-1)
     rises, falls = (ends >= 0).all(axis=-1), (ends <= 0).all(axis=-1)
     kept = np.where(rises, (steps >= 0).all(axis=-1), np.where(falls, (steps <= 0).all(axis=-1), True))
-    return np.asarray(
-        np.where(kept[..., None], smooth(at), scipy.interpolate.PchipInterpolator(x, y, axis=-1)(at))
-    )
+    return np.asarray(np.where(kept[..., None], smooth(at), scipy.interpolate.PchipInterpolator(x, y, axis=-1)(at)))

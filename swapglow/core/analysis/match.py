@@ -79,9 +79,7 @@ def match_lamp(id_: str, name: str, position: Position) -> MatchLamp:
     fits = (s.rule_worst[1] <= min(position.ceiling_a, trip_amps(position)) * (1 + 1e-9)) & (
         2.0**octaves * position.looks.share >= LIT_ROOM_CD
     )
-    choices = tuple(
-        Choice(float(o), float(v), bool(f)) for o, v, f in zip(s.rule_ohm, octaves, fits, strict=True)
-    )
+    choices = tuple(Choice(float(o), float(v), bool(f)) for o, v, f in zip(s.rule_ohm, octaves, fits, strict=True))
     now = int(np.argmin(np.abs(np.log(s.rule_ohm / s.sizing.each_ohm))))
     if not any(c.fits for c in choices):
         return MatchLamp(id_, name, position, now, choices, "no resistor keeps it within its limits and lit")
@@ -127,9 +125,7 @@ def levels(lamps: Sequence[MatchLamp], step: float = 0.25) -> tuple[Level, ...]:
     for n in range(math.floor((high - low) / step) + 1):
         at = low + n * step
         picks = tuple(min(row, key=lambda c: abs(c[1] - at))[0] if row else None for row in fitting)
-        away = [
-            abs(lamp.choices[k].octaves - at) for lamp, k in zip(lamps, picks, strict=True) if k is not None
-        ]
+        away = [abs(lamp.choices[k].octaves - at) for lamp, k in zip(lamps, picks, strict=True) if k is not None]
         out.append(Level(at, picks, max(away)))
     return tuple(out)
 

@@ -39,9 +39,7 @@ def original_point(position: Position, state: State, rail_v: float) -> tuple[flo
     return _solved(in_its_place(position), state, rail_v)
 
 
-def original_curve(
-    position: Position, volts: NDArray[np.float64]
-) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+def original_curve(position: Position, volts: NDArray[np.float64]) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
     """The old lamp in its own place, lit, along many volts of a steady rail.
 
     Args:
@@ -68,9 +66,15 @@ def in_its_place(position: Position) -> Position:
         Its surroundings, with the lamp.
     """
     return replace(
-        surroundings(position), lamp=position.lamp, shunt_ohm=None, shunt_across="assembly", shunt_w=None, beside=(),
-        driver=replace(position.driver, others_changed=False, monitors_current=True), second_led=None,
-    )  # fmt: skip
+        surroundings(position),
+        lamp=position.lamp,
+        shunt_ohm=None,
+        shunt_across="assembly",
+        shunt_w=None,
+        beside=(),
+        driver=replace(position.driver, others_changed=False, monitors_current=True),
+        second_led=None,
+    )
 
 
 @lru_cache(maxsize=512)

@@ -105,9 +105,7 @@ def _solved(rail: Rail, counted: tuple[tuple[Position, int], ...], when: When) -
     except NotConverged:
         raise
     except CircuitError as too_large:
-        raise CannotBuild(
-            "rail", "there are more different lamps on it than are solved as one circuit"
-        ) from too_large
+        raise CannotBuild("rail", "there are more different lamps on it than are solved as one circuit") from too_large
     bus = "bus" if "bus" in point.nodes else "feed"
     each, led = {}, {}
     for k, (p, count) in enumerate(counted):
@@ -130,9 +128,7 @@ def _bare(position: Position) -> Position:
 class _Rail:
     """A rail's circuit at its three levels."""
 
-    def __init__(
-        self, rail: Rail, kinds: tuple[tuple[Position, int], ...], when: When, sizes: list[Sizing]
-    ) -> None:
+    def __init__(self, rail: Rail, kinds: tuple[tuple[Position, int], ...], when: When, sizes: list[Sizing]) -> None:
         self.rail, self.kinds, self.when, self.sizes = rail, kinds, when, sizes
         first = kinds[0][0]
         at = ac_cases(first, Cases(np.array(rail.volts), first.led.vf_typ, 1.0))
@@ -166,12 +162,11 @@ class _Rail:
         for k, (p, count) in enumerate(self.kinds):
             own = {n.removesuffix(f"_{k}"): v * count for n, v in ohms.items() if n.endswith(f"_{k}")}
             circuits.append((self._lamp(k, p, wave, peak, speed, own), count))
-        return together(
-            circuits, wave, self.rail.supply.source_ohm.value, self.others, self.kinds[0][0].celsius
-        )
+        return together(circuits, wave, self.rail.supply.source_ohm.value, self.others, self.kinds[0][0].celsius)
 
-    def _lamp(self, k: int, p: Position, wave: Wave, peak: FloatArray, speed: FloatArray,
-              own: dict[str, Param]) -> Circuit:  # fmt: skip
+    def _lamp(
+        self, k: int, p: Position, wave: Wave, peak: FloatArray, speed: FloatArray, own: dict[str, Param]
+    ) -> Circuit:
         if self.when == "before":
             old: Element = Resistor("Rold", "", "", own["Rold"])
             cases = Cases(peak, p.led.vf_typ, 1.0)
@@ -182,9 +177,7 @@ class _Rail:
         if let is not None:
             cases = replace(cases, let=float(np.asarray(let).flat[0]))
         farads = sizing.farads * p.rail.supply.hertz[1] / CLOCK_HZ * speed
-        return build(
-            p, cases, wave=wave, stacked=True, folded=self.folded, farads=farads, filaments=own
-        ).circuit
+        return build(p, cases, wave=wave, stacked=True, folded=self.folded, farads=farads, filaments=own).circuit
 
     def rms_of(self, at: "OperatingPoint | SteadyStates", name: str) -> FloatArray:
         """Root mean square of the volts over a part, (3,)."""

@@ -67,8 +67,7 @@ def neighbours(position: Position, states: tuple[StateSolution, ...]) -> tuple[N
             if load.lamp is not None and before:
                 # A filament lights either way round.
                 light = abs(float(shared[1]) / before) ** LIGHT_EXPONENT
-            out.append(Neighbour(load, t.state, before, float(shared[1]), float(shared[2]),
-                                 _amps(load, k, t), light))  # fmt: skip
+            out.append(Neighbour(load, t.state, before, float(shared[1]), float(shared[2]), _amps(load, k, t), light))
     return tuple(out)
 
 

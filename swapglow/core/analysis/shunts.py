@@ -59,9 +59,12 @@ def dark_shunt(position: Position, across: Across, candela: float) -> Shunt | No
     ohms = size(position).total_ohm
     many = np.ones(len(trial))
     cases = Cases(
-        p.rail.volts[2] * many, p.led.vf_low * many, ohms * (1 - p.ohm_spread) * many, p.drop_v,
+        p.rail.volts[2] * many,
+        p.led.vf_low * many,
+        ohms * (1 - p.ohm_spread) * many,
+        p.drop_v,
         shunt=trial * (1 + 0.05),
-    )  # fmt: skip
+    )
     light = led_candelas(p, string_amps(p, point_of(p, cases, "off")))
     dark = np.flatnonzero(light < candela)
     for k in dark[::-1][:_STEPS_DOWN]:
@@ -81,9 +84,8 @@ def _shows(position: Position, ohms: float) -> float:
     p = position
     assert p.shunt_ohm is not None
     case = Cases(
-        np.array([p.rail.volts[2]]), p.led.vf_low, ohms * (1 - p.ohm_spread), p.drop_v,
-        shunt=p.shunt_ohm * 1.05,
-    )  # fmt: skip
+        np.array([p.rail.volts[2]]), p.led.vf_low, ohms * (1 - p.ohm_spread), p.drop_v, shunt=p.shunt_ohm * 1.05
+    )
     return led_candela(p, float(string_amps(p, point_of(p, case, "off"))[0]))
 
 

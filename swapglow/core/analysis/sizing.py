@@ -99,10 +99,18 @@ def alone(position: Position, branch: Branch) -> Position:
         The position; its resistor is the string's own, or follows the computation.
     """
     return replace(
-        position, led=branch.led, target=Figure(branch.target, Source.COMPUTED), in_series=branch.in_series,
-        branches=branch.count, resistor_ohm=branch.resistor_ohm, resistor_parts=1, rating_w=branch.rating_w,
-        series_diodes=branch.diodes, beside=(), second_led=branch.second,
-    )  # fmt: skip
+        position,
+        led=branch.led,
+        target=Figure(branch.target, Source.COMPUTED),
+        in_series=branch.in_series,
+        branches=branch.count,
+        resistor_ohm=branch.resistor_ohm,
+        resistor_parts=1,
+        rating_w=branch.rating_w,
+        series_diodes=branch.diodes,
+        beside=(),
+        second_led=branch.second,
+    )
 
 
 def turned(position: Position, k: int) -> Position:
@@ -117,9 +125,15 @@ def turned(position: Position, k: int) -> Position:
     """
     p, b = position, position.beside[k]
     main = Branch(
-        "main", p.led, p.target.value, p.in_series, p.branches, size(p).total_ohm, diodes=p.series_diodes,
+        "main",
+        p.led,
+        p.target.value,
+        p.in_series,
+        p.branches,
+        size(p).total_ohm,
+        diodes=p.series_diodes,
         second=p.second_led,
-    )  # fmt: skip
+    )
     others = (main, *p.beside[:k], *p.beside[k + 1 :])
     return replace(alone(p, b), resistor_ohm=b.ohm, beside=others)
 
@@ -168,9 +182,7 @@ def size(position: Position) -> Sizing:
         # What a ready-made lamp draws is its maker's affair: a capacitor before it is sized for that.
         position = replace(position, target=Figure(position.module.amps, Source.COMPUTED))
     wanted = position.target.value
-    headroom = (
-        _crest_left(position) - position.in_series * vf_at_drive(position) - diode_volts(position, wanted)
-    )
+    headroom = _crest_left(position) - position.in_series * vf_at_drive(position) - diode_volts(position, wanted)
     needed: float | None = None
     farads = 0.0
     if position.rail.supply.alternates:
@@ -229,26 +241,33 @@ def _unsized(position: Position) -> Position:
     """The position without what only follows from its sizing, so that a cursor's move asks nothing anew."""
     plain = Figure(position.target.value, Source.COMPUTED)
     return replace(
-        position, resistor_ohm=None, rating_w=None, lamp=None, target=plain, looks=Looks(), series="E24", rounding="up",
-        capacitor_v=None, ceiling=0.5, at_hand=frozenset(),
-    )  # fmt: skip
+        position,
+        resistor_ohm=None,
+        rating_w=None,
+        lamp=None,
+        target=plain,
+        looks=Looks(),
+        series="E24",
+        rounding="up",
+        capacitor_v=None,
+        ceiling=0.5,
+        at_hand=frozenset(),
+    )
 
 
 @lru_cache(maxsize=256)
 def _exact_alternating(position: Position, headroom: float) -> tuple[float | None, float | None, float]:
     """Exact resistance, capacitance needed, and capacitance fitted."""
     if headroom <= 0:
-        return (
-            None,
-            None,
-            position.capacitor_f or (_FALLBACK_FARAD if position.rectification.reservoir else 0.0),
-        )
+        return (None, None, position.capacitor_f or (_FALLBACK_FARAD if position.rectification.reservoir else 0.0))
     wanted = position.target.value
     # With a reservoir the crest stands all the cycle long; without one, the mean of a half sine.
     waveform = position.rail.supply.waveform
-    share = 0.5 if waveform is Waveform.SINE or (
-        waveform is Waveform.SQUARE and position.rectification.halves == 1
-    ) else 1.0  # fmt: skip
+    share = (
+        0.5
+        if waveform is Waveform.SINE or (waveform is Waveform.SQUARE and position.rectification.halves == 1)
+        else 1.0
+    )
     guess = headroom / wanted if position.rectification.reservoir else share * headroom / wanted
     if position.set_by_ohms and position.regulator is not None:
         # I = Vref/R, whatever the crest leaves (textbook).
@@ -302,9 +321,8 @@ def _resistance_for(position: Position, guess: float, wanted: float, farads: flo
     def amps(logs: FloatArray) -> FloatArray:
         one = np.ones(len(logs))
         cases = AcCases(
-            (position.rail.peaks[1] - position.drop_v) * one, position.led.vf_typ * one, np.exp(logs),
-            source * one, one,
-        )  # fmt: skip
+            (position.rail.peaks[1] - position.drop_v) * one, position.led.vf_typ * one, np.exp(logs), source * one, one
+        )
         return np.log(np.maximum(solve_cycles(position, cases, farads).average, 1e-15))
 
     found = amps(at)

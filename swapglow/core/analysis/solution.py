@@ -8,14 +8,7 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from swapglow.core.analysis.ac_cycle import (
-    AcCases,
-    Cycled,
-    Drawn,
-    RegulatorCycle,
-    solve_and_draw,
-    solve_cycles,
-)
+from swapglow.core.analysis.ac_cycle import AcCases, Cycled, Drawn, RegulatorCycle, solve_and_draw, solve_cycles
 from swapglow.core.analysis.joining import joined
 from swapglow.core.analysis.sizing import Sizing, size, with_strings
 from swapglow.core.analysis.terminals import ohms_for
@@ -177,11 +170,14 @@ def solve(position: Position, *, further: Mapping[str, Block] | None = None, rul
         return found
     every = (found, *others)
     return replace(
-        found, power_w=max(s.power_w for s in every), source_w=max(s.source_w for s in every),
-        lamp_w=max(s.lamp_w for s in every), supply_current_max=max(s.supply_current_max for s in every),
+        found,
+        power_w=max(s.power_w for s in every),
+        source_w=max(s.source_w for s in every),
+        lamp_w=max(s.lamp_w for s in every),
+        supply_current_max=max(s.supply_current_max for s in every),
         doubt=(min(s.string_current_min for s in every), max(s.string_current_max for s in every)),
         brightest_low=max(s.most_at_low for s in every),
-    )  # fmt: skip
+    )
 
 
 def _axes(position: Position, sizing: Sizing) -> tuple[FloatArray, FloatArray, FloatArray]:
@@ -237,9 +233,7 @@ def _rule_block(position: Position, total: FloatArray) -> Block:
         a, b, c = p.held_v
         held = np.outer([b, b, b, a, c], column)
     axes = {"curve": CURVES, "value": places(len(total))}
-    return Block(
-        axes, np.outer(curves, column), np.outer(vf, column), np.outer(spread, total), drop, held=held
-    )
+    return Block(axes, np.outer(curves, column), np.outer(vf, column), np.outer(spread, total), drop, held=held)
 
 
 def _solve_steady(position: Position, further: Mapping[str, Block], with_rule: bool) -> Solution:
@@ -263,16 +257,24 @@ def _solve_steady(position: Position, further: Mapping[str, Block], with_rule: b
         watts = _rule_watts(rule, position.ohm_spread, batch.of(through, "rule")[CURVES.index("most")])
         known = _remember(key, (rule, on_rule, watts))
     return Solution(
-        position, sizing, amps=batch.of(amps, "corners"), volts_led=batch.of(volts, "corners"), rule_ohm=rule,
-        rule_amps=known[1][:3], rule_worst=known[1][3:], rule_watts=known[2],
-        supply_current_max=float(supplied.max()), power_w=0.0 if position.bare else float(heat.max()),
+        position,
+        sizing,
+        amps=batch.of(amps, "corners"),
+        volts_led=batch.of(volts, "corners"),
+        rule_ohm=rule,
+        rule_amps=known[1][:3],
+        rule_worst=known[1][3:],
+        rule_watts=known[2],
+        supply_current_max=float(supplied.max()),
+        power_w=0.0 if position.bare else float(heat.max()),
         resistor_v=float(batch.of(through * np.asarray(cases.ohms), "corners").max()) / sizing.parts,
         shunt_w=float(batch.of(_shunt_watts(position, point), "corners").max()),
         source_w=float((supplied**2).max()) * position.rail.supply.source_ohm.value,
         lamp_w=max(float(batch.of(lamp_watts(point), "corners").max()), 0.0),
-        further={name: batch.of(amps, name) for name in further}, point=point,
+        further={name: batch.of(amps, name) for name in further},
+        point=point,
         typical=batch.index("corners", led="typical", ohms="nominal"),
-    )  # fmt: skip
+    )
 
 
 def _rule_watts(rule: FloatArray, tol: float, amps: FloatArray) -> FloatArray:
@@ -325,8 +327,7 @@ def ac_cases(position: Position, cases: Cases) -> AcCases:
     peak = np.atleast_1d(np.asarray(cases.rail, dtype=float)) * factor - position.drop_v
     shape = peak.shape
     vf, ohms, source = (
-        np.broadcast_to(np.asarray(v, dtype=float), shape)
-        for v in (cases.vf, cases.ohms, cases.source_of(position))
+        np.broadcast_to(np.asarray(v, dtype=float), shape) for v in (cases.vf, cases.ohms, cases.source_of(position))
     )
     # A stator's frequency follows its volts.
     hertz = position.rail.supply.hertz
@@ -374,21 +375,38 @@ def _solve_alternating(position: Position, further: Mapping[str, Block], with_ru
     volts[:, 1, 1] = drawn.string.max(axis=1) / position.in_series
     rule, on_rule, watts = _alternating_rule(_for_rule(position), sizing.farads) if with_rule else _NO_RULE
     nominal = float(batch.of(found.rms, "nominal")[-1, -1])
-    power = 0.0 if position.bare else sizing.each_ohm * max(
-        float(most.rms[0]) ** 2 * (1 - tol), nominal**2,
-        _at_high_ohms(float(most.rms[0]), nominal, tol) ** 2 * (1 + tol),
-    )  # fmt: skip
+    power = (
+        0.0
+        if position.bare
+        else sizing.each_ohm
+        * max(
+            float(most.rms[0]) ** 2 * (1 - tol),
+            nominal**2,
+            _at_high_ohms(float(most.rms[0]), nominal, tol) ** 2 * (1 + tol),
+        )
+    )
     supplied = float(found.supply_rms[corners].max())
     shunted = float(found.shunt_rms[corners].max()) ** 2 / (position.shunt_ohm or 1.0)
     regulator = None if found.regulator is None else found.regulator.pick(corners)
     ac = AcSolution(found.pick(typical), most, float(found.reverse[corners].max()), drawn, regulator)
     return Solution(
-        position, sizing, amps=amps, volts_led=volts, rule_ohm=rule, rule_amps=on_rule[:3], rule_worst=on_rule[3:],
-        rule_watts=watts, supply_current_max=supplied, power_w=power,
-        resistor_v=float(found.through_peak[corners].max()) * sizing.each_ohm, shunt_w=shunted,
-        source_w=supplied**2 * position.rail.supply.source_ohm.value, lamp_w=float(found.watts[corners].max()),
-        further={name: batch.of(found.average, name) for name in further}, ac=ac,
-    )  # fmt: skip
+        position,
+        sizing,
+        amps=amps,
+        volts_led=volts,
+        rule_ohm=rule,
+        rule_amps=on_rule[:3],
+        rule_worst=on_rule[3:],
+        rule_watts=watts,
+        supply_current_max=supplied,
+        power_w=power,
+        resistor_v=float(found.through_peak[corners].max()) * sizing.each_ohm,
+        shunt_w=shunted,
+        source_w=supplied**2 * position.rail.supply.source_ohm.value,
+        lamp_w=float(found.watts[corners].max()),
+        further={name: batch.of(found.average, name) for name in further},
+        ac=ac,
+    )
 
 
 def _for_rule(position: Position) -> Position:
@@ -422,9 +440,11 @@ def _alternating_rule(position: Position, farads: float) -> _Rule:
     points = RULE_POINTS_RESERVOIR if position.rectification.reservoir else RULE_POINTS
     at = np.geomspace(rule[0], rule[-1], points)
     batch = Batch(
-        {"rule": _rule_block(position, at * sizing.parts)}, position.drop_v,
-        position.rail.supply.source_ohm.value, position.held_v[1],
-    )  # fmt: skip
+        {"rule": _rule_block(position, at * sizing.parts)},
+        position.drop_v,
+        position.rail.supply.source_ohm.value,
+        position.held_v[1],
+    )
     found = solve_cycles(position, ac_cases(position, batch.cases()), farads)
 
     def along(values: FloatArray) -> FloatArray:

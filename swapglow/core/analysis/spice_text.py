@@ -71,8 +71,8 @@ def fitted_circuit(position: Position, ohms: float, farads: float = 0.0, state: 
     one = None if let is None else float(np.asarray(let).flat[0])
     at_rest = filaments_at_rest(position, ac_cases(position, cases), farads)
     return build(
-        position, replace(cases, let=one), wave=wave, stacked=True, farads=farads, filaments=dict(at_rest),
-    ).circuit  # fmt: skip
+        position, replace(cases, let=one), wave=wave, stacked=True, farads=farads, filaments=dict(at_rest)
+    ).circuit
 
 
 def spice_text(position: Position, ohms: float, farads: float = 0.0, state: State = "on") -> str:

@@ -112,25 +112,37 @@ def _solved(key: _Key) -> StateSolution:
         {
             "typical": Block({"rail": _RAILS}, rail, np.full(3, led.vf_typ), np.full(3, total)),
             "ends": Block(
-                {"end": ("least", "most")}, rail[[0, 2]], np.array([led.vf_high, led.vf_low]),
+                {"end": ("least", "most")},
+                rail[[0, 2]],
+                np.array([led.vf_high, led.vf_low]),
                 np.array([total * (1 + tol), total * (1 - tol)]),
             ),
             "rule": Block(
-                {"rail": _RAILS, "value": places(count)}, np.repeat(rail, count).reshape(3, count),
-                np.full((3, count), led.vf_typ), np.tile(rule, (3, 1)),
+                {"rail": _RAILS, "value": places(count)},
+                np.repeat(rail, count).reshape(3, count),
+                np.full((3, count), led.vf_typ),
+                np.tile(rule, (3, 1)),
             ),
         },
-        p.drop_v, p.rail.supply.source_ohm.value,
-    )  # fmt: skip
+        p.drop_v,
+        p.rail.supply.source_ohm.value,
+    )
     point = point_of(p, batch.cases(), state.solved)
     amps = string_amps(p, point)
     plus, minus = contacts(p, point)
     ends = batch.of(amps, "ends")
     return StateSolution(
-        state.id, state.label, batch.of(amps, "typical"), float(ends[0]), float(ends[1]),
-        batch.of(supply_amps(point), "typical"), batch.of(plus - minus, "typical"), batch.of(amps, "rule"), point,
+        state.id,
+        state.label,
+        batch.of(amps, "typical"),
+        float(ends[0]),
+        float(ends[1]),
+        batch.of(supply_amps(point), "typical"),
+        batch.of(plus - minus, "typical"),
+        batch.of(amps, "rule"),
+        point,
         batch.index("typical"),
-    )  # fmt: skip
+    )
 
 
 def state_solutions(s: Solution) -> tuple[StateSolution, ...]:

@@ -83,8 +83,7 @@ def others_want(position: Position, others: Sequence[Tried]) -> OthersWant | Non
     found = [
         belief
         for p, trials in others
-        if (p.looks.how, p.looks.room) == (looks.how, looks.room)
-        and (belief := _beside_old(p, trials)) is not None
+        if (p.looks.how, p.looks.room) == (looks.how, looks.room) and (belief := _beside_old(p, trials)) is not None
     ]
     if not found:
         return None
@@ -107,13 +106,15 @@ def _beside_old(position: Position, trials: tuple[Trial, ...]) -> Belief | None:
         return None
     at = math.log2(old)
     return believe(
-        0.0, math.hypot(BESIDE_OLD, math.log2(doubt(position))),
+        0.0,
+        math.hypot(BESIDE_OLD, math.log2(doubt(position))),
         [(_by_itself(as_tried(position, t), t) - at, t.verdict) for t in seen],
-    )  # fmt: skip
+    )
 
 
-def wanted(s: Solution, trials: Sequence[Trial], drawer: frozenset[float],
-           others: Sequence[Tried] = ()) -> Wanted | None:  # fmt: skip
+def wanted(
+    s: Solution, trials: Sequence[Trial], drawer: frozenset[float], others: Sequence[Tried] = ()
+) -> Wanted | None:
     """What trials say of the light wanted.
 
     Args:
@@ -143,8 +144,7 @@ def wanted(s: Solution, trials: Sequence[Trial], drawer: frozenset[float],
     belief = believe(expected, spread, [(o, t.verdict) for t, o in counted])
     step = step_told([(o, t.verdict) for t, o in counted])
     right = [t.ohm for t, _ in counted if t.verdict == "right"]
-    return Wanted(belief, shown, _next(s, belief, counted, drawer, step), right[-1] if right else None, step,
-                  group)  # fmt: skip
+    return Wanted(belief, shown, _next(s, belief, counted, drawer, step), right[-1] if right else None, step, group)
 
 
 def as_tried(position: Position, trial: Trial) -> Position:
@@ -181,8 +181,9 @@ def _in_octaves(candela: float) -> float:
     return math.log2(max(candela, 1e-12))
 
 
-def _next(s: Solution, belief: Belief, counted: list[tuple[Trial, float]], drawer: frozenset[float],
-          step: float) -> float | None:  # fmt: skip
+def _next(
+    s: Solution, belief: Belief, counted: list[tuple[Trial, float]], drawer: frozenset[float], step: float
+) -> float | None:
     """The value nearest to the light wanted, from the drawer where it has one that near.
 
     None that was tried, and none that could drive the LED past its rating or trip the line it hangs on.
@@ -199,9 +200,7 @@ def _next(s: Solution, belief: Belief, counted: list[tuple[Trial, float]], drawe
         return most <= min(s.position.rated_a, trip_amps(s.position))
 
     def nearest(values: Sequence[float]) -> float | None:
-        fresh = [
-            v for v in values if low <= v <= high and stands(v) and not any(math.isclose(v, t) for t in tried)
-        ]
+        fresh = [v for v in values if low <= v <= high and stands(v) and not any(math.isclose(v, t) for t in tried)]
         return min(fresh, key=away, default=None)
 
     mine, any_value = nearest(sorted(drawer)), nearest(preferred.values("E24", low, high).tolist())

@@ -28,8 +28,7 @@ def with_trip(position: Position) -> Position:
     if trials is None:
         return position
     ignored, closed = (
-        None if ohm is None else _figure(position, trials, ohm)
-        for ohm in (trials.ignored_ohm, trials.closed_ohm)
+        None if ohm is None else _figure(position, trials, ohm) for ohm in (trials.ignored_ohm, trials.closed_ohm)
     )
     trip = supply.trip
     if trip is not None and not trip.source.is_assumed:
@@ -61,11 +60,13 @@ def _agrees(trip: Figure, ignored: Figure | None, closed: Figure | None) -> None
     """A trip current that was read lies between what was ignored and what was taken for closed."""
     if ignored is not None and ignored.value > trip.value * (1 + 1e-9):
         raise InputError(
-            "trip", f"The trial took {show(ignored.value, AMPERE)} and was ignored: the line cannot trip at "
+            "trip",
+            f"The trial took {show(ignored.value, AMPERE)} and was ignored: the line cannot trip at "
             f"{show(trip.value, AMPERE)}. Read it again, or mark it assumed.",
-        )  # fmt: skip
+        )
     if closed is not None and closed.value < trip.value * (1 - 1e-9):
         raise InputError(
-            "trip", f"The trial took {show(closed.value, AMPERE)} and read as closed: the line cannot need "
+            "trip",
+            f"The trial took {show(closed.value, AMPERE)} and read as closed: the line cannot need "
             f"{show(trip.value, AMPERE)}. Read it again, or mark it assumed.",
-        )  # fmt: skip
+        )

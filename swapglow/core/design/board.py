@@ -7,10 +7,14 @@ BoardMark = Literal["", "plus", "minus", "square-plus", "square-minus", "bar", "
 Side = Literal["left", "right"]
 # What a board may print at one of two pads (common practice). Square pads mean either, as the maker liked.
 MARKS: dict[BoardMark, str] = {
-    "": "Nothing", "plus": "Plus sign", "minus": "Minus sign",
-    "square-plus": "Square pad, plus", "square-minus": "Square pad, minus",
-    "bar": "Bar or stripe", "arrow": "Tip of an arrow",
-}  # fmt: skip
+    "": "Nothing",
+    "plus": "Plus sign",
+    "minus": "Minus sign",
+    "square-plus": "Square pad, plus",
+    "square-minus": "Square pad, minus",
+    "bar": "Bar or stripe",
+    "arrow": "Tip of an arrow",
+}
 SIDES: dict[Side, str] = {"left": "At the left pad", "right": "At the right pad"}
 _AT_PLUS: frozenset[BoardMark] = frozenset({"plus", "square-plus"})
 _OTHER: dict[Side, Side] = {"left": "right", "right": "left"}

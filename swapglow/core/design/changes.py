@@ -42,9 +42,7 @@ _TAKES = _takes(Position)
 _LOOKS_TAKE = _takes(Looks)
 
 
-def _fitting(
-    name: str, value: float | int | str | None, takes: tuple[object, ...]
-) -> float | int | str | None:
+def _fitting(name: str, value: float | int | str | None, takes: tuple[object, ...]) -> float | int | str | None:
     """A value that a field takes.
 
     Raises:
@@ -164,13 +162,23 @@ def _with_module(position: Position, module_id: str) -> dict[str, object]:
     module = replace(made.module, die_v=die_v)
     led = replace(module.led(position.led), candela=made.candela)
     return {
-        **ALONE, "module": module, "led": led, "led_source": Source.MARKED, "band_v": (module.low, module.high),
-        "inside": 0, "beside": (),
-    }  # fmt: skip
+        **ALONE,
+        "module": module,
+        "led": led,
+        "led_source": Source.MARKED,
+        "band_v": (module.low, module.high),
+        "inside": 0,
+        "beside": (),
+    }
 
 
 # What a ready-made lamp puts out of the way: it comes with all it needs.
 ALONE: Mapping[str, float | int | str | None] = {
-    "in_series": 1, "branches": 1, "series_diodes": 0, "regulator_id": "", "shunt_ohm": None,
-    "resistor_ohm": None, "resistor_parts": 1,
-}  # fmt: skip
+    "in_series": 1,
+    "branches": 1,
+    "series_diodes": 0,
+    "regulator_id": "",
+    "shunt_ohm": None,
+    "resistor_ohm": None,
+    "resistor_parts": 1,
+}

@@ -65,9 +65,12 @@ def with_light(led: Led, light: str, at_a: float | None, angle_deg: float | None
     inside = led.inside.in_series * led.inside.strings
     if known.candela is not None:
         led = replace(
-            led, candela=known.candela * inside, candela_given_a=known.amps * led.inside.strings,
-            angle_deg=known.angle_deg, light_doubt=known.doubt,
-        )  # fmt: skip
+            led,
+            candela=known.candela * inside,
+            candela_given_a=known.amps * led.inside.strings,
+            angle_deg=known.angle_deg,
+            light_doubt=known.doubt,
+        )
     if angle_deg is not None:
         led = replace(led, angle_deg=angle_deg)
     if not light.strip():
@@ -77,9 +80,7 @@ def with_light(led: Led, light: str, at_a: float | None, angle_deg: float | None
         raise InputError("led_light", f'"{bare}" of what? Write {bare}mcd on axis or {bare}lm in all.')
     if _LUMENS.search(light):
         # In a beam I₀·cosᵐθ the flux is 2π/(m + 1) of the intensity on axis (geometry).
-        candela = (
-            read_single("led_light", light, LUMEN, above=0) * (power_of(led.angle_deg) + 1) / (2 * math.pi)
-        )
+        candela = read_single("led_light", light, LUMEN, above=0) * (power_of(led.angle_deg) + 1) / (2 * math.pi)
     else:
         candela = read_single("led_light", light, CANDELA, above=0)
     return replace(led, candela=candela, candela_given_a=at_a or led.candela_a, light_doubt=KNOWN_DOUBT)

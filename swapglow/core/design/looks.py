@@ -11,21 +11,17 @@ How = Literal["seen", "window", "lights"]
 Optics = Literal["as-is", "frosted", "flattened", "capped"]
 Room = Literal["dark", "workshop", "daylight"]
 
-HOWS = {
-    "seen": "Seen directly",
-    "window": "Behind a window or lens",
-    "lights": "Lights a dial, scale or room",
-}
-OPTICS = {
-    "as-is": "As it comes", "frosted": "Frosted or sanded", "flattened": "Sanded flat", "capped": "Diffuser cap",
-}  # fmt: skip
+HOWS = {"seen": "Seen directly", "window": "Behind a window or lens", "lights": "Lights a dial, scale or room"}
+OPTICS = {"as-is": "As it comes", "frosted": "Frosted or sanded", "flattened": "Sanded flat", "capped": "Diffuser cap"}
 ROOMS = {"dark": "Dark room", "workshop": "Workshop", "daylight": "Daylight"}
 SHAPES = {"round": "Round", "rectangle": "Rectangle"}
 
 # Where nobody measured: a small jewel, a dial.
 USUAL_M: dict[How, tuple[float, float, float]] = {
-    "seen": (0.005, 0.005, 0.0), "window": (0.02, 0.01, 0.015), "lights": (0.1, 0.06, 0.04),
-}  # fmt: skip
+    "seen": (0.005, 0.005, 0.0),
+    "window": (0.02, 0.01, 0.015),
+    "lights": (0.1, 0.06, 0.04),
+}
 LEAST_M, MOST_M = 2e-4, 5.0
 
 

@@ -161,8 +161,7 @@ class Position:
         if self.resistor_ohm:
             check_resistor("resistor_ohm", self.resistor_ohm)
         _within("shunt_ohm", self.shunt_ohm, 1e-2, 1e9, "A shunt must lie between 10 mΩ and 1 GΩ.")
-        _within("capacitor_f", self.capacitor_f, 1e-9, 1.0,
-                "A reservoir capacitor must lie between 1 nF and 1 F.")  # fmt: skip
+        _within("capacitor_f", self.capacitor_f, 1e-9, 1.0, "A reservoir capacitor must lie between 1 nF and 1 F.")
         _known("rectification_id", self.rectification_id, RECTIFICATIONS, "rectification")
         _known("regulator_id", self.regulator_id or None, regulators(), "regulator")
         _known("series", self.series, preferred.SERIES, "preferred series")
@@ -170,9 +169,7 @@ class Position:
             raise InputError("ambient", "The air around the lamp must lie between −40 and 125 °C.")
         self._check_strings()
         if self.regulator_id and self.module is not None:
-            raise InputError(
-                "regulator_id", "A ready-made lamp needs no regulator before it: take one or the other."
-            )
+            raise InputError("regulator_id", "A ready-made lamp needs no regulator before it: take one or the other.")
 
     def _check_strings(self) -> None:
         """Other strings in the place, and what they do not go with."""
@@ -182,16 +179,16 @@ class Position:
             return
         if self.module is not None:
             raise InputError(
-                "beside",
-                "Other strings beside a ready-made lamp are not worked out: make it one or the other.",
+                "beside", "Other strings beside a ready-made lamp are not worked out: make it one or the other."
             )
         if self.set_by_ohms:
-            raise InputError(
-                "beside", "Other strings beside a current source are not worked out: each needs its own."
-            )
+            raise InputError("beside", "Other strings beside a current source are not worked out: each needs its own.")
         if self.shunt_ohm is not None and self.shunt_across == "leds":
-            raise InputError("beside", "A shunt across the LED alone, with other strings beside it, is not worked out: "
-                             "put it across LED and resistor.")  # fmt: skip
+            raise InputError(
+                "beside",
+                "A shunt across the LED alone, with other strings beside it, is not worked out: "
+                "put it across LED and resistor.",
+            )
 
     @property
     def bare(self) -> bool:

@@ -9,9 +9,13 @@ from swapglow.core.parts.resistor import check_resistor
 Verdict = Literal["dim", "right", "bright", "blue", "uneven", "same"]
 
 VERDICTS = {
-    "dim": "Too dim", "right": "Right", "bright": "Too bright", "blue": "Too blue", "uneven": "Uneven",
+    "dim": "Too dim",
+    "right": "Right",
+    "bright": "Too bright",
+    "blue": "Too blue",
+    "uneven": "Uneven",
     "same": "No change seen",
-}  # fmt: skip
+}
 
 
 @dataclass(frozen=True)

@@ -22,15 +22,17 @@ class Flasher(Watching):
     expect = "Too little current reads as a failed lamp: it flashes fast."
     usual_drop = (0.0, 0.1, 0.3)
     details = (
-        COUNTS, TRIP, REST,
+        COUNTS,
+        TRIP,
+        REST,
         Detail("rate", "Flashes a minute", None, "As it should be: 85. Empty takes 60 to 120"),
         Detail("duty", "Lit share", None, "50 %; 100 % where it also burns steadily, as a brake lamp"),
-        PLACE, THERE,
+        PLACE,
+        THERE,
         Detail("right_with", "Trial: flashes right with", OHM, "Largest load beside the LED that did: 10R"),
         Detail("fast_with", "Trial: still fast with", OHM, "Least load that was not enough: 22R"),
-        Detail("still_fast", "Still fast after the swap?", None, "",
-               (("", "Not tried"), ("no", "No"), ("yes", "Yes"))),
-    )  # fmt: skip
+        Detail("still_fast", "Still fast after the swap?", None, "", (("", "Not tried"), ("no", "No"), ("yes", "Yes"))),
+    )
     on = "Flash"
     off = "Between flashes"
     flashes = True
@@ -53,18 +55,16 @@ class Flasher(Watching):
         known = driver.trip is not None or driver.right_ohm is not None or driver.still_fast == "no"
         if not driver.monitors_current or known or lamp is not None:
             return None
-        return Unknown(
-            "the old lamp, or the current under which it flashes fast", "whether the flasher keeps time"
-        )
+        return Unknown("the old lamp, or the current under which it flashes fast", "whether the flasher keeps time")
 
 
 def _trials(details: Details) -> dict[str, Any]:
     right, fast = details.value("right_with"), details.value("fast_with")
     if right is not None and fast is not None and right >= fast:
         raise InputError(
-            "right_with", f"{show(right, OHM)} draws less than {show(fast, OHM)}, which was not enough: the two are "
-            "exchanged.",
-        )  # fmt: skip
+            "right_with",
+            f"{show(right, OHM)} draws less than {show(fast, OHM)}, which was not enough: the two are exchanged.",
+        )
     return {"right_ohm": right, "fast_ohm": fast}
 
 

@@ -17,11 +17,7 @@ Side = Literal["low", "high"]
 OPEN_OHM = 1e10
 
 KEEP_WARM = Detail(
-    "keep_warm",
-    "Keep-warm resistor",
-    OHM,
-    "Across the driver: 330R. Empty where there is none",
-    none="absent",
+    "keep_warm", "Keep-warm resistor", OHM, "Across the driver: 330R. Empty where there is none", none="absent"
 )
 LEAK = Detail("leak", "Leakage when off", AMPERE, "Read with the lamp out; empty takes none")
 HANGS_ON = Detail("hangs_on", "What hangs on it", None, "A delay, a sense input; empty if nothing is known")

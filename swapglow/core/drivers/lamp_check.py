@@ -24,8 +24,12 @@ class LampCheck(Watching):
         Detail("pulse", "Pulse lasts", SECOND, "2ms"),
         Detail("period", "and comes every", SECOND, "250ms"),
         Detail("pulse_source", "Resistance behind the pulse", OHM, "Empty: the full feed"),
-        COUNTS, TRIP, REST, PLACE, THERE,
-    )  # fmt: skip
+        COUNTS,
+        TRIP,
+        REST,
+        PLACE,
+        THERE,
+    )
     pulses = True
     misses = "warns of a failed lamp"
     cool = "Have the controller coded for LEDs: no warning, no pulses, no heat"

@@ -22,9 +22,8 @@ class SeriesLamps(DriverKind):
         Detail("others", "Lamps left in the loop", None, "Count: 1, 2"),
         Detail("other_volts", "Each is marked", VOLT, "6.3V; empty takes the old lamp's"),
         Detail("other_amps", "and draws", AMPERE, "0.15A; empty takes the old lamp's", at="other_volts"),
-        Detail("changed", "Are they changed too?", None, "",
-               (("no", "No, they stay"), ("yes", "Yes, all of them"))),
-    )  # fmt: skip
+        Detail("changed", "Are they changed too?", None, "", (("no", "No, they stay"), ("yes", "Yes, all of them"))),
+    )
     has_off = "no"
     detail_of = {"others_changed": "changed"}  # noqa: RUF012  # read only, as its base says
 

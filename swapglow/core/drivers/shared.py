@@ -26,10 +26,7 @@ class Shared(DriverKind):
 
     def facts(self, details: Details, lamp: Lamp | None) -> dict[str, Any]:
         """The dropping resistor and what stands behind it."""
-        return {
-            "dropper_ohm": details.value("dropper") or 0.0,
-            "loads": read_loads("loads", details.text("loads")),
-        }
+        return {"dropper_ohm": details.value("dropper") or 0.0, "loads": read_loads("loads", details.text("loads"))}
 
     def unknown(self, driver: Driver, lamp: Lamp | None) -> Unknown | None:
         """The dropping resistor."""

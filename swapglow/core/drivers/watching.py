@@ -11,18 +11,22 @@ from swapglow.core.quantities import AMPERE
 MOST_THERE = 100
 
 COUNTS = Detail(
-    "counts", "Does it watch the current?", None, "",
-    (("yes", "Yes"), ("no", "No: electronic, or coded not to")),
-)  # fmt: skip
-TRIP = Detail("trip", "Taken for failed below", AMPERE, "Current; empty takes the old lamp's own")
-REST = Detail(
-    "rest", "Other lamps on it draw", AMPERE, "1.75A or 12V 21W: the lamps left as they are, all together"
+    "counts", "Does it watch the current?", None, "", (("yes", "Yes"), ("no", "No: electronic, or coded not to"))
 )
+TRIP = Detail("trip", "Taken for failed below", AMPERE, "Current; empty takes the old lamp's own")
+REST = Detail("rest", "Other lamps on it draw", AMPERE, "1.75A or 12V 21W: the lamps left as they are, all together")
 PLACE = Detail(
-    "place", "Where a load would sit", None, "What it is fixed to",
-    (("unknown", "Not settled"), ("metal", "Bare metal"), ("closed", "Closed, on metal"),
-     ("plastic", "Plastic or trim")),
-)  # fmt: skip
+    "place",
+    "Where a load would sit",
+    None,
+    "What it is fixed to",
+    (
+        ("unknown", "Not settled"),
+        ("metal", "Bare metal"),
+        ("closed", "Closed, on metal"),
+        ("plastic", "Plastic or trim"),
+    ),
+)
 THERE = Detail("there", "Load resistors in one space", None, "Count, this one included: 1, 2, 4")
 
 

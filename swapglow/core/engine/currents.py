@@ -22,9 +22,7 @@ from swapglow.core.engine.netlist import (
 FloatArray = NDArray[np.float64]
 
 
-def current_of(
-    system: System, x: FloatArray, v: Junctions, name: str, seconds: FloatArray | None = None
-) -> FloatArray:
+def current_of(system: System, x: FloatArray, v: Junctions, name: str, seconds: FloatArray | None = None) -> FloatArray:
     """Amps into a part's first terminal at solution ``x`` (size + 1, samples), shape (samples,).
 
     A capacitor's current at an operating point is zero. ``seconds`` are the instants of a run.
@@ -62,18 +60,14 @@ def current_of(
             k = system.bjts.index(part)
             c_, b_, e_ = system.bjt_nodes.T
             sign = system.bjt_sign
-            t = devices.transistor(
-                sign * (x[b_] - x[e_]), sign * (x[b_] - x[c_]), system.bjt_arrays, devices.GMIN
-            )
+            t = devices.transistor(sign * (x[b_] - x[e_]), sign * (x[b_] - x[c_]), system.bjt_arrays, devices.GMIN)
             return np.asarray((sign * t.i_c)[k])
         case Switch():
             k = system.switches.index(part)
             ohms = np.where(v.closed[k], system.switch_ohms[0][k], system.switch_ohms[1][k])
             return np.asarray((x[ends[0]] - x[ends[1]]) / ohms)
         case CurrentRegulator():
-            return devices.current_source(
-                x[ends[0]] - x[ends[1]], np.asarray(part.amps), np.asarray(part.dropout)
-            ).amps
+            return devices.current_source(x[ends[0]] - x[ends[1]], np.asarray(part.amps), np.asarray(part.dropout)).amps
         case Regulator():
             k = system.regulators.index(part)
             own = devices.quiescent(x[ends[0]] - x[ends[2]], np.asarray(part.quiescent))

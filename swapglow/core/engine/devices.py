@@ -155,11 +155,7 @@ def bjt_at(model: BjtModel, celsius: float) -> tuple[FloatArray, FloatArray, Flo
     ratio = (celsius + ZERO_C) / (model.nominal_c + ZERO_C)
     factor = np.exp((ratio - 1) * model.e_g / thermal_voltage(celsius) + model.x_ti * np.log(ratio))
     gain = ratio**model.x_tb
-    return (
-        np.asarray(model.i_s) * factor,
-        np.asarray(model.b_f) * gain,
-        np.asarray(model.b_r) * gain,
-    )
+    return (np.asarray(model.i_s) * factor, np.asarray(model.b_f) * gain, np.asarray(model.b_r) * gain)
 
 
 def transistor(v_be: FloatArray, v_bc: FloatArray, p: BjtArrays, gmin: float) -> Transistor:

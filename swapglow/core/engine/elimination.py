@@ -93,9 +93,7 @@ def plan(entries: list[tuple[int, int]], size: int, sample: FloatArray, sides: l
     return Plan(pattern.slots, size, tuple(steps))
 
 
-def _choose(
-    pattern: _Pattern, values: dict[int, float], rows: set[int], columns: set[int]
-) -> tuple[int, int] | None:
+def _choose(pattern: _Pattern, values: dict[int, float], rows: set[int], columns: set[int]) -> tuple[int, int] | None:
     """The acceptable pivot of least Markowitz cost, or None."""
     by_column: dict[int, list[int]] = {c: [] for c in columns}
     for r in rows:
@@ -116,8 +114,15 @@ def _choose(
     return None if best is None else (best[2], best[3])
 
 
-def _eliminate(pattern: _Pattern, values: dict[int, float], rows: set[int], columns: set[int],
-               sides: list[set[int]], row: int, column: int) -> Step:  # fmt: skip
+def _eliminate(
+    pattern: _Pattern,
+    values: dict[int, float],
+    rows: set[int],
+    columns: set[int],
+    sides: list[set[int]],
+    row: int,
+    column: int,
+) -> Step:
     pivot = pattern.rows[row][column]
     rows.discard(row)
     columns.discard(column)

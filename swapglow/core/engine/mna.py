@@ -279,9 +279,7 @@ class System:
         values = np.concatenate([_spread(slopes[:count]), -slopes[count:]])
         return np.concatenate([r, k]), np.concatenate([c, k]), values
 
-    def drive(
-        self, seconds: float | FloatArray | None = None, history: FloatArray | None = None
-    ) -> FloatArray:
+    def drive(self, seconds: float | FloatArray | None = None, history: FloatArray | None = None) -> FloatArray:
         """Right-hand side of the sources, shape (size + 1, samples); last row is ground.
 
         Args:
@@ -312,9 +310,7 @@ class System:
     @cached_property
     def junction_ends(self) -> IntArray:
         """(diodes, 2): the inner anode and the cathode of each diode's junction."""
-        ends = [
-            [self.inner.get(d.name, self.at(nodes_of(d)[0])), self.at(nodes_of(d)[1])] for d in self.diodes
-        ]
+        ends = [[self.inner.get(d.name, self.at(nodes_of(d)[0])), self.at(nodes_of(d)[1])] for d in self.diodes]
         return np.array(ends, dtype=np.intp).reshape(len(ends), 2)
 
     @cached_property
@@ -326,10 +322,14 @@ class System:
             parts.append(
                 d.area
                 * devices.saturation_at(
-                    np.asarray(m.i_s, dtype=float), np.asarray(m.n, dtype=float), m.e_g, m.x_ti,
-                    self.circuit.celsius, m.nominal_c,
+                    np.asarray(m.i_s, dtype=float),
+                    np.asarray(m.n, dtype=float),
+                    m.e_g,
+                    m.x_ti,
+                    self.circuit.celsius,
+                    m.nominal_c,
                 )
-            )  # fmt: skip
+            )
         return stack(parts, self.samples)
 
     @cached_property
@@ -345,11 +345,14 @@ class System:
         i_s = self.diode_is
         return np.array(
             [
-                [devices.breakdown_knee(d.model, float(i_s[k].flat[0]), self.circuit.celsius)
-                 if np.isfinite(d.model.bv) else np.inf]
+                [
+                    devices.breakdown_knee(d.model, float(i_s[k].flat[0]), self.circuit.celsius)
+                    if np.isfinite(d.model.bv)
+                    else np.inf
+                ]
                 for k, d in enumerate(self.diodes)
             ]
-        )  # fmt: skip
+        )
 
     @cached_property
     def bjt_nodes(self) -> IntArray:
@@ -525,14 +528,23 @@ class System:
         whole = np.concatenate([dense(self.ohmic_rows), dense(self.current_scatter)], axis=1)
         return whole, np.abs(whole)
 
-    def _evaluate_regulators(self, x: FloatArray, entries: list[FloatArray],
-                             currents: list[FloatArray], offsets: list[FloatArray]) -> None:  # fmt: skip
+    def _evaluate_regulators(
+        self, x: FloatArray, entries: list[FloatArray], currents: list[FloatArray], offsets: list[FloatArray]
+    ) -> None:
         i_, o_, g_ = self.regulator_nodes.T
         amps, over_in, over_out = self.regulator_currents(x)
         own = devices.quiescent(x[i_] - x[g_], stack([r.quiescent for r in self.regulators], self.samples))
         through = -over_in - over_out
-        entries += [over_in + own.siemens, over_out, through - own.siemens,
-                    -over_in, -over_out, -through, -own.siemens, own.siemens]  # fmt: skip
+        entries += [
+            over_in + own.siemens,
+            over_out,
+            through - own.siemens,
+            -over_in,
+            -over_out,
+            -through,
+            -own.siemens,
+            own.siemens,
+        ]
         rest = amps - over_in * x[i_] - over_out * x[o_] - through * x[g_]
         rest_own = own.amps - own.siemens * (x[i_] - x[g_])
         currents += [amps + own.amps, -amps, -own.amps]

@@ -50,9 +50,7 @@ class Triangular:
             return np.full(share.shape, self.low)
         rise, fall = self.typical - self.low, self.high - self.typical
         return np.where(
-            share < rise / span,
-            self.low + np.sqrt(share * span * rise),
-            self.high - np.sqrt((1 - share) * span * fall),
+            share < rise / span, self.low + np.sqrt(share * span * rise), self.high - np.sqrt((1 - share) * span * fall)
         )
 
 

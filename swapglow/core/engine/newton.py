@@ -141,8 +141,7 @@ def _moved(
     return Junctions(diode, be, bc, closed), change
 
 
-def _limit_breakdown(system: System, raw: FloatArray, old: FloatArray,
-                     forward: FloatArray) -> FloatArray:  # fmt: skip
+def _limit_breakdown(system: System, raw: FloatArray, old: FloatArray, forward: FloatArray) -> FloatArray:
     """The limiter mirrored about the breakdown knee, as SPICE does for avalanche."""
     knee = system.diode_knee
     assert knee is not None
@@ -186,9 +185,7 @@ def newton(
         steps += 1
         ev = system.evaluate(now, v, gmin)
         new = np.zeros_like(now)
-        new[:-1] = solver.solve(
-            system.nonlinear_scatter @ ev.entries, drive - system.current_scatter @ ev.offsets
-        )
+        new[:-1] = solver.solve(system.nonlinear_scatter @ ev.entries, drive - system.current_scatter @ ev.offsets)
         if not system.is_nonlinear:
             finite: NDArray[np.bool_] = np.asarray(np.isfinite(new).all(axis=0))
             return Outcome(new, v, finite, np.zeros(samples, dtype=bool), steps)

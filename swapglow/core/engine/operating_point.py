@@ -103,12 +103,12 @@ class OperatingPoint:
         return self
 
 
-def subset(thing: Any, index: NDArray[np.intp] | slice) -> Any:
+def subset(thing: Any, index: NDArray[np.intp] | slice | int) -> Any:
     """A circuit (or part of one) with its sample arrays cut down to ``index``.
 
     Args:
         thing: a circuit, a part, a model or a value.
-        index: the samples to keep.
+        index: the samples to keep; one alone becomes a plain value.
 
     Returns:
         The same, cut down; what is no array of samples stays.

@@ -28,16 +28,7 @@ from swapglow.core.engine.devices import GMIN
 from swapglow.core.engine.elimination import eliminate
 from swapglow.core.engine.in_time import InTime
 from swapglow.core.engine.mna import System
-from swapglow.core.engine.netlist import (
-    Capacitor,
-    Circuit,
-    CircuitError,
-    FullWave,
-    Pulse,
-    Sine,
-    Wave,
-    samples_of,
-)
+from swapglow.core.engine.netlist import Capacitor, Circuit, CircuitError, FullWave, Pulse, Sine, Wave, samples_of
 from swapglow.core.engine.newton import critical, kirchhoff
 from swapglow.core.engine.operating_point import NotConverged, subset
 from swapglow.core.engine.transient import Transient, transient
@@ -92,9 +83,7 @@ class SteadyState(InTime):
         top, low = float(light.max()), float(light.min())
         if top + low <= 0 or top - low < 1e-9 * top:
             return 0.0, 0.0
-        even = np.interp(
-            np.arange(512) / 512 * self.period, np.append(self.t, self.period), np.append(light, light[0])
-        )
+        even = np.interp(np.arange(512) / 512 * self.period, np.append(self.t, self.period), np.append(light, light[0]))
         harmonic = 1 + int(np.argmax(np.abs(np.fft.rfft(even))[1:]))
         return 100 * (top - low) / (top + low), harmonic / self.period
 
@@ -324,8 +313,9 @@ class _Cycle:
 class _Linear:
     """All instants of a cycle linearised at their ports, and the circle closed."""
 
-    def __init__(self, system: System, ports: fast.Ports, frame: fast.Frame, drive: FloatArray,
-                 slopes: FloatArray, cases: int) -> None:  # fmt: skip
+    def __init__(
+        self, system: System, ports: fast.Ports, frame: fast.Frame, drive: FloatArray, slopes: FloatArray, cases: int
+    ) -> None:
         self.system, self.ports, self.slopes, self.cases = system, ports, slopes, cases
         self.kinds = len(system.reactive)
         self.seen = fast.look(system, ports, frame, drive, self._memory_ends())
@@ -375,8 +365,9 @@ class _Linear:
         history = self._close(t.siemens, put, alone, per_unit)
         return alone + (per_unit * history).sum(axis=1), history
 
-    def _answers(self, siemens: FloatArray, fault: FloatArray,
-                 solve: Callable[[FloatArray, FloatArray], FloatArray]) -> FloatArray:  # fmt: skip
+    def _answers(
+        self, siemens: FloatArray, fault: FloatArray, solve: Callable[[FloatArray, FloatArray], FloatArray]
+    ) -> FloatArray:
         """The fault's answer and that to one unit of each reactive part's history, (ports, 1 + parts, instants)."""
         right = np.empty((len(fault), 1 + self.kinds, fault.shape[1]))
         right[:, 0] = fault
@@ -387,8 +378,7 @@ class _Linear:
         """Currents through the ports from the junctions' own, (ports, ..., instants)."""
         return transported if self.plain else np.einsum("ij...,j...->i...", self.ports.mix, transported)
 
-    def _close(self, siemens: FloatArray, put: FloatArray, alone: FloatArray,
-               per_unit: FloatArray) -> FloatArray:  # fmt: skip
+    def _close(self, siemens: FloatArray, put: FloatArray, alone: FloatArray, per_unit: FloatArray) -> FloatArray:
         """The history that comes back to itself after one cycle, (parts, instants).
 
         With u = a + G·r at every instant and w = slope·u − r, the next history is

@@ -259,13 +259,7 @@ def frame_of(system: System, ports: Ports, ties: Sequence[tuple[int, int]] = ())
     return Frame(tuple(slots), constant, part(0, resistors), part(resistors, parts))
 
 
-def look(
-    system: System,
-    ports: Ports,
-    frame: Frame,
-    drive: FloatArray,
-    memory: Sequence[tuple[int, int]] = (),
-) -> Seen:
+def look(system: System, ports: Ports, frame: Frame, drive: FloatArray, memory: Sequence[tuple[int, int]] = ()) -> Seen:
     """Reduce the linear part of some samples to the ports.
 
     Args:
@@ -323,8 +317,7 @@ def _planned(places: tuple[tuple[int, int], ...], entries: FloatArray, right: Fl
     return _PLANS[key]
 
 
-def _solve(places: tuple[tuple[int, int], ...], entries: FloatArray, right: FloatArray,
-           out: FloatArray) -> None:  # fmt: skip
+def _solve(places: tuple[tuple[int, int], ...], entries: FloatArray, right: FloatArray, out: FloatArray) -> None:
     """Solve into ``out``; ``right`` is used up."""
     size = right.shape[0]
     samples = entries.shape[1]
@@ -417,8 +410,9 @@ def solve_at_ports(system: System, *, merge: bool = True) -> PortOutcome:
     return out
 
 
-def _unfolded(chains: Sequence[Chain], kept: list[int], ports: Ports, v: FloatArray, amps: FloatArray,
-              x: FloatArray) -> FloatArray:  # fmt: skip
+def _unfolded(
+    chains: Sequence[Chain], kept: list[int], ports: Ports, v: FloatArray, amps: FloatArray, x: FloatArray
+) -> FloatArray:
     """Every junction's own voltage, and in ``x`` the nodes between the diodes of each chain."""
     out = np.empty((len(ports.ends), v.shape[1]))
     out[kept] = v
@@ -446,8 +440,9 @@ class _Guess:
     weights: FloatArray
 
     @classmethod
-    def learned(cls, system: System, ports: Ports, frame: Frame, drive: FloatArray,
-                start: FloatArray) -> "_Guess | None":  # fmt: skip
+    def learned(
+        cls, system: System, ports: Ports, frame: Frame, drive: FloatArray, start: FloatArray
+    ) -> "_Guess | None":
         """From samples spread over the batch; None where no straight line passes near them."""
         few = slice(0, system.samples, system.samples // LEARNED)
         some = ports.cut(few)
@@ -545,9 +540,15 @@ class _Running:
         p = self.ports
         ports = Ports(p.ends, take(p.r_s), take(p.i_s), take(p.nvt), take(p.mix), p.knee, p.gmin)
         return _Running(
-            ports, take(self.ohms), take(self.mixed), take(self.base), take(self.share), take(self.open),
-            take(self.crit), take(self.v),
-        )  # fmt: skip
+            ports,
+            take(self.ohms),
+            take(self.mixed),
+            take(self.base),
+            take(self.share),
+            take(self.open),
+            take(self.crit),
+            take(self.v),
+        )
 
 
 def _iterate(ports: Ports, seen: Seen, start: FloatArray) -> tuple[FloatArray, NDArray[np.bool_]]:
@@ -565,8 +566,16 @@ def _iterate(ports: Ports, seen: Seen, start: FloatArray) -> tuple[FloatArray, N
     base = -PORT_S * ohms
     base[np.arange(count), np.arange(count)] += 1.0
     first = np.broadcast_to(start, (count, samples)).copy()
-    run = _Running(ports, ohms, series if plain else _product(series, mix), base, share, seen.open,
-                   critical(ports.i_s, ports.nvt), first)  # fmt: skip
+    run = _Running(
+        ports,
+        ohms,
+        series if plain else _product(series, mix),
+        base,
+        share,
+        seen.open,
+        critical(ports.i_s, ports.nvt),
+        first,
+    )
     v = first
     settled = np.zeros(samples, dtype=bool)
     where: IntArray | None = None
@@ -592,11 +601,7 @@ def _iterate(ports: Ports, seen: Seen, start: FloatArray) -> tuple[FloatArray, N
 
 
 def _put_back(
-    v: FloatArray,
-    settled: NDArray[np.bool_],
-    where: IntArray | None,
-    now: FloatArray,
-    near: NDArray[np.bool_],
+    v: FloatArray, settled: NDArray[np.bool_], where: IntArray | None, now: FloatArray, near: NDArray[np.bool_]
 ) -> tuple[FloatArray, NDArray[np.bool_]]:
     """The samples still going among all of them."""
     if where is None:

@@ -41,8 +41,9 @@ def run_deck(deck: Deck, tell: Callable[[float], None] = lambda done: None) -> A
         out["dc"] = {"sweep": sweep.tolist(), **_lists(_swept(deck.circuit, deck.dc, sweep), deck)}
     if deck.tran:
         t = deck.tran
-        run = transient(deck.circuit, t.stop, t.step, start=t.start, longest=t.longest,
-                        from_conditions=t.from_conditions, tell=tell)  # fmt: skip
+        run = transient(
+            deck.circuit, t.stop, t.step, start=t.start, longest=t.longest, from_conditions=t.from_conditions, tell=tell
+        )
         out["tran"] = {"t": run.t.tolist(), **_lists(run, deck)}
     return out
 
@@ -67,9 +68,7 @@ def _points(sweep: DcSweep) -> np.ndarray:
 
 def _swept(circuit: Circuit, sweep: DcSweep, values: np.ndarray) -> OperatingPoint:
     elements = tuple(
-        replace(e, dc=values)
-        if isinstance(e, VoltageSource | CurrentSource) and e.name == sweep.source
-        else e
+        replace(e, dc=values) if isinstance(e, VoltageSource | CurrentSource) and e.name == sweep.source else e
         for e in circuit.elements
     )
     return operating_point(replace(circuit, elements=elements)).require()

@@ -16,15 +16,7 @@ from swapglow.core.engine.devices import GMIN
 from swapglow.core.engine.elimination import plan
 from swapglow.core.engine.mna import System
 from swapglow.core.engine.netlist import CircuitError, nodes_of
-from swapglow.core.engine.newton import (
-    IDLE_V,
-    RESIDUAL,
-    RESIDUAL_A,
-    RESIDUAL_HISTORY,
-    RESIDUAL_MOST,
-    STEP_V,
-    critical,
-)
+from swapglow.core.engine.newton import IDLE_V, RESIDUAL, RESIDUAL_A, RESIDUAL_HISTORY, RESIDUAL_MOST, STEP_V, critical
 
 # Unknowns and junctions after a step; nothing where it is not proved.
 Solved = tuple[list[float], list[float]] | None
@@ -161,11 +153,7 @@ class _Writer:
         """A junction's next voltage, and how far the step went."""
         counts = f" and not (d <= {IDLE_V} * (1.0 + abs(r)) and d * g{n} <= quiet)" if may_idle else ""
         self.stands.append(f"v{n} = {raw}")
-        self.moves += [
-            f"r = {raw}",
-            f"d = abs(r - v{n})",
-            f"if d > {STEP_V}{counts}: still = False",
-        ]
+        self.moves += [f"r = {raw}", f"d = abs(r - v{n})", f"if d > {STEP_V}{counts}: still = False"]
         plain = f"r if d <= {_number(2 * nvt)} else limit(r, v{n}, {_number(nvt)}, {_number(crit)})"
         if not math.isfinite(knee):
             self.moves.append(f"v{n} = {plain}")
@@ -262,9 +250,7 @@ class _Writer:
         # currents balance at the voltages as they stand.
         tail = [" else:", *(f"  {line}" for line in self.stands)]
         tail += [f" {line}" for line in (*self.junctions, *self._proof())]
-        unknowns, volts = (
-            ", ".join(f"{name}{k}" for k in range(n)) for name, n in (("x", size), ("v", count))
-        )
+        unknowns, volts = (", ".join(f"{name}{k}" for k in range(n)) for name, n in (("x", size), ("v", count)))
         tail.append(f" return [{unknowns}, 0.0], [{volts}]")
         return head + body + tail
 

@@ -56,8 +56,7 @@ def _numbers(value: Param) -> np.ndarray:
     return np.atleast_1d(np.asarray(value, dtype=float))
 
 
-def _want(element: Element, what: str, value: Param, *, positive: bool = False,
-          not_negative: bool = False) -> None:  # fmt: skip
+def _want(element: Element, what: str, value: Param, *, positive: bool = False, not_negative: bool = False) -> None:
     if isinstance(value, float | int) and 0 < value <= LARGEST:
         return
     numbers = _numbers(value)
@@ -88,8 +87,14 @@ def _check_values(e: Element) -> None:
             if not e.model.bv > 0:
                 raise CircuitError(f"{e.name}: BV is {e.model.bv:g}; it must be more than 0.")
         case Bjt():
-            for what, value in (("IS", e.model.i_s), ("BF", e.model.b_f), ("BR", e.model.b_r),
-                                ("NF", e.model.n_f), ("NR", e.model.n_r), ("its area", e.area)):  # fmt: skip
+            for what, value in (
+                ("IS", e.model.i_s),
+                ("BF", e.model.b_f),
+                ("BR", e.model.b_r),
+                ("NF", e.model.n_f),
+                ("NR", e.model.n_r),
+                ("its area", e.area),
+            ):
                 _want(e, what, value, positive=True)
         case Switch():
             _want(e, "RON", e.model.r_on, positive=True)
@@ -120,8 +125,7 @@ def _check_wave(e: VoltageSource | CurrentSource) -> None:
         case Pulse() as p:
             _want(e, "its first level", p.initial)
             _want(e, "its pulsed level", p.pulsed)
-            for what, seconds in (("rise", p.rise), ("fall", p.fall), ("width", p.width),
-                                  ("period", p.period)):  # fmt: skip
+            for what, seconds in (("rise", p.rise), ("fall", p.fall), ("width", p.width), ("period", p.period)):
                 if not seconds > 0:
                     raise CircuitError(f"{e.name}: its {what} time must be more than 0.")
         case Pwl(points):

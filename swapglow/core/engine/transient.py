@@ -92,8 +92,9 @@ def transient(
 class _Run:
     """The march itself, in plain numbers: one set of values, thousands of small steps."""
 
-    def __init__(self, system: System, stop: float, most: float, from_conditions: bool,
-                 tell: Callable[[float], None]) -> None:  # fmt: skip
+    def __init__(
+        self, system: System, stop: float, most: float, from_conditions: bool, tell: Callable[[float], None]
+    ) -> None:
         self.system = system
         self.tell = tell
         self.stop = stop
@@ -220,15 +221,10 @@ class _Run:
         w = [s * a - r for s, a, r in zip(slopes, u, history, strict=True)]
         return _Stepped(x, v, closed, u, w)
 
-    def _in_general(
-        self, slopes: Floats, right: Floats
-    ) -> tuple[tuple[Floats, Floats], NDArray[np.bool_]] | None:
+    def _in_general(self, slopes: Floats, right: Floats) -> tuple[tuple[Floats, Floats], NDArray[np.bool_]] | None:
         """A step by Newton's method on arrays, for any nonlinear part."""
         stepped = self.pattern.with_companion(np.array(slopes, dtype=float)[:, None])
-        x, v = (
-            np.array(self.xs[-1])[:, None],
-            self._junctions(np.array(self.vs[-1])[:, None], self.closed[-1]),
-        )
+        x, v = (np.array(self.xs[-1])[:, None], self._junctions(np.array(self.vs[-1])[:, None], self.closed[-1]))
         try:
             out = newton(stepped, solver_for(stepped), np.array(right[:-1])[:, None], v, x, most_steps=40)
         except CircuitError:
@@ -283,8 +279,7 @@ class _Run:
         t = np.array(self.t)
         first = int(np.searchsorted(t, start * (1 - 1e-12)))
         x, v, flow = (
-            np.array(rows[first:], dtype=float).reshape(len(t) - first, -1).T
-            for rows in (self.xs, self.vs, self.ws)
+            np.array(rows[first:], dtype=float).reshape(len(t) - first, -1).T for rows in (self.xs, self.vs, self.ws)
         )
         junctions = self._junctions(v, np.concatenate(self.closed[first:], axis=1))
         return Transient(self.system.circuit, t[first:], self.system, x, junctions, flow)

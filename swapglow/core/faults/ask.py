@@ -24,9 +24,7 @@ FloatArray = NDArray[np.float64]
 
 # Ours: what a reading costs in trouble, beside the share of rightness it brings. A loop that is opened or a lead
 # that is lifted is dearer than two probes held somewhere.
-_COST: dict[ReadingKind, float] = {
-    "current": 0.05, "resistor_ohms": 0.05, "led_straight": 0.03, "led_turned": 0.03,
-}  # fmt: skip
+_COST: dict[ReadingKind, float] = {"current": 0.05, "resistor_ohms": 0.05, "led_straight": 0.03, "led_turned": 0.03}
 _PROBES = 0.01
 # One lead stays on ground, the other walks along the loop (common practice): four volts in one go.
 WALK: tuple[ReadingKind, ...] = ("supply_volts", "plus_volts", "led_volts", "minus_volts")
@@ -81,8 +79,15 @@ def candidates(s: Solution, taken: Sequence[ReadingAfter]) -> list[ReadingKind]:
     return out
 
 
-def ask(s: Solution, every: Sequence[Suspect], shares: FloatArray, taken: Sequence[ReadingAfter],
-        before: Predicted, *, walks: bool = True) -> Asked | None:  # fmt: skip
+def ask(
+    s: Solution,
+    every: Sequence[Suspect],
+    shares: FloatArray,
+    taken: Sequence[ReadingAfter],
+    before: Predicted,
+    *,
+    walks: bool = True,
+) -> Asked | None:
     """The next reading that would tell most.
 
     Args:
@@ -129,8 +134,9 @@ def ask(s: Solution, every: Sequence[Suspect], shares: FloatArray, taken: Sequen
     return best
 
 
-def _given(before: Predicted, likely: Sequence[int], read: FloatArray, coming: Predicted,
-           way: list[int]) -> tuple[FloatArray, FloatArray]:  # fmt: skip
+def _given(
+    before: Predicted, likely: Sequence[int], read: FloatArray, coming: Predicted, way: list[int]
+) -> tuple[FloatArray, FloatArray]:
     """The coming readings of each suspect by what those taken say of rail and parts (a normal's condition).
 
     Means, (suspects, readings), and their covariances, (suspects, readings, readings).

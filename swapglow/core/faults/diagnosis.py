@@ -116,9 +116,16 @@ def diagnose(s: Solution, reading: ReadingAfter) -> Diagnosis:
     side = "under" if value < low else "over"
     line = f"{reading.text} agrees: {between}" if agrees else f"{reading.text} is {side} the {between}"
     return Diagnosis(
-        reading.id, reading.kind, reading.state, no_end(read) if reading.value >= ENDLESS else read, expected, *ends,
-        agrees, line, "" if agrees else _cannot(s, reading),
-    )  # fmt: skip
+        reading.id,
+        reading.kind,
+        reading.state,
+        no_end(read) if reading.value >= ENDLESS else read,
+        expected,
+        *ends,
+        agrees,
+        line,
+        "" if agrees else _cannot(s, reading),
+    )
 
 
 def _cannot(s: Solution, reading: ReadingAfter) -> str:

@@ -28,12 +28,21 @@ DIODE_RANGE_V = 3.0
 OL_V = 6.0
 # Across which parts each volts reading is taken; none needs no meter of its own there.
 _OVER: dict[ReadingKind, str] = {
-    "led_volts": "leds", "lamp_volts": "lamp", "supply_volts": "supply", "plus_volts": "plus", "minus_volts": "minus",
-}  # fmt: skip
+    "led_volts": "leds",
+    "lamp_volts": "lamp",
+    "supply_volts": "supply",
+    "plus_volts": "plus",
+    "minus_volts": "minus",
+}
 
 
-def metered(position: Position, reading: ReadingAfter, cases: Cases, kind: ReadingKind | None = None,
-            burden: Param | None = None) -> FloatArray:  # fmt: skip
+def metered(
+    position: Position,
+    reading: ReadingAfter,
+    cases: Cases,
+    kind: ReadingKind | None = None,
+    burden: Param | None = None,
+) -> FloatArray:
     """What the meter would show in each case.
 
     On a steady supply each figure is its own part's in the solved circuit: a resistor's volts carry what a

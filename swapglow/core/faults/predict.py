@@ -115,9 +115,7 @@ def _over_a_cycle(s: Solution, fault: Fault) -> Fault:
     return replace(fault, string=None, plus=None if behind else fault.plus)
 
 
-def _solved(
-    s: Solution, members: Sequence[Suspect], reading: ReadingAfter, kind: str, *, only: bool
-) -> FloatArray:
+def _solved(s: Solution, members: Sequence[Suspect], reading: ReadingAfter, kind: str, *, only: bool) -> FloatArray:
     """Readings of suspects of one group, (members, moves); with ``only`` moved by their size alone."""
     cases, burden = _cases(s, members, reading, only=only)
     p = members[0].position
@@ -133,16 +131,17 @@ def _solved(
         out[:, SIZE + 1] = sized
     if reading.of == "all" and s.position.branches > 1 and p.branches > 1 and kind == "current":
         # Strings that cannot be drawn apart: one is faulty, the others are as they should be.
-        healthy = metered(s.position, replace(reading, of="one"), Cases(
-            s.position.rail.volts[1], s.position.led.vf_typ, s.sizing.total_ohm, s.position.drop_v))  # fmt: skip
+        healthy = metered(
+            s.position,
+            replace(reading, of="one"),
+            Cases(s.position.rail.volts[1], s.position.led.vf_typ, s.sizing.total_ohm, s.position.drop_v),
+        )
         rest = float(healthy[0]) * (s.position.branches - 1)
         return np.asarray(out / s.position.branches + rest)
     return np.asarray(out)
 
 
-def _cases(
-    s: Solution, members: Sequence[Suspect], reading: ReadingAfter, *, only: bool
-) -> tuple[Cases, FloatArray]:
+def _cases(s: Solution, members: Sequence[Suspect], reading: ReadingAfter, *, only: bool) -> tuple[Cases, FloatArray]:
     """The moves of all members as one batch, or only the unmoved and its size's; and what the meter adds in each."""
     p = members[0].position
     place = np.tile(np.arange(len(_MOVES)), len(members))
@@ -184,9 +183,14 @@ def _cases(
         volts[:, 1] += (p.held_v[2] - p.held_v[0]) / _SIGMAS
         held = volts.ravel()[pick]
     cases = Cases(
-        rails.ravel()[pick], vf.ravel()[pick], ohms.ravel()[pick], drops, source, held=held,
+        rails.ravel()[pick],
+        vf.ravel()[pick],
+        ohms.ravel()[pick],
+        drops,
+        source,
+        held=held,
         fault=None if fault.empty else fault,
-    )  # fmt: skip
+    )
     return cases, burden.ravel()[pick]
 
 
@@ -204,9 +208,7 @@ def _together(members: Sequence[Suspect], size: FloatArray) -> Fault:
     for name, none in _NONE.items():
         given = [getattr(m.fault, name) for m in members]
         if any(v is not None for v in given):
-            column = np.repeat(
-                np.array([none if v is None else v for v in given])[:, None], len(_MOVES), axis=1
-            )
+            column = np.repeat(np.array([none if v is None else v for v in given])[:, None], len(_MOVES), axis=1)
             there = np.array([v is not None for v in given])
             column[:, 5] *= np.where(there, size, 1.0)
             values[name] = column.ravel()

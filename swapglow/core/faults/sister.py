@@ -115,9 +115,14 @@ def by_sister(d: Diagnosis, r: ReadingAfter, pair: Pair | None) -> Diagnosis:
     between = f"its sister reads {pair.sister.text}, and two of a kind {ends[0].text} to {ends[1].text}."
     verb = "agrees" if agrees else "is off"
     return replace(
-        d, expected=as_shown(at, r.kind, "the sister's reading"), low=ends[0], high=ends[1], agrees=agrees,
-        line=f"{r.text} {verb}: {between}", cannot="" if agrees else d.cannot,
-    )  # fmt: skip
+        d,
+        expected=as_shown(at, r.kind, "the sister's reading"),
+        low=ends[0],
+        high=ends[1],
+        agrees=agrees,
+        line=f"{r.text} {verb}: {between}",
+        cannot="" if agrees else d.cannot,
+    )
 
 
 def beside_it(

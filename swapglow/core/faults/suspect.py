@@ -21,20 +21,44 @@ from swapglow.core.values import preferred
 # Ours: how often each is what was wrong, beside a turned LED's three (common practice says which are frequent and
 # which are not; the figures are our own).
 PRIOR: Mapping[str, float] = {
-    "led-reversed": 3.0, "led-open": 1.0, "led-short": 1.0, "other-vf": 1.5, "string-count": 1.0,
-    "joint": 3.0, "wrong-decade": 1.5, "wrong-value": 2.0, "contact": 2.0, "ground": 1.0,
-    "not-enabled": 2.0, "other-rail": 2.5, "lamp-in": 1.0, "neighbour": 0.7, "keep-warm": 1.0,
-    "meter-burden": 1.5, "meter-fuse": 1.5, "probe-side": 1.5, "spread": 0.5,
-}  # fmt: skip
+    "led-reversed": 3.0,
+    "led-open": 1.0,
+    "led-short": 1.0,
+    "other-vf": 1.5,
+    "string-count": 1.0,
+    "joint": 3.0,
+    "wrong-decade": 1.5,
+    "wrong-value": 2.0,
+    "contact": 2.0,
+    "ground": 1.0,
+    "not-enabled": 2.0,
+    "other-rail": 2.5,
+    "lamp-in": 1.0,
+    "neighbour": 0.7,
+    "keep-warm": 1.0,
+    "meter-burden": 1.5,
+    "meter-fuse": 1.5,
+    "probe-side": 1.5,
+    "spread": 0.5,
+}
 
 # Where each would sit on the staircase, by the kind of its step.
 AT: Mapping[str, tuple[str, ...]] = {
-    "led-reversed": ("led", "inside"), "led-open": ("led", "inside"), "led-short": ("led", "inside"),
-    "other-vf": ("led",), "string-count": ("led",), "joint": ("resistor", "led"),
-    "wrong-decade": ("resistor",), "wrong-value": ("resistor",), "contact": ("driver", "feed"), "ground": ("ground",),
-    "not-enabled": ("driver", "feed"), "other-rail": ("rail",), "keep-warm": ("driver",),
+    "led-reversed": ("led", "inside"),
+    "led-open": ("led", "inside"),
+    "led-short": ("led", "inside"),
+    "other-vf": ("led",),
+    "string-count": ("led",),
+    "joint": ("resistor", "led"),
+    "wrong-decade": ("resistor",),
+    "wrong-value": ("resistor",),
+    "contact": ("driver", "feed"),
+    "ground": ("ground",),
+    "not-enabled": ("driver", "feed"),
+    "other-rail": ("rail",),
+    "keep-warm": ("driver",),
     "probe-side": ("resistor",),
-}  # fmt: skip
+}
 
 # A meter's shunt and fuse in a microamp range reach a few hundred ohms (common practice).
 LARGEST_BURDEN_OHM = 500.0
@@ -93,9 +117,15 @@ def one_string(s: Solution) -> Position:
     if p.branches == 1 or fixed or len(p.beside) >= MOST_BESIDE:
         return p
     others = Branch(
-        "the others", p.led, p.target.value, p.in_series, p.branches - 1, s.sizing.total_ohm, diodes=p.series_diodes,
+        "the others",
+        p.led,
+        p.target.value,
+        p.in_series,
+        p.branches - 1,
+        s.sizing.total_ohm,
+        diodes=p.series_diodes,
         second=p.second_led,
-    )  # fmt: skip
+    )
     return replace(p, branches=1, beside=(*p.beside, others))
 
 
@@ -113,12 +143,13 @@ def suspects(s: Solution, readings: tuple[ReadingAfter, ...]) -> tuple[Suspect, 
     off = any(r.state != "on" for r in readings)
     return (
         Suspect("fine", "Nothing is wrong.", 1.0, p),
-        _one(
-            "spread", "Nothing broken: rail, LED and resistor lie further apart than is typed.", p, wide=3.0
-        ),
-        *_of_the_led(p), *_of_the_resistor(s, p), *_of_the_wires(s, p, off), *_of_the_rail(s, p),
+        _one("spread", "Nothing broken: rail, LED and resistor lie further apart than is typed.", p, wide=3.0),
+        *_of_the_led(p),
+        *_of_the_resistor(s, p),
+        *_of_the_wires(s, p, off),
+        *_of_the_rail(s, p),
         *_of_the_meter(p, readings),
-    )  # fmt: skip
+    )
 
 
 def _one(name: str, message: str, position: Position, share: float = 1.0, **how: Any) -> Suspect:
@@ -159,8 +190,7 @@ def _of_the_led(p: Position) -> Iterable[Suspect]:
     for other in others:
         yield _one(
             "other-vf",
-            f"The LED is another kind, of about {show(other.vf_typ, VOLT)} and not "
-            f"{show(p.led.vf_typ, VOLT)}.",
+            f"The LED is another kind, of about {show(other.vf_typ, VOLT)} and not {show(p.led.vf_typ, VOLT)}.",
             with_changes(p, {"led_id": other.id}),
             1 / len(others),
         )
@@ -222,14 +252,7 @@ def _of_the_wires(s: Solution, p: Position, off: bool) -> Iterable[Suspect]:
     for ohm in sizes:
         dirty = in_its_wire(ohm)
         yield _one(
-            "contact",
-            "A dirty contact: about {}.",
-            p,
-            share / 2,
-            fault=dirty,
-            spread=spread,
-            size=ohm,
-            unit=OHM,
+            "contact", "A dirty contact: about {}.", p, share / 2, fault=dirty, spread=spread, size=ohm, unit=OHM
         )
     if not low_side and not alternates:
         for ohm in sizes:
@@ -283,9 +306,7 @@ def _of_the_wires(s: Solution, p: Position, off: bool) -> Iterable[Suspect]:
 
 def _of_the_rail(s: Solution, p: Position) -> Iterable[Suspect]:
     if p.rail.supply.output_limit is not None:
-        yield _one(
-            "not-enabled", "The output is not enabled: set it in software, and try again.", p, rail=_OFF
-        )
+        yield _one("not-enabled", "The output is not enabled: set it in software, and try again.", p, rail=_OFF)
     else:
         yield _one("other-rail", "The rail is off, or its fuse has gone.", p, 0.4, rail=_OFF)
     low, usual, high = p.rail.volts
@@ -310,10 +331,7 @@ def _of_the_meter(p: Position, readings: tuple[ReadingAfter, ...]) -> Iterable[S
     if currents:
         keys = {r.id: "nothing" for r in currents}
         yield _one(
-            "meter-fuse",
-            "The meter's own fuse has gone: it reads nothing in its current ranges.",
-            p,
-            reads=keys,
+            "meter-fuse", "The meter's own fuse has gone: it reads nothing in its current ranges.", p, reads=keys
         )
         sizes, share, spread = _shared(np.geomspace(10, LARGEST_BURDEN_OHM, _places(p)))
         for ohm in sizes:

@@ -36,9 +36,12 @@ _TOO_LONG = (
 )
 # What is read on a walk along the loop, in a word or two.
 _ON_THE_WAY: dict[ReadingKind, str] = {
-    "supply_volts": "rail", "plus_volts": "plus wire", "led_volts": "across the LEDs", "minus_volts": "minus wire",
+    "supply_volts": "rail",
+    "plus_volts": "plus wire",
+    "led_volts": "across the LEDs",
+    "minus_volts": "minus wire",
     "lamp_volts": "lamp's wires",
-}  # fmt: skip
+}
 
 
 @dataclass(frozen=True)
@@ -81,8 +84,12 @@ class Found:
     next: NextStep | None
 
 
-def trouble(s: Solution, readings: Sequence[ReadingAfter], diagnoses: Sequence[Diagnosis],
-            beside: Mapping[str, Pair] | None = None) -> Found | None:  # fmt: skip
+def trouble(
+    s: Solution,
+    readings: Sequence[ReadingAfter],
+    diagnoses: Sequence[Diagnosis],
+    beside: Mapping[str, Pair] | None = None,
+) -> Found | None:
     """What the readings say is wrong.
 
     Args:
@@ -113,9 +120,7 @@ def trouble(s: Solution, readings: Sequence[ReadingAfter], diagnoses: Sequence[D
     return replace(alone, trouble=replace(alone.trouble, line=line))
 
 
-def _weighed(
-    s: Solution, taken: tuple[ReadingAfter, ...], off: Sequence[str], beside: Mapping[str, Pair]
-) -> Found:
+def _weighed(s: Solution, taken: tuple[ReadingAfter, ...], off: Sequence[str], beside: Mapping[str, Pair]) -> Found:
     """What some readings say is wrong."""
     try:
         every = suspects(s, taken)
@@ -137,9 +142,10 @@ def _since_it_worked(readings: Sequence[ReadingAfter], diagnoses: Sequence[Diagn
     What was off before it has been mended, or was read wrong; what was read in other states stays.
     """
     right = [
-        k for k, (r, d) in enumerate(zip(readings, diagnoses, strict=True))
+        k
+        for k, (r, d) in enumerate(zip(readings, diagnoses, strict=True))
         if d.agrees and r.kind == "current" and r.state == "on"
-    ]  # fmt: skip
+    ]
     last = right[-1] if right else 0
     return [r for k, r in enumerate(readings) if k >= last or r.state != "on"]
 
@@ -166,8 +172,14 @@ def by_fault(every: Sequence[Suspect], weighed: Weighed) -> dict[str, float]:
     return dict(sorted(out.items(), key=lambda item: -item[1]))
 
 
-def _causes(every: Sequence[Suspect], before: Predicted, weighed: Weighed, taken: Sequence[ReadingAfter],
-            off: Sequence[str], read: FloatArray) -> tuple[Cause, ...]:  # fmt: skip
+def _causes(
+    every: Sequence[Suspect],
+    before: Predicted,
+    weighed: Weighed,
+    taken: Sequence[ReadingAfter],
+    off: Sequence[str],
+    read: FloatArray,
+) -> tuple[Cause, ...]:
     shares = by_fault(every, weighed)
     most = max(shares.values())
     if most < weighed.unknown:
@@ -179,9 +191,7 @@ def _causes(every: Sequence[Suspect], before: Predicted, weighed: Weighed, taken
         best = max((i for i, m in enumerate(every) if m.id == name), key=lambda i: float(weighed.shares[i]))
         one, step = every[best], own_size(before, best, read)
         shows = before.mean[best] + step * before.moved[best, :, SIZE]
-        reads = tuple(
-            as_shown(float(shows[k]), r.kind, _SOLVED, 2) for k, r in enumerate(taken) if r.id in off
-        )
+        reads = tuple(as_shown(float(shows[k]), r.kind, _SOLVED, 2) for k, r in enumerate(taken) if r.id in off)
         of_size = "" if one.unit is None else show(one.size * (1 + one.spread * step), one.unit, 2)
         out.append(Cause(name, one.message.format(of_size), share, percent(share), reads, AT.get(name, ())))
     return tuple(out)
@@ -203,14 +213,12 @@ def _step(asked: Asked, causes: tuple[Cause, ...]) -> NextStep:
     first = kinds[0]
     top = max([abs(v) for v in asked.usual] + [abs(v) for a in asked.answers.values() for v in a])
     dead = first in POWER_OFF
-    meter = {
-        "A": amp_range(top * 1.2), "V": "Diode range" if dead else volt_range(top * 1.2), "Ω": "Ohms",
-    }[LEADS[first].meter]  # fmt: skip
+    meter = {"A": amp_range(top * 1.2), "V": "Diode range" if dead else volt_range(top * 1.2), "Ω": "Ohms"}[
+        LEADS[first].meter
+    ]
 
     def texts(values: tuple[float, ...]) -> str:
-        return ", ".join(
-            as_shown(v, kind, _SOLVED, 2).text.strip() for v, kind in zip(values, kinds, strict=True)
-        )
+        return ", ".join(as_shown(v, kind, _SOLVED, 2).text.strip() for v, kind in zip(values, kinds, strict=True))
 
     meanings = tuple(Meaning(texts(asked.answers[c.id]), c.message) for c in causes if c.id in asked.answers)
     if len(kinds) == 1:
@@ -219,10 +227,18 @@ def _step(asked: Asked, causes: tuple[Cause, ...]) -> NextStep:
         act = "Walk the loop: " + ", ".join(_ON_THE_WAY[k] for k in kinds)
         points = f"first {LEADS[first].line[0].lower()}{LEADS[first].line[1:]}"
     return NextStep(
-        "tell-apart", act, meter, points, "power off" if dead else "as it is lit", texts(asked.usual), first,
+        "tell-apart",
+        act,
+        meter,
+        points,
+        "power off" if dead else "as it is lit",
+        texts(asked.usual),
+        first,
         f"It tells the causes apart: {percent(asked.gain)} surer with it than without.",
-        "Power off, capacitors empty." if dead else "Supply off while leads go on.", meanings, "",
-    )  # fmt: skip
+        "Power off, capacitors empty." if dead else "Supply off while leads go on.",
+        meanings,
+        "",
+    )
 
 
 def chase(diagnoses: Sequence[Diagnosis], found: Found) -> NextStep:
@@ -239,14 +255,18 @@ def chase(diagnoses: Sequence[Diagnosis], found: Found) -> NextStep:
         return found.next
     newest = [d for d in diagnoses if not d.agrees][-1]
     causes = found.trouble.causes
-    cause = newest.cannot or (
-        causes[0].message if causes else "Nothing simple explains it: read the rail again."
-    )
+    cause = newest.cannot or (causes[0].message if causes else "Nothing simple explains it: read the rail again.")
     kind: ReadingKind = newest.kind  # type: ignore[assignment]  # a reading's own kind
     leads, top = LEADS[kind], newest.high.value * 1.2
     meter = {"A": amp_range(top), "V": volt_range(top), "Ω": "Ohms"}[leads.meter]
     return NextStep(
-        "chase", "Find out why the reading is off", meter, leads.line, "one thing changed",
-        f"{newest.expected.text} ({newest.low.text} to {newest.high.text})", kind, f"First look: {cause}",
+        "chase",
+        "Find out why the reading is off",
+        meter,
+        leads.line,
+        "one thing changed",
+        f"{newest.expected.text} ({newest.low.text} to {newest.high.text})",
+        kind,
+        f"First look: {cause}",
         "Supply off while parts are changed.",
-    )  # fmt: skip
+    )

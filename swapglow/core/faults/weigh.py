@@ -93,7 +93,5 @@ def own_size(predicted: Predicted, k: int, read: FloatArray) -> float:
     moved = predicted.moved[k]
     cov = moved @ moved.T + np.diag(predicted.meter[k] ** 2)
     scale = np.sqrt(np.diag(cov))
-    step = (moved[:, SIZE] / scale) @ np.linalg.solve(
-        cov / scale[:, None] / scale, (read - predicted.mean[k]) / scale
-    )
+    step = (moved[:, SIZE] / scale) @ np.linalg.solve(cov / scale[:, None] / scale, (read - predicted.mean[k]) / scale)
     return float(np.clip(step, -2.0, 2.0))

@@ -22,8 +22,11 @@ FAR_REVERSE = 4.0
 def rectify(way: Rectification) -> Remedy:
     """Another way to rectify, its resistor and capacitor worked out anew: a typed one was for another way."""
     afresh = dict.fromkeys(("resistor_ohm", "capacitor_f", "capacitor_v"))
-    return Remedy(f"rectify-{way.id.replace('_', '-')}", f"Use {way.label[0].lower()}{way.label[1:]}",
-                  {"rectification_id": way.id, **afresh})  # fmt: skip
+    return Remedy(
+        f"rectify-{way.id.replace('_', '-')}",
+        f"Use {way.label[0].lower()}{way.label[1:]}",
+        {"rectification_id": way.id, **afresh},
+    )
 
 
 def _rectify(*ids: str) -> tuple[Remedy, ...]:
@@ -131,9 +134,7 @@ def capacitor_volts_short(c: Context) -> Iterable[Finding]:
         return
     fit = capacitor_volts(crest)
     rms = p.rail.volts[2]
-    taken = (
-        " It covers the RMS reading but not the peak: RMS was taken for peak." if rms <= rated < crest else ""
-    )
+    taken = " It covers the RMS reading but not the peak: RMS was taken for peak." if rms <= rated < crest else ""
     remedies: tuple[Remedy, ...] = ()
     if fit is not None:
         remedies = (Remedy("capacitor-rating", f"Fit a {fit:g} V part", {"capacitor_v": fit}),)
@@ -188,11 +189,7 @@ def sized_on_rms(c: Context) -> Iterable[Finding]:
         show(s.sizing.total_ohm, OHM),
         show(exact, OHM),
         "A meter reads a sine's RMS; a rectifier and capacitor charge to 1.414 times that, less the diodes.",
-        (
-            Remedy(
-                "follow-the-sum", f"Fit {show(s.sizing.preferred_ohm or exact, OHM)}", {"resistor_ohm": None}
-            ),
-        ),
+        (Remedy("follow-the-sum", f"Fit {show(s.sizing.preferred_ohm or exact, OHM)}", {"resistor_ohm": None}),),
     )
 
 
@@ -209,18 +206,23 @@ def bridge_on_the_frame(c: Context) -> Iterable[Finding]:
     yield Finding(
         "bridge-on-frame",
         "stop" if known == "yes" else "mind",
-        "One half-cycle is a short circuit: the source has a leg on the frame, and so has the bridge's "
-        "negative." if known == "yes" else
-        "The LED's negative meets the frame: if the source has a leg there too, one half-cycle is a short.",
+        "One half-cycle is a short circuit: the source has a leg on the frame, and so has the bridge's negative."
+        if known == "yes"
+        else "The LED's negative meets the frame: if the source has a leg there too, one half-cycle is a short.",
         f"{crest} across one diode",
         "0 V: the DC side off the frame",
         "A bridge on a grounded source keeps its whole DC side off the frame. A module whose case is its "
         "negative counts as tied.",
-        (rectify(without_bridge(p.rail.supply.waveform)),
-         Remedy("off-frame", "Keep the LED's negative off the frame",
-                {"chassis_negative": False, **({"common": "none"} if p.common == "chassis" else {})})),
+        (
+            rectify(without_bridge(p.rail.supply.waveform)),
+            Remedy(
+                "off-frame",
+                "Keep the LED's negative off the frame",
+                {"chassis_negative": False, **({"common": "none"} if p.common == "chassis" else {})},
+            ),
+        ),
         "Take the LED's negative off the frame first." if known == "yes" else "",
-    )  # fmt: skip
+    )
 
 
 @rule
@@ -258,6 +260,9 @@ def least_track_volts(c: Context) -> Iterable[Finding]:
         show(knee, VOLT, 2),
         show(p.rail.low.value, VOLT),
         "Below that the train runs dark, and standing it is dark anyway. "
-        + ("A two-colour LED shows the direction." if not p.rectification.second_colour else
-           "The colour shows the direction."),
-    )  # fmt: skip
+        + (
+            "A two-colour LED shows the direction."
+            if not p.rectification.second_colour
+            else "The colour shows the direction."
+        ),
+    )

@@ -33,9 +33,9 @@ class Finding:
     id: str
     grade: Grade
     message: str
-    figure: str
-    limit: str
-    why: str
+    figure: str = ""
+    limit: str = ""
+    why: str = ""
     remedies: tuple[Remedy, ...] = ()
     first: str = ""
 

@@ -40,8 +40,10 @@ def load_remedy(p: Position, w: Watch) -> tuple[Remedy, ...]:
     if load is None or load.rating_w is None or _wants_too_much(p, w):
         return ()
     changes: dict[str, float | str | None] = {
-        "shunt_ohm": load.ohm, "shunt_across": "assembly", "shunt_w": load.rating_w,
-    }  # fmt: skip
+        "shunt_ohm": load.ohm,
+        "shunt_across": "assembly",
+        "shunt_w": load.rating_w,
+    }
     return (Remedy("load-resistor", f"Put {_load_line(load)}", changes),)
 
 
@@ -146,9 +148,7 @@ def load_runs_hot(c: Context) -> Iterable[Finding]:
     r = load_of(p, p.shunt_ohm)
     if r.surface_c <= HOT_C:
         return
-    many = (
-        f"{d.there} of them in one space make {show(r.average_w * d.there, WATT, 2)}. " if d.there > 1 else ""
-    )
+    many = f"{d.there} of them in one space make {show(r.average_w * d.there, WATT, 2)}. " if d.there > 1 else ""
     plastic = d.place == "plastic"
     yield Finding(
         "load-hot",
@@ -174,6 +174,10 @@ def outside_the_law(c: Context) -> Iterable[Finding]:
     if rate is None or LEGAL_RATE[0] <= rate <= LEGAL_RATE[1]:
         return
     yield Finding(
-        "flash-rate", "mind", f"{rate:g} flashes a minute is outside what a turn lamp may have.",
-        f"{rate:g} a minute", "60 to 120 a minute", "UN R48 and FMVSS 108; local codes come first.",
-    )  # fmt: skip
+        "flash-rate",
+        "mind",
+        f"{rate:g} flashes a minute is outside what a turn lamp may have.",
+        f"{rate:g} a minute",
+        "60 to 120 a minute",
+        "UN R48 and FMVSS 108; local codes come first.",
+    )

@@ -63,10 +63,11 @@ def _module_dark(c: Context) -> Iterable[Finding]:
         "stop" if sure else "mind",
         f"At the lowest rail it {'will not' if sure else 'may not'} light: {show(p.rail.peaks[0], VOLT)}, and its LEDs "
         f"begin at about {show(likely.volts * p.in_series, VOLT, 2)}.",
-        show(c.string_current_min, AMPERE), show(_limit(c), AMPERE),
+        show(c.string_current_min, AMPERE),
+        show(_limit(c), AMPERE),
         f"Its inside is estimated: {likely.dice or 'some'} LEDs in series is the likeliest, by its volts and amps. "
         "A reading of its current at two voltages tells.",
-    )  # fmt: skip
+    )
 
 
 @of_each_string
@@ -80,13 +81,15 @@ def dim_at_lowest(c: Context) -> Iterable[Finding]:
     p = c.position
     names = p.rail.supply.kind.levels
     yield Finding(
-        "dim-at-lowest", "mind",
+        "dim-at-lowest",
+        "mind",
         f"At the {names[0]} level it falls to {percent(share)} of its usual light: {show(c.current_low, AMPERE)} of "
         f"{show(c.current_usual, AMPERE)}.",
-        percent(share), percent(DIM_SHARE_LOW),
+        percent(share),
+        percent(DIM_SHARE_LOW),
         "A tenth is three halvings and more: from memory it is another lamp. Fewer LEDs in series hold it better.",
         fewer_in_series(c, LEAST_SHARE),
-    )  # fmt: skip
+    )
 
 
 @of_each_string
@@ -99,11 +102,14 @@ def thin_headroom(c: Context) -> Iterable[Finding]:
         return
     if share <= 0:
         yield Finding(
-            "headroom-small", "mind",
+            "headroom-small",
+            "mind",
             f"There is no headroom: {show(p.target.value, AMPERE)} do not flow here, whatever the resistor.",
-            "none", percent(LEAST_SHARE),
-            "Less current, fewer LEDs in series, or more volts.", fewer_in_series(c, LEAST_SHARE),
-        )  # fmt: skip
+            "none",
+            percent(LEAST_SHARE),
+            "Less current, fewer LEDs in series, or more volts.",
+            fewer_in_series(c, LEAST_SHARE),
+        )
         return
     swing = f"{show(c.string_current_min, AMPERE)} to {show(c.string_current_max, AMPERE)}"
     yield Finding(

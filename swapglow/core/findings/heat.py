@@ -28,11 +28,12 @@ def over_half_rating(c: Context) -> Iterable[Finding]:
         f"The resistor takes {show(c.power_w, WATT)}, {share} its {_part(rating, takes)}.",
         show(c.power_w, WATT),
         show(takes * WORKING_FRACTION, WATT),
-        "Past its rating it drifts, chars and unsolders itself." if beyond else
-        "In a closed case keep to half the rating: the body gets hot enough to mark plastic and "
+        "Past its rating it drifts, chars and unsolders itself."
+        if beyond
+        else "In a closed case keep to half the rating: the body gets hot enough to mark plastic and "
         "to age its neighbours.",
         (*larger_part(c), *two_halves(c)),
-    )  # fmt: skip
+    )
 
 
 def _most_w(celsius: float) -> float:
@@ -56,13 +57,15 @@ def no_part_large_enough(c: Context) -> Iterable[Finding]:
     if rating_to_fit(c.power_w, 0.0, c.position.celsius) is not None:
         most = max(body_of(r).volts for r in RATINGS_W)
         yield Finding(
-            "resistor-over-volts", "stop",
+            "resistor-over-volts",
+            "stop",
             f"{show(volts, VOLT)} across one resistor is more than any body here stands.",
-            show(volts, VOLT), show(most, VOLT),
+            show(volts, VOLT),
+            show(most, VOLT),
             "Past its working volts a film resistor flashes over or drifts, however cool it runs: share the volts "
             "among several in series.",
             two_halves(c),
-        )  # fmt: skip
+        )
         return
     yield Finding(
         "no-resistor-fits",
@@ -86,13 +89,15 @@ def over_working_volts(c: Context) -> Iterable[Finding]:
     if volts <= body.volts * _SLACK or rating_to_fit(c.power_w, volts, c.position.celsius) is None:
         return
     yield Finding(
-        "resistor-over-volts", "stop",
+        "resistor-over-volts",
+        "stop",
         f"{show(volts, VOLT)} stand across one {rating:g}\u00a0W body, which takes {show(body.volts, VOLT)}.",
-        show(volts, VOLT), show(body.volts, VOLT),
+        show(volts, VOLT),
+        show(body.volts, VOLT),
         "Past its working volts a film resistor flashes over or drifts, however cool it runs. A larger body "
         "stands more, and two in series share it.",
         (*larger_part(c), *two_halves(c)),
-    )  # fmt: skip
+    )
 
 
 @rule
@@ -109,11 +114,13 @@ def shunt_over_rating(c: Context) -> Iterable[Finding]:
         if fit is not None:
             return
         yield Finding(
-            "no-shunt-fits", "stop", f"The {show(p.shunt_ohm, OHM)} across it takes {show(watts, WATT, 2)}{where}: "
-            "more than any part here.",
-            show(watts, WATT, 2), show(_most_w(p.celsius), WATT),
+            "no-shunt-fits",
+            "stop",
+            f"The {show(p.shunt_ohm, OHM)} across it takes {show(watts, WATT, 2)}{where}: more than any part here.",
+            show(watts, WATT, 2),
+            show(_most_w(p.celsius), WATT),
             "A larger value takes less; one that is fixed to bare metal takes more.",
-        )  # fmt: skip
+        )
         return
     takes = takes_w(rating, p.celsius, on_sink=on_sink)
     if watts <= takes * WORKING_FRACTION * _SLACK:
@@ -122,8 +129,11 @@ def shunt_over_rating(c: Context) -> Iterable[Finding]:
     remedies = () if fit is None else (Remedy("larger-load", f"Fit a {fit:g} W part", {"shunt_w": fit}),)
     what = "load resistor" if p.driver.kind.watches and p.shunt_across == "assembly" else "shunt"
     yield Finding(
-        "shunt-over-rating", "stop" if over else "mind",
+        "shunt-over-rating",
+        "stop" if over else "mind",
         f"The {what} takes {show(watts, WATT, 2)}{where}; it takes {_part(rating, takes)}.",
-        show(watts, WATT, 2), show(takes * WORKING_FRACTION, WATT, 2),
-        "Keep it to half its rating in the state that heats it most.", remedies,
-    )  # fmt: skip
+        show(watts, WATT, 2),
+        show(takes * WORKING_FRACTION, WATT, 2),
+        "Keep it to half its rating in the state that heats it most.",
+        remedies,
+    )

@@ -112,10 +112,13 @@ def lost_in_glass(c: Context) -> Iterable[Finding]:
         "Behind a coloured lens use the lens's own colour: what a white LED makes of other colours stays in it.",
         (
             Remedy("lens-colour", f"Use {best.part.label.lower()}", {"led_id": best.part.id}),
-            Remedy("lens-colour-afresh", f"Use {best.part.label.lower()}, resistor by the sum",
-                   {"led_id": best.part.id, "resistor_ohm": None}),
+            Remedy(
+                "lens-colour-afresh",
+                f"Use {best.part.label.lower()}, resistor by the sum",
+                {"led_id": best.part.id, "resistor_ohm": None},
+            ),
         ),
-    )  # fmt: skip
+    )
 
 
 @rule

@@ -60,8 +60,7 @@ def taken_for_closed(c: Context) -> Iterable[Finding]:
         yield Finding(
             "trip-unknown",
             "mind",
-            f"It takes {show(amps, AMPERE)}; at what current the equipment takes the line for "
-            "closed is not known.",
+            f"It takes {show(amps, AMPERE)}; at what current the equipment takes the line for closed is not known.",
             show(amps, AMPERE),
             "the trip current",
             "Try resistors across the contact, largest first, until the unit switches: the trip lies "
@@ -83,9 +82,7 @@ def taken_for_closed(c: Context) -> Iterable[Finding]:
     elif supply.trip_ignored:
         message = f"{show(amps, AMPERE)} is more than the {show(limit, AMPERE)} that was tried and switched."
     else:
-        message = (
-            f"{show(amps, AMPERE)} is close to the {show(supply.trip.value, AMPERE)} that trips the line."
-        )
+        message = f"{show(amps, AMPERE)} is close to the {show(supply.trip.value, AMPERE)} that trips the line."
         if supply.trip.source.is_assumed:
             message = (
                 f"It takes {show(amps, AMPERE)}; the line is taken to trip at {show(supply.trip.value, AMPERE)}, and "
@@ -133,9 +130,7 @@ def _brighter(c: Context, limit: float) -> tuple[Remedy, ...]:
     each = each_for_most(changed, limit)
     if each is None:
         return ()
-    label = (
-        f"Use {best.label.lower()} with {show(each, OHM)}: {times_text(times)} × the light for the current"
-    )
+    label = f"Use {best.label.lower()} with {show(each, OHM)}: {times_text(times)} × the light for the current"
     return (Remedy("brighter-led", label, {"led_id": best.id, "resistor_ohm": each}),)
 
 

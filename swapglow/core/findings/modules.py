@@ -22,8 +22,8 @@ ROOM = 0.05
 _WHY_NOT = {
     "current": "Each lets its own current through, and no two are equal: the volts go to the one that takes least.",
     "power": "The more volts a constant-power lamp has, the less current it takes: of two that are equal, the one that "
-             "starts with more volts takes ever more of them.",
-}  # fmt: skip
+    "starts with more volts takes ever more of them.",
+}
 
 
 def _volts(c: Context) -> tuple[float, float, float]:
@@ -63,20 +63,24 @@ def over_its_band(c: Context) -> Iterable[Finding]:
         return
     if peak > high * (1 + 1e-9):
         yield Finding(
-            "module-crest-over-band", "mind",
+            "module-crest-over-band",
+            "mind",
             f"At the crest it sees {show(peak, VOLT)}, over the {show(high, VOLT)} of its band; the mean is "
             f"{show(mean, VOLT)}.",
-            show(peak, VOLT), show(high, VOLT),
+            show(peak, VOLT),
+            show(high, VOLT),
             "A lamp sold for AC stands 1.4 times its volts at the crest. One sold for DC only may not: what is inside "
             "it is not known.",
-        )  # fmt: skip
+        )
     if p.led.id != SWEPT and dip < low * (1 - 1e-9):
         yield Finding(
-            "module-under-band", "mind",
+            "module-under-band",
+            "mind",
             f"At the lowest a module has {show(dip, VOLT)}; its band begins at {show(low, VOLT)}.",
-            show(dip, VOLT), show(low, VOLT),
+            show(dip, VOLT),
+            show(low, VOLT),
             "Below its band a module is dim or dark, and may flicker.",
-        )  # fmt: skip
+        )
 
 
 @rule
@@ -93,29 +97,31 @@ def inside_estimated(c: Context) -> Iterable[Finding]:
         yield _law_unknown(c.position, least, most)
         return
     yield Finding(
-        "inside-estimated", "note",
+        "inside-estimated",
+        "note",
         f"What is inside is estimated: {likely.dice} LEDs and {show(likely.ohm, OHM, 2)} are the likeliest. "
         f"Over all it may have it takes {show(least, AMPERE, 2)} to {show(most, AMPERE, 2)}.",
-        f"{len(m.insides)} possible", "one",
+        f"{len(m.insides)} possible",
+        "one",
         f"By what it draws at {show(m.at_v, VOLT)}. A second reading at other volts, a sweep, or a count of its LEDs "
         "settles it.",
-    )  # fmt: skip
+    )
 
 
 def _law_unknown(p: Position, least: float, most: float) -> Finding:
     counted = dict.fromkeys(q.module.law for q in p.possible if q.module is not None)
     laws = [LAWS[law][0].lower() + LAWS[law][1:] for law in counted]
-    left_out = (
-        "" if "power" in counted else " Constant power is not worked out here: nothing holds its crests."
-    )
+    left_out = "" if "power" in counted else " Constant power is not worked out here: nothing holds its crests."
     return Finding(
-        "inside-estimated", "mind",
+        "inside-estimated",
+        "mind",
         f"What it has inside is not known: {', '.join(laws[:-1])} or {laws[-1]}. Over all of these it takes "
         f"{show(least, AMPERE, 2)} to {show(most, AMPERE, 2)}.",
-        f"{len(laws)} possible", "one",
+        f"{len(laws)} possible",
+        "one",
         f"The picture shows {laws[0]}; the least and the most count all of them. Read its current at a second "
         "voltage: with a resistor it rises, with constant power it falls." + left_out,
-    )  # fmt: skip
+    )
 
 
 def _over(c: Context, volts: float) -> Finding:
@@ -159,31 +165,37 @@ def uneven_share(c: Context) -> Iterable[Finding]:
     high = p.band_v[1]
     if m is not None and m.law != "resistor":
         yield Finding(
-            "modules-share-unevenly", "stop",
+            "modules-share-unevenly",
+            "stop",
             f"{p.in_series} lamps that each hold their own {m.law} cannot share {show(equal * p.in_series, VOLT)}: the "
             "one that takes least has nearly all of it.",
-            f"constant {m.law}", "a resistor inside",
+            f"constant {m.law}",
+            "a resistor inside",
             _WHY_NOT[m.law] + " Put them side by side, or take lamps with a resistor inside.",
-        )  # fmt: skip
+        )
         return
     if m is not None and not m.law_known:
         yield Finding(
-            "modules-share-unevenly", "mind",
+            "modules-share-unevenly",
+            "mind",
             f"{p.in_series} lamps in series share {show(equal * p.in_series, VOLT)} only if each has a resistor "
             "inside; what they have is not known.",
-            "law not known", "a resistor inside",
+            "law not known",
+            "a resistor inside",
             f"{_WHY_NOT['current']} {_WHY_NOT['power']} Read one's current at two voltages: with a resistor it rises, "
             "with constant power it falls.",
-        )  # fmt: skip
+        )
         return
     if m is None and p.led.id != SWEPT:
         yield Finding(
-            "modules-share-unevenly", "mind",
+            "modules-share-unevenly",
+            "mind",
             f"{p.in_series} modules in series have {show(equal, VOLT)} each only if they are equal; "
             "their own curve is not known.",
-            "no curve", "two readings, or a sweep",
+            "no curve",
+            "two readings, or a sweep",
             "The one that draws less takes the more volts. Say what one draws at two voltages, or read each on trial.",
-        )  # fmt: skip
+        )
         return
     worst = unluckiest(p, equal * p.in_series)
     if worst is None or equal > high:
@@ -192,11 +204,13 @@ def uneven_share(c: Context) -> Iterable[Finding]:
     grade: Grade = "stop" if room < 0 else "mind" if room < ROOM else "note"
     throttled = m is not None and m.throttle < 1
     yield Finding(
-        "modules-share-unevenly", grade,
+        "modules-share-unevenly",
+        grade,
         f"{p.in_series} in series have {show(equal, VOLT)} each if they are equal; the one that draws least has "
         f"{show(worst.volts, VOLT)}, {'over' if room < 0 else 'within'} its {show(high, VOLT)}.",
-        show(worst.volts, VOLT), show(high, VOLT),
+        show(worst.volts, VOLT),
+        show(high, VOLT),
         f"By their own curve, with {percent(MISMATCH)} more and less from lamp to lamp"
         + (" and one turned down by its warmth" if throttled else "")
         + f", at {show(worst.amps, AMPERE)}. Read each on trial; pair lamps of one batch.",
-    )  # fmt: skip
+    )

@@ -28,12 +28,14 @@ def over_its_volts(c: Context) -> Iterable[Finding]:
             continue
         if not n.moved:
             yield Finding(
-                f"neighbour-was-over-{n.load.name}", "note",
+                f"neighbour-was-over-{n.load.name}",
+                "note",
                 f"{n.load.name[0].upper()}{n.load.name[1:]} sees {show(n.highest_v, VOLT)} as it did before the "
                 f"swap; it may see {show(most, VOLT)}.",
-                show(n.highest_v, VOLT), show(most, VOLT),
+                show(n.highest_v, VOLT),
+                show(most, VOLT),
                 "The LED does not change it, with the lamp switched off.",
-            )  # fmt: skip
+            )
             continue
         life = ""
         if n.load.lamp is not None:
@@ -59,8 +61,7 @@ def changed(c: Context) -> Iterable[Finding]:
         return
     first = moved[0]
     each = "; ".join(
-        f"{n.load.name} {show(n.amps, AMPERE)}" + (f", {times(n.light)} × the light" if n.light else "")
-        for n in moved
+        f"{n.load.name} {show(n.amps, AMPERE)}" + (f", {times(n.light)} × the light" if n.light else "") for n in moved
     )
     yield Finding(
         "neighbours-change",
@@ -112,8 +113,11 @@ def hold_feed(p: Position, led_a: float) -> tuple[Remedy, ...]:
     ohm, rating = found
     label = f"Put {show(ohm, OHM)} {rating:g} W across the LED: the feed stays where it was"
     changes: dict[str, float | int | str | None] = {
-        "shunt_ohm": ohm, "shunt_across": "assembly", "shunt_w": rating, "resistor_ohm": None,
-    }  # fmt: skip
+        "shunt_ohm": ohm,
+        "shunt_across": "assembly",
+        "shunt_w": rating,
+        "resistor_ohm": None,
+    }
     return (Remedy("bleeder", label, changes),)
 
 
@@ -146,8 +150,14 @@ def change_all(p: Position) -> tuple[Remedy, Remedy]:
     """All lamps of a loop changed: one string, or branches."""
     count = len(p.driver.others) + 1
     return (
-        Remedy("one-string", f"Change all {count}: one string of {count} LEDs",
-               {"driver.others_changed": 1, "in_series": count, "resistor_ohm": None}),
-        Remedy("in-branches", f"Change all {count}: {count} LEDs side by side, a resistor each",
-               {"driver.others_changed": 1, "branches": count, "in_series": 1, "resistor_ohm": None}),
-    )  # fmt: skip
+        Remedy(
+            "one-string",
+            f"Change all {count}: one string of {count} LEDs",
+            {"driver.others_changed": 1, "in_series": count, "resistor_ohm": None},
+        ),
+        Remedy(
+            "in-branches",
+            f"Change all {count}: {count} LEDs side by side, a resistor each",
+            {"driver.others_changed": 1, "branches": count, "in_series": 1, "resistor_ohm": None},
+        ),
+    )

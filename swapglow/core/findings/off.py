@@ -76,8 +76,11 @@ def take_out(p: Position) -> tuple[Remedy, ...]:
     if keep is None:
         return ()
     after = f", and prove that {p.driver.hangs_on} still works" if p.driver.hangs_on else ""
-    return (Remedy("remove-bleed", f"Take out the {show(keep, OHM)} keep-warm resistor{after}",
-                   {"driver.keep_warm_ohm": None}),)  # fmt: skip
+    return (
+        Remedy(
+            "remove-bleed", f"Take out the {show(keep, OHM)} keep-warm resistor{after}", {"driver.keep_warm_ohm": None}
+        ),
+    )
 
 
 def shunts(p: Position) -> Iterable[Remedy]:
@@ -118,6 +121,7 @@ def _diodes(c: Context) -> Iterable[Remedy]:
             return
         if visibility(led_candela(p, off.string_current_max)) == "dark":
             many = "a diode" if count == 1 else f"{count} diodes"
-            yield Remedy("series-diodes", f"Put {many} in series with the LED",
-                         {"series_diodes": count, "resistor_ohm": None})  # fmt: skip
+            yield Remedy(
+                "series-diodes", f"Put {many} in series with the LED", {"series_diodes": count, "resistor_ohm": None}
+            )
             return

@@ -19,9 +19,13 @@ def pulses_are_seen(c: Context) -> Iterable[Finding]:
         found = flash(p)
     except CannotBuild as problem:
         yield Finding(
-            "check-pulse-unknown", "mind", f"What it shows of the check pulses is not known: {problem.message}",
-            "not worked out", "dark", "Look for a flash with the controller awake and the lamp off.",
-        )  # fmt: skip
+            "check-pulse-unknown",
+            "mind",
+            f"What it shows of the check pulses is not known: {problem.message}",
+            "not worked out",
+            "dark",
+            "Look for a flash with the controller awake and the lamp off.",
+        )
         return
     if found is None:
         return
@@ -43,15 +47,16 @@ def pulses_are_seen(c: Context) -> Iterable[Finding]:
 
 def _remedies(p: Position) -> list[Remedy]:
     """No pulses at all, or a part that swallows them."""
-    remedies = [
-        Remedy("coding", "Have the controller coded for LEDs: no pulses", {"driver.monitors_current": 0})
-    ]
+    remedies = [Remedy("coding", "Have the controller coded for LEDs: no pulses", {"driver.monitors_current": 0})]
     swallow = swallowing(p, DARK_ROOM_CD)
     if swallow is not None:
         farads, ohm = swallow
-        remedies.append(Remedy(
-            "swallow-pulse", f"Put {show(farads, FARAD)} and {show(ohm, OHM)} across the LEDs: the pulse stays "
-            "under the knee; try that the check still passes",
-            {"capacitor_f": farads, "shunt_ohm": ohm, "shunt_across": "leds"},
-        ))  # fmt: skip
+        remedies.append(
+            Remedy(
+                "swallow-pulse",
+                f"Put {show(farads, FARAD)} and {show(ohm, OHM)} across the LEDs: the pulse stays "
+                "under the knee; try that the check still passes",
+                {"capacitor_f": farads, "shunt_ohm": ohm, "shunt_across": "leds"},
+            )
+        )
     return remedies

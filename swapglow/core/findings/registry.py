@@ -116,9 +116,7 @@ def of_each_string(function: Rule) -> Rule:
     return rule(function)
 
 
-def context_of(
-    s: Solution, states: tuple[StateSolution, ...] | None = None, *, bare: bool = False
-) -> Context:
+def context_of(s: Solution, states: tuple[StateSolution, ...] | None = None, *, bare: bool = False) -> Context:
     """What the rules look at.
 
     Args:
@@ -135,9 +133,20 @@ def context_of(
     states = state_solutions(s) if states is None else states
     low, usual, high = (float(a) for a in s.usual)
     return Context(
-        s.position, s.sizing, low, usual, high, s.string_current_min, s.string_current_max,
-        s.supply_current_max, s.power_w, lamp_candela(s.position), s, states, bare,
-    )  # fmt: skip
+        s.position,
+        s.sizing,
+        low,
+        usual,
+        high,
+        s.string_current_min,
+        s.string_current_max,
+        s.supply_current_max,
+        s.power_w,
+        lamp_candela(s.position),
+        s,
+        states,
+        bare,
+    )
 
 
 def judge(context: Context) -> tuple[Finding, ...]:
@@ -155,8 +164,7 @@ def judge(context: Context) -> tuple[Finding, ...]:
         return tuple(found)
     before = {f.id: f.grade for f in found}
     return tuple(
-        replace(f, remedies=tuple(r for r in f.remedies if _cures(context.position, f, r, before)))
-        for f in found
+        replace(f, remedies=tuple(r for r in f.remedies if _cures(context.position, f, r, before))) for f in found
     )
 
 
@@ -171,9 +179,7 @@ def _others(context: Context) -> Iterable[list[Finding]]:
         yield _of_string(turned(p, k), f"beside-{k + 1}", b.name)
     if p.second_led is not None and p.rail.supply.alternates and p.rectification.second_colour:
         other = replace(p, led=p.second_led, second_led=p.led, resistor_ohm=context.sizing.each_ohm)
-        yield _of_string(
-            other, "second", f"The other die, {p.second_led.label[0].lower()}{p.second_led.label[1:]}"
-        )
+        yield _of_string(other, "second", f"The other die, {p.second_led.label[0].lower()}{p.second_led.label[1:]}")
 
 
 def _of_string(position: Position, key: str, name: str) -> list[Finding]:

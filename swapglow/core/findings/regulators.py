@@ -69,40 +69,49 @@ def regulator_head(c: Context) -> Iterable[Finding]:
     pulsating = p.rail.supply.alternates and not p.rectification.reservoir
     if pulsating:
         yield Finding(
-            "regulator-pulsating", "mind",
+            "regulator-pulsating",
+            "mind",
             "Without a capacitor before it the regulator starves between the crests: it holds for part of the cycle.",
-            "no capacitor", "a reservoir",
+            "no capacitor",
+            "a reservoir",
             f"{show(need, VOLT)} are needed all the time. A rectifier with a capacitor gives them, or a resistor alone "
             "does as well.",
             c.offer(lambda: _with_capacitor(c)),
-        )  # fmt: skip
+        )
     elif head.low < need:
         begin = "Between the crests at the lowest rail" if p.rail.supply.alternates else "At the lowest rail"
         yield Finding(
-            "regulator-dropout", "mind",
+            "regulator-dropout",
+            "mind",
             f"{begin} it has {show(head.low, VOLT)} where it needs {show(need, VOLT)} to hold.",
-            show(head.low, VOLT), show(need, VOLT),
+            show(head.low, VOLT),
+            show(need, VOLT),
             f"{show(head.out, VOLT)} and a dropout of {show(r.dropout, VOLT)}; below that it follows the rail.",
             fewer_in_series(c, 0.2),
-        )  # fmt: skip
+        )
     surge = p.rail.supply.surge_v
     beside = 0.0 if r.kind == "fixed" else head.out
     if head.sees > r.most_v:
         seen = show(head.sees, VOLT)
         yield Finding(
-            "regulator-over-volts", "stop",
+            "regulator-over-volts",
+            "stop",
             f"The regulator sees {seen} at the highest rail; it may see {show(r.most_v, VOLT)}.",
-            seen, show(r.most_v, VOLT), "Past that it breaks through, and the LED has the rail.",
-        )  # fmt: skip
+            seen,
+            show(r.most_v, VOLT),
+            "Past that it breaks through, and the LED has the rail.",
+        )
     elif surge is not None and surge - beside > r.most_v:
         yield Finding(
-            "regulator-over-volts", "mind",
+            "regulator-over-volts",
+            "mind",
             f"In a surge of {show(surge, VOLT)} the regulator sees {show(surge - beside, VOLT)}; it may see "
             f"{show(r.most_v, VOLT)}.",
-            show(surge - beside, VOLT), show(r.most_v, VOLT),
+            show(surge - beside, VOLT),
+            show(r.most_v, VOLT),
             "A suppressed load dump (ISO 16750-2; figures from memory) lasts some hundred milliseconds: a transient "
             "suppressor at the feed keeps it below.",
-        )  # fmt: skip
+        )
     yield from _least_load(c)
 
 
@@ -110,31 +119,27 @@ def _with_capacitor(c: Context) -> tuple[Remedy, ...]:
     """The same rectifier with a capacitor after it, where there is one and its volts are none to fear."""
     p = c.position
     own, waveform = p.rectification, p.rail.supply.waveform
-    ways = (
-        w
-        for w in RECTIFICATIONS.values()
-        if w.reservoir and w.topology == own.topology and waveform in w.suits
-    )
+    ways = (w for w in RECTIFICATIONS.values() if w.reservoir and w.topology == own.topology and waveform in w.suits)
     way = next(ways, None)
     if way is None or exposes_crest(p, {"rectification_id": way.id}):
         return ()
-    return (
-        Remedy("capacitor", f"Fit {way.label.lower()}", {"rectification_id": way.id, "resistor_ohm": None}),
-    )
+    return (Remedy("capacitor", f"Fit {way.label.lower()}", {"rectification_id": way.id, "resistor_ohm": None}),)
 
 
 def _least_load(c: Context) -> Iterable[Finding]:
     p, r = c.position, c.position.regulator
     if r is not None and r.kind == "source" and c.string_current_min * p.branches < r.least_a:
         yield Finding(
-            "regulator-least-load", "mind",
+            "regulator-least-load",
+            "mind",
             f"As a current source it holds from {show(r.least_a, AMPERE)} on; here it carries as little as "
             f"{show(c.string_current_min * p.branches, AMPERE)}.",
-            show(c.string_current_min * p.branches, AMPERE), show(r.least_a, AMPERE),
+            show(c.string_current_min * p.branches, AMPERE),
+            show(r.least_a, AMPERE),
             f"Its own working current runs through the LED too: below that the LED gets what the regulator takes, and "
             f"its adjust pin adds {show(r.adjust_a, AMPERE)}. A resistor, or a transistor source, does better.",
             (Remedy("no-regulator", "Take a resistor instead", {"regulator_id": "", "resistor_ohm": None}),),
-        )  # fmt: skip
+        )
 
 
 @rule
@@ -150,16 +155,22 @@ def regulator_heat(c: Context) -> Iterable[Finding]:
         sunk = p.celsius + watts * r.sink_k_w
         helps = r.sink_k_w < r.heat_k_w and not p.sink
         yield Finding(
-            "regulator-hot", "stop" if junction > MOST_C else "mind",
+            "regulator-hot",
+            "stop" if junction > MOST_C else "mind",
             f"The regulator burns {show(watts, WATT, 2)}: its junction comes to {part_celsius(junction)}.",
-            part_celsius(junction), show(MOST_C if junction > MOST_C else WARM_C, CELSIUS),
+            part_celsius(junction),
+            show(MOST_C if junction > MOST_C else WARM_C, CELSIUS),
             f"{head.how}, {k_w:g} K/W "
             f"{'on a small heat sink' if p.sink else 'in free air'} at {p.celsius:g} °C"
             + (f"; on a small heat sink {part_celsius(sunk)}" if helps else "")
             + ". More LEDs in series leave it less to burn.",
             (Remedy("heat-sink", "Put it on a heat sink", {"sink": True}),) if helps else (),
-        )  # fmt: skip
+        )
     yield Finding(
-        "regulator-pins", "note", f"{r.package}, {r.view}: {r.pins}.", r.package, "its data sheet",
+        "regulator-pins",
+        "note",
+        f"{r.package}, {r.view}: {r.pins}.",
+        r.package,
+        "its data sheet",
         f"Pin order differs between families and packages: see the data sheet. {r.capacitors}, close to it.",
-    )  # fmt: skip
+    )

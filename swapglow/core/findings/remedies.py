@@ -83,10 +83,7 @@ def two_halves(c: Context) -> tuple[Remedy, ...]:
     # Two of the value itself: half the current, a quarter of the heat in each (common practice
     # where the light is too much as well).
     if p.rating_w is not None and c.power_w / 4 <= p.rating_w * resistors.WORKING_FRACTION:
-        same: dict[str, float | int | str | None] = {
-            "resistor_parts": 2,
-            "resistor_ohm": c.sizing.each_ohm,
-        }
+        same: dict[str, float | int | str | None] = {"resistor_parts": 2, "resistor_ohm": c.sizing.each_ohm}
         label = f"Fit two of {show(c.sizing.each_ohm, OHM)}, one in each lead: half the current"
         out.append(Remedy("two-same", label, same))
     return tuple(out)

@@ -14,9 +14,14 @@ def _hinted(p: Position) -> Finding:
     job = JOBS[h.job]
     by = f'Called "{h.by}"' if h.by else f"On {p.rail.supply.kind.label}"
     return Finding(
-        "job-hinted", "note", f"{by}: does it do more than shine? {job.label}.", by, "its job known", job.harm,
+        "job-hinted",
+        "note",
+        f"{by}: does it do more than shine? {job.label}.",
+        by,
+        "its job known",
+        job.harm,
         (Remedy("no-second-job", "It only shines: looked into", {"second_job": NONE}),),
-    )  # fmt: skip
+    )
 
 
 @rule
@@ -35,9 +40,13 @@ def second_job(c: Context) -> Iterable[Finding]:
         yield Finding("second-job", "stop", said.line, figure, "its job known", said.settle)
     elif said.closed:
         name = "leave-it" if JOBS[p.second_job].verdict == "leave" else "job-given-to-none"
-        yield Finding(
-            name, "stop", said.line, JOBS[p.second_job].label, "a lamp that only shines", said.settle
-        )
+        yield Finding(name, "stop", said.line, JOBS[p.second_job].label, "a lamp that only shines", said.settle)
     else:
-        yield Finding("job-given", "note", said.line, JOBS[p.second_job].label, "a part that does it",
-                      "Prove it in every state: that job and the light are two tests.")  # fmt: skip
+        yield Finding(
+            "job-given",
+            "note",
+            said.line,
+            JOBS[p.second_job].label,
+            "a part that does it",
+            "Prove it in every state: that job and the light are two tests.",
+        )

@@ -37,9 +37,15 @@ def _at(c: Context, volts: float, source: float | None = None) -> float:
     assert s is not None
     ohms = s.sizing.total_ohm * (1 - p.resistor_tolerance)
     found = current(
-        p, Cases(np.array([volts]), np.array([p.led.vf_low]), np.array([ohms]), p.drop_v,
-                 None if source is None else np.array([source])),
-    )  # fmt: skip
+        p,
+        Cases(
+            np.array([volts]),
+            np.array([p.led.vf_low]),
+            np.array([ohms]),
+            p.drop_v,
+            None if source is None else np.array([source]),
+        ),
+    )
     return float(found[0])
 
 
@@ -100,14 +106,16 @@ def jump_start(c: Context) -> Iterable[Finding]:
     if amps <= limit:
         return
     yield Finding(
-        "jump-start", "mind",
+        "jump-start",
+        "mind",
         f"At a jump start of {show(volts, VOLT)} it carries {show(amps, AMPERE)} for up to a minute, over its rated "
         f"{show(limit, AMPERE)}.",
-        show(amps, AMPERE), show(limit, AMPERE),
+        show(amps, AMPERE),
+        show(limit, AMPERE),
         "24 V for a minute on a 12 V system (ISO 16750-2). A minute is steady for LED and resistor alike: keep the "
         "lamp off meanwhile, or size for it.",
         _kept_at(c, volts, limit),
-    )  # fmt: skip
+    )
 
 
 def _kept_at(c: Context, volts: float, limit: float) -> tuple[Remedy, ...]:
@@ -124,15 +132,22 @@ def negative_spikes(c: Context) -> Iterable[Finding]:
         return
     limit = p.led.reverse_v
     yield Finding(
-        "negative-spikes", "note",
+        "negative-spikes",
+        "note",
         f"A coil switched off on this feed, a relay or a motor, gives a spike of some −{show(SPIKE_V, VOLT)}: "
         f"{one_of(p)} can see it in reverse, over its {show(limit, VOLT)}.",
-        f"−{show(SPIKE_V, VOLT)}", show(limit, VOLT),
+        f"−{show(SPIKE_V, VOLT)}",
+        show(limit, VOLT),
         "ISO 7637-2, a millisecond or two behind some ohms (from memory). A diode in series holds it off, and a "
         "diode across the coil stops it where it arises.",
-        c.offer(lambda: (Remedy("series-diode", "Put a diode in series with the LED",
-                                {"series_diodes": 1, "resistor_ohm": None}),)),
-    )  # fmt: skip
+        c.offer(
+            lambda: (
+                Remedy(
+                    "series-diode", "Put a diode in series with the LED", {"series_diodes": 1, "resistor_ohm": None}
+                ),
+            )
+        ),
+    )
 
 
 @rule
@@ -145,13 +160,15 @@ def cell_over_limit(c: Context) -> Iterable[Finding]:
     if amps <= most:
         return
     yield Finding(
-        "cell-over-limit", "mind",
+        "cell-over-limit",
+        "mind",
         f"It takes {show(amps, AMPERE)}; {battery.chemistry.label.lower()} cells give {show(most, AMPERE)} for long.",
-        show(amps, AMPERE), show(most, AMPERE),
+        show(amps, AMPERE),
+        show(most, AMPERE),
         "Past that the cell's volts fall and much of its charge is lost (data sheets, from memory). Flashes of a "
         "second or two take more.",
         larger_resistor(c, most * 0.95 / c.position.branches),
-    )  # fmt: skip
+    )
 
 
 # Under a tenth from memory it is another lamp; what rounds to nothing is dark (ours).
@@ -165,8 +182,11 @@ def cranking(c: Context) -> Iterable[Finding]:
     crank = p.rail.supply.dip
     if crank is None or s is None or c.current_usual <= 0:
         return
-    amps = float(current(p, Cases(np.array([crank.value]), np.array([p.led.vf_typ]),
-                                  np.array([s.sizing.total_ohm]), p.drop_v))[0])  # fmt: skip
+    amps = float(
+        current(p, Cases(np.array([crank.value]), np.array([p.led.vf_typ]), np.array([s.sizing.total_ohm]), p.drop_v))[
+            0
+        ]
+    )
     share = float(light_ratio(p.led, amps, c.current_usual))
     if share >= _DIM_SHARE:
         return
@@ -228,22 +248,26 @@ def fuse(c: Context) -> Iterable[Finding]:
     if amps > rated:
         own = "The LED's" if p.branches == 1 else f"{p.branches} strings together: their"
         yield Finding(
-            "fuse-too-small", "stop",
+            "fuse-too-small",
+            "stop",
             f"{own} {show(amps, AMPERE)} is over the {show(rated, AMPERE)} fuse.",
-            show(amps, AMPERE), show(rated, AMPERE),
+            show(amps, AMPERE),
+            show(rated, AMPERE),
             "It will blow. Never fit a larger fuse than the wiring was given.",
             larger_resistor(c, rated * fuses.LOADED * 0.98 * c.string_current_max / amps),
-        )  # fmt: skip
+        )
         return
     if amps > rated * fuses.LOADED:
         yield Finding(
-            "fuse-over-share", "mind",
+            "fuse-over-share",
+            "mind",
             f"It loads the {show(rated, AMPERE)} fuse to {percent(amps / rated)}.",
-            show(amps, AMPERE), show(rated * fuses.LOADED, AMPERE),
+            show(amps, AMPERE),
+            show(rated * fuses.LOADED, AMPERE),
             "A fuse is loaded to three quarters of its rating at most: beyond, it ages and blows on a warm day "
             "(common practice). Everything else on it counts too: see the rail's budget.",
             larger_resistor(c, rated * fuses.LOADED * 0.98 * c.string_current_max / amps),
-        )  # fmt: skip
+        )
         return
     times = rated / amps
     if times < FUSE_TIMES:
@@ -276,21 +300,27 @@ def inrush_at_switching_on(c: Context) -> Iterable[Finding]:
         lag = fuses.stands_i2t(rated, time_lag=True)
         over = first.let_through > lag
         yield Finding(
-            "inrush-fuse", "stop" if over and first.known else "mind",
+            "inrush-fuse",
+            "stop" if over and first.known else "mind",
             f"{draws}; a {show(rated, AMPERE)} fuse stands {_i2t(fuses.stands_i2t(rated, time_lag=False))} at every "
             f"start, a time-lag one {_i2t(lag)}.",
-            _i2t(first.let_through), _i2t(lag if over else fuses.stands_i2t(rated, time_lag=False)),
+            _i2t(first.let_through),
+            _i2t(lag if over else fuses.stands_i2t(rated, time_lag=False)),
             f"C·V²/2R through {show(first.ohm, OHM, 2)}; half of what melts it (data sheets, from memory). "
-            + ("A smaller capacitor, or a resistor before the rectifier." if over else "Take a time-lag fuse.") + read,
-        )  # fmt: skip
+            + ("A smaller capacitor, or a resistor before the rectifier." if over else "Take a time-lag fuse.")
+            + read,
+        )
     stands = rectifier("power").surge_i2t
     if first.let_through > stands:
         yield Finding(
-            "inrush-rectifier", "stop" if first.known else "mind",
-            f"{draws}; a 1 A rectifier stands {_i2t(stands)} once.", _i2t(first.let_through), _i2t(stands),
+            "inrush-rectifier",
+            "stop" if first.known else "mind",
+            f"{draws}; a 1 A rectifier stands {_i2t(stands)} once.",
+            _i2t(first.let_through),
+            _i2t(stands),
             f"C·V²/2R through {show(first.ohm, OHM, 2)}; the rating is of one half-sine of 30 A (data sheets, from "
             "memory). A resistor before the rectifier, or a smaller capacitor." + read,
-        )  # fmt: skip
+        )
 
 
 def _i2t(value: float) -> str:
@@ -306,18 +336,22 @@ def sag_not_reckoned(c: Context) -> Iterable[Finding]:
         return
     if supply.open_to_loaded_ratio == 1.0:
         yield Finding(
-            "sag-unknown", "note",
+            "sag-unknown",
+            "note",
             f"Only the loaded {show(p.rail.usual.value, VOLT)} is known: under the LED's lighter load it "
             "rises by an unknown part.",
-            "0 % of sag", "10 to 30 % is usual",
+            "0 % of sag",
+            "10 to 30 % is usual",
             "Read the contacts once with the lamp out: the two readings give the source resistance, "
             "R = (Vopen − Vloaded)/I.",
-        )  # fmt: skip
+        )
     elif supply.source_ohm.value == 0 and supply.open_to_loaded_ratio > 1 + SAG_SHARE:
         yield Finding(
-            "load-unknown", "note",
+            "load-unknown",
+            "note",
             f"It sags {percent(1 - 1 / supply.open_to_loaded_ratio)}, but the load that made it is not "
             f"known: the open {show(p.rail.volts[1], VOLT)} is reckoned with.",
-            f"{percent(1 - 1 / supply.open_to_loaded_ratio)}", "0 A of load",
+            f"{percent(1 - 1 / supply.open_to_loaded_ratio)}",
+            "0 A of load",
             "Type the old lamp's current, or read it: it turns the sag into a resistance.",
-        )  # fmt: skip
+        )

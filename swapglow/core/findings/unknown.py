@@ -15,9 +15,13 @@ def driver_unknown(c: Context) -> Iterable[Finding]:
     missing = d.kind.unknown(d, p.lamp)
     if missing is not None:
         yield Finding(
-            "driver-unknown", "mind", f"Not known: {missing.what}.", "not known", "a figure",
+            "driver-unknown",
+            "mind",
+            f"Not known: {missing.what}.",
+            "not known",
+            "a figure",
             f"It decides {missing.decides}. It is asked for at the driver's step.",
-        )  # fmt: skip
+        )
 
 
 @rule
@@ -38,12 +42,14 @@ def not_worked_out_on_ac(c: Context) -> Iterable[Finding]:
     if not parts:
         return
     yield Finding(
-        "driver-on-ac", "mind",
+        "driver-on-ac",
+        "mind",
         f"On a supply that alternates not all of the driver is worked out: {_list(parts)}.",
-        d.kind.label.lower(), "a steady supply",
+        d.kind.label.lower(),
+        "a steady supply",
         "Its drop, and what stands in the lit lamp's circuit, are reckoned with; the rest is worked out on DC "
         "only. Try it on the bench.",
-    )  # fmt: skip
+    )
 
 
 def _list(parts: list[str]) -> str:

@@ -24,11 +24,12 @@ def resistor_in_the_common_wire(c: Context) -> Iterable[Finding]:
         "resistor-in-common",
         "mind",
         f"{wire} is common with other lamps; the resistor sits on that side.",
-        f"{shared} lead", f"{free} lead",
+        f"{shared} lead",
+        f"{free} lead",
         "The current is the same in either lead, but there the next lamp's current would run through it "
         "too, and a lead that touches the frame bridges it. Put it in the lead that is not common.",
         (move_to(free),),
-    )  # fmt: skip
+    )
 
 
 @rule
@@ -40,28 +41,37 @@ def pole_on_the_frame(c: Context) -> Iterable[Finding]:
         return
     if supply.pole == "unknown" and p.common == "chassis":
         yield Finding(
-            "frame-unread", "mind", "The chassis is a wire of this lamp, and nobody has read which pole it is.",
-            "not read", "minus, plus or neither",
+            "frame-unread",
+            "mind",
+            "The chassis is a wire of this lamp, and nobody has read which pole it is.",
+            "not read",
+            "minus, plus or neither",
             "Black lead on the frame, red on the feed: a minus sign is plus on the frame. Until then neither lead is "
             "the lamp's own.",
-        )  # fmt: skip
+        )
     if supply.pole != "plus":
         return
     if p.chassis_negative:
         yield Finding(
-            "negative-on-plus", "stop", "The frame is plus here, and the LED's negative touches it.",
-            "minus on plus", "its plus on the frame",
+            "negative-on-plus",
+            "stop",
+            "The frame is plus here, and the LED's negative touches it.",
+            "minus on plus",
+            "its plus on the frame",
             "It is turned round, or the feed is shorted through its case. Off the frame, or its plus there.",
             (Remedy("off-frame", "Keep the LED's negative off the frame", {"chassis_negative": False}),),
             "Take the LED's negative off the frame first.",
-        )  # fmt: skip
+        )
     if p.by_frame:
         yield Finding(
-            "plus-on-frame", "note", "The frame is plus here: the LED's plus goes to the shell, its minus to the feed.",
-            "plus", "minus is usual",
+            "plus-on-frame",
+            "note",
+            "The frame is plus here: the LED's plus goes to the shell, its minus to the feed.",
+            "plus",
+            "minus is usual",
             "Ready-made lamps for a minus frame stay dark in it or are spoilt: turn the holder's wires, or take one "
             "that lights either way round.",
-        )  # fmt: skip
+        )
 
 
 def move_to(lead: Lead) -> Remedy:
@@ -79,20 +89,32 @@ def turned_module(c: Context) -> Iterable[Finding]:
     if p.rail.supply.alternates:
         if p.rectification.diodes:
             yield Finding(
-                "module-polarised", "note", "It lights one way round only: its plus to the rectifier's.",
-                "polarised", "either way round", p.rectification.polarity,
-            )  # fmt: skip
+                "module-polarised",
+                "note",
+                "It lights one way round only: its plus to the rectifier's.",
+                "polarised",
+                "either way round",
+                p.rectification.polarity,
+            )
             return
         yield Finding(
-            "module-in-reverse", "mind", "It lights one way round only, and this supply turns round.",
-            "polarised", "either way round", "Half the time it is in reverse: a bridge before it, or one sold for AC.",
+            "module-in-reverse",
+            "mind",
+            "It lights one way round only, and this supply turns round.",
+            "polarised",
+            "either way round",
+            "Half the time it is in reverse: a bridge before it, or one sold for AC.",
             _rectified(p),
-        )  # fmt: skip
+        )
         return
     yield Finding(
-        "module-polarised", "note", "It lights one way round only: turn it if it stays dark.",
-        "polarised", "either way round", "A bayonet or wedge goes in both ways.",
-    )  # fmt: skip
+        "module-polarised",
+        "note",
+        "It lights one way round only: turn it if it stays dark.",
+        "polarised",
+        "either way round",
+        "A bayonet or wedge goes in both ways.",
+    )
 
 
 def _rectified(p: Position) -> tuple[Remedy, ...]:

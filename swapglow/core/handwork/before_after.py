@@ -6,9 +6,13 @@ from typing import Literal
 
 Result = Literal["", "works", "dark", "glows", "flickers", "otherwise"]
 RESULTS: dict[Result, str] = {
-    "": "Not done", "works": "As it should", "dark": "Dark", "glows": "Glows when it should not",
-    "flickers": "Flickers", "otherwise": "Something else is off",
-}  # fmt: skip
+    "": "Not done",
+    "works": "As it should",
+    "dark": "Dark",
+    "glows": "Glows when it should not",
+    "flickers": "Flickers",
+    "otherwise": "Something else is off",
+}
 Judged = Literal["open", "same", "worse", "better", "changed"]
 
 

@@ -31,9 +31,7 @@ def first_power(s: Solution) -> tuple[tuple[str, str], ...]:
     begin = f"on its own feed, {in_line}"
     if steady:
         up_to = show(p.rail.volts[1], VOLT)
-        begin = (
-            f"at {_begins(s)} on a bench supply, then up to {up_to}; without one on its own rail, {in_line}"
-        )
+        begin = f"at {_begins(s)} on a bench supply, then up to {up_to}; without one on its own rail, {in_line}"
     hard = show(top * _LIMIT, AMPERE, 2)
     return (
         ("Begin", begin),

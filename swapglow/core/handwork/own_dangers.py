@@ -6,16 +6,15 @@ from swapglow.core.design.position import Position
 
 # What such a lamp is called, in English.
 _WARNS = re.compile(
-    r"\b(?:warn|alarm|danger|fault|fail|fire|over-?heat|oil|brake|gas\b|interlock|low pressure)",
-    re.IGNORECASE,
+    r"\b(?:warn|alarm|danger|fault|fail|fire|over-?heat|oil|brake|gas\b|interlock|low pressure)", re.IGNORECASE
 )
 _CELLS = {
     "coin-20": "A button cell kills a child that swallows it: counted out, counted in, none left on the bench. It is "
-               "lithium: never soldered, never charged.",
+    "lithium: never soldered, never charged.",
     "silver-button": "A button cell kills a child that swallows it: counted out, counted in, none left on the bench.",
     "lithium-ion": "Lithium cells: no heat and no solder on them. One that was run flat, or is swollen, is not charged "
-                   "again: it may burn.",
-}  # fmt: skip
+    "again: it may burn.",
+}
 
 
 def warns(name: str) -> bool:

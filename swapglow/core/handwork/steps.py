@@ -23,8 +23,12 @@ from swapglow.core.quantities import OHM, show
 
 Phase = Literal["try", "prepare", "fit", "prove", "close"]
 PHASES: dict[Phase, str] = {
-    "try": "Try on clips", "prepare": "Prepare", "fit": "Fit", "prove": "Prove", "close": "Close",
-}  # fmt: skip
+    "try": "Try on clips",
+    "prepare": "Prepare",
+    "fit": "Fit",
+    "prove": "Prove",
+    "close": "Close",
+}
 TRY: Phase = "try"
 # What a step has drawn beside it.
 Picture = Literal["", "bands", "polarity", "chip"]
@@ -101,14 +105,30 @@ class BuildStep:
     board: Board | None = None
 
 
-def _step(id_: str, phase: Phase, act: str, why: str = "", facts: tuple[Fact, ...] = (), *, tick: bool = False,
-          reading: str = "", state: str = "on", picture: Picture = "",
-          board: Board | None = None) -> BuildStep:  # fmt: skip
+def _step(
+    id_: str,
+    phase: Phase,
+    act: str,
+    why: str = "",
+    facts: tuple[Fact, ...] = (),
+    *,
+    tick: bool = False,
+    reading: str = "",
+    state: str = "on",
+    picture: Picture = "",
+    board: Board | None = None,
+) -> BuildStep:
     return BuildStep(id_, phase, PHASES[phase], act, why, facts, tick, reading, state, picture, board)
 
 
-def build_steps(s: Solution, states: tuple[tuple[str, str], ...], warm: tuple[Warmth, ...], found: tuple[Finding, ...],
-                site: Site, parts: tuple[Fact, ...]) -> tuple[BuildStep, ...]:  # fmt: skip
+def build_steps(
+    s: Solution,
+    states: tuple[tuple[str, str], ...],
+    warm: tuple[Warmth, ...],
+    found: tuple[Finding, ...],
+    site: Site,
+    parts: tuple[Fact, ...],
+) -> tuple[BuildStep, ...]:
     """The steps in order; one that does not apply is not there.
 
     Args:
@@ -127,15 +147,24 @@ def build_steps(s: Solution, states: tuple[tuple[str, str], ...], warm: tuple[Wa
         return (_step("stop", "try", "Fit nothing yet: something forbids it.", stops[0].message, tick=True),)
     if s.position.live_danger:
         return (
-            _step("mains", "try", "This is for someone qualified. No step is given for work on it.",
-                  "Mains, or volts past extra-low. Local codes and licensed practice come first.", tick=True),
-        )  # fmt: skip
+            _step(
+                "mains",
+                "try",
+                "This is for someone qualified. No step is given for work on it.",
+                "Mains, or volts past extra-low. Local codes and licensed practice come first.",
+                tick=True,
+            ),
+        )
     # The same reading is taken on clips and fitted: worked out once.
     readings = tuple(_reading(s, state, label) for state, label in states)
     return (
-        *_dangers(s, site), *_trial(s, readings, site, parts), *_preparing(s, site), *_fitting(s, site),
-        *_proving(s, readings, warm, site), *_closing(site),
-    )  # fmt: skip
+        *_dangers(s, site),
+        *_trial(s, readings, site, parts),
+        *_preparing(s, site),
+        *_fitting(s, site),
+        *_proving(s, readings, warm, site),
+        *_closing(site),
+    )
 
 
 def _dangers(s: Solution, site: Site) -> Iterable[BuildStep]:
@@ -145,22 +174,37 @@ def _dangers(s: Solution, site: Site) -> Iterable[BuildStep]:
         yield _step("dangers", "try", "Before anything else:", " ".join(said), tick=True)
 
 
-def _trial(
-    s: Solution, readings: tuple[BuildStep, ...], site: Site, parts: tuple[Fact, ...]
-) -> Iterable[BuildStep]:
+def _trial(s: Solution, readings: tuple[BuildStep, ...], site: Site, parts: tuple[Fact, ...]) -> Iterable[BuildStep]:
     if site.once:
         yield _step(
-            "bold", "try", "Lead two test wires out before it closes, or prove it whole in one go.",
+            "bold",
+            "try",
+            "Lead two test wires out before it closes, or prove it whole in one go.",
             "It will not be opened again, or only dearly: the trial is this one.",
-        )  # fmt: skip
-    yield _step("take", "try", "Take the parts out of the drawer.",
-                "Ticked, they are counted down there; undone, they lie there again.", tick=True)  # fmt: skip
-    yield _step("clips", "try", "Old lamp out, supply off. All of these parts in on clips.",
-                "Clips before solder: what is wrong now costs a minute.", parts)  # fmt: skip
+        )
+    yield _step(
+        "take",
+        "try",
+        "Take the parts out of the drawer.",
+        "Ticked, they are counted down there; undone, they lie there again.",
+        tick=True,
+    )
+    yield _step(
+        "clips",
+        "try",
+        "Old lamp out, supply off. All of these parts in on clips.",
+        "Clips before solder: what is wrong now costs a minute.",
+        parts,
+    )
     yield _power(s, "power", "try", "First power. One hand on the switch, eyes on the meter.")
     yield from readings
-    yield _step("works", "try", "Work every state once: what worked with the old lamp must work with this.",
-                "Write it down under Before and after.", tick=True)  # fmt: skip
+    yield _step(
+        "works",
+        "try",
+        "Work every state once: what worked with the old lamp must work with this.",
+        "Write it down under Before and after.",
+        tick=True,
+    )
 
 
 def _power(s: Solution, id_: str, phase: Phase, act: str) -> BuildStep:
@@ -191,9 +235,14 @@ def _reading(s: Solution, state: str, label: str) -> BuildStep:
     meter = amp_range(high * 1.2) if kind == "current" else volt_range(high * 1.2)
     what = "current in the loop" if kind == "current" else "volts across the resistor"
     return _step(
-        id_, phase, f"{label}: read the {what}.", "Supply off while clips and leads go on.",
-        (Fact("Expect", f"{usually}, {least} to {most}"), Fact("Meter", meter)), reading=kind, state=state,
-    )  # fmt: skip
+        id_,
+        phase,
+        f"{label}: read the {what}.",
+        "Supply off while clips and leads go on.",
+        (Fact("Expect", f"{usually}, {least} to {most}"), Fact("Meter", meter)),
+        reading=kind,
+        state=state,
+    )
 
 
 def _preparing(s: Solution, site: Site) -> Iterable[BuildStep]:
@@ -203,31 +252,62 @@ def _preparing(s: Solution, site: Site) -> Iterable[BuildStep]:
         facts = [Fact("Value", show(s.sizing.each_ohm, OHM))]
         if rating is not None:
             facts.append(Fact("Body", rating_text(rating)))
-        yield _step("resistor", "prepare", "Read the resistor with the meter before it goes in.",
-                    "Bands are misread by a decade more often than by a step.",
-                    (*facts, Fact("Meter", f"{show(s.sizing.each_ohm * (1 - p.resistor_tolerance), OHM)} to "
-                                  f"{show(s.sizing.each_ohm * (1 + p.resistor_tolerance), OHM)}")),
-                    reading="resistor_ohms", picture="bands")  # fmt: skip
+        yield _step(
+            "resistor",
+            "prepare",
+            "Read the resistor with the meter before it goes in.",
+            "Bands are misread by a decade more often than by a step.",
+            (
+                *facts,
+                Fact(
+                    "Meter",
+                    f"{show(s.sizing.each_ohm * (1 - p.resistor_tolerance), OHM)} to "
+                    f"{show(s.sizing.each_ohm * (1 + p.resistor_tolerance), OHM)}",
+                ),
+            ),
+            reading="resistor_ohms",
+            picture="bands",
+        )
         if rating is not None and (piece := sleeve_over(body_of(rating).body_mm, body_of(rating).length_mm)):
             colour = site.habits.plus if p.lead == "positive" else site.habits.minus
-            yield _step("sleeve", "prepare", "Sleeve over wire or leg before the joint is made.",
-                        "A sleeve that was forgotten is a joint made twice.",
-                        (Fact("Over the resistor", piece.text), Fact("Over a leg", _over_leg(site)),
-                         Fact("Colour", colour)))  # fmt: skip
+            yield _step(
+                "sleeve",
+                "prepare",
+                "Sleeve over wire or leg before the joint is made.",
+                "A sleeve that was forgotten is a joint made twice.",
+                (Fact("Over the resistor", piece.text), Fact("Over a leg", _over_leg(site)), Fact("Colour", colour)),
+            )
     elif p.module is None:
-        yield _step("sleeve", "prepare", "Sleeve over wire or leg before the joint is made.", "",
-                    (Fact("Over a leg", _over_leg(site)),))  # fmt: skip
+        yield _step(
+            "sleeve",
+            "prepare",
+            "Sleeve over wire or leg before the joint is made.",
+            "",
+            (Fact("Over a leg", _over_leg(site)),),
+        )
     if p.module is None and "chip" not in p.led.id:
-        yield _step("legs", "prepare", "Bend the legs with pliers between bend and body; leave 3 mm to the body.",
-                    "Force on a leg breaks the bond inside.")  # fmt: skip
+        yield _step(
+            "legs",
+            "prepare",
+            "Bend the legs with pliers between bend and body; leave 3 mm to the body.",
+            "Force on a leg breaks the bond inside.",
+        )
     if p.module is None and p.lamp is not None:
-        yield _step("height", "prepare", "Set the LED's chip where the filament stood, or a little lower.",
-                    "Lens and reflector were made for the filament's place: a tip higher or off its middle is what "
-                    "looks wrong from the front.",
-                    tuple(Fact(*f) for f in old_and_new(p.lamp.bulb, p.led)))  # fmt: skip
+        yield _step(
+            "height",
+            "prepare",
+            "Set the LED's chip where the filament stood, or a little lower.",
+            "Lens and reflector were made for the filament's place: a tip higher or off its middle is what "
+            "looks wrong from the front.",
+            tuple(Fact(*f) for f in old_and_new(p.lamp.bulb, p.led)),
+        )
     if p.looks.optics != "as-is":
-        yield _step("optics", "prepare", "Frost, dome or diffuser on before it is fitted.",
-                    "Once it stands in the holder nobody gets at it.")  # fmt: skip
+        yield _step(
+            "optics",
+            "prepare",
+            "Frost, dome or diffuser on before it is fitted.",
+            "Once it stands in the holder nobody gets at it.",
+        )
 
 
 def _over_leg(site: Site) -> str:
@@ -250,59 +330,90 @@ def _fitting(s: Solution, site: Site) -> Iterable[BuildStep]:
             seen = "Seen from the side you solder, left and right change places."
             picture: Picture = "chip" if chip else "polarity" if p.module is None else ""
             board = board_of(p.board_mark, p.board_side)
-            facts = () if board is None else (
-                Fact("Minus", f"the {board.minus} pad; the {board.minus_below} one from the side you solder"),
-            )  # fmt: skip
+            facts = (
+                ()
+                if board is None
+                else (Fact("Minus", f"the {board.minus} pad; the {board.minus_below} one from the side you solder"),)
+            )
             yield _step("polarity", "fit", act, seen, facts, tick=True, picture=picture, board=board)
     if _has_resistor(s):
         if s.sizing.parts == 2:
-            yield _step("lead", "fit", "One resistor in each lead.",
-                        "Whichever of the two touches the frame, the other still stands before the LED.")  # fmt: skip
+            yield _step(
+                "lead",
+                "fit",
+                "One resistor in each lead.",
+                "Whichever of the two touches the frame, the other still stands before the LED.",
+            )
         else:
             own = "Where a wire is shared, in the lead that is this lamp's own." if p.common != "none" else ""
             yield _step("lead", "fit", f"The resistor in the {p.lead} lead.", own)
     if p.capacitor_f is not None or (p.rail.supply.alternates and p.rectification.reservoir):
-        yield _step("capacitor", "fit", "The capacitor's stripe to minus, behind the rectifier.",
-                    "Turned round it swells or bursts.", tick=True)  # fmt: skip
+        yield _step(
+            "capacitor",
+            "fit",
+            "The capacitor's stripe to minus, behind the rectifier.",
+            "Turned round it swells or bursts.",
+            tick=True,
+        )
     if p.regulator is not None:
-        yield _step("regulator", "fit", f"Regulator: {p.regulator.pins}, seen {p.regulator.view}.",
-                    "Its pins from the solder side read the other way round."
-                    + (" Its tab is one of its pins: the sink is live and hot. Insulate it; off before it is touched."
-                       if p.sink else ""),
-                    (Fact("Capacitors", p.regulator.capacitors),))  # fmt: skip
+        yield _step(
+            "regulator",
+            "fit",
+            f"Regulator: {p.regulator.pins}, seen {p.regulator.view}.",
+            "Its pins from the solder side read the other way round."
+            + (
+                " Its tab is one of its pins: the sink is live and hot. Insulate it; off before it is touched."
+                if p.sink
+                else ""
+            ),
+            (Fact("Capacitors", p.regulator.capacitors),),
+        )
     if p.shunt_ohm is not None and p.shunt_w is not None and p.shunt_w >= 5:
-        yield _step("load", "fit", "Load resistor on bare metal, clear of wire, foam and plastic.",
-                    "It gets as hot as the lamp it stands in for.",
-                    (Fact("Value", show(p.shunt_ohm, OHM)),))  # fmt: skip
+        yield _step(
+            "load",
+            "fit",
+            "Load resistor on bare metal, clear of wire, foam and plastic.",
+            "It gets as hot as the lamp it stands in for.",
+            (Fact("Value", show(p.shunt_ohm, OHM)),),
+        )
+    yield _step("wires", "fit", "Thread what must be threaded before it is soldered: nut, grommet, ring, shade.")
     yield _step(
-        "wires", "fit", "Thread what must be threaded before it is soldered: nut, grommet, ring, shade."
+        "solder",
+        "fit",
+        "Two seconds a joint, three millimetres from the body; let it cool between.",
+        "Heat goes up the leg into the chip.",
     )
-    yield _step("solder", "fit", "Two seconds a joint, three millimetres from the body; let it cool between.",
-                "Heat goes up the leg into the chip.")  # fmt: skip
     if site.brittle:
-        yield _step("brittle", "fit", "Hands warm, plastic warm: no clip is bent cold.",
-                    "Aged plastic breaks at its clips.")  # fmt: skip
+        yield _step(
+            "brittle", "fit", "Hands warm, plastic warm: no clip is bent cold.", "Aged plastic breaks at its clips."
+        )
 
 
-def _proving(
-    s: Solution, readings: tuple[BuildStep, ...], warm: tuple[Warmth, ...], site: Site
-) -> Iterable[BuildStep]:
+def _proving(s: Solution, readings: tuple[BuildStep, ...], warm: tuple[Warmth, ...], site: Site) -> Iterable[BuildStep]:
     yield _power(s, "power-fitted", "prove", "First power as it is fitted, before any cover goes on.")
     for step in readings:
         fitted: Phase = "prove"
         yield replace(step, id=f"prove-{step.state}", phase=fitted, phase_label=PHASES[fitted])
     hot = max(warm, key=lambda w: w.usual.value, default=None)
     yield _step(
-        "soak", "prove", "Covers on, lit for half an hour. Then read again, and feel.",
+        "soak",
+        "prove",
+        "Covers on, lit for half an hour. Then read again, and feel.",
         "Contacts that touched with the lid off may not touch with it on; what drifts with heat shows now.",
-        tuple(Fact(w.label, f"{w.usual.text}: {w.finger}") for w in warm), tick=hot is not None,
-    )  # fmt: skip
+        tuple(Fact(w.label, f"{w.usual.text}: {w.finger}") for w in warm),
+        tick=hot is not None,
+    )
     if s.position.warns:
-        yield _step("warns", "prove", "Make it warn: set off what it warns of, or its test, and see it light.",
-                    "Its darkness is taken for \"all is well\". Where it cannot be set off, it stays as it was.",
-                    tick=True)  # fmt: skip
-    yield _step("glue", "prove", "Glue only now, and never on a part that gets hot.",
-                "What is glued is not tried again.")  # fmt: skip
+        yield _step(
+            "warns",
+            "prove",
+            "Make it warn: set off what it warns of, or its test, and see it light.",
+            'Its darkness is taken for "all is well". Where it cannot be set off, it stays as it was.',
+            tick=True,
+        )
+    yield _step(
+        "glue", "prove", "Glue only now, and never on a part that gets hot.", "What is glued is not tried again."
+    )
     for k, check in enumerate(site.habits.checks):
         yield _step(f"house-{k}", "prove", check, "A check of the house.", tick=True)
 
@@ -310,14 +421,17 @@ def _proving(
 def _closing(site: Site) -> Iterable[BuildStep]:
     back = list(reversed(site.opening))
     if back:
-        yield _step("reverse", "close", "Close in the reverse of the opening record.", "",
-                    tuple(Fact(str(k), text) for k, text in enumerate(back, 1)), tick=True)  # fmt: skip
+        yield _step(
+            "reverse",
+            "close",
+            "Close in the reverse of the opening record.",
+            "",
+            tuple(Fact(str(k), text) for k, text in enumerate(back, 1)),
+            tick=True,
+        )
     else:
-        yield _step("reverse", "close", "Close in the reverse of the way it opened; nothing left over on the bench.",
-                    tick=True)  # fmt: skip
-    yield _step(
-        "after", "close", "Do the before and after check again, with the same hands in the same order."
-    )
-    yield _step(
-        "originals", "close", "The old lamp in a bag with the item's name, and where it lies written down."
-    )
+        yield _step(
+            "reverse", "close", "Close in the reverse of the way it opened; nothing left over on the bench.", tick=True
+        )
+    yield _step("after", "close", "Do the before and after check again, with the same hands in the same order.")
+    yield _step("originals", "close", "The old lamp in a bag with the item's name, and where it lies written down.")

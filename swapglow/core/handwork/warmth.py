@@ -24,8 +24,10 @@ FloatArray = NDArray[np.float64]
 
 WarmPart = Literal["resistor", "led", "regulator"]
 READ_AS: dict[WarmPart, ReadingKind] = {
-    "resistor": "resistor_celsius", "led": "led_celsius", "regulator": "regulator_celsius",
-}  # fmt: skip
+    "resistor": "resistor_celsius",
+    "led": "led_celsius",
+    "regulator": "regulator_celsius",
+}
 LABELS: dict[WarmPart, str] = {"resistor": "Each resistor", "led": "Each LED", "regulator": "The regulator"}
 # A body's rise is known no better than this, either way; still air, leads and neighbours differ (common practice).
 DOUBT = 0.35
@@ -35,8 +37,11 @@ ALLOWED_K = 4.0
 LED_K_W, CHIP_K_W = 300.0, 400.0
 # Up to these, in order, a finger says so (common practice; from 60 °C on skin is hurt within seconds).
 FINGER = (
-    (35.0, "no warmer than the hand"), (45.0, "warm"), (52.0, "hot, and can be held"), (60.0, "held for a few seconds"),
-)  # fmt: skip
+    (35.0, "no warmer than the hand"),
+    (45.0, "warm"),
+    (52.0, "hot, and can be held"),
+    (60.0, "held for a few seconds"),
+)
 HOTTER = (
     "Hotter: it carries more than it should, sits in still air, or is a smaller part than it was sized for. Read the "
     "volts across it."
@@ -105,9 +110,7 @@ def _felt(w: Warmth, reading: ReadingAfter) -> Diagnosis:
     line = f"{reading.text} agrees: {between}"
     if not agrees:
         over = reading.value > w.high.value
-        line = (
-            f"{reading.text} is {'over' if over else 'under'} the {between} {w.hotter if over else w.cooler}"
-        )
+        line = f"{reading.text} is {'over' if over else 'under'} the {between} {w.hotter if over else w.cooler}"
     read = shown(reading.value, CELSIUS, reading.note or "read at the bench")
     return Diagnosis(reading.id, reading.kind, reading.state, read, w.usual, w.low, w.high, agrees, line, "")
 
@@ -132,23 +135,34 @@ def chase_heat(s: Solution, felt: Sequence[Diagnosis]) -> NextStep | None:
     low, usual, high = band(s, ReadingAfter("", kind, 0.0))
     expect, least, most = (as_shown(v, kind, "").text for v in (usual, low, high))
     return NextStep(
-        "chase-heat", f"Find out why it is {'hotter' if hotter else 'cooler'} than it should be",
-        volt_range(high * 1.2) if across else amp_range(high * 1.2), LEADS[kind].line, "warm, as it was felt",
-        f"{expect} ({least} to {most})", kind, off[-1].line, "Too hot to touch stays hot for minutes.",
-    )  # fmt: skip
+        "chase-heat",
+        f"Find out why it is {'hotter' if hotter else 'cooler'} than it should be",
+        volt_range(high * 1.2) if across else amp_range(high * 1.2),
+        LEADS[kind].line,
+        "warm, as it was felt",
+        f"{expect} ({least} to {most})",
+        kind,
+        off[-1].line,
+        "Too hot to touch stays hot for minutes.",
+    )
 
 
 def _row(s: Solution, part: WarmPart, rise: tuple[float, float, float, str]) -> Warmth:
     least, usual, most, origin = rise
     air = s.position.celsius
     low, high = air + least * (1 - DOUBT) - ALLOWED_K, air + most * (1 + DOUBT) + ALLOWED_K
-    ends = (
-        f"{origin}; lowest to highest rail, the rise within {DOUBT:.0%}, and {ALLOWED_K:g} K of thermometer"
-    )
+    ends = f"{origin}; lowest to highest rail, the rise within {DOUBT:.0%}, and {ALLOWED_K:g} K of thermometer"
     return Warmth(
-        part, LABELS[part], part_shown(air + usual, origin), part_shown(low, ends), part_shown(high, ends),
-        finger(air + usual), HOTTER, COOLER, READ_AS[part],
-    )  # fmt: skip
+        part,
+        LABELS[part],
+        part_shown(air + usual, origin),
+        part_shown(low, ends),
+        part_shown(high, ends),
+        finger(air + usual),
+        HOTTER,
+        COOLER,
+        READ_AS[part],
+    )
 
 
 def _rises(s: Solution) -> Iterable[tuple[WarmPart, tuple[float, float, float, str]]]:
@@ -165,17 +179,11 @@ def _rises(s: Solution) -> Iterable[tuple[WarmPart, tuple[float, float, float, s
         k_w = CHIP_K_W if "chip" in p.led.id else LED_K_W
         volts = p.led.junction(p.led.vf_typ, p.celsius).volts(np.maximum(leds, 1e-9))
         low, usual, high = (float(x) for x in leds * volts * k_w)
-        yield (
-            "led",
-            (low, usual, high, f"its junction, by its volts times its current and {k_w:g} K/W to the air"),
-        )
+        yield ("led", (low, usual, high, f"its junction, by its volts times its current and {k_w:g} K/W to the air"))
     if p.regulator is not None:
         k_w = p.regulator.sink_k_w if p.sink else p.regulator.heat_k_w
         low, usual, high = (float(max(w, 0.0)) * k_w for w in _regulator_watts(s))
-        yield (
-            "regulator",
-            (low, usual, high, f"the volts it keeps times its current, and {k_w:g} K/W to the air"),
-        )
+        yield ("regulator", (low, usual, high, f"the volts it keeps times its current, and {k_w:g} K/W to the air"))
 
 
 def _regulator_watts(s: Solution) -> FloatArray:

@@ -92,7 +92,5 @@ def died_of(seen: Collection[str], over_rating: float | None = None) -> tuple[st
         return ()
     shares = weigh_deaths(seen, over_rating)
     return tuple(
-        f"{DEATHS[k].label}, {percent(share)}. {DEATHS[k].confirm}"
-        for k, share in shares.items()
-        if share >= _TOLD
+        f"{DEATHS[k].label}, {percent(share)}. {DEATHS[k].confirm}" for k, share in shares.items() if share >= _TOLD
     )

@@ -10,8 +10,12 @@ Brittle = Literal["", "sound", "aged", "brittle"]
 After = Literal["", "yes", "no"]
 # As they are offered.
 ACCESS: dict[Access, str] = {
-    "": "Not looked", "screws": "Screws", "clips": "Clips", "sealed": "Heat, sealant", "welded": "It is welded",
-}  # fmt: skip
+    "": "Not looked",
+    "screws": "Screws",
+    "clips": "Clips",
+    "sealed": "Heat, sealant",
+    "welded": "It is welded",
+}
 BRITTLE: dict[Brittle, str] = {"": "Not looked", "sound": "Sound", "aged": "Aged", "brittle": "Brittle"}
 AFTER: dict[After, str] = {"": "Not known", "yes": "Yes", "no": "No"}
 
@@ -125,16 +129,18 @@ def advise(w: Feasibility) -> Advice:
         against.append("It could not be opened again: one LED that fails then costs the whole unit.")
     if w.hours is not None:
         if w.hours >= WARNING_H:
-            stop.append(
-                f"{w.hours:g} hours: jobs like this have failed within weeks and could not be opened again."
-            )
+            stop.append(f"{w.hours:g} hours: jobs like this have failed within weeks and could not be opened again.")
         elif w.hours > PROJECT_H:
             against.append(f"{w.hours:g} hours is a project, not a swap.")
         elif w.hours <= SMALL_H:
             fair.append(f"{w.hours:g} hours is a small job.")
     _compare(w, against, fair)
-    asked = (("how the case opens", w.access), ("how brittle it is", w.brittle),
-             ("whether it can be opened again", w.serviceable), ("the hours", w.hours))  # fmt: skip
+    asked = (
+        ("how the case opens", w.access),
+        ("how brittle it is", w.brittle),
+        ("whether it can be opened again", w.serviceable),
+        ("the hours", w.hours),
+    )
     missing = tuple(name for name, value in asked if value in ("", None))
     if len(missing) == len(asked) and not w.others:
         return Advice("unknown", "Not looked at yet: ask before opening it.", (), missing)

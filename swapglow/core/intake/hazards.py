@@ -51,8 +51,7 @@ HAZARDS: dict[str, Hazard] = {
     ),
     "heat": Hazard(
         "Hot parts",
-        "Load resistors and power LEDs burn skin and plastic. Let it cool; LED light can hurt eyes at "
-        "close range.",
+        "Load resistors and power LEDs burn skin and plastic. Let it cool; LED light can hurt eyes at close range.",
     ),
 }
 

@@ -113,9 +113,8 @@ def unexplained(duty: Duty, cues: Collection[str], job: str, hints: Collection[H
 
 
 def duty_report(
-    duty: Duty, cues: Collection[str], job: str, given_to: str, died: tuple[str, ...] = (),
-    hints: Collection[Hint] = (),
-) -> DutyReport:  # fmt: skip
+    duty: Duty, cues: Collection[str], job: str, given_to: str, died: tuple[str, ...] = (), hints: Collection[Hint] = ()
+) -> DutyReport:
     """What follows from what a lamp does.
 
     Args:
@@ -145,16 +144,10 @@ def duty_report(
     if found is None:
         return DutyReport(False, "", "", likely if job == "" else (), died)
     if found.verdict == "leave":
-        return DutyReport(
-            True, f"Leave this lamp: {_small(found.label)}. {found.harm}", found.instead, (), died
-        )
+        return DutyReport(True, f"Leave this lamp: {_small(found.label)}. {found.harm}", found.instead, (), died)
     if not given_to.strip():
-        return DutyReport(
-            True, f"It has a second job: {_small(found.label)}. {found.harm}", found.instead, (), died
-        )
-    return DutyReport(
-        False, f"Its second job ({_small(found.label)}) is given to: {given_to.strip()}.", "", (), died
-    )
+        return DutyReport(True, f"It has a second job: {_small(found.label)}. {found.harm}", found.instead, (), died)
+    return DutyReport(False, f"Its second job ({_small(found.label)}) is given to: {given_to.strip()}.", "", (), died)
 
 
 def _small(text: str) -> str:

@@ -39,9 +39,7 @@ def _tell(w: Wire) -> str:
         if not when or when.lower() in ("always", "all"):
             return "Steady always: a permanent feed. Find its fuse."
         return f"Steady with {when}: fed by that switch." + (
-            " Not told apart from pulses by a meter: see it on a test lamp."
-            if w.found_with == "meter"
-            else ""
+            " Not told apart from pulses by a meter: see it on a test lamp." if w.found_with == "meter" else ""
         )
     if w.does == "dead":
         if w.found_with == "continuity":

@@ -45,6 +45,18 @@ class Details:
         self._asked = {d.id: d for d in asked}
         self._inputs = {name: i for name, i in inputs.items() if name in self._asked}
 
+    def changed(self, changes: Mapping[str, str]) -> "Details":
+        """The same with some texts changed.
+
+        Args:
+            changes: texts by name.
+
+        Returns:
+            The details after the change.
+        """
+        inputs = {**self._inputs, **{name: Input(text) for name, text in changes.items()}}
+        return Details(tuple(self._asked.values()), inputs)
+
     def asks(self, name: str) -> bool:
         """Whether the kind asks for it."""
         return name in self._asked

@@ -77,14 +77,13 @@ def pole_text(text: str) -> str:
     try:
         volts = read_single("text", text, VOLT)
     except InputError:
-        raise InputError(
-            "text", f'"{text}" is no answer: volts with their sign, or minus, plus or neither.'
-        ) from None
+        raise InputError("text", f'"{text}" is no answer: volts with their sign, or minus, plus or neither.') from None
     if abs(volts) < PLAIN_V:
         raise InputError(
-            "text", f"{show(volts, VOLT)} decides nothing: the switch may be off, or the frame there paint. Bare "
+            "text",
+            f"{show(volts, VOLT)} decides nothing: the switch may be off, or the frame there paint. Bare "
             "metal, switch on; or type neither.",
-        )  # fmt: skip
+        )
     return "minus" if volts > 0 else "plus"
 
 
@@ -110,9 +109,7 @@ def led_vf_text(position: Position, text: str) -> str:
     shift = led.vf_typ - typical
     low, usual, high = (v + shift for v in (read.low, read.usual, read.high))
     if not 0.8 <= low <= high <= 20:
-        raise InputError(
-            "text", f'"{text}" is no forward voltage of one LED: expected 1.2 to 4.5 V, as 2.85V.'
-        )
+        raise InputError("text", f'"{text}" is no forward voltage of one LED: expected 1.2 to 4.5 V, as 2.85V.')
     if read.spread == "none":
         return show(usual, VOLT, 5)
     return f"{low:.4g}-{high:.4g} V"

@@ -44,9 +44,7 @@ def with_cautions(step: NextStep, position: Position, hazards: Iterable[str], fu
     said += [HAZARDS[h].at_step for h in HAZARDS if h in set(hazards)]
     # A step of the plan that becomes the next thing has them already.
     first, *more = said or [""]
-    return replace(
-        step, caution=" ".join(filter(None, [first, *(s for s in dict.fromkeys(more) if s not in first)]))
-    )
+    return replace(step, caution=" ".join(filter(None, [first, *(s for s in dict.fromkeys(more) if s not in first)])))
 
 
 def _fused(position: Position, fuse: Fuse | None) -> str:

@@ -13,11 +13,7 @@ from swapglow.core.quantities import OHM, VOLT, Source, show
 from swapglow.core.values import preferred
 
 TRUE_RMS = "rms"
-METERS = {
-    "yes": "A usual one: on AC right for a sine only",
-    TRUE_RMS: "A true RMS one",
-    "none": "None: clips alone",
-}
+METERS = {"yes": "A usual one: on AC right for a sine only", TRUE_RMS: "A true RMS one", "none": "None: clips alone"}
 # Extra-low voltage: no clip goes on more (IEC 61140: 50 V AC; the lower of its two limits, for it may be AC).
 EXTRA_LOW_V = 50.0
 # What stands in for the most that could be there, V.
@@ -74,15 +70,24 @@ def clip_first(p: Position, *, no_meter: bool, read: bool) -> tuple[NextStep, ..
         return ()
     ohm = show(clip_ohm(led, crest_of(most)), OHM)
     why = "There is no meter here." if no_meter else "This wire pulses: a meter is too slow to follow it."
-    return (NextStep(
-        "clip", f"Clip an LED on it first: {ohm}, a {led.label[0].lower()}{led.label[1:]}, and a diode turned round "
-        "across the LED", "", "one clip on the frame or the return, the other on the lamp's contact; then turned",
-        "lamp out, switch on", "bright, a broken streak when waved, dim, or dark", None,
-        f"{why} It survives {show(most, VOLT)}, DC or AC, either way round: what it shows rules out the rest. "
-        "Lamp out: one clip on the frame or the return, the other on its contact; then turned.",
-        "Only where no mains, flyback or charged capacitor can be.",
-        (Meaning("bright and whole when waved", "DC, this way round"),
-         Meaning("a broken streak when waved", "AC, or pulses: count them against the other lamps"),
-         Meaning("dim", "kilohms behind it, or few volts: a sense line perhaps"),
-         Meaning("dark both ways round", "nothing there, or its ground is paint")),
-    ),)  # fmt: skip
+    return (
+        NextStep(
+            "clip",
+            f"Clip an LED on it first: {ohm}, a {led.label[0].lower()}{led.label[1:]}, and a diode turned round "
+            "across the LED",
+            "",
+            "one clip on the frame or the return, the other on the lamp's contact; then turned",
+            "lamp out, switch on",
+            "bright, a broken streak when waved, dim, or dark",
+            None,
+            f"{why} It survives {show(most, VOLT)}, DC or AC, either way round: what it shows rules out the rest. "
+            "Lamp out: one clip on the frame or the return, the other on its contact; then turned.",
+            "Only where no mains, flyback or charged capacitor can be.",
+            (
+                Meaning("bright and whole when waved", "DC, this way round"),
+                Meaning("a broken streak when waved", "AC, or pulses: count them against the other lamps"),
+                Meaning("dim", "kilohms behind it, or few volts: a sense line perhaps"),
+                Meaning("dark both ways round", "nothing there, or its ground is paint"),
+            ),
+        ),
+    )

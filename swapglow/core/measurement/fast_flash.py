@@ -29,48 +29,85 @@ def fast_flash(position: Position, on: StateSolution | None) -> tuple[NextStep, 
 
 
 def _tests(p: Position, w: Watch | None) -> Iterable[NextStep]:
-    def test(key: str, act: str, state: str, expect: str, why: str, *meanings: tuple[str, str],
-             meter: str = "no meter: count the flashes") -> NextStep:  # fmt: skip
+    def test(
+        key: str,
+        act: str,
+        state: str,
+        expect: str,
+        why: str,
+        *meanings: tuple[str, str],
+        meter: str = "no meter: count the flashes",
+    ) -> NextStep:
         return NextStep(
-            f"fast-{key}", act, meter, "at the lamp", state, expect, None, why, _CARE,
+            f"fast-{key}",
+            act,
+            meter,
+            "at the lamp",
+            state,
+            expect,
+            None,
+            why,
+            _CARE,
             tuple(Meaning(answer, means) for answer, means in meanings),
-        )  # fmt: skip
+        )
 
     if p.module is None or p.module.polarised:
         yield test(
-            "turned", "Turn the LED lamp round in its holder", "signal on", "it lights",
+            "turned",
+            "Turn the LED lamp round in its holder",
+            "signal on",
+            "it lights",
             "One that lights one way round only draws nothing turned.",
-            ("lights, rate right", "it was in backwards"), ("lights, still fast", "not that: go on"),
+            ("lights, rate right", "it was in backwards"),
+            ("lights, still fast", "not that: go on"),
             ("dark", "it was right before: turn it back"),
-        )  # fmt: skip
+        )
     yield test(
-        "reread", "Let the controller read its lamps again: ignition off, lamp in, ignition on", "ignition cycled",
-        "60 to 120 a minute", "Some controllers remember a failed lamp until they are started anew.",
-        ("rate right", "it remembered the old fault"), ("still fast", "it counts what is there now: go on"),
-    )  # fmt: skip
+        "reread",
+        "Let the controller read its lamps again: ignition off, lamp in, ignition on",
+        "ignition cycled",
+        "60 to 120 a minute",
+        "Some controllers remember a failed lamp until they are started anew.",
+        ("rate right", "it remembered the old fault"),
+        ("still fast", "it counts what is there now: go on"),
+    )
     if p.shunt_ohm is None:
         yield test(
-            "current", "Read what the whole circuit draws", "lit steadily, flasher bridged",
+            "current",
+            "Read what the whole circuit draws",
+            "lit steadily, flasher bridged",
             f"{show(w.sees, AMPERE)}" if w else "the old lamps' current",
             "What is missing is what the flasher wants less what it sees.",
-            ("as expected", "the trip current is higher than taken"), ("less", "a bad ground, or a lamp more is out"),
+            ("as expected", "the trip current is higher than taken"),
+            ("less", "a bad ground, or a lamp more is out"),
             meter=amp_range(max(w.needs.value if w else 5.0, 1.0)),
-        )  # fmt: skip
+        )
         return
     lower = show(p.shunt_ohm / 1.2, OHM, 2)
     yield test(
-        "onset", "Let it flash for a full minute and note when it turns fast", "signal on, one minute",
-        "from the first flash, or later", "A lamp that throttles as it warms draws less only after a while.",
+        "onset",
+        "Let it flash for a full minute and note when it turns fast",
+        "signal on, one minute",
+        "from the first flash, or later",
+        "A lamp that throttles as it warms draws less only after a while.",
         ("from the first flash", "too little current: a step lower"),
         ("after most of a minute", "the LED lamp throttles: another make, or a flasher that does not count"),
-    )  # fmt: skip
+    )
     yield test(
-        "lower", f"Try a step lower: {lower} in place of {show(p.shunt_ohm, OHM)}", "signal on", "60 to 120 a minute",
+        "lower",
+        f"Try a step lower: {lower} in place of {show(p.shunt_ohm, OHM)}",
+        "signal on",
+        "60 to 120 a minute",
         "Tolerances of flasher and resistor add up.",
-        ("rate right", "the trip lies between the two"), ("still fast", "not the value: prove the cause next"),
-    )  # fmt: skip
+        ("rate right", "the trip lies between the two"),
+        ("still fast", "not the value: prove the cause next"),
+    )
     yield test(
-        "unplug", "Unplug one lead of the load resistor", "signal on", "it flashes faster than before",
+        "unplug",
+        "Unplug one lead of the load resistor",
+        "signal on",
+        "it flashes faster than before",
         "It proves that the load does anything at all.",
-        ("faster", "it works, and is not enough"), ("no change", "its tap has no contact, or it is on another circuit"),
-    )  # fmt: skip
+        ("faster", "it works, and is not enough"),
+        ("no change", "its tap has no contact, or it is on another circuit"),
+    )

@@ -98,9 +98,8 @@ class Readings:
             The reading; None where none fits.
         """
         fits = [
-            t for t in self.all
-            if t.function == function and t.points == points and (lamp is None or t.lamp == lamp)
-        ]  # fmt: skip
+            t for t in self.all if t.function == function and t.points == points and (lamp is None or t.lamp == lamp)
+        ]
         return fits[-1] if fits else None
 
     def volts_lit(self) -> ReadingBefore | None:
@@ -138,9 +137,13 @@ def infer(taken: Iterable[ReadingBefore], known: Known) -> tuple[Inference, ...]
     """
     r = Readings(taken)
     return (
-        *_wave(r, known), *_polarity(r), *_frame(r, known), *_source(r, known), *_shared(r, known),
+        *_wave(r, known),
+        *_polarity(r),
+        *_frame(r, known),
+        *_source(r, known),
+        *_shared(r, known),
         *_filament(r, known),
-    )  # fmt: skip
+    )
 
 
 def _wave(r: Readings, known: Known) -> Iterable[Inference]:
@@ -172,8 +175,12 @@ def _frame(r: Readings, known: Known) -> Iterable[Inference]:
     if found is None or abs(found.value) < PLAIN_V or not known.kind.asks_pole:
         return
     pole = "minus" if found.value > 0 else "plus"
-    yield Inference("frame-pole", f"{pole.capitalize()} is on the frame: black lead there, the contact reads "
-                    f"{show(found.value, VOLT)}.", found.text, {FRAME_POLE.id: pole})  # fmt: skip
+    yield Inference(
+        "frame-pole",
+        f"{pole.capitalize()} is on the frame: black lead there, the contact reads {show(found.value, VOLT)}.",
+        found.text,
+        {FRAME_POLE.id: pole},
+    )
 
 
 def _pair(r: Readings) -> tuple[ReadingBefore, ReadingBefore] | None:
@@ -220,18 +227,17 @@ def _source(r: Readings, known: Known) -> Iterable[Inference]:
         sets = {}
     if sag >= SAG_UNREGULATED:
         yield Inference(
-            "sags", f"Unregulated: it sags {percent(sag)} from open to loaded.",
-            f"{pair[0].text}; {pair[1].text}", sets,
-        )  # fmt: skip
+            "sags", f"Unregulated: it sags {percent(sag)} from open to loaded.", f"{pair[0].text}; {pair[1].text}", sets
+        )
     amps = lamp_current(r, known)
     if amps is not None and amps[0] > 0 and sag > 0.005:
         ohms = source_resistance(out, in_, amps[0])
         yield Inference(
-            "source-resistance", f"Source resistance {show(ohms, OHM)}: ({show(out, VOLT)} − "
-            f"{show(in_, VOLT)}) ÷ {show(amps[0], AMPERE)}.",
+            "source-resistance",
+            f"Source resistance {show(ohms, OHM)}: ({show(out, VOLT)} − {show(in_, VOLT)}) ÷ {show(amps[0], AMPERE)}.",
             f"open and loaded volts; {amps[1]}",
             {**sets, "load": show(amps[0], AMPERE, 4)} if sets else {},
-        )  # fmt: skip
+        )
 
 
 def _shared(r: Readings, known: Known) -> Iterable[Inference]:
@@ -251,14 +257,16 @@ def _shared(r: Readings, known: Known) -> Iterable[Inference]:
         if known.lamp is not None and abs(known.lamp.volts * count / whole - 1) < 0.25:
             rated = f" Its rating of {known.lamp.volts:g} V fits: {count} × {known.lamp.volts:g} V."
         yield Inference(
-            "in-series", f"{count} lamps in series: each has a share of {show(at_lamp, VOLT)} of "
-            f"{show(whole, VOLT)}.{rated}", f"{in_.text}; the feed",
-        )  # fmt: skip
+            "in-series",
+            f"{count} lamps in series: each has a share of {show(at_lamp, VOLT)} of {show(whole, VOLT)}.{rated}",
+            f"{in_.text}; the feed",
+        )
     elif abs(share - 1) < 0.08:
         yield Inference(
-            "in-parallel", "Alone on the feed, or in parallel with others: it has the whole of it.",
+            "in-parallel",
+            "Alone on the feed, or in parallel with others: it has the whole of it.",
             f"{in_.text}; the feed",
-        )  # fmt: skip
+        )
 
 
 def _filament(r: Readings, known: Known) -> Iterable[Inference]:
@@ -268,8 +276,8 @@ def _filament(r: Readings, known: Known) -> Iterable[Inference]:
     across = r.find("ohms", points="lamp")
     if across is not None and across.value >= 1e8 and known.kind.reads_line:
         yield Inference(
-            "contact-open", "Open across the line: its contact is open, as a line's is at rest.", across.text,
-        )  # fmt: skip
+            "contact-open", "Open across the line: its contact is open, as a line's is at rest.", across.text
+        )
         return
     if holder is not None:
         yield _holder(holder)
@@ -281,27 +289,25 @@ def _filament(r: Readings, known: Known) -> Iterable[Inference]:
         volts = lamp.volts if lamp else known.feed_v
         tail = f" About {show(volts / hot, AMPERE, 2)} at {show(volts, VOLT)}." if volts else ""
         yield Inference(
-            "filament-cold", f"Cold {show(cold.value, OHM)}, so hot about {show(hot, OHM, 2)}.{tail}",
+            "filament-cold",
+            f"Cold {show(cold.value, OHM)}, so hot about {show(hot, OHM, 2)}.{tail}",
             f"{cold.text}; cold is about a tenth of hot",
-        )  # fmt: skip
+        )
     elif lamp is not None:
         hot = lamp.volts / lamp.amps
         yield Inference(
-            "filament-hot", f"By its rating the old lamp is {show(hot, OHM)} hot and about "
-            f"{show(hot * COLD_SHARE, OHM, 2)} cold.", "the rating; cold is about a tenth of hot",
-        )  # fmt: skip
+            "filament-hot",
+            f"By its rating the old lamp is {show(hot, OHM)} hot and about {show(hot * COLD_SHARE, OHM, 2)} cold.",
+            "the rating; cold is about a tenth of hot",
+        )
 
 
 def _holder(r: ReadingBefore) -> Inference:
     """The empty holder is no lamp: what is read there is what feeds it."""
     if r.value >= 1e8:
-        return Inference(
-            "holder-open", "The empty holder is open: nothing leads past the lamp, power off.", r.text
-        )
+        return Inference("holder-open", "The empty holder is open: nothing leads past the lamp, power off.", r.text)
     said = f"The empty holder reads {show(r.value, OHM)}: a winding, other lamps, or what leads past it."
-    return Inference(
-        "holder-ohms", f"{said} It is no filament; for the lamp's own ohms read it in the hand.", r.text
-    )
+    return Inference("holder-ohms", f"{said} It is no filament; for the lamp's own ohms read it in the hand.", r.text)
 
 
 def contradictions(taken: Iterable[ReadingBefore], known: Known) -> tuple[Contradiction, ...]:
@@ -326,38 +332,38 @@ def _contradictions(r: Readings, known: Known) -> Iterable[Contradiction]:
         o, i = abs(out.value), abs(in_.value)
         if i > o * 1.02 and i > 0.05:
             yield Contradiction(
-                "loaded-over-open", f"{show(i, VOLT)} with the lamp in is over {show(o, VOLT)} with it out.",
+                "loaded-over-open",
+                f"{show(i, VOLT)} with the lamp in is over {show(o, VOLT)} with it out.",
                 "The two are exchanged, or the rail moved between them: read both within a minute.",
-            )  # fmt: skip
+            )
         elif o > PLAIN_V and i < LIT_SHARE * o:
             yield Contradiction(
-                "lamp-starved", f"The lamp in pulls {show(o, VOLT)} down to {show(i, VOLT)}.",
+                "lamp-starved",
+                f"The lamp in pulls {show(o, VOLT)} down to {show(i, VOLT)}.",
                 "A bad ground or joint in the loop, or this is a sense line and not a feed.",
-            )  # fmt: skip
+            )
     dc, ac = r.find("dc_volts", lamp="in"), r.find("ac_volts", lamp="in")
     if dc is not None and ac is None and abs(dc.value) < 0.05 and known.feed_v and known.feed_v > 1:
         yield Contradiction(
             "nothing-on-dc",
             f"{show(abs(dc.value), VOLT)} of DC where {show(known.feed_v, VOLT)} is expected.",
             "AC read on a DC range shows nothing: read the same points on AC volts. Else the switch is off.",
-        )  # fmt: skip
+        )
     amps = r.find("dc_amps", lamp="in") or r.find("ac_amps", lamp="in")
     volts = r.volts_lit()
     if amps is not None and volts is not None and abs(volts.value) > 0.5 and abs(amps.value) < 1e-5:
         yield Contradiction(
-            "volts-but-no-amps", f"{show(abs(volts.value), VOLT)} across the lamp, but no current through it.",
+            "volts-but-no-amps",
+            f"{show(abs(volts.value), VOLT)} across the lamp, but no current through it.",
             "The lamp is out or blown, the meter's fuse has gone, or the leads sit in the volts socket.",
-        )  # fmt: skip
-    signs = {
-        t.value > 0
-        for t in r.all
-        if t.function == "dc_volts" and t.points == "lamp" and abs(t.value) > PLAIN_V
-    }
+        )
+    signs = {t.value > 0 for t in r.all if t.function == "dc_volts" and t.points == "lamp" and abs(t.value) > PLAIN_V}
     if len(signs) > 1 and not known.kind.waveform.alternates:
         yield Contradiction(
-            "sign-changes", "DC volts at the lamp were read with both signs.",
+            "sign-changes",
+            "DC volts at the lamp were read with both signs.",
             "The leads were turned between readings, another ground was used, or the supply reverses.",
-        )  # fmt: skip
+        )
     if known.lamp is not None and volts is not None and amps is not None and abs(volts.value) > 0.5:
         expected = known.lamp.amps_at(abs(volts.value))
         ratio = abs(amps.value) / expected
@@ -365,11 +371,13 @@ def _contradictions(r: Readings, known: Known) -> Iterable[Contradiction]:
             count = round(ratio)
             several = count >= 2 and abs(ratio / count - 1) < 0.15
             yield Contradiction(
-                "not-this-lamp", f"{show(abs(amps.value), AMPERE)} where this lamp takes "
+                "not-this-lamp",
+                f"{show(abs(amps.value), AMPERE)} where this lamp takes "
                 f"{show(expected, AMPERE)} at {show(abs(volts.value), VOLT)}.",
-                f"{count} such lamps are in parallel here." if several else
-                "It is another lamp than the one marked, or something else shares the feed.",
-            )  # fmt: skip
+                f"{count} such lamps are in parallel here."
+                if several
+                else "It is another lamp than the one marked, or something else shares the feed.",
+            )
 
 
 # Words for a switch that should leave a lamp dark.

@@ -36,9 +36,14 @@ def _volts(label: str, red: Node, black: Node, line: str) -> Leads:
 
 def _warm(kind: ReadingKind, part: str) -> Leads:
     return Leads(
-        KINDS[kind], "touches", "after_resistor", "after_resistor", "°C", "°C",
+        KINDS[kind],
+        "touches",
+        "after_resistor",
+        "after_resistor",
+        "°C",
+        "°C",
         f"Thermocouple on {part}, held by tape or a drop of paste, lit for half an hour",
-    )  # fmt: skip
+    )
 
 
 _RAIL = "Red lead on the rail, black on its other side"
@@ -47,40 +52,75 @@ _LED = "Red lead between resistor and LED, black on the LED's other side"
 # By what is read, as a bench reading names it (common practice).
 LEADS: dict[str, Leads] = {
     "current": Leads(
-        KINDS["current"], "series", "after_resistor", "after_resistor", "A", "mA",
+        KINDS["current"],
+        "series",
+        "after_resistor",
+        "after_resistor",
+        "A",
+        "mA",
         "Loop opened between resistor and LED, the meter in the gap",
     ),
-    "resistor_volts": _volts(KINDS["resistor_volts"], "after_driver", "after_resistor",
-                             "Red lead before the resistor, black behind it"),
+    "resistor_volts": _volts(
+        KINDS["resistor_volts"], "after_driver", "after_resistor", "Red lead before the resistor, black behind it"
+    ),
     "led_volts": _volts(KINDS["led_volts"], "after_resistor", "ground", _LED),
-    "lamp_volts": _volts(KINDS["lamp_volts"], "after_driver", "ground",
-                         "Red lead on the wire that comes to the lamp, black on the one that leaves it, lit"),
+    "lamp_volts": _volts(
+        KINDS["lamp_volts"],
+        "after_driver",
+        "ground",
+        "Red lead on the wire that comes to the lamp, black on the one that leaves it, lit",
+    ),
     "supply_volts": _volts(KINDS["supply_volts"], "rail", "ground", "As the rail is read, while the LED is on it"),
-    "plus_volts": _volts(KINDS["plus_volts"], "after_driver", "ground",
-                         "Black lead stays on ground, red on the wire that comes to the lamp, lit"),
-    "minus_volts": _volts(KINDS["minus_volts"], "ground", "ground",
-                          "Black lead stays on ground, red on the wire that leaves the lamp, lit"),
+    "plus_volts": _volts(
+        KINDS["plus_volts"],
+        "after_driver",
+        "ground",
+        "Black lead stays on ground, red on the wire that comes to the lamp, lit",
+    ),
+    "minus_volts": _volts(
+        KINDS["minus_volts"],
+        "ground",
+        "ground",
+        "Black lead stays on ground, red on the wire that leaves the lamp, lit",
+    ),
     "resistor_ohms": Leads(
-        KINDS["resistor_ohms"], "across", "after_driver", "after_resistor", "Ω", "Ω",
+        KINDS["resistor_ohms"],
+        "across",
+        "after_driver",
+        "after_resistor",
+        "Ω",
+        "Ω",
         "Power off, one of its leads lifted",
     ),
-    "led_straight": _volts(KINDS["led_straight"], "after_resistor", "ground",
-                           "Power off, diode range, red lead on the side that should be positive; each LED in turn. "
-                           "OL for none"),
-    "led_turned": _volts(KINDS["led_turned"], "ground", "after_resistor",
-                         "Power off, diode range, red lead on the side that should be negative; each LED in turn. "
-                         "OL for none"),
+    "led_straight": _volts(
+        KINDS["led_straight"],
+        "after_resistor",
+        "ground",
+        "Power off, diode range, red lead on the side that should be positive; each LED in turn. OL for none",
+    ),
+    "led_turned": _volts(
+        KINDS["led_turned"],
+        "ground",
+        "after_resistor",
+        "Power off, diode range, red lead on the side that should be negative; each LED in turn. OL for none",
+    ),
     "resistor_celsius": _warm("resistor_celsius", "the middle of the resistor's body"),
     "led_celsius": _warm("led_celsius", "the LED's minus leg, close to the body"),
     "regulator_celsius": _warm("regulator_celsius", "the regulator's tab"),
     "rail_usual": _volts("Rail, usual", "rail", "ground", _RAIL),
     "rail_low": _volts("Rail, lowest", "rail", "ground", _RAIL),
     "rail_high": _volts("Rail, highest", "rail", "ground", _RAIL),
-    "driver_drop": _volts("Across the driver, lit", "rail", "after_driver",
-                          "Red lead before the driver, black behind it"),
+    "driver_drop": _volts(
+        "Across the driver, lit", "rail", "after_driver", "Red lead before the driver, black behind it"
+    ),
     "led_vf": _volts("One LED on clips", "after_resistor", "ground", _LED),
     "source_short": Leads(
-        "Current, shorted", "across", "after_driver", "ground", "A", "mA",
+        "Current, shorted",
+        "across",
+        "after_driver",
+        "ground",
+        "A",
+        "mA",
         "Meter in the lamp's place: red lead on the line, black on its other side",
     ),
-}  # fmt: skip
+}

@@ -20,9 +20,7 @@ class Correction:
     why: str
 
 
-def meter_correction(
-    reading: ReadingBefore, *, source_ohm: float, loop_ohm: float | None, wave: str
-) -> Correction:
+def meter_correction(reading: ReadingBefore, *, source_ohm: float, loop_ohm: float | None, wave: str) -> Correction:
     """Take the meter's own effect out of a reading.
 
     Args:

@@ -75,86 +75,97 @@ def next_step(
 def _find_out(duty: DutyReport) -> NextStep:
     """A lamp that may be part of the circuit, or is, is not swapped as it stands."""
     return NextStep(
-        "second-job",
-        duty.line,
-        "",
-        "",
-        "power off",
-        "",
-        None,
-        duty.settle,
-        "Look with the power off.",
-        stops=True,
+        "second-job", duty.line, "", "", "power off", "", None, duty.settle, "Look with the power off.", stops=True
     )
 
 
 def _mend(stop: Standing) -> NextStep:
     """Nothing is fitted while something forbids it."""
     first = stop.remedy or "Another swap: see what else could be done"
-    return NextStep(
-        "mend", f"Fit nothing yet. Mend first: {first}", "", "", "", "", None, stop.message, "", stops=True,
-    )  # fmt: skip
+    return NextStep("mend", f"Fit nothing yet. Mend first: {first}", "", "", "", "", None, stop.message, "", stops=True)
 
 
 def _keep_off(stop: Standing) -> NextStep:
     """What endangers as it stands owns the next thing: no reading is asked beside it."""
-    return NextStep(
-        "keep-off", f"Do not power it. {stop.first}", "", "", "", "", None, stop.message, "", stops=True
-    )
+    return NextStep("keep-off", f"Do not power it. {stop.first}", "", "", "", "", None, stop.message, "", stops=True)
 
 
 def _hands_off() -> NextStep:
     """Mains-connected: the tool gives no live procedure."""
     return NextStep(
-        "mains", "Do not read or work on it live. Unplug it: this is for someone qualified", "", "", "", "", None,
+        "mains",
+        "Do not read or work on it live. Unplug it: this is for someone qualified",
+        "",
+        "",
+        "",
+        "",
+        None,
         "This lamp is on the mains, or on volts past extra-low (50 V AC, 120 V DC). Look, identify and note with the "
         "plug in sight.",
-        "Mains kills. Licensed practice and local codes come first.", stops=True,
-    )  # fmt: skip
+        "Mains kills. Licensed practice and local codes come first.",
+        stops=True,
+    )
 
 
 def _sort_out(c: Contradiction) -> NextStep:
     return NextStep(
-        "contradiction", "Two readings do not go together: take them again", "the same range",
-        "the same points", "one right after the other", "readings that agree", None,
-        f"{c.message} {c.likeliest}", "",
-    )  # fmt: skip
+        "contradiction",
+        "Two readings do not go together: take them again",
+        "the same range",
+        "the same points",
+        "one right after the other",
+        "readings that agree",
+        None,
+        f"{c.message} {c.likeliest}",
+        "",
+    )
 
 
 def _try_on_clips(s: Solution) -> NextStep:
     bare = s.position.bare
     with_ = "" if bare else f" with {show(s.sizing.each_ohm, OHM)}"
     return NextStep(
-        "try", "Try it on clips" + with_ + (" in each lead" if s.sizing.parts == 2 else ""),
-        amp_range(s.string_current_max * 1.2), "in series with the LED", "supply on, covers off",
+        "try",
+        "Try it on clips" + with_ + (" in each lead" if s.sizing.parts == 2 else ""),
+        amp_range(s.string_current_max * 1.2),
+        "in series with the LED",
+        "supply on, covers off",
         _expect(s),
-        "current", "Clips before solder: the current proves resistor, LED and rail in one.",
+        "current",
+        "Clips before solder: the current proves resistor, LED and rail in one.",
         "Supply off while the clips go on.",
-    )  # fmt: skip
+    )
 
 
 def _expect(s: Solution) -> str:
     """ "2.4 mA (2.2 mA to 2.6 mA)" """
-    usual, least, most = (
-        show(float(a), AMPERE) for a in (s.usual[1], s.string_current_min, s.string_current_max)
-    )
+    usual, least, most = (show(float(a), AMPERE) for a in (s.usual[1], s.string_current_min, s.string_current_max))
     return f"{usual} ({least} to {most})"
 
 
 def _close_up(s: Solution) -> NextStep:
     return NextStep(
-        "close", "Fit, close up and read once more", amp_range(s.string_current_max * 1.2),
-        "in series with the LED", "covers on, warm for half an hour",
+        "close",
+        "Fit, close up and read once more",
+        amp_range(s.string_current_max * 1.2),
+        "in series with the LED",
+        "covers on, warm for half an hour",
         _expect(s),
-        "current", "Contacts that touched with the lid off may not touch with it on.",
+        "current",
+        "Contacts that touched with the lid off may not touch with it on.",
         "Sleeve on before the joint; glue only after the test.",
-    )  # fmt: skip
+    )
 
 
 def _look_again(s: Solution) -> NextStep:
     return NextStep(
-        "done", "Done: look again in a month", amp_range(s.string_current_max * 1.2), "in series with the LED",
+        "done",
+        "Done: look again in a month",
+        amp_range(s.string_current_max * 1.2),
+        "in series with the LED",
         "as it was closed",
         _expect(s),
-        "current", "An LED run within its limits reads the same; a joint going bad does not.", "",
-    )  # fmt: skip
+        "current",
+        "An LED run within its limits reads the same; a joint going bad does not.",
+        "",
+    )

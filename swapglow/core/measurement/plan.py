@@ -60,9 +60,7 @@ def plan(s: Solution, uncertain: Uncertainty) -> tuple[NextStep, ...]:
     stakes = {i.id: i.stake for i in uncertain.items}
     asks = [*_owed(s), *(_staked(a, stakes) for a in (*_rails(s, swings), *_from_assumed(s, swings)))]
     floor = WORTH_READING * max(float(s.usual[1]), 1e-9)
-    owed = sorted(
-        (a for a in asks if a.weight > floor or a.stake.rank > 0), key=lambda a: (-a.stake.rank, -a.weight)
-    )
+    owed = sorted((a for a in asks if a.weight > floor or a.stake.rank > 0), key=lambda a: (-a.stake.rank, -a.weight))
     return tuple(_said(a) for a in owed)
 
 
@@ -102,9 +100,7 @@ def _weight(s: Solution, owed: Owed) -> float:
 def _moved(s: Solution, other: Position) -> float:
     """How far the usual current moves if the position is really ``other``."""
     p = other
-    case = Cases(
-        np.array([p.rail.volts[1]]), np.array([p.led.vf_typ]), np.array([s.sizing.total_ohm]), p.drop_v
-    )
+    case = Cases(np.array([p.rail.volts[1]]), np.array([p.led.vf_typ]), np.array([s.sizing.total_ohm]), p.drop_v)
     return abs(float(current(p, case)[0]) - float(s.usual[1]))
 
 
@@ -131,9 +127,7 @@ def if_alternating(position: Position) -> Block:
     count = _QUARTER if p.rail.supply.kind.may_be_other and p.rail.usual.source not in _READ else 0
     share = np.sqrt(2) * np.sin((np.arange(count) + 0.5) / _QUARTER * np.pi / 2)
     one = np.ones(count)
-    return Block(
-        {"instant": places(count)}, p.rail.volts[1] * share, p.led.vf_typ * one, size(p).total_ohm * one
-    )
+    return Block({"instant": places(count)}, p.rail.volts[1] * share, p.led.vf_typ * one, size(p).total_ohm * one)
 
 
 def _if_the_other(s: Solution) -> float:
@@ -164,12 +158,18 @@ def _read_rail(which: str, p: Position) -> NextStep:
     lamp = rail.read_at == "lamp" or kind.lamp_points
     points = "across the lamp's own contacts" if lamp else kind.rail_points()
     return NextStep(
-        which, act, volt_range(figure.value * 1.2, ac=ac), points,
+        which,
+        act,
+        volt_range(figure.value * 1.2, ac=ac),
+        points,
         f"lamp in and lit, {state}" if lamp else state,
-        f"about {show(figure.value, VOLT)}", which,
-        "The resistor is sized on it, and it is still pencil.", kind.caution,
-        _meanings(which, p, show(figure.value, VOLT)), f"{figure.value:.3g}V",
-    )  # fmt: skip
+        f"about {show(figure.value, VOLT)}",
+        which,
+        "The resistor is sized on it, and it is still pencil.",
+        kind.caution,
+        _meanings(which, p, show(figure.value, VOLT)),
+        f"{figure.value:.3g}V",
+    )
 
 
 def _meanings(which: str, p: Position, volts: str) -> tuple[Meaning, ...]:
@@ -189,24 +189,46 @@ def _meanings(which: str, p: Position, volts: str) -> tuple[Meaning, ...]:
 def _from_assumed(s: Solution, swings: dict[str, float]) -> Iterable[_Ask]:
     p = s.position
     if "driver_drop" in swings and p.rail.read_at == "feed":
-        yield _Ask(swings["driver_drop"], NextStep(
-            "driver_drop", "Read what the driver keeps", volt_range(2.0), "across switch or transistor",
-            "lamp in and lit", f"about {show(p.driver.drop.value, VOLT)}", "driver_drop",
-            "0.1 to 0.3 V for a transistor, 0.7 to 1.1 V for a Darlington.", "",
-            (Meaning("under 0.05 V", "a contact"), Meaning("0.1 to 0.3 V", "a transistor"),
-             Meaning("0.7 to 1.1 V", "a Darlington"), Meaning("the whole rail", "it is off, or open")),
-            "0.15V",
-        ))  # fmt: skip
+        yield _Ask(
+            swings["driver_drop"],
+            NextStep(
+                "driver_drop",
+                "Read what the driver keeps",
+                volt_range(2.0),
+                "across switch or transistor",
+                "lamp in and lit",
+                f"about {show(p.driver.drop.value, VOLT)}",
+                "driver_drop",
+                "0.1 to 0.3 V for a transistor, 0.7 to 1.1 V for a Darlington.",
+                "",
+                (
+                    Meaning("under 0.05 V", "a contact"),
+                    Meaning("0.1 to 0.3 V", "a transistor"),
+                    Meaning("0.7 to 1.1 V", "a Darlington"),
+                    Meaning("the whole rail", "it is off, or open"),
+                ),
+                "0.15V",
+            ),
+        )
     if "led_vf" in swings:
         led = p.led
-        yield _Ask(swings["led_vf"], NextStep(
-            "led_vf", "Read this LED's forward voltage", volt_range(led.vf_high),
-            "across the LED, on its clips", f"at about {show(p.target.value, AMPERE)}",
-            f"{led.vf_low:g} to {led.vf_high:g}\u00a0V", "led_vf",
-            "Its range moves the current more than anything else that is pencilled.",
-            "LED light can hurt eyes at close range.",
-            (Meaning(f"{led.vf_low:g} to {led.vf_high:g}\u00a0V", "this LED, with its own place in the range"),
-             Meaning("far off", "another kind: pick it, or type its range"),
-             Meaning("the whole supply", "it is turned round or open")),
-            "2.85V",
-        ))  # fmt: skip
+        yield _Ask(
+            swings["led_vf"],
+            NextStep(
+                "led_vf",
+                "Read this LED's forward voltage",
+                volt_range(led.vf_high),
+                "across the LED, on its clips",
+                f"at about {show(p.target.value, AMPERE)}",
+                f"{led.vf_low:g} to {led.vf_high:g}\u00a0V",
+                "led_vf",
+                "Its range moves the current more than anything else that is pencilled.",
+                "LED light can hurt eyes at close range.",
+                (
+                    Meaning(f"{led.vf_low:g} to {led.vf_high:g}\u00a0V", "this LED, with its own place in the range"),
+                    Meaning("far off", "another kind: pick it, or type its range"),
+                    Meaning("the whole supply", "it is turned round or open"),
+                ),
+                "2.85V",
+            ),
+        )

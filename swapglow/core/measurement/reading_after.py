@@ -9,9 +9,20 @@ from swapglow.core.quantities import AMPERE, CELSIUS, OHM, VOLT, InputError, Uni
 from swapglow.core.quantities.inputs import read_single
 
 ReadingKind = Literal[
-    "current", "resistor_volts", "led_volts", "supply_volts", "plus_volts", "minus_volts", "lamp_volts",
-    "resistor_ohms", "led_straight", "led_turned", "resistor_celsius", "led_celsius", "regulator_celsius",
-]  # fmt: skip
+    "current",
+    "resistor_volts",
+    "led_volts",
+    "supply_volts",
+    "plus_volts",
+    "minus_volts",
+    "lamp_volts",
+    "resistor_ohms",
+    "led_straight",
+    "led_turned",
+    "resistor_celsius",
+    "led_celsius",
+    "regulator_celsius",
+]
 ReadingOf = Literal["one", "all"]
 # What a reading is of, where several strings stand side by side.
 READS: dict[ReadingOf, str] = {"one": "One string", "all": "All of them together"}
@@ -20,14 +31,20 @@ Whose = Literal["this", "sister"]
 WHOSE: dict[Whose, str] = {"this": "This lamp", "sister": "Its sister, a good one"}
 # What is read after the swap, as it is called.
 KINDS: dict[ReadingKind, str] = {
-    "current": "Current", "resistor_volts": "Volts across the resistor", "led_volts": "Volts across the LEDs",
-    "supply_volts": "The rail with the LED in", "plus_volts": "The lamp's plus wire to ground",
-    "minus_volts": "The lamp's minus wire to ground", "lamp_volts": "Volts at the lamp's wires",
-    "resistor_ohms": "The resistor's ohms, power off", "led_straight": "An LED on the diode range",
+    "current": "Current",
+    "resistor_volts": "Volts across the resistor",
+    "led_volts": "Volts across the LEDs",
+    "supply_volts": "The rail with the LED in",
+    "plus_volts": "The lamp's plus wire to ground",
+    "minus_volts": "The lamp's minus wire to ground",
+    "lamp_volts": "Volts at the lamp's wires",
+    "resistor_ohms": "The resistor's ohms, power off",
+    "led_straight": "An LED on the diode range",
     "led_turned": "The same, leads turned round",
-    "resistor_celsius": "The resistor's temperature", "led_celsius": "The LED's temperature",
+    "resistor_celsius": "The resistor's temperature",
+    "led_celsius": "The LED's temperature",
     "regulator_celsius": "The regulator's temperature",
-}  # fmt: skip
+}
 # What is compared on a supply that alternates besides what is taken with the power off: averages, as a DC range
 # shows them, and the volts of the feed and at the lamp's wires as an AC range does.
 ON_AC: frozenset[ReadingKind] = frozenset({"current", "led_volts", "supply_volts", "lamp_volts"})
@@ -91,8 +108,16 @@ def unit_of(kind: ReadingKind) -> Unit:
     return AMPERE if kind == "current" else OHM if kind == "resistor_ohms" else VOLT
 
 
-def read_after(id_: str, kind: ReadingKind, text: str, burden: str, note: str,
-               of: ReadingOf = "one", state: State = "on", whose: Whose = "this") -> ReadingAfter:  # fmt: skip
+def read_after(
+    id_: str,
+    kind: ReadingKind,
+    text: str,
+    burden: str,
+    note: str,
+    of: ReadingOf = "one",
+    state: State = "on",
+    whose: Whose = "this",
+) -> ReadingAfter:
     """A reading after the swap from its texts.
 
     Args:

@@ -21,8 +21,12 @@ FUNCTIONS: dict[Function, tuple[str, Unit]] = {
 LAMP = {"in": "In", "out": "Out"}
 # The points as a choice offers them.
 POINT_LABELS: dict[Points, str] = {
-    "lamp": "Lamp", "feed": "Feed", "driver": "Switch", "frame": "To frame", "hand": "Lamp in the hand",
-}  # fmt: skip
+    "lamp": "Lamp",
+    "feed": "Feed",
+    "driver": "Switch",
+    "frame": "To frame",
+    "hand": "Lamp in the hand",
+}
 FUNCTION_LABELS: dict[Function, str] = {key: label for key, (label, _) in FUNCTIONS.items()}
 POINTS: dict[Points, str] = {
     "lamp": "the lamp's contacts",
@@ -75,8 +79,18 @@ class ReadingBefore:
         return f"{show(self.value, self.unit)}{kind} at {POINTS[self.points]}, lamp {self.lamp}{state}"
 
 
-def read_before(id_: str, function: str, text: str, *, points: str = "lamp", lamp: str = "in", state: str = "",
-               meter: str = "", true_rms: bool = False, note: str = "") -> ReadingBefore:  # fmt: skip
+def read_before(
+    id_: str,
+    function: str,
+    text: str,
+    *,
+    points: str = "lamp",
+    lamp: str = "in",
+    state: str = "",
+    meter: str = "",
+    true_rms: bool = False,
+    note: str = "",
+) -> ReadingBefore:
     """A reading from its texts; "0L" or "OL" on an ohms range is no continuity.
 
     Args:
@@ -119,5 +133,6 @@ def read_before(id_: str, function: str, text: str, *, points: str = "lamp", lam
         raise InputError("text", f'"{text}" says {said.upper()}, but the range is {FUNCTIONS[function][0]}.')
     if function in ("ac_volts", "ac_amps", "ohms") and parsed.low < 0:
         raise InputError("text", f"{FUNCTIONS[function][0]} are never negative.")
-    return ReadingBefore(id_, function, parsed.usual, parsed.low, parsed.high, points, side, state.strip(), ohm,
-                         true_rms, note)  # fmt: skip
+    return ReadingBefore(
+        id_, function, parsed.usual, parsed.low, parsed.high, points, side, state.strip(), ohm, true_rms, note
+    )

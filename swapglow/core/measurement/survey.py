@@ -71,8 +71,7 @@ def survey(position: Position, readings: tuple[ReadingBefore, ...], plan: tuple[
     )
 
 
-def _report(r: ReadingBefore, position: Position, readings: tuple[ReadingBefore, ...],
-            wave: str) -> ReadingReport:  # fmt: skip
+def _report(r: ReadingBefore, position: Position, readings: tuple[ReadingBefore, ...], wave: str) -> ReadingReport:
     loop = None
     if r.unit is AMPERE and r.points == "lamp":
         # The loop is the lamp itself at the volts it had, or by its rating.

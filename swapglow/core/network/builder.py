@@ -104,9 +104,18 @@ def steady_parts(k: int) -> tuple[str, str]:
     return f"Dload{k}forth", f"Dload{k}back"
 
 
-def build(position: Position, cases: Cases, *, wave: Wave | None = None, state: State = "on",
-          stacked: bool = False, folded: bool = False, farads: Param = 0.0, filaments: Ohms | None = None,
-          lamp_in: Element | None = None) -> Network:  # fmt: skip
+def build(
+    position: Position,
+    cases: Cases,
+    *,
+    wave: Wave | None = None,
+    state: State = "on",
+    stacked: bool = False,
+    folded: bool = False,
+    farads: Param = 0.0,
+    filaments: Ohms | None = None,
+    lamp_in: Element | None = None,
+) -> Network:
     """A position as a circuit.
 
     Args:
@@ -142,41 +151,52 @@ def _refuse(p: Position, wave: Wave | None, state: State) -> None:
         raise CannotBuild("regulator_id", f"A regulator ({p.regulator.label}) is not worked out {where}.")
     if p.regulator is not None and not way.diodes:
         raise CannotBuild(
-            "regulator_id", f"A regulator ({p.regulator.label}) is not worked out {where} without a diode or a bridge "
+            "regulator_id",
+            f"A regulator ({p.regulator.label}) is not worked out {where} without a diode or a bridge "
             "before it: it takes no volts in reverse.",
-        )  # fmt: skip
+        )
     if p.module is not None and p.module.law == "power" and not (alternates and way.reservoir):
         raise CannotBuild(
-            "module", f"A ready-made lamp of constant power is not worked out {where} without a capacitor "
+            "module",
+            f"A ready-made lamp of constant power is not worked out {where} without a capacitor "
             "before it: what its converter does between the crests is not known.",
-        )  # fmt: skip
+        )
     if p.driver.remaining_lamps and not alternates:
         raise CannotBuild("driver_kind", f"Lamps left in the loop are not worked out {where}.")
     if p.driver.dropper_ohm and not alternates:
         curved = next((load for load in p.driver.loads if load.amps or load.lamp), None)
         if curved is not None:
             raise CannotBuild(
-                "loads", f"On the shared feed, {curved.name or 'a load'} is no plain resistance: that is not worked "
+                "loads",
+                f"On the shared feed, {curved.name or 'a load'} is no plain resistance: that is not worked "
                 f"out {where}.",
-            )  # fmt: skip
+            )
     if p.driver.dropper_ohm and p.rail.supply.waveform is Waveform.EITHER_WAY and way.folds:
         panel = next((load for load in p.driver.loads if load.led), None)
         if panel is not None:
             raise CannotBuild(
-                "loads", f"On the shared feed, {panel.name} lights one way round and the lamp behind its bridge both: "
+                "loads",
+                f"On the shared feed, {panel.name} lights one way round and the lamp behind its bridge both: "
                 "which way the track runs is not known, so that this is not worked out.",
-            )  # fmt: skip
+            )
     if state == "off" and not p.driver.kind.contact:
-        raise CannotBuild(
-            "driver_kind", f"{p.driver.kind.label}, switched off, is not worked out {where}."
-        )  # fmt: skip
+        raise CannotBuild("driver_kind", f"{p.driver.kind.label}, switched off, is not worked out {where}.")
 
 
 class _Builder:
     """One circuit in the making: elements, and the node reached."""
 
-    def __init__(self, position: Position, cases: Cases, wave: Wave | None, state: State, stacked: bool,
-                 folded: bool, farads: Param, ohms: Ohms) -> None:  # fmt: skip
+    def __init__(
+        self,
+        position: Position,
+        cases: Cases,
+        wave: Wave | None,
+        state: State,
+        stacked: bool,
+        folded: bool,
+        farads: Param,
+        ohms: Ohms,
+    ) -> None:
         self.p, self.cases, self.wave, self.state = position, cases, wave, state
         self.stacked, self.folded, self.farads, self.ohms = stacked, folded, farads, ohms
         self.alternates = wave is not None and position.rail.supply.alternates
@@ -260,9 +280,7 @@ class _Builder:
             source = LINE_OHM
         if np.any(np.asarray(source) > 0):
             least = np.maximum(source, LEAST_OHM)
-            self.elements.append(
-                Resistor("Rsource", node, "loaded", float(least) if least.ndim == 0 else least)
-            )
+            self.elements.append(Resistor("Rsource", node, "loaded", float(least) if least.ndim == 0 else least))
             node = "loaded"
         if d.dropper_ohm:
             self.elements.append(Resistor("Rdropper", node, "behind", d.dropper_ohm))
@@ -282,7 +300,7 @@ class _Builder:
                 self.elements += [
                     Resistor(name, node, f"load{k}", load.ohms / load.strings),
                     Diode(f"Dload{k}", f"load{k}", self.back, side_by_side(model, load.strings)),
-                ]  # fmt: skip
+                ]
             elif load.ohms is not None:
                 self.elements.append(Resistor(name, node, self.back, load.ohms))
             elif load.amps is not None and self.alternates:
@@ -326,10 +344,12 @@ class _Builder:
             self.elements.append(Diode("Dbridge", node, "dc", pair))
         elif r.folds:
             self.elements += [
-                Diode("Dbridge1", node, "dc", diode), Diode("Dbridge2", "legb", "dc", diode),
-                Diode("Dbridge3", "0", node, diode), Diode("Dbridge4", "0", "legb", diode),
+                Diode("Dbridge1", node, "dc", diode),
+                Diode("Dbridge2", "legb", "dc", diode),
+                Diode("Dbridge3", "0", node, diode),
+                Diode("Dbridge4", "0", "legb", diode),
                 Resistor("Rinsulation", "legb", "0", INSULATION_OHM),
-            ]  # fmt: skip
+            ]
         elif r.diodes:
             self.elements.append(Diode("Drectifier", node, "dc", diode))
         if r.reservoir:
@@ -342,9 +362,7 @@ class _Builder:
         node = self._regulator(node, last)
         self._beside(node, last)
         fault = cases.fault or Fault()
-        node = self._extra(
-            "Rjoint", node, "jointed", None if fault.string is None else fault.string / p.branches
-        )
+        node = self._extra("Rjoint", node, "jointed", None if fault.string is None else fault.string / p.branches)
         if not p.set_by_ohms:
             node, last = self._resistor(node, last)
         shunt = cases.shunt_of(p)
@@ -407,10 +425,7 @@ class _Builder:
         """The series resistor in its lead, or half in each; returns the string's nodes."""
         p, ohms = self.p, self.cases.ohms / self.p.branches
         if p.resistor_parts == 2:
-            self.elements += [
-                Resistor("R1", node, "string", ohms / 2),
-                Resistor("R2", "return", last, ohms / 2),
-            ]
+            self.elements += [Resistor("R1", node, "string", ohms / 2), Resistor("R2", "return", last, ohms / 2)]
             return "string", "return"
         if p.lead == "negative":
             self.elements.append(Resistor("R1", "return", last, ohms))
@@ -418,23 +433,17 @@ class _Builder:
         self.elements.append(Resistor("R1", node, "string", ohms))
         return "string", last
 
-    def _guard(
-        self, node: str, last: str, string: "tuple[Led, Param, Led | None, int, int]", key: str = ""
-    ) -> None:
+    def _guard(self, node: str, last: str, string: "tuple[Led, Param, Led | None, int, int]", key: str = "") -> None:
         """What stands across each string, turned round: a diode, or LEDs of its own kind or of the other die's."""
         p, (led, vf, second, in_series, count) = self.p, string
         if not self.alternates:
             return
         if p.rectification.guard == "diode":
-            self.elements.append(
-                Diode(f"Dinverse{key}", last, node, side_by_side(rectifier("power").model, count))
-            )
+            self.elements.append(Diode(f"Dinverse{key}", last, node, side_by_side(rectifier("power").model, count)))
         elif p.rectification.guard == "led":
             one = (led, vf) if second is None else (second, second.vf_typ)
             model = led_model(*one, in_series, p.celsius)
-            self.elements.append(
-                Diode(f"Dturned{key}" if key else "D2", last, node, side_by_side(model, count))
-            )
+            self.elements.append(Diode(f"Dturned{key}" if key else "D2", last, node, side_by_side(model, count)))
 
     def _beside(self, node: str, last: str) -> None:
         """Strings of other LEDs between the same two nodes, each as lucky as the main one."""
@@ -466,9 +475,11 @@ class _Builder:
         if self.bridge_inside:
             one = side_by_side(rectifier("power").chain(p.in_series, p.celsius), p.branches)
             self.elements += [
-                Diode("Dbridge1", node, "inner", one), Diode("Dbridge2", last, "inner", one),
-                Diode("Dbridge3", "innerback", node, one), Diode("Dbridge4", "innerback", last, one),
-            ]  # fmt: skip
+                Diode("Dbridge1", node, "inner", one),
+                Diode("Dbridge2", last, "inner", one),
+                Diode("Dbridge3", "innerback", node, one),
+                Diode("Dbridge4", "innerback", last, one),
+            ]
             node, last = "inner", "innerback"
         elif not m.polarised:
             chain = rectifier("power").chain(2 * p.in_series, p.celsius)

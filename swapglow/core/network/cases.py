@@ -112,9 +112,13 @@ class Batch:
     def cases(self) -> Cases:
         """All cases, flattened in the order of their blocks."""
         return Cases(
-            self._column("rail"), self._column("vf"), self._column("ohms"), self._shared("drop", self._drop),
-            self._shared("source", self._source), held=self._held(),
-        )  # fmt: skip
+            self._column("rail"),
+            self._column("vf"),
+            self._column("ohms"),
+            self._shared("drop", self._drop),
+            self._shared("source", self._source),
+            held=self._held(),
+        )
 
     def _held(self) -> Param | None:
         """What regulators hold, where a block says so."""
@@ -171,7 +175,5 @@ class Batch:
         every = np.arange(span.start, span.stop, dtype=np.intp)
         if not at:
             return every
-        pick = tuple(
-            block.axes[axis].index(at[axis]) if axis in at else slice(None) for axis in block.axes
-        )  # fmt: skip
+        pick = tuple(block.axes[axis].index(at[axis]) if axis in at else slice(None) for axis in block.axes)
         return np.atleast_1d(every.reshape(self._shape[name])[pick]).ravel()

@@ -108,8 +108,9 @@ def cold_start(laws: Mapping[str, Law], samples: int, start: Mapping[str, float]
     return np.asarray(np.log(np.stack([np.full(samples, start[n]) for n in laws])))
 
 
-def settled(build: Callable[[Ohms], Circuit], laws: Mapping[str, Law], samples: int,
-            start: Mapping[str, float] | None = None) -> OperatingPoint:  # fmt: skip
+def settled(
+    build: Callable[[Ohms], Circuit], laws: Mapping[str, Law], samples: int, start: Mapping[str, float] | None = None
+) -> OperatingPoint:
     """Solve a circuit with such parts in it.
 
     Args:

@@ -55,9 +55,7 @@ def regulated(position: Position, cases: Cases, state: State, ohms: Ohms) -> Cas
     # Where it lacks head nothing is forced: a cut-off path could not carry what it is set to.
     amps = np.where(enough, amps, starved.current(name))
     forced = tuple(
-        CurrentSource(name, e.plus, e.minus, Dc(amps))
-        if isinstance(e, VoltageSource) and e.name == name
-        else e
+        CurrentSource(name, e.plus, e.minus, Dc(amps)) if isinstance(e, VoltageSource) and e.name == name else e
         for e in plain.elements
     )
     point = operating_point(replace(plain, elements=forced)).require()
@@ -89,9 +87,7 @@ def _held_amps(position: Position, cases: Cases) -> Param | None:
     p, m = position, position.module
     if p.regulator is not None and p.set_by_ohms:
         # Past its own limit a regulator gives no more, whatever it is set to.
-        return np.minimum(
-            (p.regulator.volts / cases.ohms + p.regulator.adjust_a) * p.branches, p.regulator.limit_a
-        )
+        return np.minimum((p.regulator.volts / cases.ohms + p.regulator.adjust_a) * p.branches, p.regulator.limit_a)
     if m is None or m.law == "resistor":
         return None
     return held_amps(p, cases)
@@ -103,12 +99,20 @@ def _on_held(position: Position, cases: Cases) -> FloatArray:
     assert p.regulator is not None
     inside = p.shunt_across == "leds"
     bare = replace(
-        p, regulator_id="", driver=plain_driver(), rail=replace(p.rail, supply=plain_supply()),
+        p,
+        regulator_id="",
+        driver=plain_driver(),
+        rail=replace(p.rail, supply=plain_supply()),
         shunt_ohm=p.shunt_ohm if inside else None,
-    )  # fmt: skip
+    )
     volts = np.full(cases.samples, 1.0) * (p.regulator.volts if cases.held is None else cases.held)
     held = replace(
-        cases, held=None, rail=volts, drop=0.0, source=0.0, shunt=cases.shunt if inside else None,
+        cases,
+        held=None,
+        rail=volts,
+        drop=0.0,
+        source=0.0,
+        shunt=cases.shunt if inside else None,
         fault=None if cases.fault is None else cases.fault.of_string,
-    )  # fmt: skip
+    )
     return -operating_point(build(bare, held, stacked=True).circuit).require().current("Vrail")

@@ -112,8 +112,18 @@ def supply_amps(point: OperatingPoint) -> FloatArray:
 
 # What stands before a lamp's contacts, or beside them on its feed: by how their elements' names begin.
 _OUTSIDE = (
-    "Rsource", "Rdropper", "Rleft", "Rload", "Dload", "Vdload", "Idload", "Ddload", "Rpulse", "Dgate", "Vdriver",
-)  # fmt: skip
+    "Rsource",
+    "Rdropper",
+    "Rleft",
+    "Rload",
+    "Dload",
+    "Vdload",
+    "Idload",
+    "Ddload",
+    "Rpulse",
+    "Dgate",
+    "Vdriver",
+)
 
 
 def lamp_watts(point: Solved) -> FloatArray:

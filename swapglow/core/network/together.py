@@ -20,8 +20,9 @@ from swapglow.core.engine.netlist import (
 from swapglow.core.network.builder import side_by_side
 
 
-def together(circuits: Sequence[tuple[Circuit, int]], wave: Wave, source_ohm: Param, others_ohm: float | None,
-             celsius: float) -> Circuit:  # fmt: skip
+def together(
+    circuits: Sequence[tuple[Circuit, int]], wave: Wave, source_ohm: Param, others_ohm: float | None, celsius: float
+) -> Circuit:
     """Circuits between the same two wires: feed, its source resistance, and then each behind a meter of 0 V.
 
     Equal circuits are one of them with all its resistances divided by their count and all its currents

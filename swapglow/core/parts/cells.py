@@ -35,11 +35,15 @@ def chemistries() -> dict[str, Chemistry]:
     """Cells of the catalogue by id."""
     return {
         r["id"]: Chemistry(
-            r["id"], r["label"], float(r["ohm"]), float(r["mah"]) / 1e3, float(r["most_ma"]) / 1e3,
+            r["id"],
+            r["label"],
+            float(r["ohm"]),
+            float(r["mah"]) / 1e3,
+            float(r["most_ma"]) / 1e3,
             tuple(float(r[f"v{k * 10}"]) for k in range(11)),
         )
         for r in rows("cells")
-    }  # fmt: skip
+    }
 
 
 @dataclass(frozen=True)

@@ -10,12 +10,20 @@ from swapglow.core.values.resistor_marks import DIGITS, SHORT, MarkError, Read, 
 
 # What a colour is taken for when it is dirty, faded, burnt, or seen by a warm lamp (common practice).
 TAKEN_FOR: dict[str, tuple[str, ...]] = {
-    "black": ("brown", "blue"), "brown": ("red", "black", "violet"), "red": ("brown", "orange"),
-    "orange": ("red", "yellow"), "yellow": ("orange", "gold", "white"), "green": ("blue", "grey"),
-    "blue": ("green", "violet", "grey"), "violet": ("blue", "brown", "grey"), "grey": ("violet", "silver", "white"),
-    "white": ("grey", "yellow"), "gold": ("yellow", "silver", "orange"), "silver": ("grey", "gold", "white"),
+    "black": ("brown", "blue"),
+    "brown": ("red", "black", "violet"),
+    "red": ("brown", "orange"),
+    "orange": ("red", "yellow"),
+    "yellow": ("orange", "gold", "white"),
+    "green": ("blue", "grey"),
+    "blue": ("green", "violet", "grey"),
+    "violet": ("blue", "brown", "grey"),
+    "grey": ("violet", "silver", "white"),
+    "white": ("grey", "yellow"),
+    "gold": ("yellow", "silver", "orange"),
+    "silver": ("grey", "gold", "white"),
     "pink": ("red",),
-}  # fmt: skip
+}
 MOST = 6
 # A colour taken for another costs as much as being off by so many powers of ten from what fits here.
 _CHANGE_COST = 0.5

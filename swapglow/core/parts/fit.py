@@ -44,8 +44,9 @@ class Curve:
         return np.asarray(nvt * np.log1p(np.asarray(amps) / self.i_s) + np.asarray(amps) * self.r_s)
 
 
-def fit_curve(volts: FloatArray, amps: FloatArray, *, in_series: int = 1, known_ohm: float = 0.0,
-              celsius: float = REFERENCE_C) -> Curve:  # fmt: skip
+def fit_curve(
+    volts: FloatArray, amps: FloatArray, *, in_series: int = 1, known_ohm: float = 0.0, celsius: float = REFERENCE_C
+) -> Curve:
     """Least squares in volts, over the logarithm of Is, over n, and over Rs.
 
     Args:
@@ -88,15 +89,23 @@ def fit_curve(volts: FloatArray, amps: FloatArray, *, in_series: int = 1, known_
             junction = max(float(volts[0] - amps[0] * r_s), 0.05)
             start = [np.log(amps[0]) - min(junction / (whole * vt), 200.0), whole, r_s]
             found = scipy.optimize.least_squares(
-                left_over, start, x_scale=[5.0, 1.0, max(steepest, 1e-2)],
-                bounds=([-400.0, _LEAST_N * in_series, known_ohm],
-                        [np.log(amps[0]) + 5, _MOST_N * in_series, known_ohm + 10 * span / amps.max()]),
-            )  # fmt: skip
+                left_over,
+                start,
+                x_scale=[5.0, 1.0, max(steepest, 1e-2)],
+                bounds=(
+                    [-400.0, _LEAST_N * in_series, known_ohm],
+                    [np.log(amps[0]) + 5, _MOST_N * in_series, known_ohm + 10 * span / amps.max()],
+                ),
+            )
             if best is None or found.cost < best.cost:
                 best = found
     assert best is not None
     left = curve(best.x) - volts
     return Curve(
-        float(np.exp(best.x[0])), float(best.x[1]), float(best.x[2]), celsius,
-        float(np.sqrt((left**2).mean())), float(np.abs(left).max()),
-    )  # fmt: skip
+        float(np.exp(best.x[0])),
+        float(best.x[1]),
+        float(best.x[2]),
+        celsius,
+        float(np.sqrt((left**2).mean())),
+        float(np.abs(left).max()),
+    )

@@ -37,11 +37,7 @@ def glasses() -> dict[str, Glass]:
     text = files("swapglow.core.parts").joinpath("data", "glasses.csv").read_text("utf-8")
     head, labels, *lines = list(csv.reader(x for x in text.splitlines() if not x.startswith("#")))
     nm = tuple(float(r[0]) for r in lines)
-    return {
-        id_: Glass(id_, labels[k], nm, tuple(float(r[k]) for r in lines))
-        for k, id_ in enumerate(head)
-        if k > 0
-    }
+    return {id_: Glass(id_, labels[k], nm, tuple(float(r[k]) for r in lines)) for k, id_ in enumerate(head) if k > 0}
 
 
 def own_glass(field: str, text: str) -> Glass:
@@ -66,18 +62,20 @@ def own_glass(field: str, text: str) -> Glass:
         rows = rows[1:]
     if len(rows) < 2 or any(len(r) != 2 for r in rows):
         raise InputError(
-            field, "Type what comes through of blue, green and red light, like 2, 5, 80 %, or a table of nm and "
+            field,
+            "Type what comes through of blue, green and red light, like 2, 5, 80 %, or a table of nm and "
             "per cent, a pair on each line.",
-        )  # fmt: skip
+        )
     if len(rows) > _MOST_ROWS:
         raise InputError(field, f"{len(rows)} lines are more than {_MOST_ROWS}.")
     pairs = sorted((_number(field, r[0]), _number(field, r[1])) for r in rows)
     nm = tuple(p[0] for p in pairs)
     if len(set(nm)) < len(nm) or not (nm[0] >= _LEAST_NM and nm[-1] <= _MOST_NM):
         raise InputError(
-            field, f"Wavelengths stand once each, between {_LEAST_NM:g} and {_MOST_NM:g} nm: {nm[0]:g} to {nm[-1]:g} "
+            field,
+            f"Wavelengths stand once each, between {_LEAST_NM:g} and {_MOST_NM:g} nm: {nm[0]:g} to {nm[-1]:g} "
             "were read.",
-        )  # fmt: skip
+        )
     return Glass(OWN_GLASS, "Own glass", nm, _shares(field, [p[1] for p in pairs]))
 
 
@@ -112,7 +110,5 @@ def _shares(field: str, values: list[float]) -> tuple[float, ...]:
     """Shares of 1; figures over 1 anywhere are per cent."""
     most = max(values)
     if min(values) < 0 or most > 100:
-        raise InputError(
-            field, f"What comes through lies between 0 and 100 %: {min(values):g} to {most:g} were read."
-        )
+        raise InputError(field, f"What comes through lies between 0 and 100 %: {min(values):g} to {most:g} were read.")
     return tuple(v / 100 if most > 1 else v for v in values)

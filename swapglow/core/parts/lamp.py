@@ -90,12 +90,17 @@ def catalogue() -> dict[str, Lamp]:
     """Common miniature lamps by id."""
     return {
         r["id"]: Lamp(
-            r["id"], r["label"], float(r["volts"]), float(r["amps"]),
-            float(r["mscp"]) if r["mscp"] else None, r["base"], float(r["colour_k"]),
+            r["id"],
+            r["label"],
+            float(r["volts"]),
+            float(r["amps"]),
+            float(r["mscp"]) if r["mscp"] else None,
+            r["base"],
+            float(r["colour_k"]),
             bulb=Bulb(*(float(r[k]) / 1000 if r[k] else None for k in ("across_mm", "long_mm", "below_mm"))),
         )
         for r in rows("lamps")
-    }  # fmt: skip
+    }
 
 
 def estimate_candela(volts: float, amps: float) -> float:

@@ -143,9 +143,9 @@ def catalogue() -> dict[str, Led]:
     out = {}
     for r in rows("leds"):
         number: dict[str, Any] = {
-            k: float(r[k]) for k in ("vf_low", "vf_typ", "vf_high", "peak_nm",
-                                     "fwhm_nm", "n", "rs_v", "reverse_v", "angle_deg")
-        }  # fmt: skip
+            k: float(r[k])
+            for k in ("vf_low", "vf_typ", "vf_high", "peak_nm", "fwhm_nm", "n", "rs_v", "reverse_v", "angle_deg")
+        }
         out[r["id"]] = Led(
             id=r["id"],
             label=r["label"],
@@ -186,9 +186,15 @@ def with_range(base: Led, low: float, typ: float, high: float, rated_a: float) -
         )
     share = min(base.rs_v, low / 3)
     return replace(
-        base, vf_low=low, vf_typ=typ, vf_high=high, rated_a=rated_a, rs_v=share, vf_given_a=None,
+        base,
+        vf_low=low,
+        vf_typ=typ,
+        vf_high=high,
+        rated_a=rated_a,
+        rs_v=share,
+        vf_given_a=None,
         candela_given_a=base.candela_a,
-    )  # fmt: skip
+    )
 
 
 def kind_of(vf: float) -> Led:

@@ -15,9 +15,7 @@ from swapglow.core.parts.rectifier import rectifier
 from swapglow.core.quantities import AMPERE, VOLT, InputError, show
 
 Law = Literal["resistor", "current", "power"]
-LAWS: dict[Law, str] = {
-    "resistor": "Resistor inside", "current": "Constant current", "power": "Constant power",
-}  # fmt: skip
+LAWS: dict[Law, str] = {"resistor": "Resistor inside", "current": "Constant current", "power": "Constant power"}
 # What may be said of it.
 UNKNOWN = "unknown"
 SAID_LAWS: dict[str, str] = {**{str(law): label for law, label in LAWS.items()}, UNKNOWN: "Not known"}
@@ -103,34 +101,38 @@ class Module:
         room = self.at_v - self.bridge_v
         if self.at_v < LEAST_V:
             raise InputError(
-                "band", f"No LED lamp works on {show(self.at_v, VOLT)}: a converter wants {show(LEAST_V, VOLT)} and "
-                "more.",
-            )  # fmt: skip
+                "band",
+                f"No LED lamp works on {show(self.at_v, VOLT)}: a converter wants {show(LEAST_V, VOLT)} and more.",
+            )
         if room < LEAST_V:
             raise InputError(
-                "module.polarised", f"At {show(self.amps, AMPERE)} the bridge of a lamp that lights either way round "
+                "module.polarised",
+                f"At {show(self.amps, AMPERE)} the bridge of a lamp that lights either way round "
                 f"keeps {show(self.bridge_v, VOLT)} by itself, and it is known at {show(self.at_v, VOLT)}: say that it "
                 "lights one way round only, or read it again.",
-            )  # fmt: skip
+            )
         if self.law == "resistor" and self.swept is None and self.die_v >= room:
             raise InputError(
-                "module.law", f"Behind a resistor one LED of {show(self.die_v, VOLT)} does not light at "
+                "module.law",
+                f"Behind a resistor one LED of {show(self.die_v, VOLT)} does not light at "
                 f"{show(self.at_v, VOLT)}: it has a converter inside (constant power), or LEDs of another colour.",
-            )  # fmt: skip
+            )
         if self.dice is not None and self.dice * self.die_v >= room:
             raise InputError(
-                "module.dice", f"{self.dice} LEDs of {show(self.die_v, VOLT)} do not light at "
+                "module.dice",
+                f"{self.dice} LEDs of {show(self.die_v, VOLT)} do not light at "
                 f"{show(self.at_v, VOLT)}: count again, or pick another LED.",
-            )  # fmt: skip
+            )
         if self.second is None or self.law != "resistor":
             return
         volts, amps = self.second
         if (volts - self.at_v) * (amps - self.amps) <= 0:
             raise InputError(
-                "module.second_amps", f"{show(amps, AMPERE)} at {show(volts, VOLT)} and {show(self.amps, AMPERE)} at "
+                "module.second_amps",
+                f"{show(amps, AMPERE)} at {show(volts, VOLT)} and {show(self.amps, AMPERE)} at "
                 f"{show(self.at_v, VOLT)}: behind a resistor more volts give more amps. It holds its current or its "
                 "power, or the readings are exchanged.",
-            )  # fmt: skip
+            )
 
     @property
     def possible(self) -> "tuple[Module, ...]":
@@ -199,11 +201,21 @@ class Module:
             return self.swept
         times, typ = inside.volts / like.vf_typ, inside.volts
         return replace(
-            like, id="module", label="Ready-made lamp", vf_low=typ, vf_typ=typ, vf_high=typ,
-            rated_a=self.amps * MOST_DRIVE, n=like.n * times, rs_v=0.0, reverse_v=like.reverse_v,
-            tempco_v_k=like.tempco_v_k * times, vf_given_a=self.amps, candela_given_a=self.amps,
+            like,
+            id="module",
+            label="Ready-made lamp",
+            vf_low=typ,
+            vf_typ=typ,
+            vf_high=typ,
+            rated_a=self.amps * MOST_DRIVE,
+            n=like.n * times,
+            rs_v=0.0,
+            reverse_v=like.reverse_v,
+            tempco_v_k=like.tempco_v_k * times,
+            vf_given_a=self.amps,
+            candela_given_a=self.amps,
             angle_deg=LAMP_ANGLE_DEG,
-        )  # fmt: skip
+        )
 
 
 @dataclass(frozen=True)
@@ -222,10 +234,19 @@ def ready_made() -> dict[str, ReadyMade]:
     """The catalogue by id."""
     return {
         r["id"]: ReadyMade(
-            r["id"], r["label"], r["base"],
-            Module(float(r["low"]), float(r["high"]), float(r["ma"]) / 1e3, r["law"],  # type: ignore[arg-type]  # one of LAWS
-                   r["polarised"] == "yes", float(r["throttle"]), float(r["throttle_s"])),
+            r["id"],
+            r["label"],
+            r["base"],
+            Module(
+                float(r["low"]),
+                float(r["high"]),
+                float(r["ma"]) / 1e3,
+                r["law"],  # type: ignore[arg-type]  # one of LAWS
+                r["polarised"] == "yes",
+                float(r["throttle"]),
+                float(r["throttle_s"]),
+            ),
             float(r["candela"]),
         )
         for r in rows("modules")
-    }  # fmt: skip
+    }

@@ -48,10 +48,23 @@ def regulators() -> dict[str, RegulatorPart]:
     """The catalogue by id."""
     return {
         r["id"]: RegulatorPart(
-            r["id"], r["label"], "fixed" if r["kind"] == "fixed" else "source", float(r["volts"]),
-            float(r["dropout"]), float(r["quiescent_ma"]) / 1e3, float(r["limit_a"]), float(r["spread"]),
-            float(r["heat_k_w"]), float(r["sink_k_w"]), float(r["most_v"]), float(r["least_ma"]) / 1e3,
-            float(r["adjust_ma"]) / 1e3, r["package"], r["view"], r["pins"], r["capacitors"],
+            r["id"],
+            r["label"],
+            "fixed" if r["kind"] == "fixed" else "source",
+            float(r["volts"]),
+            float(r["dropout"]),
+            float(r["quiescent_ma"]) / 1e3,
+            float(r["limit_a"]),
+            float(r["spread"]),
+            float(r["heat_k_w"]),
+            float(r["sink_k_w"]),
+            float(r["most_v"]),
+            float(r["least_ma"]) / 1e3,
+            float(r["adjust_ma"]) / 1e3,
+            r["package"],
+            r["view"],
+            r["pins"],
+            r["capacitors"],
         )
         for r in rows("regulators")
-    }  # fmt: skip
+    }

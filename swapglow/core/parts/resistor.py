@@ -128,8 +128,9 @@ ALL_RATINGS_W: tuple[float, ...] = tuple(sorted({p.power_w for p in packages() i
 RATINGS_W: tuple[float, ...] = tuple(sorted({p.power_w for p in packages() if p.mount == "leaded"}))
 
 
-def rating_to_fit(power_w: float, volts: float, celsius: float = 25.0,
-                  fraction: float = WORKING_FRACTION) -> float | None:  # fmt: skip
+def rating_to_fit(
+    power_w: float, volts: float, celsius: float = 25.0, fraction: float = WORKING_FRACTION
+) -> float | None:
     """The smallest leaded rating that runs at no more than ``fraction`` of what it takes, in watts.
 
     Every rating that is named anywhere comes from here: heat, volts and air all decide.
@@ -144,11 +145,7 @@ def rating_to_fit(power_w: float, volts: float, celsius: float = 25.0,
         W; None where no leaded part of the catalogue will do.
     """
     return next(
-        (
-            r
-            for r in RATINGS_W
-            if power_w <= takes_w(r, celsius) * fraction * (1 + 1e-9) and volts <= body_of(r).volts
-        ),
+        (r for r in RATINGS_W if power_w <= takes_w(r, celsius) * fraction * (1 + 1e-9) and volts <= body_of(r).volts),
         None,
     )
 

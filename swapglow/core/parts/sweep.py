@@ -131,10 +131,7 @@ def read_table(text: str) -> tuple[FloatArray, FloatArray, str]:
     scale_v, scale_a = (1.0, 1.0) if heading is None else heading[:2]
     largest = _largest([amps for _, _, amps in rows])
     if heading is None and largest >= BARE_MILLIAMPS:
-        scale_a, guess = (
-            1e-3,
-            f"{guess} Bare currents of {largest:g} are taken for milliamps.".strip(),
-        )
+        scale_a, guess = (1e-3, f"{guess} Bare currents of {largest:g} are taken for milliamps.".strip())
     volts, amps = [], []
     for n, first, second in rows:
         try:
@@ -247,18 +244,29 @@ def fitted_led(base: Led, typed: SweepInput) -> Led:
     typical = float(curve.volts(rated))
     if not 0 < typical < LARGEST_VF:
         raise InputError(
-            "sweep", f"The fitted curve stands at {typical:.3g} V at {rated * 1e3:g} mA: no module of one "
+            "sweep",
+            f"The fitted curve stands at {typical:.3g} V at {rated * 1e3:g} mA: no module of one "
             "position does. Check the columns, or type the module's own rated current.",
-        )  # fmt: skip
+        )
     spread = 2 * curve.error_v
     try:
         return replace(
-            base, id=SWEPT, label=f"Swept: {base.label.lower()}", vf_low=max(typical - spread, 1e-3),
-            vf_typ=typical, vf_high=typical + spread, n=curve.n, rs_v=rated * curve.r_s, rated_a=rated,
-            tempco_v_k=base.tempco_v_k * inside.in_series, reverse_v=base.reverse_v,
-            candela=base.candela * inside.in_series * inside.strings, vf_given_a=None,
-            candela_given_a=base.candela_a * inside.strings, inside=inside,
-        )  # fmt: skip
+            base,
+            id=SWEPT,
+            label=f"Swept: {base.label.lower()}",
+            vf_low=max(typical - spread, 1e-3),
+            vf_typ=typical,
+            vf_high=typical + spread,
+            n=curve.n,
+            rs_v=rated * curve.r_s,
+            rated_a=rated,
+            tempco_v_k=base.tempco_v_k * inside.in_series,
+            reverse_v=base.reverse_v,
+            candela=base.candela * inside.in_series * inside.strings,
+            vf_given_a=None,
+            candela_given_a=base.candela_a * inside.strings,
+            inside=inside,
+        )
     except LedError as problem:
         raise InputError("sweep", str(problem)) from None
 

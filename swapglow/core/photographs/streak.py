@@ -95,9 +95,10 @@ def _along(picture: Picture) -> tuple[FloatArray, float]:
     thick = 4 * float(across.std())
     if length < _LONG * max(thick, 1.0):
         raise InputError(
-            "photo", "That is no streak but a spot, or several beside each other: sweep the camera past one lamp, "
+            "photo",
+            "That is no streak but a spot, or several beside each other: sweep the camera past one lamp, "
             "and take nothing else that is lit into the frame.",
-        )  # fmt: skip
+        )
     # Each pixel's light is shared between the two places it lies between: no moiré of columns and places.
     place, part = np.divmod(along - along.min(), 1.0)
     weight, at = light[y, x], place.astype(int)

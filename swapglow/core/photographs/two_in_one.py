@@ -47,9 +47,7 @@ class Spot:
 
     def __post_init__(self) -> None:
         if not (0 <= self.x <= 1 and 0 <= self.y <= 4 and 0.002 <= self.r <= 0.5):
-            raise InputError(
-                "spots", "A lamp's circle lies on the photograph, and is up to half as wide as it."
-            )
+            raise InputError("spots", "A lamp's circle lies on the photograph, and is up to half as wide as it.")
 
 
 @dataclass(frozen=True)
@@ -119,24 +117,23 @@ def _seen(picture: Picture, spot: Spot, name: str) -> SeenLamp:
     brightest = pixels.max(axis=1)
     if (brightest >= CLIPPED).mean() > _CLIPPED_SHARE:
         raise InputError(
-            "photo", f"The {name} is clipped: part of it is as white as the camera goes, so its light is not known. "
+            "photo",
+            f"The {name} is clipped: part of it is as white as the camera goes, so its light is not known. "
             "Shorten the exposure, keep it locked, and take both again.",
-        )  # fmt: skip
+        )
     light = luminance(part)
     ground = float(np.median(light[ring])) if ring.any() else 0.0
     own = light[inside] - ground
     noise = float(np.std(light[ring])) if ring.any() else 0.0
     if np.percentile(brightest, 99) < DARK or np.percentile(own, 90) <= max(_OVER_NOISE * noise, 0.0):
         raise InputError(
-            "photo", f"The {name} is too dark beside the camera's noise. Lengthen the exposure, keep it locked, and "
+            "photo",
+            f"The {name} is too dark beside the camera's noise. Lengthen the exposure, keep it locked, and "
             "take both again.",
-        )  # fmt: skip
+        )
     # The median of each place's surroundings: grain is no unevenness, and an edge stays an edge.
     calm = (
-        scipy.ndimage.median_filter(light, size=int(np.clip(spot.r * picture.shape[1] / 10, 1, 9)) | 1)[
-            inside
-        ]
-        - ground
+        scipy.ndimage.median_filter(light, size=int(np.clip(spot.r * picture.shape[1] / 10, 1, 9)) | 1)[inside] - ground
     )
     face = calm[calm > _LIT * np.percentile(calm, 99)]
     colour = (linear(pixels) - _ground_rgb(part, ring)).sum(axis=0)
@@ -185,9 +182,10 @@ def found(picture: Picture) -> tuple[Spot, Spot]:
             break
     else:
         raise InputError(
-            "photo", "No two lamps stand out in it: take them beside each other before something dark, or put the "
+            "photo",
+            "No two lamps stand out in it: take them beside each other before something dark, or put the "
             "circles on them by hand.",
-        )  # fmt: skip
+        )
     sums = scipy.ndimage.sum_labels(light, marks, np.arange(1, many + 1))
     two = np.sort(np.argsort(sums)[-2:] + 1)
     middles = [(float(y), float(x)) for y, x in scipy.ndimage.center_of_mass(light, marks, two)]  # type: ignore[misc]  # two lengths

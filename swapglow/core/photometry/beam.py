@@ -9,8 +9,11 @@ from swapglow.core.parts.led import power_of
 
 # What each treatment leaves of the light, and the least angle it spreads it to (from memory).
 _SPREADS: dict[Optics, tuple[float, float]] = {
-    "as-is": (1.0, 0.0), "frosted": (0.9, 70.0), "flattened": (0.85, 110.0), "capped": (0.65, 140.0),
-}  # fmt: skip
+    "as-is": (1.0, 0.0),
+    "frosted": (0.9, 70.0),
+    "flattened": (0.85, 110.0),
+    "capped": (0.65, 140.0),
+}
 
 
 @dataclass(frozen=True)

@@ -50,9 +50,7 @@ def dot_card() -> str:
         "The one through which it looks right is the share of light you want: log it where you dim it.",
         "Do not look into a power LED or a narrow beam, card or no card.",
     )
-    words = "".join(
-        f'<text x="{_LEFT}" y="{16 + 9 * k}" font-size="5">{line}</text>' for k, line in enumerate(lines)
-    )
+    words = "".join(f'<text x="{_LEFT}" y="{16 + 9 * k}" font-size="5">{line}</text>' for k, line in enumerate(lines))
     width, height = _PAGE
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}mm" height="{height}mm" viewBox="0 0 {width} {height}" '

@@ -120,9 +120,7 @@ def light_ratio(led: Led, amps: float | FloatArray, beside: float) -> FloatArray
     """
     law, size = law_of(led), _chips(led)
     other = float(law.light(beside / size))
-    return np.asarray(
-        law.light(np.asarray(amps) / size) / other if other > 0 else np.zeros_like(amps, dtype=float)
-    )
+    return np.asarray(law.light(np.asarray(amps) / size) / other if other > 0 else np.zeros_like(amps, dtype=float))
 
 
 def candela_at(led: Led, amps: float) -> float:

@@ -17,9 +17,7 @@ PLANCK_C2 = 1.438776877e-2  # m·K, second radiation constant, SI 2019
 @cache
 def observer() -> tuple[FloatArray, FloatArray]:
     """Wavelengths in nm, shape (81,), and x̄ȳz̄ of the CIE 1931 2° observer, shape (81, 3)."""
-    table = np.array(
-        [[float(r[k]) for k in ("nm", "x", "y", "z")] for r in rows("cie1931_2deg", "photometry")]
-    )
+    table = np.array([[float(r[k]) for k in ("nm", "x", "y", "z")] for r in rows("cie1931_2deg", "photometry")])
     return table[:, 0], table[:, 1:]
 
 

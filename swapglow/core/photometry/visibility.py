@@ -20,11 +20,7 @@ LIT_ROOM_NITS = 100.0
 EYE_M = 1.0
 NOTICED = 10.0
 
-WORDS: dict[Visibility, str] = {
-    "dark": "dark",
-    "dark_room": "seen in a dark room",
-    "lit_room": "seen in a lit room",
-}
+WORDS: dict[Visibility, str] = {"dark": "dark", "dark_room": "seen in a dark room", "lit_room": "seen in a lit room"}
 
 
 def threshold_lux(nits: float) -> float:

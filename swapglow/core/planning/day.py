@@ -120,9 +120,7 @@ def plan_day(tasks: Sequence[Task], hours: float, begins: datetime) -> Day:
     pool = [t for t in tasks if not t.after]
     now, hand = 0.0, _Hand()
     while True:
-        chosen = _choose(
-            [t for t in pool if _opens(t, done, begins) <= now], hand, now, end, f"{begins:%Y-%m-%d}"
-        )
+        chosen = _choose([t for t in pool if _opens(t, done, begins) <= now], hand, now, end, f"{begins:%Y-%m-%d}")
         if chosen is None:
             # Nothing to be done now: wait for the next thing that comes free.
             later = [at for t in pool if now < (at := _opens(t, done, begins)) <= end]
@@ -139,9 +137,11 @@ def plan_day(tasks: Sequence[Task], hours: float, begins: datetime) -> Day:
         pool.sort(key=lambda t: place[t.id])
     waiting = [t for t in tasks if t.id not in done]
     return Day(
-        _blocks(list(done.values())), tuple(Held(t, _why_not(t, done, begins, end)) for t in waiting),
-        sum(d.end - d.start for d in done.values()), max((d.ready for d in done.values()), default=0.0),
-    )  # fmt: skip
+        _blocks(list(done.values())),
+        tuple(Held(t, _why_not(t, done, begins, end)) for t in waiting),
+        sum(d.end - d.start for d in done.values()),
+        max((d.ready for d in done.values()), default=0.0),
+    )
 
 
 class _Hand:
@@ -203,9 +203,7 @@ def _blocks(done: Sequence[Done]) -> tuple[Block, ...]:
         if out and out[-1].kind == d.task.kind and d.start <= out[-1].end + 1e-9:
             out[-1] = replace(out[-1], end=d.end, done=(*out[-1].done, d))
             continue
-        out.append(Block(
-            d.task.kind, KINDS[d.task.kind], d.start, d.end, (d,), _why(d, out), _soaking(d, done)
-        ))  # fmt: skip
+        out.append(Block(d.task.kind, KINDS[d.task.kind], d.start, d.end, (d,), _why(d, out), _soaking(d, done)))
     return tuple(out)
 
 
@@ -296,9 +294,11 @@ def first_come(tasks: Sequence[Task], hours: float, begins: datetime) -> Day:
         hand.take(t)
         now = at + spent
     return Day(
-        _blocks(list(done.values())), tuple(Held(t, _why_not(t, done, begins, end)) for t in left),
-        sum(d.end - d.start for d in done.values()), max((d.ready for d in done.values()), default=0.0),
-    )  # fmt: skip
+        _blocks(list(done.values())),
+        tuple(Held(t, _why_not(t, done, begins, end)) for t in left),
+        sum(d.end - d.start for d in done.values()),
+        max((d.ready for d in done.values()), default=0.0),
+    )
 
 
 def at_clock(begins: datetime, minutes: float) -> datetime:

@@ -23,8 +23,13 @@ class Job:
     like: str
 
 
-def job(hours: Sequence[float], prices: Sequence[float], expected_h: float | None, expected_price: float | None,
-        done: Sequence[float]) -> Job:  # fmt: skip
+def job(
+    hours: Sequence[float],
+    prices: Sequence[float],
+    expected_h: float | None,
+    expected_price: float | None,
+    done: Sequence[float],
+) -> Job:
     """Add a job up.
 
     Args:
@@ -46,9 +51,8 @@ def job(hours: Sequence[float], prices: Sequence[float], expected_h: float | Non
         ends = f"{min(done):.2g} to {max(done):.2g} h"
         like = f"{len(done)} lamps that are done took {median(done):.2g} h each, {ends}."
     return Job(
-        _time(took) if hours else "", f"{paid:.2f}" if prices else "", "; ".join(beside) + ("." if beside else ""),
-        like,
-    )  # fmt: skip
+        _time(took) if hours else "", f"{paid:.2f}" if prices else "", "; ".join(beside) + ("." if beside else ""), like
+    )
 
 
 def _time(hours: float) -> str:

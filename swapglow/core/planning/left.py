@@ -8,15 +8,18 @@ from swapglow.core.planning.work import KINDS, Kind
 
 # What each stage has behind it.
 _BEHIND: dict[str, frozenset[Kind]] = {
-    "sizing": frozenset(), "trial": frozenset({"read"}),
-    "fitted": frozenset({"read", "trial", "desolder", "sleeve", "solder"}), "done": frozenset(KINDS),
-}  # fmt: skip
+    "sizing": frozenset(),
+    "trial": frozenset({"read"}),
+    "fitted": frozenset({"read", "trial", "desolder", "sleeve", "solder"}),
+    "done": frozenset(KINDS),
+}
 # What a ticked step of the build has behind it.
 _TICKED: dict[str, frozenset[Kind]] = {
-    "works": frozenset({"read", "trial"}), "polarity": frozenset({"read", "trial", "desolder", "sleeve"}),
+    "works": frozenset({"read", "trial"}),
+    "polarity": frozenset({"read", "trial", "desolder", "sleeve"}),
     "soak": frozenset({"read", "trial", "desolder", "sleeve", "solder", "prove", "soak"}),
     "reverse": frozenset(KINDS),
-}  # fmt: skip
+}
 
 
 @dataclass(frozen=True)
@@ -51,8 +54,9 @@ def kinds_left(stage: str, ticked: Collection[str], *, asks_reading: bool) -> tu
     return tuple(k for k in KINDS if k not in behind)
 
 
-def holds(left: tuple[Kind, ...], *, stop: str, short: Collection[str], taken: bool,
-          waits: Collection[Wait]) -> tuple[dict[Kind, str], dict[Kind, datetime]]:  # fmt: skip
+def holds(
+    left: tuple[Kind, ...], *, stop: str, short: Collection[str], taken: bool, waits: Collection[Wait]
+) -> tuple[dict[Kind, str], dict[Kind, datetime]]:
     """What holds a lamp up, and until when.
 
     Args:

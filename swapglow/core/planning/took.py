@@ -14,9 +14,19 @@ _NUMBER = r"(\d+(?:\.\d*)?|\.\d+)"
 _TIME = re.compile(rf"(?:{_NUMBER} ?(?:h|hours?|hrs?))? ?(?:{_NUMBER} ?(?:min|minutes?|m|')?)?")
 # By which step's minutes a kind of work is learnt.
 BY_STEP: dict[str, Kind] = {
-    "power": "trial", "clips": "trial", "works": "trial", "polarity": "solder", "solder": "solder", "lead": "solder",
-    "sleeve": "sleeve", "wires": "solder", "legs": "sleeve", "soak": "soak", "reverse": "close", "after": "close",
-}  # fmt: skip
+    "power": "trial",
+    "clips": "trial",
+    "works": "trial",
+    "polarity": "solder",
+    "solder": "solder",
+    "lead": "solder",
+    "sleeve": "sleeve",
+    "wires": "solder",
+    "legs": "sleeve",
+    "soak": "soak",
+    "reverse": "close",
+    "after": "close",
+}
 
 
 @dataclass(frozen=True)
@@ -84,6 +94,4 @@ def _took(kind: Kind, minutes: Sequence[float]) -> Took:
         return Took(kind, KINDS[kind], usual, usual, usual, len(minutes), line)
     low, middle, high = quantiles(minutes, n=4, method="inclusive")
     line = f"median of {len(minutes)} here, {low:.0f} to {high:.0f} min in the middle half"
-    return (
-        Took(kind, KINDS[kind], median(minutes), low, high, len(minutes), line) if middle else _took(kind, ())
-    )
+    return Took(kind, KINDS[kind], median(minutes), low, high, len(minutes), line) if middle else _took(kind, ())

@@ -7,17 +7,36 @@ from typing import Literal
 Kind = Literal["read", "trial", "desolder", "sleeve", "solder", "prove", "soak", "close"]
 # In the order in which they are done, with what is got out for it once (ours).
 KINDS: dict[Kind, str] = {
-    "read": "Read what is asked", "trial": "Try on clips", "desolder": "Take the old lamps out",
-    "sleeve": "Cut and slip sleeves", "solder": "Solder in", "prove": "Read it lit", "soak": "Half an hour lit",
+    "read": "Read what is asked",
+    "trial": "Try on clips",
+    "desolder": "Take the old lamps out",
+    "sleeve": "Cut and slip sleeves",
+    "solder": "Solder in",
+    "prove": "Read it lit",
+    "soak": "Half an hour lit",
     "close": "Close up",
-}  # fmt: skip
+}
 # Minutes of hands for one lamp, until the bench's own record says otherwise; and minutes to get things out (ours).
 USUAL_MIN: dict[Kind, float] = {
-    "read": 6, "trial": 10, "desolder": 6, "sleeve": 4, "solder": 8, "prove": 5, "soak": 2, "close": 8,
-}  # fmt: skip
+    "read": 6,
+    "trial": 10,
+    "desolder": 6,
+    "sleeve": 4,
+    "solder": 8,
+    "prove": 5,
+    "soak": 2,
+    "close": 8,
+}
 SET_UP_MIN: dict[Kind, float] = {
-    "read": 2, "trial": 3, "desolder": 5, "sleeve": 2, "solder": 5, "prove": 2, "soak": 1, "close": 2,
-}  # fmt: skip
+    "read": 2,
+    "trial": 3,
+    "desolder": 5,
+    "sleeve": 2,
+    "solder": 5,
+    "prove": 2,
+    "soak": 1,
+    "close": 2,
+}
 # Another item taken in hand.
 CHANGE_MIN = 2.0
 # Lit for half an hour, with nobody at it (common practice).
@@ -91,8 +110,20 @@ def tasks_of(lamp: Lamp, minutes: dict[Kind, float]) -> tuple[Task, ...]:
     out: list[Task] = []
     for kind in (k for k in KINDS if k in lamp.left):
         before = (out[-1].id,) if out else ()
-        out.append(Task(
-            f"{lamp.id}:{kind}", kind, lamp.name, lamp.item, lamp.id, lamp.item_id, minutes[kind], before,
-            SOAK_MIN if kind == "soak" else 0.0, lamp.held.get(kind, ""), lamp.until.get(kind), lamp.due,
-        ))  # fmt: skip
+        out.append(
+            Task(
+                f"{lamp.id}:{kind}",
+                kind,
+                lamp.name,
+                lamp.item,
+                lamp.id,
+                lamp.item_id,
+                minutes[kind],
+                before,
+                SOAK_MIN if kind == "soak" else 0.0,
+                lamp.held.get(kind, ""),
+                lamp.until.get(kind),
+                lamp.due,
+            )
+        )
     return tuple(out)

@@ -77,8 +77,9 @@ def battery_hours(rail: Rail, members: Sequence[Member], this: str = "") -> Batt
     return BatteryHours(
         _hours(after.hours, f"{charge} through all that is counted"),
         None if before is None else _hours(before.hours, f"{charge} through the old lamps, to the same end"),
-        line, (after, before),
-    )  # fmt: skip
+        line,
+        (after, before),
+    )
 
 
 def battery_life_section(rail: Rail, members: Sequence[Member], this: Member) -> Runtime | None:
@@ -100,9 +101,8 @@ def battery_life_section(rail: Rail, members: Sequence[Member], this: Member) ->
         return None
     after, before = found.lives
     return Runtime(
-        found.after, found.before, _curve(after, this.id),
-        () if before is None else _curve(before, this.id), found.line,
-    )  # fmt: skip
+        found.after, found.before, _curve(after, this.id), () if before is None else _curve(before, this.id), found.line
+    )
 
 
 def _line(rail: Rail, members: Sequence[Member], life: Life, this: str) -> str:
@@ -111,9 +111,10 @@ def _line(rail: Rail, members: Sequence[Member], life: Life, this: str) -> str:
     names = {m.id: "this lamp" if m.id == this else m.name for m in on}
     alone, all_of = len(on) == 1, "both lamps" if len(on) == 2 else f"all {len(on)} lamps"
     until = (
-        "until the charge is spent" if not life.ends
+        "until the charge is spent"
+        if not life.ends
         else f"until {'it' if alone else names[life.ends]} is down to {percent(floor[life.ends])} of its first light"
-    )  # fmt: skip
+    )
     if alone and len(members) == 1:
         what = "with this lamp lit all the time"
     elif all(m.lit == "always" for m in on):

@@ -88,9 +88,10 @@ def rail_budget(rail: Rail, members: tuple[Member, ...], left_out: tuple[str, ..
     b, lasts = budget(rail, members), battery_hours(rail, members)
     limits = _limits(rail)
     origin = (
-        "RMS currents of each lamp alone, added: the most they come to together" if b.unjoined
+        "RMS currents of each lamp alone, added: the most they come to together"
+        if b.unjoined
         else "every lamp's circuit solved behind the rail's source resistance, all that may be lit together"
-    )  # fmt: skip
+    )
     most = "at the highest level, at the most"
     top = max(
         [
@@ -106,11 +107,16 @@ def rail_budget(rail: Rail, members: tuple[Member, ...], left_out: tuple[str, ..
         shown(b.after[2], AMPERE, f"after the swaps, {most}"),
         None if b.before is None else shown(b.before[1], AMPERE, "with the old lamps, usual level"),
         shown(b.after[1], AMPERE, "after the swaps, usual level"),
-        limits, None if lasts is None else lasts.before, None if lasts is None else lasts.after,
+        limits,
+        None if lasts is None else lasts.before,
+        None if lasts is None else lasts.after,
         "" if lasts is None else lasts.line,
         tuple(sorted(_findings(rail, b), key=gravity)),
-        _line(b), origin, top, left_out,
-    )  # fmt: skip
+        _line(b),
+        origin,
+        top,
+        left_out,
+    )
 
 
 def _taken(d: Draw) -> Taken:
@@ -121,9 +127,13 @@ def _taken(d: Draw) -> Taken:
             f"{percent(d.light)}"
         )
     return Taken(
-        d.id, d.name, d.lit, None if d.before is None else shown(d.before[1], AMPERE, "the old lamp, usual level"),
-        shown(d.after[1], AMPERE, "after the swap, usual level, with all others lit"), line,
-    )  # fmt: skip
+        d.id,
+        d.name,
+        d.lit,
+        None if d.before is None else shown(d.before[1], AMPERE, "the old lamp, usual level"),
+        shown(d.after[1], AMPERE, "after the swap, usual level, with all others lit"),
+        line,
+    )
 
 
 def _limits(rail: Rail) -> tuple[Limit, ...]:
@@ -164,33 +174,55 @@ def _findings(rail: Rail, b: Budget) -> list[Finding]:
             continue
         over = amps > most
         was = "" if b.before is None else f" Before the swaps it was {show(b.before[2], AMPERE)}."
-        out.append(Finding(
-            f"rail-over-{limit.id}", "stop" if over else "mind",
-            f"All that may be lit on this rail takes {show(amps, AMPERE)}: "
-            + (f"over the {limit.amps.text} of its {limit.label.lower()}." if over
-               else f"{percent(amps / most)} of its {limit.label.lower()}."),
-            show(amps, AMPERE), show(most * share, AMPERE),
-            ("A fuse is loaded to three quarters of its rating at most, and never made larger than the wiring was "
-             "given." if limit.id == "fuse" else "What it gives is shared by all that hangs on it.") + was,
-        ))  # fmt: skip
+        out.append(
+            Finding(
+                f"rail-over-{limit.id}",
+                "stop" if over else "mind",
+                f"All that may be lit on this rail takes {show(amps, AMPERE)}: "
+                + (
+                    f"over the {limit.amps.text} of its {limit.label.lower()}."
+                    if over
+                    else f"{percent(amps / most)} of its {limit.label.lower()}."
+                ),
+                show(amps, AMPERE),
+                show(most * share, AMPERE),
+                (
+                    "A fuse is loaded to three quarters of its rating at most, and never made larger than the "
+                    "wiring was "
+                    "given."
+                    if limit.id == "fuse"
+                    else "What it gives is shared by all that hangs on it."
+                )
+                + was,
+            )
+        )
     source = rail.supply.source_ohm.value
     if b.unjoined and source > 0 and len(b.draws) > 1:
-        out.append(Finding(
-            "rail-sag-unknown", "note",
-            f"How far its lamps pull each other down is not worked out: {b.unjoined}.",
-            "not worked out", "all lit beside one alone",
-            f"{show(source, OHM)} stand behind it. Light all of them and look at one, or read its volts, alone and "
-            "with all lit. The currents here are each lamp's alone, added: together they take no more.",
-        ))  # fmt: skip
+        out.append(
+            Finding(
+                "rail-sag-unknown",
+                "note",
+                f"How far its lamps pull each other down is not worked out: {b.unjoined}.",
+                "not worked out",
+                "all lit beside one alone",
+                f"{show(source, OHM)} stand behind it. Light all of them and look at one, or read its volts, alone and "
+                "with all lit. The currents here are each lamp's alone, added: together they take no more.",
+            )
+        )
     worst = min((d for d in b.draws if d.light is not None), key=lambda d: d.light or 1.0, default=None)
     if worst is not None and worst.light is not None and worst.light < SAGGED:
-        out.append(Finding(
-            "rail-sags", "mind" if worst.light < SAGGED_MUCH else "note",
-            f"With all lit {worst.name} falls to {percent(worst.light)} of the light it has alone.",
-            percent(worst.light), percent(SAGGED),
-            f"The others pull the rail from {show(worst.alone_v, VOLT)} to {show(worst.together_v, VOLT)} behind its "
-            "source resistance. Side by side a fifth is seen (common practice).",
-        ))  # fmt: skip
+        out.append(
+            Finding(
+                "rail-sags",
+                "mind" if worst.light < SAGGED_MUCH else "note",
+                f"With all lit {worst.name} falls to {percent(worst.light)} of the light it has alone.",
+                percent(worst.light),
+                percent(SAGGED),
+                f"The others pull the rail from {show(worst.alone_v, VOLT)} to {show(worst.together_v, VOLT)} behind "
+                "its "
+                "source resistance. Side by side a fifth is seen (common practice).",
+            )
+        )
     return out
 
 

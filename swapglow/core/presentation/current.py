@@ -92,9 +92,7 @@ def _fuse(s: Solution) -> Shown | None:
     if fuse is None:
         return None
     by = f"loaded to {LOADED:.0%} at most by {show(s.supply_current_max, AMPERE)}"
-    return shown(
-        fuse.rated_a, AMPERE, by + (", time-lag for its capacitor's first charge" if fuse.time_lag else "")
-    )
+    return shown(fuse.rated_a, AMPERE, by + (", time-lag for its capacitor's first charge" if fuse.time_lag else ""))
 
 
 def _inside(s: Solution) -> SweptInside | None:
@@ -115,15 +113,17 @@ def _others(s: Solution) -> tuple[OtherString, ...]:
     turns = [(b.name, turned(p, k), b.count) for k, b in enumerate(p.beside)]
     if p.second_led is not None and p.rail.supply.alternates and p.rectification.second_colour:
         other = replace(p, led=p.second_led, second_led=p.led, resistor_ohm=s.sizing.each_ohm)
-        turns.append(
-            (f"Other die, {p.second_led.label[0].lower()}{p.second_led.label[1:]}", other, p.branches)
-        )
+        turns.append((f"Other die, {p.second_led.label[0].lower()}{p.second_led.label[1:]}", other, p.branches))
     for name, position, count in turns:
         t = solve(position, rule=False)
         own = t.sizing.each_ohm if position.resistor_ohm is None else position.resistor_ohm
-        out.append(OtherString(
-            name, count, shown(float(t.usual[1]), AMPERE, f"{name}, usual rail, typical LED"),
-            shown(t.string_current_max, AMPERE, f"{name}, highest rail and lowest Vf"),
-            shown(own, OHM, f"{name}, its own resistor"),
-        ))  # fmt: skip
+        out.append(
+            OtherString(
+                name,
+                count,
+                shown(float(t.usual[1]), AMPERE, f"{name}, usual rail, typical LED"),
+                shown(t.string_current_max, AMPERE, f"{name}, highest rail and lowest Vf"),
+                shown(own, OHM, f"{name}, its own resistor"),
+            )
+        )
     return tuple(out)

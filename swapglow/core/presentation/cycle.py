@@ -70,8 +70,13 @@ def cycle_section(s: Solution) -> Cycle | None:
         return None
     p = s.position
     t, supply = p.rectification, p.rail.supply
-    crest = shown(crest_v(s), VOLT, f"√2 × {show(p.rail.volts[2], VOLT)} RMS, the highest level, unloaded"
-                  if supply.waveform is Waveform.SINE else "the highest level")  # fmt: skip
+    crest = shown(
+        crest_v(s),
+        VOLT,
+        f"√2 × {show(p.rail.volts[2], VOLT)} RMS, the highest level, unloaded"
+        if supply.waveform is Waveform.SINE
+        else "the highest level",
+    )
     cap, cap_rating, ripple = _reservoir(s, ac)
     reverse = rectifier_reverse_v(s)
     rating = diode_volts(reverse) if reverse is not None else None
@@ -79,23 +84,27 @@ def cycle_section(s: Solution) -> Cycle | None:
         rectification=t.id,
         why=t.why,
         options=tuple(
-            RectificationOption(o.id, o.label, o.asks)
-            for o in RECTIFICATIONS.values()
-            if supply.waveform in o.suits
+            RectificationOption(o.id, o.label, o.asks) for o in RECTIFICATIONS.values() if supply.waveform in o.suits
         ),
         levels=_levels(s, ac),
         crest=crest,
         capacitor=cap,
         capacitor_rating=cap_rating,
         ripple=ripple,
-        diode_reverse=None if reverse is None else shown(
-            reverse, VOLT, "the crest, and the capacitor's charge against it" if t.topology == "series" and t.reservoir
-            else "the crest, unloaded, at the highest level"),
+        diode_reverse=None
+        if reverse is None
+        else shown(
+            reverse,
+            VOLT,
+            "the crest, and the capacitor's charge against it"
+            if t.topology == "series" and t.reservoir
+            else "the crest, unloaded, at the highest level",
+        ),
         diode_rating=None if rating is None else shown(rating, VOLT, "twice that, the next preferred rating"),
         polarity=t.polarity,
         degrees=tuple(float(d) for d in np.arange(DRAWN) / DRAWN * 360),
         amps=(_row(ac, 0), _row(ac, 1), _row(ac, 2)),
-    )  # fmt: skip
+    )
 
 
 def _row(ac: AcSolution, k: int) -> tuple[float, ...]:
@@ -135,10 +144,16 @@ def _reservoir(s: Solution, ac: AcSolution) -> tuple[Shown | None, Shown | None,
     rating = capacitor_volts(crest_v(s))
     held = ac.drawn.held[1]
     return (
-        shown(s.sizing.farads, FARAD, "your own value" if p.capacitor_f is not None
-              else "ripple within low-risk flicker at the slowest, next E6 up",
-              Source.MARKED if p.capacitor_f is not None else Source.COMPUTED),
-        None if rating is None else Shown(rating, f"{rating:g}", "V", Source.COMPUTED,
-                                          "1.25 × the highest crest, next preferred rating"),
+        shown(
+            s.sizing.farads,
+            FARAD,
+            "your own value"
+            if p.capacitor_f is not None
+            else "ripple within low-risk flicker at the slowest, next E6 up",
+            Source.MARKED if p.capacitor_f is not None else Source.COMPUTED,
+        ),
+        None
+        if rating is None
+        else Shown(rating, f"{rating:g}", "V", Source.COMPUTED, "1.25 × the highest crest, next preferred rating"),
         shown(float(held.max() - held.min()), VOLT, "on the capacitor, usual level"),
-    )  # fmt: skip
+    )

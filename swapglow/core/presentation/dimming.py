@@ -91,23 +91,23 @@ def dimming(fitted: FittedLed, trials: Sequence[Trial], drawer: frozenset[float]
         looks.append(DimTrial(t.id, t.ohm, show(t.ohm, OHM), VERDICTS[t.verdict], text, t.at))
     last = ratio_of(fitted, looks[-1].ohm).octaves
     rows = tuple(
-        DimRow(
-            r.ohm,
-            show(r.ohm, OHM),
-            _ends(r.current),
-            _ends(r.light),
-            abs(r.octaves - last) >= d.step,
-        )
+        DimRow(r.ohm, show(r.ohm, OHM), _ends(r.current), _ends(r.light), abs(r.octaves - last) >= d.step)
         for r in d.ratios
     )
     chosen = d.settled or d.next
     return Dimming(
-        "", rows, tuple(looks), low, high, "" if d.next is None else show(d.next.ohm, OHM),
+        "",
+        rows,
+        tuple(looks),
+        low,
+        high,
+        "" if d.next is None else show(d.next.ohm, OHM),
         0.0 if d.next is None else d.next.ohm,
-        "" if d.settled is None else show(d.settled.ohm, OHM), _line(fitted, d.settled, low, high),
+        "" if d.settled is None else show(d.settled.ohm, OHM),
+        _line(fitted, d.settled, low, high),
         step_text(d.step),
         None if chosen is None else _amps(fitted, chosen.ohm),
-    )  # fmt: skip
+    )
 
 
 def _ends(ratio: tuple[float, float, float]) -> str:
@@ -127,6 +127,4 @@ def _amps(fitted: FittedLed, ohm: float) -> Shown | None:
     if not fitted.known or fitted.rail is None or fitted.led is None:
         return None
     amps = amps_of(fitted, fitted.rail.usual, fitted.led.vf_typ, ohm)
-    return shown(
-        amps, AMPERE, f"{show(ohm, OHM)} and {fitted.led.label} at {fitted.rail.usual:g} V (Ohm, Shockley)"
-    )
+    return shown(amps, AMPERE, f"{show(ohm, OHM)} and {fitted.led.label} at {fitted.rail.usual:g} V (Ohm, Shockley)")

@@ -125,9 +125,7 @@ def _face(shape: str, wide: float, grid: FloatArray) -> tuple[Face, float]:
     """The face, and its brightest place beside its mean."""
     rows, columns = grid.shape
     lit = grid[grid > 0]
-    return Face(shape, wide, columns, rows, _levels(grid)), float(
-        grid.max() / lit.mean()
-    ) if lit.size else 1.0
+    return Face(shape, wide, columns, rows, _levels(grid)), float(grid.max() / lit.mean()) if lit.size else 1.0
 
 
 @lru_cache(maxsize=64)
@@ -148,8 +146,9 @@ def _face_of(s: Painted, position: Position) -> tuple[Face, float]:
     return _lit(looks.shape, min(max(width / height, 0.25), 4.0), s.sight.face)
 
 
-def painted(sources: list[Painted], position: Position, white: float,
-            brightest: float | None = None) -> tuple[GlowLamp, ...]:  # fmt: skip
+def painted(
+    sources: list[Painted], position: Position, white: float, brightest: float | None = None
+) -> tuple[GlowLamp, ...]:
     """The lamps in their colours, each luminance in proportion to its light.
 
     As bright as can be before a hue in the box pales; see :mod:`swapglow.core.photometry.screen`.
@@ -170,15 +169,21 @@ def painted(sources: list[Painted], position: Position, white: float,
     for s in sources:
         face, hot = _face_of(s, position)
         mean = brightest * s.candela / white
-        *ramp, whole, hue = screen.screen_colours(
-            s.sight.xyz, np.array([*(mean * hot * screen.RAMP), mean, brightest])
-        )
+        *ramp, whole, hue = screen.screen_colours(s.sight.xyz, np.array([*(mean * hot * screen.RAMP), mean, brightest]))
         out.append(
             GlowLamp(
-                s.id, s.label, whole, hue, tuple(ramp), face, room.halo(s.candela, looks.room),
-                float(colour.lightness(s.candela / white)), s.ratio_text, s.amount,
+                s.id,
+                s.label,
+                whole,
+                hue,
+                tuple(ramp),
+                face,
+                room.halo(s.candela, looks.room),
+                float(colour.lightness(s.candela / white)),
+                s.ratio_text,
+                s.amount,
             )
-        )  # fmt: skip
+        )
     return tuple(out)
 
 
@@ -195,8 +200,14 @@ def white_of(position: Position, amps: tuple[float, float, float]) -> float:
     return max(lamp_candela(position) or 0.0, *(shown_candela(position, a) for a in amps), 1e-9)
 
 
-def glow(position: Position, amps: tuple[float, float, float], *, white: float | None = None,
-         lamp_v: float | None = None, flicker: Flicker | None = None) -> Glow:  # fmt: skip
+def glow(
+    position: Position,
+    amps: tuple[float, float, float],
+    *,
+    white: float | None = None,
+    lamp_v: float | None = None,
+    flicker: Flicker | None = None,
+) -> Glow:
     """The glow box: the old lamp, and the LED at the low, usual and high rail.
 
     White is the brightest lamp in the box; L* of the others is against it (CIE 1976).
@@ -218,9 +229,7 @@ def glow(position: Position, amps: tuple[float, float, float], *, white: float |
     beside = old.candela if old is not None else None
     sight, names, looks = sight_of(position), position.rail.supply.kind.levels, position.looks
     sources = [] if old is None else [old]
-    for key, label, cd, amp in zip(
-        ("low", "usual", "high"), (f"LED, {n}" for n in names), cds, amps, strict=True
-    ):
+    for key, label, cd, amp in zip(("low", "usual", "high"), (f"LED, {n}" for n in names), cds, amps, strict=True):
         words = WORDS[visibility(cd)] if dark else ratio_text(cd / beside if beside else None)
         if burns_out(position, amp):
             words = "it burns out"
@@ -229,10 +238,14 @@ def glow(position: Position, amps: tuple[float, float, float], *, white: float |
     lines = () if dark else looks_lines(position, cds[1], None if old is None else old.sight)
     return Glow(
         painted(sources, position, white or max(s.candela for s in sources) or 1e-9),
-        tuple(n.capitalize() for n in names), HOWS[looks.how], looks.room,
-        screen.encoded(np.full((1, 3), room.WALLS[looks.room]))[0], lines,
-        () if dark else _suits(position), flicker,
-    )  # fmt: skip
+        tuple(n.capitalize() for n in names),
+        HOWS[looks.how],
+        looks.room,
+        screen.encoded(np.full((1, 3), room.WALLS[looks.room]))[0],
+        lines,
+        () if dark else _suits(position),
+        flicker,
+    )
 
 
 # A step in Oklab's a and b that is plainly another colour (ours).
@@ -262,9 +275,14 @@ def _old(position: Position, dark: bool, lamp_v: float | None) -> Painted | None
         f"{kept}; {kelvin} K"
     )
     return Painted(
-        "old", "Old lamp", cd, sight, WORDS[visibility(cd)] if dark else "the old lamp", "bulb",
+        "old",
+        "Old lamp",
+        cd,
+        sight,
+        WORDS[visibility(cd)] if dark else "the old lamp",
+        "bulb",
         _amount(position, cd, sight, source),
-    )  # fmt: skip
+    )
 
 
 def _of_led(position: Position, amps: float) -> str:

@@ -31,9 +31,11 @@ def lamp_heat_section(s: Solution) -> LampHeat:
         The section.
     """
     after = shown(
-        s.lamp_w, WATT, "all that goes in at the lamp's contacts: LED, resistor and what else sits there, most of "
+        s.lamp_w,
+        WATT,
+        "all that goes in at the lamp's contacts: LED, resistor and what else sits there, most of "
         "all corners; what leaves as light is in it",
-    )  # fmt: skip
+    )
     watts = _before(s)
     if not watts:
         return LampHeat(None, after, "The old lamp's heat is not known: say what lamp it was.")
@@ -43,9 +45,7 @@ def lamp_heat_section(s: Solution) -> LampHeat:
     if share < 1:
         line = f"{percent(share)} of the old heat is left: lens and dial warm by as much of what they did."
     else:
-        line = (
-            "It is no cooler than the old lamp was: lens, dial and holder get as warm as before, or warmer."
-        )
+        line = "It is no cooler than the old lamp was: lens, dial and holder get as warm as before, or warmer."
     return LampHeat(before, after, line)
 
 

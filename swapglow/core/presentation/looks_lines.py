@@ -28,9 +28,14 @@ def looks_lines(position: Position, candela: float, old: Sight | None) -> tuple[
         Lines in words.
     """
     found = (
-        _doubt(position, candela), _by_eye(position), _evenness(position, old), _glass(position, old),
-        _glare(position, candela), _dark(position), _paler(position),
-    )  # fmt: skip
+        _doubt(position, candela),
+        _by_eye(position),
+        _evenness(position, old),
+        _glass(position, old),
+        _glare(position, candela),
+        _dark(position),
+        _paler(position),
+    )
     return tuple(line for line in found if line)
 
 

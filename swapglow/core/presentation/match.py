@@ -89,8 +89,10 @@ def match_report(lamps: Sequence[MatchLamp], drawer: frozenset[float] = frozense
     return MatchReport(
         tuple(_row(lamp, white, most, stocked) for lamp in lamps),
         tuple(MatchLevel(x.octaves, show(2.0**x.octaves, CANDELA, 2), x.picks, _line(x, lamps)) for x in found),
-        first, low, high,
-    )  # fmt: skip
+        first,
+        low,
+        high,
+    )
 
 
 def _row(lamp: MatchLamp, white: float, most: float, stocked: set[float]) -> MatchRow:
@@ -101,13 +103,7 @@ def _row(lamp: MatchLamp, white: float, most: float, stocked: set[float]) -> Mat
     colours = screen.screen_colours(sight_of(p).xyz, most * light / white)
     values = tuple(
         MatchValue(
-            c.ohm,
-            show(c.ohm, OHM),
-            c.octaves,
-            show(cd, CANDELA, 2),
-            colour,
-            float(f"{c.ohm:.6g}") in stocked,
-            c.fits,
+            c.ohm, show(c.ohm, OHM), c.octaves, show(cd, CANDELA, 2), colour, float(f"{c.ohm:.6g}") in stocked, c.fits
         )
         for c, cd, colour in zip(lamp.choices, light.tolist(), colours, strict=True)
     )

@@ -49,10 +49,13 @@ def two_seen(found: TwoInOne) -> TwoSeen:
     else:
         colours = "Their colours differ plainly, and a camera weighs colours otherwise than an eye: the ratio is wide."
     return TwoSeen(
-        float(f"{found.ratio:.4g}"), float(f"{found.doubt:.3g}"), beside_text(found.ratio, found.doubt) + ".",
-        f"Dimmest tenth beside the mean: old {percent(old.evenness)}, new {percent(new.evenness)}.", colours,
+        float(f"{found.ratio:.4g}"),
+        float(f"{found.doubt:.3g}"),
+        beside_text(found.ratio, found.doubt) + ".",
+        f"Dimmest tenth beside the mean: old {percent(old.evenness)}, new {percent(new.evenness)}.",
+        colours,
         found.spots,
-    )  # fmt: skip
+    )
 
 
 @dataclass(frozen=True)
@@ -82,14 +85,16 @@ def streak_seen(found: Streak) -> StreakSeen:
     reach = show(found.up_to, HERTZ, 2)
     if found.dashes <= 1:
         return StreakSeen(
-            "One line without a gap: steady light.", f"Pulses up to {reach} would have shown; faster ones need a "
-            "quicker sweep.", found.profile,
-        )  # fmt: skip
+            "One line without a gap: steady light.",
+            f"Pulses up to {reach} would have shown; faster ones need a quicker sweep.",
+            found.profile,
+        )
     if found.hertz is None or found.duty is None:
         return StreakSeen(
-            f"{found.dashes} dashes: too few to tell.", f"From {LEAST_DASHES} on they are counted. Leave the shutter "
-            "open for longer, in a darker room.", found.profile,
-        )  # fmt: skip
+            f"{found.dashes} dashes: too few to tell.",
+            f"From {LEAST_DASHES} on they are counted. Leave the shutter open for longer, in a darker room.",
+            found.profile,
+        )
     ends = f"{found.low:.3g} to {show(found.high, HERTZ, 3)}"
     line = f"{found.dashes} dashes: {show(found.hertz, HERTZ, 3)} ({ends}), lit {percent(found.duty)} of the time."
     limit = flicker_limit(found.hertz)

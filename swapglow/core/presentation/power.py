@@ -24,7 +24,11 @@ def power_section(s: Solution) -> PowerReport:
         own = (s.power_w / s.sizing.each_ohm) ** 0.5
         origin = f"its own {show(own, AMPERE)} squared × {show(s.sizing.each_ohm, OHM)}, at the corner of most heat"
     # A rating as the part is called: 0.5 W, not 500 mW.
-    rating = None if fit is None else Shown(
-        fit, f"{fit:g}", "W", Source.COMPUTED, "the smallest body at half load, for its volts and in this air"
-    )  # fmt: skip
+    rating = (
+        None
+        if fit is None
+        else Shown(
+            fit, f"{fit:g}", "W", Source.COMPUTED, "the smallest body at half load, for its volts and in this air"
+        )
+    )
     return PowerReport(shown(s.power_w, WATT, origin), rating)

@@ -44,9 +44,7 @@ def row_of_lamps(lamps: Sequence[tuple[str, str, Position]]) -> RowOfLamps:
             continue
         cd = shown_candela(position, amps)
         source = f"{position.led.label.lower()} at {show(amps, AMPERE)}, usual rail"
-        found.append(
-            (position, Painted(key, name, cd, sight_of(position), "", "tip", shown(cd, CANDELA, source)))
-        )
+        found.append((position, Painted(key, name, cd, sight_of(position), "", "tip", shown(cd, CANDELA, source))))
     if not found:
         return RowOfLamps((), tuple(without))
     white = max(1e-9, max(s.candela for _, s in found))

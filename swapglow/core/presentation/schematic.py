@@ -12,15 +12,7 @@ from xml.etree import ElementTree as ET
 from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.spice_text import fitted_circuit
 from swapglow.core.design.position import Position
-from swapglow.core.engine.netlist import (
-    Capacitor,
-    Circuit,
-    CurrentSource,
-    Diode,
-    Element,
-    Resistor,
-    VoltageSource,
-)
+from swapglow.core.engine.netlist import Capacitor, Circuit, CurrentSource, Diode, Element, Resistor, VoltageSource
 from swapglow.core.engine.netlist import nodes_of as nodes_of_element
 from swapglow.core.quantities import FARAD, OHM, VOLT, show
 
@@ -33,28 +25,42 @@ _SVG = "http://www.w3.org/2000/svg"
 
 # What each part of the circuit is called on paper, by how its name begins; the longest fits first.
 _NAMES = {
-    "Vrail": "feed", "Rsource": "behind the feed", "Rdropper": "dropping resistor", "Rleft": "lamp left in",
-    "Rload": "other load", "Dload": "other load", "Vdload": "other load", "Idload": "other load", "Vdriver": "driver",
-    "Rshunt": "across", "Rinside": "inside", "Vkept": "regulator keeps", "Iregulator": "regulator's own",
-    "Rbeside": "string beside", "Dbeside": "string beside", "Dblocked": "string beside", "Dseries": "in series",
-    "Dbridge": "bridge", "Drectifier": "rectifier", "Rinsulation": "insulation", "C": "capacitor",
-    "Dinverse": "across LED", "Dturned": "back to back", "Dinner": "inside", "Vregulator": "regulator",
-    "Iown": "regulator's own", "Dregulator": "regulator", "Down": "regulator's own", "Vheld": "inside",
-    "Iheld": "inside", "Dheld": "inside", "R": "resistor", "D": "LED",
-}  # fmt: skip
+    "Vrail": "feed",
+    "Rsource": "behind the feed",
+    "Rdropper": "dropping resistor",
+    "Rleft": "lamp left in",
+    "Rload": "other load",
+    "Dload": "other load",
+    "Vdload": "other load",
+    "Idload": "other load",
+    "Vdriver": "driver",
+    "Rshunt": "across",
+    "Rinside": "inside",
+    "Vkept": "regulator keeps",
+    "Iregulator": "regulator's own",
+    "Rbeside": "string beside",
+    "Dbeside": "string beside",
+    "Dblocked": "string beside",
+    "Dseries": "in series",
+    "Dbridge": "bridge",
+    "Drectifier": "rectifier",
+    "Rinsulation": "insulation",
+    "C": "capacitor",
+    "Dinverse": "across LED",
+    "Dturned": "back to back",
+    "Dinner": "inside",
+    "Vregulator": "regulator",
+    "Iown": "regulator's own",
+    "Dregulator": "regulator",
+    "Down": "regulator's own",
+    "Vheld": "inside",
+    "Iheld": "inside",
+    "Dheld": "inside",
+    "R": "resistor",
+    "D": "LED",
+}
 # Parts in the way of the lamp's current, besides its resistors and LEDs.
-_WAY = (
-    "Rsource",
-    "Rdropper",
-    "Rleft",
-    "Vdriver",
-    "Drectifier",
-    "Vkept",
-    "Vregulator",
-    "Rinside",
-    "Dseries",
-    "Dinner",
-)
+_WAY = ("Rsource", "Rdropper", "Rleft", "Vdriver", "Drectifier", "Vkept", "Vregulator", "Rinside", "Dseries", "Dinner")
 # A winding's insulation is there for the arithmetic alone: nobody fits it.
 _NOT_DRAWN = ("Rinsulation",)
 # LEDs give light; other diodes do not.
@@ -129,10 +135,7 @@ def layout(circuit: Circuit) -> Layout:
         a, b = sorted(_ends(e), key=lambda n: across[n])
         placed.append(Placed(e, a, b, last, across[a] + STEP / 2))
     rows = {
-        n: (
-            min(p.row for p in placed if n in (p.left, p.right)),
-            max(p.row for p in placed if n in (p.left, p.right)),
-        )
+        n: (min(p.row for p in placed if n in (p.left, p.right)), max(p.row for p in placed if n in (p.left, p.right)))
         for n in order
     }
     return Layout(across, tuple(placed), rows)
@@ -186,11 +189,21 @@ def draw(circuit: Circuit, position: Position) -> str:
     plan = layout(circuit)
     width = max(plan.across.values()) + EDGE
     height = _TOP + max(p.row for p in plan.parts) * ROW + EDGE
-    root = ET.Element("svg", {
-        "xmlns": _SVG, "viewBox": f"0 0 {width:g} {height:g}", "width": f"{width:g}", "height": f"{height:g}",
-        "role": "img", "font-family": "sans-serif", "font-size": "13", "fill": "none", "stroke": "#000",
-        "stroke-width": "1.6",
-    })  # fmt: skip
+    root = ET.Element(
+        "svg",
+        {
+            "xmlns": _SVG,
+            "viewBox": f"0 0 {width:g} {height:g}",
+            "width": f"{width:g}",
+            "height": f"{height:g}",
+            "role": "img",
+            "font-family": "sans-serif",
+            "font-size": "13",
+            "fill": "none",
+            "stroke": "#000",
+            "stroke-width": "1.6",
+        },
+    )
     ET.SubElement(root, "title").text = "The fitted circuit"
     for node, (first, last) in plan.rows.items():
         _node(root, node, plan, first, last)
@@ -228,13 +241,7 @@ def _part(root: ET.Element, p: Placed, plan: Layout, position: Position) -> None
     for tag, attributes in _symbol(e, position):
         ET.SubElement(symbol, tag, attributes)
     for text, dy in zip(_labels(e, position), (-26 if _lights(e) else -17, 27), strict=True):
-        label = {
-            "x": f"{p.x:g}",
-            "y": f"{y + dy:g}",
-            "text-anchor": "middle",
-            "fill": "#000",
-            "stroke": "none",
-        }
+        label = {"x": f"{p.x:g}", "y": f"{y + dy:g}", "text-anchor": "middle", "fill": "#000", "stroke": "none"}
         ET.SubElement(group, "text", label).text = text
 
 
@@ -257,10 +264,7 @@ def _symbol(e: Element, position: Position) -> Iterable[tuple[str, dict[str, str
         # 05-03-01: semiconductor diode; 05-03-02: light-emitting diode.
         yield "path", {"d": "M-22 0H-9M9 0H22M9 -10V10M-9 -10L9 0L-9 10Z"}
         if _lights(e):
-            yield (
-                "path",
-                {"d": "M1 -12L8 -21M8 -21l-5 2.5M8 -21l-1.5 5.5M9 -10L16 -19M16 -19l-5 2.5M16 -19l-1.5 5.5"},
-            )
+            yield ("path", {"d": "M1 -12L8 -21M8 -21l-5 2.5M8 -21l-1.5 5.5M9 -10L16 -19M16 -19l-5 2.5M16 -19l-1.5 5.5"})
     elif isinstance(e, Capacitor):
         # 04-02-01: capacitor.
         yield "path", {"d": "M-22 0H-4M-4 -12V12M4 -12V12M4 0H22"}

@@ -40,9 +40,7 @@ def _each(p: Position, z: Sizing) -> Shown:
     origin = f"{ROUNDING_WORDS[p.rounding]} in {p.series}"
     if z.is_own:
         return shown(z.each_ohm, OHM, "your own value", p.resistor_source)
-    return shown(
-        z.each_ohm, OHM, "the next up that lies in the drawer" if z.each_ohm in p.at_hand else origin
-    )
+    return shown(z.each_ohm, OHM, "the next up that lies in the drawer" if z.each_ohm in p.at_hand else origin)
 
 
 def sizing_section(s: Solution) -> SizingReport:
@@ -63,10 +61,11 @@ def sizing_section(s: Solution) -> SizingReport:
         # Short by more than the rail itself it says no more than that it never flows.
         headroom=shown(max(z.headroom_v, -p.rail.peaks[1]), VOLT, origin),
         exact=None if z.exact_ohm is None else shown(z.exact_ohm, OHM, by, digits=4),
-        preferred=None if z.preferred_ohm is None else shown(
-            z.preferred_ohm, OHM, f"{words} in {p.series} (IEC 60063)"),
+        preferred=None
+        if z.preferred_ohm is None
+        else shown(z.preferred_ohm, OHM, f"{words} in {p.series} (IEC 60063)"),
         each=_NONE if p.resistor_ohm == 0 else _each(p, z),
         total=_NONE if p.resistor_ohm == 0 else shown(z.total_ohm, OHM, f"{z.parts} × {show(z.each_ohm, OHM)}"),
         rounding=f"{words}, {p.series}",
         marks=None if p.bare else marks_of(z.each_ohm, p.resistor_tolerance),
-    )  # fmt: skip
+    )

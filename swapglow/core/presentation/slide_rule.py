@@ -153,11 +153,10 @@ def zones_of(s: Solution, usual: FloatArray, most: FloatArray) -> list[ZoneId]:
     p = s.position
     slack = 1 + 1e-9
     zones = np.select(
-        [most > p.led.rated_a * slack, most > p.ceiling_a * slack, most > trip_amps(p) * slack,
-         usual < dim_amps(p)],
+        [most > p.led.rated_a * slack, most > p.ceiling_a * slack, most > trip_amps(p) * slack, usual < dim_amps(p)],
         ["over", "drive", "trip", "dim"],
         "fits",
-    )  # fmt: skip
+    )
     return [cast(ZoneId, str(z)) for z in zones]
 
 
@@ -208,9 +207,14 @@ def slide_rule(s: Solution, drawer_ohm: frozenset[float] = frozenset()) -> Slide
                 _KEPT.clear()
             _KEPT[key] = drawn
     return SlideRule(
-        float(s.rule_ohm[0]), float(s.rule_ohm[-1]), s.sizing.each_ohm, drawn.values, drawn.scales,
-        drawn.zones, _hot(s, watts),
-    )  # fmt: skip
+        float(s.rule_ohm[0]),
+        float(s.rule_ohm[-1]),
+        s.sizing.each_ohm,
+        drawn.values,
+        drawn.scales,
+        drawn.zones,
+        _hot(s, watts),
+    )
 
 
 # Changes that move the cursor or the part under it: a stop they clear is one of this place on the rule.
@@ -227,9 +231,7 @@ def judged(rule: SlideRule, found: tuple[Finding, ...]) -> SlideRule:
     Returns:
         The rule with its good places taken apart.
     """
-    stopped = any(
-        f.grade == "stop" and not any(r.changes.keys() <= _OF_THE_PLACE for r in f.remedies) for f in found
-    )
+    stopped = any(f.grade == "stop" and not any(r.changes.keys() <= _OF_THE_PLACE for r in f.remedies) for f in found)
     good: ZoneId = "stopped" if stopped else "fits"
     hot = rule.hot
     if hot is None and good == "fits":
@@ -280,9 +282,7 @@ def _zones(s: Solution, usual: FloatArray, most: FloatArray) -> tuple[Zone, ...]
     limit = max(rated, _ohm_at(ohm, most, p.ceiling_a))
     safe = limit if math.isinf(trip_amps(p)) else max(limit, _ohm_at(ohm, most, trip_amps(p)))
     dim = max(safe, _ohm_at(ohm, usual, dim_amps(p)))
-    return _between(
-        ("over", "drive", "trip", "fits", "dim"), (float(ohm[0]), rated, limit, safe, dim, float(ohm[-1]))
-    )
+    return _between(("over", "drive", "trip", "fits", "dim"), (float(ohm[0]), rated, limit, safe, dim, float(ohm[-1])))
 
 
 def _between(names: tuple[ZoneId, ...], edges: tuple[float, ...]) -> tuple[Zone, ...]:
@@ -316,8 +316,7 @@ def state_rule(s: Solution, amps: FloatArray, prefix: str) -> SlideRule:
     most = np.maximum(amps[2], 1e-15)
     room_edge, night_edge = _ohm_at(ohm, most, lit), _ohm_at(ohm, most, night)
     zones = _between(
-        ("lit_room", "dark_room", "dark"),
-        (float(ohm[0]), room_edge, max(room_edge, night_edge), float(ohm[-1])),
+        ("lit_room", "dark_room", "dark"), (float(ohm[0]), room_edge, max(room_edge, night_edge), float(ohm[-1]))
     )
     if most.max() < night:
         zones = _between(("dark",), (float(ohm[0]), float(ohm[-1])))

@@ -60,8 +60,7 @@ def snapshots(s: Solution) -> tuple[Snapshot, ...]:
     if s.position.rail.supply.battery is not None:
         names = s.position.rail.supply.kind.levels
         return tuple(
-            Snapshot(f"level{k}", names[k].capitalize(), _at_level(s, s.position.rail.volts[k]))
-            for k in (1, 2, 0)
+            Snapshot(f"level{k}", names[k].capitalize(), _at_level(s, s.position.rail.volts[k])) for k in (1, 2, 0)
         )
     out = [Snapshot("now", _steady_label(s), staircase(s))]
     dip = s.position.rail.supply.dip
@@ -97,9 +96,7 @@ def _alternating(s: Solution, d: Drawn) -> list[Snapshot]:
         ]
     forth, back = _WAYS[supply.waveform]
     if supply.kind.levels_apart:
-        out = [
-            Snapshot(f"level{k}", names[k].capitalize(), _at_instant(s, d, _CREST, only=k)) for k in (1, 0, 2)
-        ]
+        out = [Snapshot(f"level{k}", names[k].capitalize(), _at_instant(s, d, _CREST, only=k)) for k in (1, 0, 2)]
     else:
         out = [Snapshot("crest", forth, _at_instant(s, d, _CREST))]
     if supply.kind.shows_halfway:
@@ -121,9 +118,7 @@ def _rail(s: Solution, top: FloatArray) -> list[Stair]:
     p = s.position
     read = show(p.rail.usual.value, VOLT)
     detail = f"{read} RMS" if p.rail.supply.waveform is Waveform.SINE else "feed"
-    return [
-        Stair("rail", "rail", "Rail", detail, NO_DROP, at_rails(top), volts_text(top[1]), p.rail.usual.source)
-    ]
+    return [Stair("rail", "rail", "Rail", detail, NO_DROP, at_rails(top), volts_text(top[1]), p.rail.usual.source)]
 
 
 def _driven(s: Solution, stairs: list[Stair], level: AtRails) -> AtRails:
@@ -132,8 +127,11 @@ def _driven(s: Solution, stairs: list[Stair], level: AtRails) -> AtRails:
         return level
     drop = AtRails(p.drop_v, p.drop_v, p.drop_v)
     level = less(level, drop)
-    stairs.append(Stair("driver", "driver", "Driver", p.driver.kind.detail, drop, level, volts_text(p.drop_v),
-                        p.driver.drop.source))  # fmt: skip
+    stairs.append(
+        Stair(
+            "driver", "driver", "Driver", p.driver.kind.detail, drop, level, volts_text(p.drop_v), p.driver.drop.source
+        )
+    )
     return level
 
 
@@ -156,8 +154,18 @@ def _at_instant(s: Solution, d: Drawn, k: int, only: int | None = None) -> Stair
     if p.rectification.diodes:
         drop = at_rails(np.maximum(feed - kept - series - inside - string, 0.0))
         level = less(level, drop)
-        stairs.append(Stair("rectifier", "rectifier", "Rectifier", p.rectification.label, drop, level,
-                            volts_text(drop.usual), Source.COMPUTED))  # fmt: skip
+        stairs.append(
+            Stair(
+                "rectifier",
+                "rectifier",
+                "Rectifier",
+                p.rectification.label,
+                drop,
+                level,
+                volts_text(drop.usual),
+                Source.COMPUTED,
+            )
+        )
     turned = d.source[1, k] < 0 and not p.rectification.folds
     label = p.rectification.turned
     lit(s, stairs, level, series, string, label if turned else "", inside, kept)
@@ -172,8 +180,18 @@ def _on_capacitor(s: Solution, d: Drawn, k: int) -> Staircase:
     level = _driven(s, stairs, at_rails(crest + p.drop_v))
     drop = at_rails(crest - d.held[:, k])
     level = less(level, drop)
-    stairs.append(Stair("rectifier", "rectifier", "Rectifier and sag", p.rectification.label, drop, level,
-                        volts_text(drop.usual), Source.COMPUTED))  # fmt: skip
+    stairs.append(
+        Stair(
+            "rectifier",
+            "rectifier",
+            "Rectifier and sag",
+            p.rectification.label,
+            drop,
+            level,
+            volts_text(drop.usual),
+            Source.COMPUTED,
+        )
+    )
     lit(s, stairs, level, d.series[:, k], d.string[:, k], inside=d.inside[:, k], kept=d.kept[:, k])
     return Staircase(float(crest.max() + p.drop_v), tuple(stairs))
 
@@ -203,7 +221,5 @@ def in_states(s: Solution, states: tuple[StateSolution, ...]) -> tuple[Snapshot,
         }
         where = WORDS[visibility(led_candela(p, t.string_current_max))]
         line = f"{t.label}: {show(amps[1], AMPERE)} in the LED, {where}."
-        out.append(
-            Snapshot(t.state, t.label, of_point(s, t.point, t.state, t.typical), glows, rule, reads, line)
-        )
+        out.append(Snapshot(t.state, t.label, of_point(s, t.point, t.state, t.typical), glows, rule, reads, line))
     return tuple(out)

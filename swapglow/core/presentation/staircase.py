@@ -29,9 +29,19 @@ class AtRails:
 
 
 StairKind = Literal[
-    "rail", "source", "feed", "lamps", "rectifier", "driver", "regulator", "resistor", "inside", "diode",
-    "led", "ground",
-]  # fmt: skip
+    "rail",
+    "source",
+    "feed",
+    "lamps",
+    "rectifier",
+    "driver",
+    "regulator",
+    "resistor",
+    "inside",
+    "diode",
+    "led",
+    "ground",
+]
 
 
 @dataclass(frozen=True)
@@ -126,9 +136,7 @@ def of_point(s: Solution, point: OperatingPoint, state: State, pick: NDArray[np.
         if t.kind == "led":
             _lit(s, stairs, level, drop)
         else:
-            stairs.append(
-                Stair(t.id, t.kind, t.label, t.detail, drop, below, volts_text(drop.usual), t.source)
-            )
+            stairs.append(Stair(t.id, t.kind, t.label, t.detail, drop, below, volts_text(drop.usual), t.source))
         level = below
     stairs.append(_GROUND)
     return Staircase(max(top.high, top.usual), tuple(stairs))
@@ -142,11 +150,11 @@ def before_the_lamp(p: Position) -> list[Tread]:
     d, out = p.driver, []
     behind = p.rail.supply.source_ohm
     if behind.value > 0:
-        out.append(Tread("loaded", "source", "source", "Source", f"{show(behind.value, OHM)} behind it",
-                         behind.source))  # fmt: skip
+        out.append(Tread("loaded", "source", "source", "Source", f"{show(behind.value, OHM)} behind it", behind.source))
     if d.dropper_ohm:
-        out.append(Tread("behind", "shared-feed", "feed", "Shared feed", f"{show(d.dropper_ohm, OHM)} for all",
-                         Source.MARKED))  # fmt: skip
+        out.append(
+            Tread("behind", "shared-feed", "feed", "Shared feed", f"{show(d.dropper_ohm, OHM)} for all", Source.MARKED)
+        )
     if d.remaining_lamps:
         many = f"{len(d.remaining_lamps)} lamps" if len(d.remaining_lamps) > 1 else "1 lamp"
         out.append(Tread(f"left{len(d.remaining_lamps)}", "lamps", "lamps", "Lamps left", many))
@@ -161,8 +169,14 @@ def _way_down(s: Solution, state: State) -> list[Tread]:
     out = before_the_lamp(p)
     if state == "pulse" and d.pulse_ohm:
         out.append(Tread("pulsed", "pulse", "source", "Pulse source", show(d.pulse_ohm, OHM)))
-    driver = Tread("0" if low_side else "plus", "driver", "driver", "Driver", _driver_detail(p, state),
-                    p.driver.drop.source if state != "off" else Source.COMPUTED)  # fmt: skip
+    driver = Tread(
+        "0" if low_side else "plus",
+        "driver",
+        "driver",
+        "Driver",
+        _driver_detail(p, state),
+        p.driver.drop.source if state != "off" else Source.COMPUTED,
+    )
     shown = p.rail.read_at == "feed" or state == "off"
     if shown and not low_side:
         out.append(driver)
@@ -215,12 +229,26 @@ def _lamp(s: Solution, minus: str) -> list[Tread]:
     if p.module is not None:
         out.append(Tread("inside", "inside", "inside", "Inside", inside_words(p)))
     if p.series_diodes:
-        out.append(Tread("blocked", "diodes", "diode", "Diodes" if p.series_diodes > 1 else "Diode",
-                          f"{p.series_diodes} in series"))  # fmt: skip
+        out.append(
+            Tread(
+                "blocked",
+                "diodes",
+                "diode",
+                "Diodes" if p.series_diodes > 1 else "Diode",
+                f"{p.series_diodes} in series",
+            )
+        )
     out.append(Tread(last, "led", "led", "LED", ""))
     if last == "return":
-        out.append(Tread(minus, "resistor2" if p.resistor_parts == 2 else "resistor", "resistor", "Resistor",
-                          f"{each} in the negative lead"))  # fmt: skip
+        out.append(
+            Tread(
+                minus,
+                "resistor2" if p.resistor_parts == 2 else "resistor",
+                "resistor",
+                "Resistor",
+                f"{each} in the negative lead",
+            )
+        )
     return out
 
 
@@ -237,12 +265,19 @@ def _lit(s: Solution, stairs: list[Stair], level: AtRails, drop: AtRails) -> Non
         detail = p.led.label if count == p.in_series else f"{p.in_series} × {p.led.label}"
         stairs.append(
             Stair(f"led{k + 1}", "led", label, detail + beside, one, level, volts_text(one.usual), p.led_source)
-        )  # fmt: skip
+        )
 
 
-def lit(s: Solution, stairs: list[Stair], level: AtRails, across: FloatArray, string_v: FloatArray,
-        led_label: str = "", inside: FloatArray | None = None,
-        kept: FloatArray | None = None) -> None:  # fmt: skip
+def lit(
+    s: Solution,
+    stairs: list[Stair],
+    level: AtRails,
+    across: FloatArray,
+    string_v: FloatArray,
+    led_label: str = "",
+    inside: FloatArray | None = None,
+    kept: FloatArray | None = None,
+) -> None:
     """The last steps of an instant of a cycle: resistor, LEDs, ground.
 
     Args:
@@ -261,46 +296,49 @@ def lit(s: Solution, stairs: list[Stair], level: AtRails, across: FloatArray, st
         drop = at_rails(kept)
         level = less(level, drop)
         stairs.append(
-            Stair("regulator", "regulator", "Regulator", p.regulator.label, drop, level, volts_text(drop.usual),
-                  Source.COMPUTED)
-        )  # fmt: skip
+            Stair(
+                "regulator",
+                "regulator",
+                "Regulator",
+                p.regulator.label,
+                drop,
+                level,
+                volts_text(drop.usual),
+                Source.COMPUTED,
+            )
+        )
     half = at_rails(across / p.resistor_parts)
     where = f"{each} in the positive lead" if p.resistor_parts == 2 else each
     label = "Resistor"
     if p.set_by_ohms:
         label, where = "Current source", f"set by {each}"
     level = less(level, half)
-    stairs.append(
-        Stair("resistor", "resistor", label, where, half, level, volts_text(half.usual), Source.COMPUTED)
-    )  # fmt: skip
+    stairs.append(Stair("resistor", "resistor", label, where, half, level, volts_text(half.usual), Source.COMPUTED))
     if p.module is not None and inside is not None:
         own = at_rails(inside)
         level = less(level, own)
         stairs.append(
-            Stair(
-                "inside",
-                "inside",
-                "Inside",
-                inside_words(p),
-                own,
-                level,
-                volts_text(own.usual),
-                Source.COMPUTED,
-            )
+            Stair("inside", "inside", "Inside", inside_words(p), own, level, volts_text(own.usual), Source.COMPUTED)
         )
     string = at_rails(string_v)
     if led_label:
         level = less(level, string)
-        stairs.append(
-            Stair("led1", "led", led_label, "", string, level, volts_text(string.usual), p.led_source)
-        )
+        stairs.append(Stair("led1", "led", led_label, "", string, level, volts_text(string.usual), p.led_source))
     else:
         _lit(s, stairs, level, string)
         level = less(level, string)
     if p.resistor_parts == 2:
         level = less(level, half)
         stairs.append(
-            Stair("resistor2", "resistor", "Resistor", f"{each} in the negative lead", half, level,
-                  volts_text(half.usual), Source.COMPUTED)
-        )  # fmt: skip
+            Stair(
+                "resistor2",
+                "resistor",
+                "Resistor",
+                f"{each} in the negative lead",
+                half,
+                level,
+                volts_text(half.usual),
+                Source.COMPUTED,
+            )
+        )
     stairs.append(_GROUND)

@@ -68,8 +68,9 @@ class Trials:
     proposals: tuple[Proposal, ...]
 
 
-def trials_section(s: Solution, trials: Sequence[Trial], drawer: frozenset[float],
-                   others: Sequence[Tried] = ()) -> Trials | None:  # fmt: skip
+def trials_section(
+    s: Solution, trials: Sequence[Trial], drawer: frozenset[float], others: Sequence[Tried] = ()
+) -> Trials | None:
     """What the looks come to.
 
     Args:
@@ -91,18 +92,32 @@ def trials_section(s: Solution, trials: Sequence[Trial], drawer: frozenset[float
     last = [(t, cd) for t, cd in zip(trials, lights, strict=True)][-MOST_SHOWN:]
     ratios = ["" if not cd or not old else ratio_text(cd / old) for _, cd in last]
     sources = [
-        Painted(t.id, show(t.ohm, OHM), cd or 0.0, sight_of(as_tried(p, t)), ratio, "tip",
-                shown(cd or 0.0, CANDELA, f"with {show(t.ohm, OHM)}, usual rail"))
+        Painted(
+            t.id,
+            show(t.ohm, OHM),
+            cd or 0.0,
+            sight_of(as_tried(p, t)),
+            ratio,
+            "tip",
+            shown(cd or 0.0, CANDELA, f"with {show(t.ohm, OHM)}, usual rail"),
+        )
         for (t, cd), ratio in zip(last, ratios, strict=True)
-    ]  # fmt: skip
+    ]
     lamps = painted(sources, p, max(1e-9, *(x.candela for x in sources)) if sources else 1.0)
     rows = tuple(
         TrialRow(
-            t.id, show(t.ohm, OHM), VERDICTS[t.verdict], t.at, t.note, cd is not None, lamp, _photographed(t),
+            t.id,
+            show(t.ohm, OHM),
+            VERDICTS[t.verdict],
+            t.at,
+            t.note,
+            cd is not None,
+            lamp,
+            _photographed(t),
             _taught(p, t, cd, old),
         )
         for (t, cd), lamp in zip(last, lamps, strict=True)
-    )  # fmt: skip
+    )
     return Trials(rows, _line(found, old, s), step_text(found.step), _proposals(s, found, trials))
 
 
@@ -150,8 +165,6 @@ def _proposals(s: Solution, found: Wanted, trials: Sequence[Trial]) -> tuple[Pro
             return better
     if found.settled is not None or found.ohm is None:
         return ()
-    begin = (
-        "Begin with" if found.others is not None and not any(o is not None for o in found.shown) else "Try"
-    )
+    begin = "Begin with" if found.others is not None and not any(o is not None for o in found.shown) else "Try"
     label = f"{begin} {show(found.ohm, OHM)}" + (" next" if begin == "Try" else "")
     return (Proposal(label, {"resistor_ohm": found.ohm}),)

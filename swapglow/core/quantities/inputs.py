@@ -32,8 +32,15 @@ class InputError(ValueError):
         self.message = message
 
 
-def read_quantity(name: str, text: str, unit: Unit, *, above: float | None = None,
-                  minimum: float | None = None, volts: float | None = None) -> Parsed:  # fmt: skip
+def read_quantity(
+    name: str,
+    text: str,
+    unit: Unit,
+    *,
+    above: float | None = None,
+    minimum: float | None = None,
+    volts: float | None = None,
+) -> Parsed:
     """Read a field's text as a quantity, with its ends where it gives a range.
 
     Args:
@@ -76,8 +83,15 @@ def check_unit(name: str, text: str, unit: Unit) -> None:
         raise InputError(name, str(problem)) from None
 
 
-def read_single(name: str, text: str, unit: Unit, *, above: float | None = None,
-                minimum: float | None = None, volts: float | None = None) -> float:  # fmt: skip
+def read_single(
+    name: str,
+    text: str,
+    unit: Unit,
+    *,
+    above: float | None = None,
+    minimum: float | None = None,
+    volts: float | None = None,
+) -> float:
     """Read a field that takes one value.
 
     Args:

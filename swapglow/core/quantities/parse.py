@@ -90,9 +90,7 @@ def _by_power(tidy: str, text: str, volts: float | None) -> float | None:
         return mark.amps
     at = volts if mark.volts is None else mark.volts
     if not at:
-        raise QuantityError(
-            f'"{text}" is a power: write its volts too, like 12V {mark.watts:g}W, or the current.'
-        )
+        raise QuantityError(f'"{text}" is a power: write its volts too, like 12V {mark.watts:g}W, or the current.')
     return (mark.watts or 0.0) / at
 
 
@@ -190,12 +188,7 @@ def _split_range(text: str) -> tuple[str, str] | None:
 
 
 def parse(
-    text: str,
-    unit: Unit,
-    *,
-    minimum: float | None = None,
-    above: float | None = None,
-    volts: float | None = None,
+    text: str, unit: Unit, *, minimum: float | None = None, above: float | None = None, volts: float | None = None
 ) -> Parsed:
     """Read ``text`` as a quantity of ``unit``.
 

@@ -23,8 +23,7 @@ class Shown:
         return f"{self.number}\u00a0{self.unit}"
 
 
-def shown(value: float, unit: Unit | str, origin: str, source: Source = Source.COMPUTED,
-          digits: int = 3) -> Shown:  # fmt: skip
+def shown(value: float, unit: Unit | str, origin: str, source: Source = Source.COMPUTED, digits: int = 3) -> Shown:
     """A figure in engineering form.
 
     Args:

@@ -37,9 +37,7 @@ class Unit:
 
 
 VOLT = Unit("V", "a voltage", ("v", "volt", "volts"), ("v",), "24V, 13.8, 12.0-14.4V or 5V±5%", 100e3)
-AMPERE = Unit(
-    "A", "a current", ("a", "amp", "amps", "ampere", "amperes"), ("a",), "20mA, .02A or 5-10mA", 1e4
-)
+AMPERE = Unit("A", "a current", ("a", "amp", "amps", "ampere", "amperes"), ("a",), "20mA, .02A or 5-10mA", 1e4)
 OHM = Unit("Ω", "a resistance", ("ohm", "ohms", "r", "ω"), ("r", "ω"), "470R, 4k7, 4,7 k, 1M or 1.2kΩ", 1e12)
 WATT = Unit("W", "a power", ("w", "watt", "watts"), ("w",), "0.25W or 250mW", 1e6)
 CANDELA = Unit("cd", "a luminous intensity", ("cd", "candela", "mscp"), (), "800mcd or 1.2cd", 1e6)

@@ -144,9 +144,7 @@ def _ready(p: Position) -> Iterable[Candidate]:
     bases = {p.lamp.base, p.driver.kind.big_base} - {""}
     for m in ready_made().values():
         if m.base in bases and m.module.low <= low * 1.05 and high <= m.module.high * 1.02:
-            yield Candidate(
-                f"ready-{m.id}", f"Ready-made: {m.label[0].lower()}{m.label[1:]}", {"module_id": m.id}
-            )
+            yield Candidate(f"ready-{m.id}", f"Ready-made: {m.label[0].lower()}{m.label[1:]}", {"module_id": m.id})
 
 
 def _rectifications(p: Position) -> Iterable[Candidate]:
@@ -155,8 +153,13 @@ def _rectifications(p: Position) -> Iterable[Candidate]:
     for way in RECTIFICATIONS.values():
         if waveform in way.suits and way.proposed and way is not p.rectification:
             remedy = rectify(way)
-            yield Candidate(remedy.id, remedy.label, {**_afresh(), **remedy.changes},
-                            "ours for this supply" if way is ours else "", way is ours)  # fmt: skip
+            yield Candidate(
+                remedy.id,
+                remedy.label,
+                {**_afresh(), **remedy.changes},
+                "ours for this supply" if way is ours else "",
+                way is ours,
+            )
 
 
 def _drivers(p: Position) -> Iterable[Candidate]:
@@ -168,8 +171,9 @@ def _drivers(p: Position) -> Iterable[Candidate]:
     q = with_changes(p, resize)
     value = f", with {show(size(q).each_ohm, OHM)}" if resize else ""
     for c in _cures(q):
-        yield replace(c, label=c.label + (value if "resistor_ohm" not in c.changes else ""),
-                      changes={**resize, **c.changes})  # fmt: skip
+        yield replace(
+            c, label=c.label + (value if "resistor_ohm" not in c.changes else ""), changes={**resize, **c.changes}
+        )
 
 
 def _cures(p: Position) -> Iterable[Candidate]:
@@ -201,20 +205,26 @@ def _drives(p: Position) -> Iterable[Candidate]:
     """Rated, half and a tenth of it at the highest rail; and what a line lets through."""
     rated = p.led.rated_a
     line = trip_amps(p)
-    goals = (("half", 0.5, "Half of rated at the highest rail", "a tenth to a half of rated", True),
-             ("tenth", 0.1, "A tenth of rated at the highest rail", "a tenth to a half of rated", True),
-             ("rated", 1.0, "Rated current", "rated current", False))  # fmt: skip
+    goals = (
+        ("half", 0.5, "Half of rated at the highest rail", "a tenth to a half of rated", True),
+        ("tenth", 0.1, "A tenth of rated at the highest rail", "a tenth to a half of rated", True),
+        ("rated", 1.0, "Rated current", "rated current", False),
+    )
     for key, share, label, school, ours in goals:
         amps = rated * share
         each = each_for_most(p, amps) if ours else _each_for_usual(p, amps)
         if each is not None and amps <= line:
-            yield Candidate(f"drive-{key}", f"{label}: {show(each, OHM)}",
-                            _afresh(resistor_ohm=each, in_series=p.in_series), school, ours)  # fmt: skip
+            yield Candidate(
+                f"drive-{key}",
+                f"{label}: {show(each, OHM)}",
+                _afresh(resistor_ohm=each, in_series=p.in_series),
+                school,
+                ours,
+            )
     if line < rated:
         each = each_for_most(p, line)
         if each is not None:
-            yield Candidate("line-safe", f"Least that the line allows: {show(each, OHM)}",
-                            _afresh(resistor_ohm=each))  # fmt: skip
+            yield Candidate("line-safe", f"Least that the line allows: {show(each, OHM)}", _afresh(resistor_ohm=each))
 
 
 def _each_for_usual(p: Position, amps: float) -> float | None:
@@ -233,29 +243,30 @@ def _strings(p: Position) -> Iterable[Candidate]:
             what = "One LED" if n == 1 else f"{n} LEDs in series"
             yield Candidate(f"series-{n}", what, _afresh(in_series=n), "string" if n > 1 else "")
     if most >= 1 and p.branches == 1:
-        yield Candidate("branches-2", "Two LEDs side by side, a resistor each",
-                        _afresh(in_series=1, branches=2), "branches")  # fmt: skip
+        yield Candidate(
+            "branches-2", "Two LEDs side by side, a resistor each", _afresh(in_series=1, branches=2), "branches"
+        )
 
 
 def _resistors(p: Position) -> Iterable[Candidate]:
     if p.resistor_parts == 1 and not p.set_by_ohms:
-        yield Candidate("halves", "Half the resistance in each lead", _afresh(resistor_parts=2),
-                        "half in each lead")  # fmt: skip
+        yield Candidate("halves", "Half the resistance in each lead", _afresh(resistor_parts=2), "half in each lead")
     free: Lead = p.free_lead or "negative"
     if free != p.lead or p.resistor_parts == 2:
         remedy = move_to(free)
-        yield Candidate(remedy.id, remedy.label, {**_afresh(), **remedy.changes}, f"{free} lead",
-                        p.free_lead is not None)  # fmt: skip
+        yield Candidate(
+            remedy.id, remedy.label, {**_afresh(), **remedy.changes}, f"{free} lead", p.free_lead is not None
+        )
     up, near = (
         size(replace(p, resistor_ohm=None, rounding="up")),
         size(replace(p, resistor_ohm=None, rounding="nearest")),
     )
     if up.exact_ohm is not None:
-        yield Candidate("next-up", f"Next higher: {show(up.each_ohm, OHM)}", _afresh(rounding="up"),
-                        "next higher", True)  # fmt: skip
+        yield Candidate(
+            "next-up", f"Next higher: {show(up.each_ohm, OHM)}", _afresh(rounding="up"), "next higher", True
+        )
         if near.each_ohm != up.each_ohm:
-            yield Candidate("nearest", f"Nearest: {show(near.each_ohm, OHM)}", _afresh(rounding="nearest"),
-                            "nearest")  # fmt: skip
+            yield Candidate("nearest", f"Nearest: {show(near.each_ohm, OHM)}", _afresh(rounding="nearest"), "nearest")
 
 
 def _other_leds(p: Position) -> Iterable[Candidate]:
@@ -272,8 +283,11 @@ def _other_leds(p: Position) -> Iterable[Candidate]:
     changed = replace(p, led=best, resistor_ohm=None)
     each = _each_for_usual(changed, amps)
     if each is not None:
-        yield Candidate("brighter-led", f"{best.label} at {show(amps, AMPERE, 2)}: {show(each, OHM)}",
-                        _afresh(led_id=best.id, resistor_ohm=each))  # fmt: skip
+        yield Candidate(
+            "brighter-led",
+            f"{best.label} at {show(amps, AMPERE, 2)}: {show(each, OHM)}",
+            _afresh(led_id=best.id, resistor_ohm=each),
+        )
 
 
 def _regulated(p: Position) -> Iterable[Candidate]:
@@ -285,9 +299,17 @@ def _regulated(p: Position) -> Iterable[Candidate]:
         return
     small = p.target.value * p.branches <= 0.05
     source = "adjustable-to92" if small else "adjustable-to220"
-    yield Candidate("current-source", "Adjustable regulator as current source",
-                    _afresh(regulator_id=source, resistor_parts=1), "regulate first")  # fmt: skip
+    yield Candidate(
+        "current-source",
+        "Adjustable regulator as current source",
+        _afresh(regulator_id=source, resistor_parts=1),
+        "regulate first",
+    )
     fixed = "fixed-5-to92" if small else "fixed-5-to220"
     if low - p.drop_v > 6.7 and p.in_series * p.led.vf_high < 4.5:
-        yield Candidate("fixed-regulator", "5 V regulator and resistor",
-                        _afresh(regulator_id=fixed, resistor_parts=1), "regulate first")  # fmt: skip
+        yield Candidate(
+            "fixed-regulator",
+            "5 V regulator and resistor",
+            _afresh(regulator_id=fixed, resistor_parts=1),
+            "regulate first",
+        )

@@ -86,11 +86,21 @@ def evaluate(position: Position) -> Evaluation | None:
     off = next((t for t in states if t.state == "off"), None)
     shows = visibility(led_candela(p, off.string_current_max)) if off is not None else "dark"
     return Evaluation(
-        usual, low, high, s.string_current_min, s.string_current_max, inside, _heat(s, states), ratio,
-        p.points_of_light, shows, _parts(p), _flicker(s),
+        usual,
+        low,
+        high,
+        s.string_current_min,
+        s.string_current_max,
+        inside,
+        _heat(s, states),
+        ratio,
+        p.points_of_light,
+        shows,
+        _parts(p),
+        _flicker(s),
         tuple(f.message for f in found if f.grade == "stop"),
         tuple(f.message for f in found if f.grade == "mind" and f.id not in OF_THE_RAIL),
-    )  # fmt: skip
+    )
 
 
 def _chance(s: Solution) -> tuple[float, float, float]:

@@ -132,8 +132,7 @@ class _Scored:
         return f is not None and f.ratio is not None and f.ratio < LEAST_LIGHT[p.purpose] * p.looks.share
 
 
-def search(position: Position, asked: tuple[Weight, ...] = (),
-           drawer_ohm: frozenset[float] = frozenset()) -> Swaps:  # fmt: skip
+def search(position: Position, asked: tuple[Weight, ...] = (), drawer_ohm: frozenset[float] = frozenset()) -> Swaps:
     """Compute all sensible swaps, weigh them, and keep the few that matter.
 
     Args:
@@ -153,15 +152,16 @@ def search(position: Position, asked: tuple[Weight, ...] = (),
     drawn = zip(shown, _colours(shown, position), strict=True)
     return Swaps(
         tuple(
-            replace(_swap(x, best, second, asked, drawer_ohm), bar=_bar(x, ends), colour=colour)
-            for x, colour in drawn
+            replace(_swap(x, best, second, asked, drawer_ohm), bar=_bar(x, ends), colour=colour) for x, colour in drawn
         ),
-        len(scored), not position.rail.supply.alternates,
-        tuple(WeightOption(k, v) for k, v in WEIGHTS.items()), asked,
-        None if ends is None else SwapScale(
-            show(ends[0], AMPERE, 2), show(ends[1], AMPERE, 2), _place(position.ceiling_a, ends)
-        ),
-    )  # fmt: skip
+        len(scored),
+        not position.rail.supply.alternates,
+        tuple(WeightOption(k, v) for k, v in WEIGHTS.items()),
+        asked,
+        None
+        if ends is None
+        else SwapScale(show(ends[0], AMPERE, 2), show(ends[1], AMPERE, 2), _place(position.ceiling_a, ends)),
+    )
 
 
 def _ends(shown: list[_Scored], position: Position) -> tuple[float, float] | None:
@@ -218,18 +218,23 @@ def _few(ordered: list[_Scored]) -> list[_Scored]:
             shown.append(x)
     for x in ordered:
         needed = x.candidate.id in ("as-is", "leave")
-        other = x.candidate.school and not x.candidate.ours and any(
-            y.candidate.ours and _same_question(x, y) for y in shown
-        )  # fmt: skip
+        other = (
+            x.candidate.school
+            and not x.candidate.ours
+            and any(y.candidate.ours and _same_question(x, y) for y in shown)
+        )
         if (needed or other) and x not in shown:
             shown.append(x)
     return shown[:MOST]
 
 
 _QUESTIONS = (
-    ("add a part", "change the fitted part"), ("flasher or coding", "load resistor"), ("next higher", "nearest"),
-    ("a tenth to a half of rated", "rated current"), ("string", "branches"),
-)  # fmt: skip
+    ("add a part", "change the fitted part"),
+    ("flasher or coding", "load resistor"),
+    ("next higher", "nearest"),
+    ("a tenth to a half of rated", "rated current"),
+    ("string", "branches"),
+)
 
 
 def _same_question(x: _Scored, y: _Scored) -> bool:
@@ -250,9 +255,10 @@ def _equal(a: Evaluation, b: Evaluation) -> bool:
     pairs = zip(astuple(a), astuple(b), strict=True)
     return all(
         math.isclose(x, y, rel_tol=SAME, abs_tol=SAME * 1e-6)
-        if isinstance(x, float) and isinstance(y, float) else x == y
+        if isinstance(x, float) and isinstance(y, float)
+        else x == y
         for x, y in pairs
-    )  # fmt: skip
+    )
 
 
 def _weight(key: str, asked: tuple[Weight, ...]) -> float:
@@ -295,13 +301,10 @@ def _lamp_marks(p: Position) -> dict[str, float]:
     """The old lamp: it looks right, it is warm, and it will burn out again."""
     assert p.lamp is not None
     watts = p.lamp.volts * p.lamp.amps
-    return {
-        "life": 0.05, "look": 1.0, "heat": 1 / (1 + watts / (2 * WARM_W)), "parts": 1.0, "reversible": 1.0,
-    }  # fmt: skip
+    return {"life": 0.05, "look": 1.0, "heat": 1 / (1 + watts / (2 * WARM_W)), "parts": 1.0, "reversible": 1.0}
 
 
-def _swap(x: _Scored, best: _Scored, second: _Scored, asked: tuple[Weight, ...],
-          drawer: frozenset[float]) -> Swap:  # fmt: skip
+def _swap(x: _Scored, best: _Scored, second: _Scored, asked: tuple[Weight, ...], drawer: frozenset[float]) -> Swap:
     c, f, p = x.candidate, x.figures, x.position
     plain = Swap(
         c.id,
@@ -346,9 +349,15 @@ def _leave(p: Position, plain: Swap) -> Swap:
         else "it stays dark"
     )
     return replace(
-        plain, current=show(amps, AMPERE), heat=show(volts * amps, WATT, 2), light="1 ×", points="1",
-        off=WORDS["dark"], reversible="nothing changed", stock=life,
-    )  # fmt: skip
+        plain,
+        current=show(amps, AMPERE),
+        heat=show(volts * amps, WATT, 2),
+        light="1 ×",
+        points="1",
+        off=WORDS["dark"],
+        reversible="nothing changed",
+        stock=life,
+    )
 
 
 def _stock(p: Position, drawer: frozenset[float]) -> str:
@@ -364,9 +373,7 @@ def _lies_there(p: Position, drawer: frozenset[float]) -> bool:
 
 def _drive_words(x: _Scored) -> str:
     f = x.figures
-    return (
-        "" if f is None else f"{percent(f.string_current_max / x.position.led.rated_a)} of rated at the most"
-    )
+    return "" if f is None else f"{percent(f.string_current_max / x.position.led.rated_a)} of rated at the most"
 
 
 def _words(key: str, x: _Scored) -> str:
@@ -375,11 +382,9 @@ def _words(key: str, x: _Scored) -> str:
     if f is None:
         lamp = x.position.lamp
         watts = show(lamp.volts * lamp.amps, WATT, 2) if lamp else ""
-        return {
-            "life": "a filament that will go again",
-            "heat": f"{watts} of heat",
-            "look": "the original light",
-        }.get(key, "nothing to solder")
+        return {"life": "a filament that will go again", "heat": f"{watts} of heat", "look": "the original light"}.get(
+            key, "nothing to solder"
+        )
     says: dict[str, Callable[[], str]] = {
         "life": lambda: _drive_words(x),
         "look": lambda: f"{ratio_text(f.ratio)}" if f.ratio else f"{f.points} points of light",
@@ -395,13 +400,9 @@ def _words(key: str, x: _Scored) -> str:
             else (f"it flickers {f.flicker:.0f} times the low-risk limit")
         ),
         "off": lambda: f"off it is {WORDS[f.off]}",
-        "inside": lambda: (
-            f"yours lands between {show(f.current_low, AMPERE, 2)} and {show(f.current_high, AMPERE, 2)}"
-        ),
+        "inside": lambda: f"yours lands between {show(f.current_low, AMPERE, 2)} and {show(f.current_high, AMPERE, 2)}",
         "minds": lambda: "nothing to mind" if not f.minds else f"{len(f.minds)} to mind",
-        "stock": lambda: (
-            "its resistor lies in the drawer" if x.marks.get("stock") else "its resistor is to buy"
-        ),
+        "stock": lambda: "its resistor lies in the drawer" if x.marks.get("stock") else "its resistor is to buy",
     }
     return says[key]()
 
@@ -425,9 +426,7 @@ def _why(x: _Scored, best: _Scored, second: _Scored, asked: tuple[Weight, ...]) 
         ahead = {k: (x.marks[k] - second.marks.get(k, x.marks[k])) * weights[k] for k in x.marks}
         strong = [k for k in sorted(ahead, key=lambda k: -ahead[k]) if ahead[k] > 0]
         strong += [
-            k
-            for k in sorted(x.marks, key=lambda k: -x.marks[k] * weights[k])
-            if k not in strong and k in _TELLING
+            k for k in sorted(x.marks, key=lambda k: -x.marks[k] * weights[k]) if k not in strong and k in _TELLING
         ]
         return f"Wins: {'; '.join(_words(k, x) for k in strong[:2])}."
     if best.score - x.score < LEVEL:

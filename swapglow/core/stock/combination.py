@@ -12,10 +12,12 @@ FloatArray = NDArray[np.float64]
 
 Way = Literal["one", "series", "parallel", "series-beside", "beside-series"]
 WAYS: dict[Way, str] = {
-    "one": "as it is", "series": "one after the other", "parallel": "side by side",
+    "one": "as it is",
+    "series": "one after the other",
+    "parallel": "side by side",
     "series-beside": "the first two one after the other, the third across both",
     "beside-series": "the first two side by side, the third after them",
-}  # fmt: skip
+}
 # More values than these are not tried three at a time: the nearest are, by ratio.
 MOST_VALUES = 120
 MOST_PARTS = 3
@@ -80,8 +82,9 @@ def combine(ohms: tuple[float, ...], way: Way, target: float) -> Combination:
     return Combination(ohms, way, total, total / target - 1, shares)
 
 
-def combinations(target: float, drawer: Mapping[float, int | None], tolerance: float = 0.05,
-                 few: int = _FEW) -> tuple[Combination, ...]:  # fmt: skip
+def combinations(
+    target: float, drawer: Mapping[float, int | None], tolerance: float = 0.05, few: int = _FEW
+) -> tuple[Combination, ...]:
     """What comes nearest to a resistance with up to three of the drawer.
 
     The order, in a sentence: first those that lie as near as the parts' own tolerance can tell, among them the
@@ -144,9 +147,7 @@ def _all(target: float, values: FloatArray, tolerance: float, few: int) -> Itera
         # Equals count once: the third is no less than the second.
         rises = b <= c
         whole = a + b + c
-        yield from _best(
-            target, "series", (a, b, third), whole, np.maximum(b, c) / whole, tolerance, few, rises
-        )
+        yield from _best(target, "series", (a, b, third), whole, np.maximum(b, c) / whole, tolerance, few, rises)
         beside = 1 / (1 / a + 1 / b + 1 / c)
         yield from _best(target, "parallel", (a, b, third), beside, beside / a, tolerance, few, rises)
         mixed = (a + b) * c / whole
@@ -159,8 +160,16 @@ def _all(target: float, values: FloatArray, tolerance: float, few: int) -> Itera
         yield from _best(target, "beside-series", (a, b, third), total, hottest, tolerance, few)
 
 
-def _best(target: float, way: Way, ohms: tuple[FloatArray, ...], total: FloatArray, hottest: FloatArray,
-          tolerance: float, few: int, only: NDArray[np.bool_] | None = None) -> Iterable[Combination]:  # fmt: skip
+def _best(
+    target: float,
+    way: Way,
+    ohms: tuple[FloatArray, ...],
+    total: FloatArray,
+    hottest: FloatArray,
+    tolerance: float,
+    few: int,
+    only: NDArray[np.bool_] | None = None,
+) -> Iterable[Combination]:
     error = np.abs(total / target - 1)
     keep = error <= _FARTHEST if only is None else (error <= _FARTHEST) & only
     places = np.flatnonzero(keep)

@@ -45,8 +45,9 @@ class Made:
     typed: str
 
 
-def made_of(target: float, drawer: Mapping[float, int | None], tolerance: float,
-            position: Position | None = None) -> tuple[Made, ...]:  # fmt: skip
+def made_of(
+    target: float, drawer: Mapping[float, int | None], tolerance: float, position: Position | None = None
+) -> tuple[Made, ...]:
     """What a resistance can be made of, each judged in its place.
 
     Args:
@@ -69,17 +70,22 @@ def _made(c: Combination, position: Position | None, tolerance: float) -> Made:
     if position is not None:
         current, grade, why = _judged(c, position, tolerance)
     return Made(
-        tuple(show(r, OHM, 6) for r in c.ohms), WAYS[c.way], c.way, text,
-        "0 %" if abs(c.error) < 5e-5 else f"{c.error * 100:+.1f} %", tuple(percent(x) for x in c.shares), current,
-        grade, why, show(c.ohm, OHM, 6),
-    )  # fmt: skip
+        tuple(show(r, OHM, 6) for r in c.ohms),
+        WAYS[c.way],
+        c.way,
+        text,
+        "0 %" if abs(c.error) < 5e-5 else f"{c.error * 100:+.1f} %",
+        tuple(percent(x) for x in c.shares),
+        current,
+        grade,
+        why,
+        show(c.ohm, OHM, 6),
+    )
 
 
 def _judged(c: Combination, p: Position, tolerance: float) -> tuple[str, Grade, str]:
     """The lamp with it: what it draws, and what is found then. Each part runs at its own share of the heat."""
-    fitted = replace(
-        p, resistor_ohm=c.ohm, resistor_tolerance=max(tolerance, p.resistor_tolerance), rating_w=None
-    )
+    fitted = replace(p, resistor_ohm=c.ohm, resistor_tolerance=max(tolerance, p.resistor_tolerance), rating_w=None)
     try:
         plain = solve(fitted)
         # A body each: the whole may carry what its hottest part can at that part's share.

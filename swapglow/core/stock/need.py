@@ -53,9 +53,7 @@ class Need:
             fits = part.ohm is not None and same_ohms(part.ohm, self.ohm)
             return fits and _least(part.rating_w, self.rating_w) and _most(part.tolerance, self.tolerance)
         if self.farad is not None:
-            return (
-                part.farad is not None and _least(part.farad, self.farad) and _least(part.volts, self.volts)
-            )
+            return part.farad is not None and _least(part.farad, self.farad) and _least(part.volts, self.volts)
         if self.of:
             return part.of == self.of
         return part.label.casefold() == self.label.casefold()
@@ -71,9 +69,15 @@ def _most(has: float | None, asked: float | None) -> bool:
 
 # One of each kind, as a step of the build calls it.
 _ONE = {
-    "resistor": "Resistor", "led": "LED", "lamp": "Lamp", "module": "LED lamp", "regulator": "Regulator",
-    "diode": "Diode", "capacitor": "Capacitor", "driver": "Driver",
-}  # fmt: skip
+    "resistor": "Resistor",
+    "led": "LED",
+    "lamp": "Lamp",
+    "module": "LED lamp",
+    "regulator": "Regulator",
+    "diode": "Diode",
+    "capacitor": "Capacitor",
+    "driver": "Driver",
+}
 
 
 def on_clips(found: tuple[Need, ...]) -> tuple[Fact, ...]:
@@ -83,9 +87,7 @@ def on_clips(found: tuple[Need, ...]) -> tuple[Fact, ...]:
         found: as :func:`needs` gives them.
     """
     return tuple(
-        Fact(_ONE[n.kind], n.label if n.count == 1 else f"{n.count} × {n.label}")
-        for n in found
-        if n.kind in _ONE
+        Fact(_ONE[n.kind], n.label if n.count == 1 else f"{n.count} × {n.label}") for n in found if n.kind in _ONE
     )
 
 
@@ -165,6 +167,4 @@ def _rectifier(s: Solution) -> Iterable[Need]:
     if way.reservoir and s.sizing.farads:
         volts = p.capacitor_v
         stands = "" if volts is None else f", {show(volts, VOLT)}"
-        yield Need(
-            "capacitor", f"{show(s.sizing.farads, FARAD)}{stands}", 1, farad=s.sizing.farads, volts=volts
-        )
+        yield Need("capacitor", f"{show(s.sizing.farads, FARAD)}{stands}", 1, farad=s.sizing.farads, volts=volts)

@@ -11,8 +11,10 @@ from swapglow.core.stock.part import KINDS, Part, PartKind
 Spares = Literal["none", "ours", "double"]
 # How many more than are needed (ours: what breaks at the bench is small and cheap, and a shop is a week away).
 SPARES: dict[Spares, str] = {
-    "none": "None", "ours": "One in five of small parts, ours", "double": "As many again of small parts",
-}  # fmt: skip
+    "none": "None",
+    "ours": "One in five of small parts, ours",
+    "double": "As many again of small parts",
+}
 SMALL: frozenset[PartKind] = frozenset({"resistor", "led", "diode", "capacitor", "sundry"})
 _ONE_IN = 5
 
@@ -83,9 +85,7 @@ def spare_of(kind: PartKind, needed: int, rule: Spares) -> int:
     return needed if rule == "double" else math.ceil(needed / _ONE_IN)
 
 
-def order_list(
-    asked: Iterable[Asked], drawer: Sequence[Part], rule: Spares = "ours"
-) -> tuple[OrderLine, ...]:
+def order_list(asked: Iterable[Asked], drawer: Sequence[Part], rule: Spares = "ours") -> tuple[OrderLine, ...]:
     """What to buy.
 
     Args:
@@ -132,8 +132,9 @@ def _runs_out(p: Part) -> bool:
     return p.least > 0 or p.count is None
 
 
-def _line(key: str, group: Sequence[Asked], drawer: Sequence[Part], left: dict[str, int | None], used: set[str],
-          rule: Spares) -> OrderLine:  # fmt: skip
+def _line(
+    key: str, group: Sequence[Asked], drawer: Sequence[Part], left: dict[str, int | None], used: set[str], rule: Spares
+) -> OrderLine:
     need = group[0].need
     needed = sum(a.need.count for a in group)
     fits = [p for p in drawer if need.met_by(p)]
@@ -161,10 +162,27 @@ def _line(key: str, group: Sequence[Asked], drawer: Sequence[Part], left: dict[s
     spares = f", {spare} spare" if spare else ""
     lies = "low in the drawer" if have is None else f"{have} in the drawer"
     coming = f", {on_order} on order" if on_order else ""
-    return _priced(OrderLine(
-        key, need.kind, KINDS[need.kind], need.label, needed, spare, have, on_order, short, 1, 0, None, lamps,
-        "" if into is None else into.id, f"{needed} needed{spares}; {lies}{coming}", need,
-    ), into)  # fmt: skip
+    return _priced(
+        OrderLine(
+            key,
+            need.kind,
+            KINDS[need.kind],
+            need.label,
+            needed,
+            spare,
+            have,
+            on_order,
+            short,
+            1,
+            0,
+            None,
+            lamps,
+            "" if into is None else into.id,
+            f"{needed} needed{spares}; {lies}{coming}",
+            need,
+        ),
+        into,
+    )
 
 
 def _refill(p: Part) -> OrderLine:
@@ -172,10 +190,26 @@ def _refill(p: Part) -> OrderLine:
     here = p.count or 0
     short = max(0, max(p.least, 1) + (1 if p.count is not None else 0) - here - p.on_order)
     lies = f"{p.count} left, {p.least} is the least" if p.count is not None else f"{p.level} in the drawer"
-    return _priced(OrderLine(
-        f"part:{p.id}", p.kind, KINDS[p.kind], p.label, 0, 0, p.count, p.on_order, short, 1, 0, None, (), p.id,
-        f"Runs low: {lies}",
-    ), p)  # fmt: skip
+    return _priced(
+        OrderLine(
+            f"part:{p.id}",
+            p.kind,
+            KINDS[p.kind],
+            p.label,
+            0,
+            0,
+            p.count,
+            p.on_order,
+            short,
+            1,
+            0,
+            None,
+            (),
+            p.id,
+            f"Runs low: {lies}",
+        ),
+        p,
+    )
 
 
 def _priced(line: OrderLine, part: Part | None) -> OrderLine:

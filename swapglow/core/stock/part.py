@@ -5,10 +5,16 @@ from typing import Literal
 
 PartKind = Literal["resistor", "led", "lamp", "module", "regulator", "diode", "capacitor", "driver", "sundry"]
 KINDS: dict[PartKind, str] = {
-    "resistor": "Resistors", "led": "LEDs", "lamp": "Filament lamps", "module": "Ready-made LED lamps",
-    "regulator": "Regulators", "diode": "Diodes and bridges", "capacitor": "Capacitors", "driver": "Drivers",
+    "resistor": "Resistors",
+    "led": "LEDs",
+    "lamp": "Filament lamps",
+    "module": "Ready-made LED lamps",
+    "regulator": "Regulators",
+    "diode": "Diodes and bridges",
+    "capacitor": "Capacitors",
+    "driver": "Drivers",
     "sundry": "Sleeves, clips, holders",
-}  # fmt: skip
+}
 Level = Literal["full", "low", "empty"]
 LEVELS: dict[Level, str] = {"full": "Full", "low": "Low", "empty": "Empty"}
 

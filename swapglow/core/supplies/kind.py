@@ -19,18 +19,21 @@ if TYPE_CHECKING:
 MAINS_CASE = "If mains feeds it, its side of the case is for someone qualified."
 
 OPEN = Detail("open", "Open reading", VOLT, "With the lamp out. Empty: no sag is reckoned with")
-LOAD = Detail(
-    "load", "Load while reading", AMPERE, "Current of the loaded reading. Empty takes the old lamp's"
-)
+LOAD = Detail("load", "Load while reading", AMPERE, "Current of the loaded reading. Empty takes the old lamp's")
 GROUNDED = Detail(
-    "grounded", "One leg on the frame?", None, "Continuity from each leg to the frame, supply off",
+    "grounded",
+    "One leg on the frame?",
+    None,
+    "Continuity from each leg to the frame, supply off",
     (("unknown", "Not known"), ("yes", "Yes"), ("no", "No")),
-)  # fmt: skip
+)
 FRAME_POLE = Detail(
-    "frame_pole", "Which pole is on the frame?", None,
+    "frame_pole",
+    "Which pole is on the frame?",
+    None,
     "Black lead on the frame, red on the feed: volts without a sign are minus on the frame, a minus sign is plus",
     (("unknown", "Not known"), ("minus", "Minus"), ("plus", "Plus"), ("neither", "Neither")),
-)  # fmt: skip
+)
 
 # What the driver is asked to do in a state.
 Solved = Literal["on", "off", "closed", "pulse"]
@@ -241,9 +244,10 @@ class SupplyKind:
         amps = load or (Figure(lamp.amps_at(loaded), Source.MARKED, "the old lamp's") if lamp else None)
         if opened.value < loaded:
             raise InputError(
-                OPEN.id, f"The open reading, {show(opened.value, VOLT)}, is under the usual loaded one, "
+                OPEN.id,
+                f"The open reading, {show(opened.value, VOLT)}, is under the usual loaded one, "
                 f"{show(loaded, VOLT)}: they are exchanged, or the lamp was out both times.",
-            )  # fmt: skip
+            )
         ratio = opened.value / loaded
         if amps is None:
             # The sag is known but not what made it: the LED, a lighter load, is taken to see the open volts.
@@ -253,8 +257,9 @@ class SupplyKind:
         note = f"({show(opened.value, VOLT)} − {show(loaded, VOLT)}) ÷ {show(amps.value, AMPERE)}"
         return Figure(ohms, Source.COMPUTED if known else Source.ASSUMED, note), ratio
 
-    def frequency(self, details: Details,
-                  volts: tuple[float, float, float]) -> tuple[tuple[float, float, float], Source]:  # fmt: skip
+    def frequency(
+        self, details: Details, volts: tuple[float, float, float]
+    ) -> tuple[tuple[float, float, float], Source]:
         """Frequency at the three levels, Hz, and where it comes from.
 
         Args:
@@ -303,12 +308,19 @@ def _pole_step(about: Circumstances) -> NextStep:
     """A turned LED is not weighed against a drift: it comes first."""
     volts = show(about.rail.usual.value, VOLT)
     return NextStep(
-        FRAME_POLE.id, "Find out which pole is on the frame", volt_range(about.rail.usual.value * 1.2),
-        "black lead on the frame or the holder's shell, red on its contact", "lamp out, switch on",
-        f"{volts}, or the same with a minus sign", FRAME_POLE.id,
+        FRAME_POLE.id,
+        "Find out which pole is on the frame",
+        volt_range(about.rail.usual.value * 1.2),
+        "black lead on the frame or the holder's shell, red on its contact",
+        "lamp out, switch on",
+        f"{volts}, or the same with a minus sign",
+        FRAME_POLE.id,
         "Which way round the LED goes hangs on it, and older sets and vehicles have their plus there.",
         about.rail.supply.kind.caution,
-        (Meaning(volts, "minus is on the frame"), Meaning(f"−{volts}", "plus is on the frame: its shell is plus"),
-         Meaning("next to nothing", "neither is, or the frame there is paint")),
+        (
+            Meaning(volts, "minus is on the frame"),
+            Meaning(f"−{volts}", "plus is on the frame: its shell is plus"),
+            Meaning("next to nothing", "neither is, or the frame there is paint"),
+        ),
         "-12.6V, or plus",
-    )  # fmt: skip
+    )

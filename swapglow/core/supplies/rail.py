@@ -81,10 +81,19 @@ class Rail:
         return low * factor, usual * factor, high * factor
 
 
-def read_rail(kind: SupplyKind, usual: Input, low: Input, high: Input, details: Mapping[str, Input],
-              lamp: Lamp | None = None, *, read_at: Literal["feed", "lamp"] = "feed",
-              fuse_a: float | None = None, rated_a: float | None = None,
-              others_a: float | None = None) -> Rail:  # fmt: skip
+def read_rail(
+    kind: SupplyKind,
+    usual: Input,
+    low: Input,
+    high: Input,
+    details: Mapping[str, Input],
+    lamp: Lamp | None = None,
+    *,
+    read_at: Literal["feed", "lamp"] = "feed",
+    fuse_a: float | None = None,
+    rated_a: float | None = None,
+    others_a: float | None = None,
+) -> Rail:
     """A rail with its supply from what was typed.
 
     Args:
@@ -112,8 +121,9 @@ def read_rail(kind: SupplyKind, usual: Input, low: Input, high: Input, details: 
     return Rail(lowest, centre, highest, supply, read_at, spread_known, fuse_a, rated_a, others_a or 0.0)
 
 
-def _levels(kind: SupplyKind, stands_in: StandIns, usual: Input, low: Input,
-            high: Input) -> tuple[Figure, Figure, Figure, bool]:  # fmt: skip
+def _levels(
+    kind: SupplyKind, stands_in: StandIns, usual: Input, low: Input, high: Input
+) -> tuple[Figure, Figure, Figure, bool]:
     if usual.empty and stands_in.usual is not None:
         usual = stands_in.usual
     if usual.text.strip().startswith(("-", "−")):
@@ -138,21 +148,16 @@ def _levels(kind: SupplyKind, stands_in: StandIns, usual: Input, low: Input,
 def _check_order(low: Figure, usual: Figure, high: Figure) -> None:
     most = max(high.value, usual.value)
     if most > HIGHEST_V:
-        raise InputError(
-            "usual", f"{show(most, VOLT)} is no lamp's rail: up to {show(HIGHEST_V, VOLT)} is taken here."
-        )
+        raise InputError("usual", f"{show(most, VOLT)} is no lamp's rail: up to {show(HIGHEST_V, VOLT)} is taken here.")
     if low.value > usual.value:
-        raise InputError(
-            "low", f"The lowest, {show(low.value, VOLT)}, is above the usual {show(usual.value, VOLT)}."
-        )
+        raise InputError("low", f"The lowest, {show(low.value, VOLT)}, is above the usual {show(usual.value, VOLT)}.")
     if high.value < usual.value:
         raise InputError(
             "high", f"The highest, {show(high.value, VOLT)}, is below the usual {show(usual.value, VOLT)}."
         )
 
 
-def _end(name: str, typed: Input, usual: Parsed, own: float, usual_typed: Input,
-         stand_in: float | None) -> Figure:  # fmt: skip
+def _end(name: str, typed: Input, usual: Parsed, own: float, usual_typed: Input, stand_in: float | None) -> Figure:
     if not typed.empty:
         return Figure(read_single(name, typed.text, VOLT, above=0), typed.source, typed.note)
     if usual.spread != "none":
@@ -172,11 +177,9 @@ def _check_waveform(kind: SupplyKind, **levels: Input) -> None:
         said = read_quantity(name, typed.text, VOLT, above=0).kind
         if said == "ac" and kind.waveform is Waveform.DC:
             raise InputError(
-                name, f'"{typed.text}" is AC. This rail is DC: type its DC reading, like 24V, or make it '
-                "an AC winding.",
-            )  # fmt: skip
+                name, f'"{typed.text}" is AC. This rail is DC: type its DC reading, like 24V, or make it an AC winding.'
+            )
         if said == "dc" and kind.waveform is Waveform.SINE:
             raise InputError(
-                name, f'"{typed.text}" is DC. This rail is AC: type its RMS reading, like 12Vac, or make '
-                "it a DC rail.",
-            )  # fmt: skip
+                name, f'"{typed.text}" is DC. This rail is AC: type its RMS reading, like 12Vac, or make it a DC rail.'
+            )

@@ -35,25 +35,40 @@ class Sagging(SupplyKind):
         at = about.rail.usual.value
         ac = self.waveform is Waveform.SINE
         return NextStep(
-            "source_open", "Read the contacts once with the lamp out", volt_range(at * 1.5, ac=ac),
-            "across the lamp's own contacts", "lamp out, switch on",
-            f"{show(at, VOLT)} to {show(at / (1 - MOST_SAG), VOLT)}", OPEN.id,
+            "source_open",
+            "Read the contacts once with the lamp out",
+            volt_range(at * 1.5, ac=ac),
+            "across the lamp's own contacts",
+            "lamp out, switch on",
+            f"{show(at, VOLT)} to {show(at / (1 - MOST_SAG), VOLT)}",
+            OPEN.id,
             "With the loaded reading it gives the source resistance: the LED, a lighter load, will see "
-            "more than the lamp did.", self.caution,
-            (Meaning(f"as loaded, {show(at, VOLT)}", "regulated, or the lamp was out both times"),
-             Meaning("10 to 30 % more", "an ordinary winding or unregulated supply")),
+            "more than the lamp did.",
+            self.caution,
+            (
+                Meaning(f"as loaded, {show(at, VOLT)}", "regulated, or the lamp was out both times"),
+                Meaning("10 to 30 % more", "an ordinary winding or unregulated supply"),
+            ),
             f"{at * 1.15:.3g}V",
-        )  # fmt: skip
+        )
 
     def _load(self, about: Circumstances) -> NextStep:
         lamp = about.lamp
         amps = lamp.amps if lamp else 0.1
         return NextStep(
-            "source_load", "Read the old lamp's current", amp_range(amps * 1.5), "in series with the old lamp",
-            "lamp in and lit", f"about {show(amps, AMPERE)}" if lamp else "as marked on the lamp", LOAD.id,
-            "It turns the sag into a resistance.", "Supply off while the clips go on.",
-            (Meaning("as marked", "the lamp alone made the sag"),
-             Meaning("twice as marked", "two lamps hang on these wires"),
-             Meaning("nothing", "the lamp is open, or the meter's fuse has gone")),
+            "source_load",
+            "Read the old lamp's current",
+            amp_range(amps * 1.5),
+            "in series with the old lamp",
+            "lamp in and lit",
+            f"about {show(amps, AMPERE)}" if lamp else "as marked on the lamp",
+            LOAD.id,
+            "It turns the sag into a resistance.",
+            "Supply off while the clips go on.",
+            (
+                Meaning("as marked", "the lamp alone made the sag"),
+                Meaning("twice as marked", "two lamps hang on these wires"),
+                Meaning("nothing", "the lamp is open, or the meter's fuse has gone"),
+            ),
             "0.11A",
-        )  # fmt: skip
+        )

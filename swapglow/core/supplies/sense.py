@@ -28,16 +28,20 @@ class Sense(SupplyKind):
         Detail("trip", "Trips at", AMPERE, "Current taken for a closed contact, 1.2mA"),
         Detail("works", "Trial: still switches with", OHM, "Least resistor it still ignored, 6k2"),
         Detail("fails", "Trial: no longer with", OHM, "Largest that it took for closed, 5k1"),
-        Detail("trial_with", "The trials were with", None, "",
-               (("led", "This LED in series"), ("alone", "The resistor alone"))),
-    )  # fmt: skip
+        Detail(
+            "trial_with",
+            "The trials were with",
+            None,
+            "",
+            (("led", "This LED in series"), ("alone", "The resistor alone")),
+        ),
+    )
     level_states = False
     read_at_offered = False
     feeds = False
     reads_line = True
     driver_note = (
-        "The equipment reads this line. Its trip current, or two trials that bracket it, "
-        "are kept with the rail."
+        "The equipment reads this line. Its trip current, or two trials that bracket it, are kept with the rail."
     )
 
     def facts(self, details: Details, volts: tuple[float, float, float]) -> dict[str, Any]:
@@ -49,9 +53,10 @@ class Sense(SupplyKind):
             return {"trip": trip}
         if works is not None and fails is not None and works.value <= fails.value:
             raise InputError(
-                "works", f"{show(works.value, OHM)} takes less current than {show(fails.value, OHM)} only if it "
+                "works",
+                f"{show(works.value, OHM)} takes less current than {show(fails.value, OHM)} only if it "
                 "is larger: the two are exchanged.",
-            )  # fmt: skip
+            )
         alone = details.choice("trial_with") == "alone"
         source = Source.ASSUMED if tried.source is Source.ASSUMED else Source.COMPUTED
         return {
@@ -79,27 +84,40 @@ class Sense(SupplyKind):
 
 def _trip_step(about: Circumstances) -> NextStep:
     return NextStep(
-        "trip", "Find the current at which the line trips", amp_range(max(about.string_current_max, 1e-3)),
-        "across the contact", "contact open, the unit on; resistors from the largest down",
-        "the last current it still ignores", "trip",
+        "trip",
+        "Find the current at which the line trips",
+        amp_range(max(about.string_current_max, 1e-3)),
+        "across the contact",
+        "contact open, the unit on; resistors from the largest down",
+        "the last current it still ignores",
+        "trip",
         "The equipment reads this line: past its trip current it takes the LED for a closed contact.",
         "A line is not a feed: never short it to another rail.",
-        (Meaning("ignores it at every value", "the line trips far above the LED's current"),
-         Meaning("switches at the first", "it needs a transistor from a real rail")),
+        (
+            Meaning("ignores it at every value", "the line trips far above the LED's current"),
+            Meaning("switches at the first", "it needs a transistor from a real rail"),
+        ),
         "0.9mA",
-    )  # fmt: skip
+    )
 
 
 def _short_step() -> NextStep:
     return NextStep(
-        "source_short", "Read the line's shorted current", amp_range(5e-3), "across the contact",
-        "contact open: the meter closes it", "0.5 to 5\u00a0mA", "source_short",
+        "source_short",
+        "Read the line's shorted current",
+        amp_range(5e-3),
+        "across the contact",
+        "contact open: the meter closes it",
+        "0.5 to 5\u00a0mA",
+        "source_short",
         "Open volts over shorted amps is the line's source resistance.",
         "The unit will take it for a closed contact while you read.",
-        (Meaning("a milliamp or so", "a line behind kilohms"),
-         Meaning("tens of milliamps", "no sense line: a feed, and the LED may take more")),
+        (
+            Meaning("a milliamp or so", "a line behind kilohms"),
+            Meaning("tens of milliamps", "no sense line: a feed, and the LED may take more"),
+        ),
         "2.1mA",
-    )  # fmt: skip
+    )
 
 
 KIND = Sense()

@@ -33,8 +33,9 @@ class Stator(SupplyKind):
     usual_hertz = 100.0
     caution = "The engine is running: hands and leads clear of belts and hot metal."
 
-    def frequency(self, details: Details,
-                  volts: tuple[float, float, float]) -> tuple[tuple[float, float, float], Source]:  # fmt: skip
+    def frequency(
+        self, details: Details, volts: tuple[float, float, float]
+    ) -> tuple[tuple[float, float, float], Source]:
         """As typed, or rising with the volts, as both do with the speed."""
         (centre, _, _), source = super().frequency(details, volts)
         low, high = details.value("hertz_low"), details.value("hertz_high")
@@ -50,14 +51,25 @@ class Stator(SupplyKind):
             yield ground
         supply = about.rail.supply
         if supply.hertz_source is Source.ASSUMED and about.reservoir:
-            yield Owed(NextStep(
-                "hertz", "Read the frequency as it runs", "Hz, on AC volts", "across the lamp's contacts",
-                self.levels[1], f"about {show(supply.hertz[1], HERTZ)}", "hertz",
-                "The capacitor is sized for the slowest.", self.caution,
-                (Meaning("lower than taken", "a larger capacitor is needed"),
-                 Meaning("not steady", "the meter cannot follow it: take the engine's speed and pole pairs")),
-                "50Hz",
-            ), share_of_usual=0.2)  # fmt: skip
+            yield Owed(
+                NextStep(
+                    "hertz",
+                    "Read the frequency as it runs",
+                    "Hz, on AC volts",
+                    "across the lamp's contacts",
+                    self.levels[1],
+                    f"about {show(supply.hertz[1], HERTZ)}",
+                    "hertz",
+                    "The capacitor is sized for the slowest.",
+                    self.caution,
+                    (
+                        Meaning("lower than taken", "a larger capacitor is needed"),
+                        Meaning("not steady", "the meter cannot follow it: take the engine's speed and pole pairs"),
+                    ),
+                    "50Hz",
+                ),
+                share_of_usual=0.2,
+            )
 
 
 KIND = Stator()

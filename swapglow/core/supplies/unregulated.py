@@ -19,9 +19,7 @@ class Unregulated(Sagging):
     details = (OPEN, LOAD, FRAME_POLE)
     may_be_other: ClassVar[bool] = True
     may_be_renamed: ClassVar[bool] = True
-    caution = (
-        "Its reservoir capacitor holds its charge after switching off: discharge before solder. " + MAINS_CASE
-    )
+    caution = "Its reservoir capacitor holds its charge after switching off: discharge before solder. " + MAINS_CASE
 
 
 KIND = Unregulated()

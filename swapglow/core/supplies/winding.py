@@ -21,9 +21,7 @@ class Winding(Sagging):
         "high, and follow the mains."
     )
     waveform = Waveform.SINE
-    details = (
-        Detail("hertz", "Frequency", HERTZ, "50Hz, 60Hz, 400Hz. Empty takes 50 Hz"), OPEN, LOAD, GROUNDED,
-    )  # fmt: skip
+    details = (Detail("hertz", "Frequency", HERTZ, "50Hz, 60Hz, 400Hz. Empty takes 50 Hz"), OPEN, LOAD, GROUNDED)
     shows_halfway = True
     read_at_offered = False
     caution = MAINS_CASE

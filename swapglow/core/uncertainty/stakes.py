@@ -70,10 +70,7 @@ def _unit(p: Position, amps: float, rail_v: float) -> Stake:
         return Stake("unit", f"the output: {show(drawn, AMPERE)} of {show(limit.value, AMPERE)}")
     crest = rail_v * p.rail.supply.waveform.crest_factor
     if p.capacitor_v is not None and p.rectification.reservoir and crest > p.capacitor_v:
-        return Stake(
-            "unit",
-            f"the capacitor and what it spills on: {show(crest, VOLT)} on {show(p.capacitor_v, VOLT)}",
-        )
+        return Stake("unit", f"the capacitor and what it spills on: {show(crest, VOLT)} on {show(p.capacitor_v, VOLT)}")
     return NO_STAKE
 
 

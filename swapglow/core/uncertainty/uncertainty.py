@@ -72,12 +72,15 @@ def uncertain_figures(p: Position) -> list[UncertainFigure]:
     """The figures a position's current rests on, each with the ends it may really have."""
     rail, drop, vf, ohms = p.rail.usual.value, p.drop_v, p.led.vf_typ, size(p).total_ohm
     behind = p.rail.supply.source_ohm
-    same = {"rail": (rail, rail), "vf": (vf, vf), "ohms": (ohms, ohms), "drop": (drop, drop),
-            "behind": (behind.value, behind.value)}  # fmt: skip
+    same = {
+        "rail": (rail, rail),
+        "vf": (vf, vf),
+        "ohms": (ohms, ohms),
+        "drop": (drop, drop),
+        "behind": (behind.value, behind.value),
+    }
 
-    def figure(
-        key: str, label: str, text: str, source: Source, **ends: tuple[float, float]
-    ) -> UncertainFigure:
+    def figure(key: str, label: str, text: str, source: Source, **ends: tuple[float, float]) -> UncertainFigure:
         return UncertainFigure(key, label, text, source, **{**same, **ends})
 
     def reach(level: Figure) -> tuple[float, float]:
@@ -85,31 +88,51 @@ def uncertain_figures(p: Position) -> list[UncertainFigure]:
         return level.value * (1 - off), level.value * (1 + off)
 
     out = [
-        figure("rail_usual", "Usual rail", show(rail, VOLT), p.rail.usual.source,
-              rail=reach(p.rail.usual)),
-        figure("rail_high", "Highest rail", show(p.rail.high.value, VOLT), p.rail.high.source,
-              rail=(rail, reach(p.rail.high)[1])),
-        figure("rail_low", "Lowest rail", show(p.rail.low.value, VOLT), p.rail.low.source,
-              rail=(reach(p.rail.low)[0], rail)),
-        figure("led_vf", "LED's forward voltage", f"{p.led.vf_low:g} to {p.led.vf_high:g}\u00a0V",
-              p.led_source, vf=(p.led.vf_high, p.led.vf_low)),
-        figure("resistor", "Resistor's tolerance", f"±{p.resistor_tolerance * 100:g}\u00a0%",
-              p.resistor_source,
-              ohms=(ohms * (1 + p.resistor_tolerance), ohms * (1 - p.resistor_tolerance))),
-    ]  # fmt: skip
+        figure("rail_usual", "Usual rail", show(rail, VOLT), p.rail.usual.source, rail=reach(p.rail.usual)),
+        figure(
+            "rail_high",
+            "Highest rail",
+            show(p.rail.high.value, VOLT),
+            p.rail.high.source,
+            rail=(rail, reach(p.rail.high)[1]),
+        ),
+        figure(
+            "rail_low",
+            "Lowest rail",
+            show(p.rail.low.value, VOLT),
+            p.rail.low.source,
+            rail=(reach(p.rail.low)[0], rail),
+        ),
+        figure(
+            "led_vf",
+            "LED's forward voltage",
+            f"{p.led.vf_low:g} to {p.led.vf_high:g}\u00a0V",
+            p.led_source,
+            vf=(p.led.vf_high, p.led.vf_low),
+        ),
+        figure(
+            "resistor",
+            "Resistor's tolerance",
+            f"±{p.resistor_tolerance * 100:g}\u00a0%",
+            p.resistor_source,
+            ohms=(ohms * (1 + p.resistor_tolerance), ohms * (1 - p.resistor_tolerance)),
+        ),
+    ]
     if behind.value > 0:
         off = SOURCE_SHARE if behind.source.is_assumed else 0.0
         out.append(
-            figure("source_ohm", "Source resistance", show(behind.value, OHM), behind.source,
-                  behind=(behind.value * (1 + off), behind.value * (1 - off)))
-        )  # fmt: skip
+            figure(
+                "source_ohm",
+                "Source resistance",
+                show(behind.value, OHM),
+                behind.source,
+                behind=(behind.value * (1 + off), behind.value * (1 - off)),
+            )
+        )
     if p.rail.read_at == "feed":
         low = max(0.0, drop - DROP_V) if p.driver.drop.source.is_assumed else drop
         high = drop + DROP_V if p.driver.drop.source.is_assumed else drop
-        out.append(
-            figure("driver_drop", "Driver's drop", show(drop, VOLT), p.driver.drop.source,
-                  drop=(high, low))
-        )  # fmt: skip
+        out.append(figure("driver_drop", "Driver's drop", show(drop, VOLT), p.driver.drop.source, drop=(high, low)))
     return out
 
 
@@ -150,10 +173,17 @@ def uncertainty(s: Solution, figures: list[UncertainFigure]) -> Uncertainty:
     # What rounding makes of two ends that are one.
     moved[moved <= NOTHING * max(float(np.abs(s.usual).max()), 1e-9)] = 0.0
     items = [
-        Swing(f.id, f.label, f.text, f.source, float(swing), f"±{show(float(swing) / 2, AMPERE, 2)}",
-              _stake(s, f, float(ends.max())))
+        Swing(
+            f.id,
+            f.label,
+            f.text,
+            f.source,
+            float(swing),
+            f"±{show(float(swing) / 2, AMPERE, 2)}",
+            _stake(s, f, float(ends.max())),
+        )
         for f, swing, ends in zip(figures, moved, s.further[BLOCK], strict=True)
-    ]  # fmt: skip
+    ]
     items.sort(key=lambda i: (not i.source.is_assumed, -i.swing_a))
     total = sum(i.swing_a for i in items)
     assumed = [i for i in items if i.source.is_assumed]

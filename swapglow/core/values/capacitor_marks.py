@@ -10,9 +10,7 @@ from dataclasses import dataclass
 from swapglow.core.values.resistor_marks import MarkError
 
 # Share either way; the letters under 10 pF are picofarads and no share, and Z goes one way further than the other.
-TOLERANCES = {
-    "E": 0.005, "F": 0.01, "G": 0.02, "H": 0.025, "J": 0.05, "K": 0.1, "M": 0.2, "N": 0.3,
-}  # fmt: skip
+TOLERANCES = {"E": 0.005, "F": 0.01, "G": 0.02, "H": 0.025, "J": 0.05, "K": 0.1, "M": 0.2, "N": 0.3}
 IN_PICOFARADS = {"B": 0.1e-12, "C": 0.25e-12, "D": 0.5e-12}
 _PLACES = {"p": 1e-12, "n": 1e-9, "u": 1e-6, "µ": 1e-6, "μ": 1e-6, "m": 1e-3}
 _POWERS = {**{n: n for n in range(7)}, 8: -2, 9: -1}
@@ -63,9 +61,7 @@ def read_capacitor(text: str) -> ReadFarads:
         return _with(mark, float(digits) * 1e-12, letter)
     power = _POWERS.get(int(digits[2]))
     if power is None:
-        raise MarkError(
-            f'"{mark}": a 7 is no power of ten on a capacitor: 0 to 6 are, and 8 and 9 for parts of one.'
-        )
+        raise MarkError(f'"{mark}": a 7 is no power of ten on a capacitor: 0 to 6 are, and 8 and 9 for parts of one.')
     return _with(mark, int(digits[:2]) * 10.0**power * 1e-12, letter)
 
 

@@ -4,8 +4,17 @@ import re
 from dataclasses import dataclass
 
 _NUMBER = r"\d+(?:[.,]\d+)?|[.,]\d+"
-_UNITS = {"v": "volts", "volt": "volts", "volts": "volts", "w": "watts", "watt": "watts", "watts": "watts",
-          "a": "amps", "amp": "amps", "amps": "amps"}  # fmt: skip
+_UNITS = {
+    "v": "volts",
+    "volt": "volts",
+    "volts": "volts",
+    "w": "watts",
+    "watt": "watts",
+    "watts": "watts",
+    "a": "amps",
+    "amp": "amps",
+    "amps": "amps",
+}
 _PREFIXES = {"": 1.0, "m": 1e-3, "k": 1e3}
 _PART = rf"({_NUMBER})\s*([mk]?)({'|'.join(sorted(_UNITS, key=len, reverse=True))})"
 _BETWEEN = r"(?:\s*[/,@x×]\s*|\s+at\s+|\s*)"

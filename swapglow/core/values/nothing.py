@@ -6,8 +6,7 @@ import re
 LINK_OHM = 0.1
 
 _NONE = re.compile(
-    r"(?:none|no|nothing|no resistor|without|link|wire|0+(?:[.,]0*)?\s*(?:k|r|k?ohms?|k?ω|k?Ω)?)",
-    re.IGNORECASE,
+    r"(?:none|no|nothing|no resistor|without|link|wire|0+(?:[.,]0*)?\s*(?:k|r|k?ohms?|k?ω|k?Ω)?)", re.IGNORECASE
 )
 
 

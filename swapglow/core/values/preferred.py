@@ -12,18 +12,14 @@ Rounding = Literal["up", "nearest", "down"]
 ROUNDINGS: dict[Rounding, str] = {"up": "Next up, ours", "nearest": "Nearest", "down": "Next down"}
 ROUNDING_WORDS: dict[Rounding, str] = {"up": "next up", "nearest": "nearest", "down": "next down"}
 
-_E24 = (
-    10, 11, 12, 13, 15, 16, 18, 20, 22, 24, 27, 30, 33, 36, 39, 43, 47, 51, 56, 62, 68, 75, 82, 91,
-)  # fmt: skip
+_E24 = (10, 11, 12, 13, 15, 16, 18, 20, 22, 24, 27, 30, 33, 36, 39, 43, 47, 51, 56, 62, 68, 75, 82, 91)
 
 SERIES = ("E3", "E6", "E12", "E24", "E48", "E96", "E192")
 SERIES_LABELS = {name: name for name in SERIES}
 
 # Tolerance IEC 60063 ties to each series; used as the assumed tolerance of a part.
 # E3 and E6 parts sold today are 5 % film like E24: common practice, from memory.
-USUAL_TOLERANCE = {
-    "E3": 0.05, "E6": 0.05, "E12": 0.05, "E24": 0.05, "E48": 0.02, "E96": 0.01, "E192": 0.005,
-}  # fmt: skip
+USUAL_TOLERANCE = {"E3": 0.05, "E6": 0.05, "E12": 0.05, "E24": 0.05, "E48": 0.02, "E96": 0.01, "E192": 0.005}
 
 # A value this close below a preferred one is that value, not the next: 470.0000001 is 470.
 _SAME = 1e-9

@@ -16,36 +16,51 @@ DIGITS = ("black", "brown", "red", "orange", "yellow", "green", "blue", "violet"
 POWERS = {**{c: n for n, c in enumerate(DIGITS)}, "gold": -1, "silver": -2, "pink": -3}
 # Tolerance in per cent.
 TOLERANCES = {
-    "brown": 1.0, "red": 2.0, "orange": 0.05, "yellow": 0.02, "green": 0.5, "blue": 0.25, "violet": 0.1, "grey": 0.01,
-    "gold": 5.0, "silver": 10.0,
-}  # fmt: skip
+    "brown": 1.0,
+    "red": 2.0,
+    "orange": 0.05,
+    "yellow": 0.02,
+    "green": 0.5,
+    "blue": 0.25,
+    "violet": 0.1,
+    "grey": 0.01,
+    "gold": 5.0,
+    "silver": 10.0,
+}
 # Temperature coefficient, 10⁻⁶/K.
 COEFFICIENTS = {
-    "black": 250, "brown": 100, "red": 50, "orange": 15, "yellow": 25, "green": 20, "blue": 10, "violet": 5, "grey": 1,
-}  # fmt: skip
+    "black": 250,
+    "brown": 100,
+    "red": 50,
+    "orange": 15,
+    "yellow": 25,
+    "green": 20,
+    "blue": 10,
+    "violet": 5,
+    "grey": 1,
+}
 # Failures in a thousand hours: brown 1 %, red 0.1 %, orange 0.01 %, yellow 0.001 % (MIL-STD-1285, from memory).
 RELIABILITY = ("brown", "red", "orange", "yellow")
 # As people shorten them (IEC 60757) or spell them otherwise.
 SHORT = {
-    "bk": "black", "bn": "brown", "rd": "red", "og": "orange", "ye": "yellow", "gn": "green", "bu": "blue",
-    "vt": "violet", "purple": "violet", "gy": "grey", "gray": "grey", "wh": "white", "gd": "gold", "sr": "silver",
+    "bk": "black",
+    "bn": "brown",
+    "rd": "red",
+    "og": "orange",
+    "ye": "yellow",
+    "gn": "green",
+    "bu": "blue",
+    "vt": "violet",
+    "purple": "violet",
+    "gy": "grey",
+    "gray": "grey",
+    "wh": "white",
+    "gd": "gold",
+    "sr": "silver",
     "pk": "pink",
-}  # fmt: skip
-# The letter of a 1 % chip's mark: a power of ten over three digits. R and S in their place are older.
-_LETTERS = {
-    "Z": -3,
-    "Y": -2,
-    "R": -2,
-    "X": -1,
-    "S": -1,
-    "A": 0,
-    "B": 1,
-    "H": 1,
-    "C": 2,
-    "D": 3,
-    "E": 4,
-    "F": 5,
 }
+# The letter of a 1 % chip's mark: a power of ten over three digits. R and S in their place are older.
+_LETTERS = {"Z": -3, "Y": -2, "R": -2, "X": -1, "S": -1, "A": 0, "B": 1, "H": 1, "C": 2, "D": 3, "E": 4, "F": 5}
 _WRITTEN = {-3: "Z", -2: "Y", -1: "X", 0: "A", 1: "B", 2: "C", 3: "D", 4: "E", 5: "F"}
 
 _PLACES = {"R": 1.0, "L": 1e-3, "M": 1e6, "K": 1e3, "G": 1e9}
@@ -108,9 +123,7 @@ def read_bands(text: str) -> Read:
     digits = 2 if len(bands) < 5 else 3
     for n, colour in enumerate(bands[:digits], 1):
         if colour not in DIGITS:
-            raise MarkError(
-                f"{colour.capitalize()} is no digit: it cannot be band {n}. Read it from the other end."
-            )
+            raise MarkError(f"{colour.capitalize()} is no digit: it cannot be band {n}. Read it from the other end.")
     if bands[0] == "black" and len(bands) > 3:
         raise MarkError("A value does not begin with black: read it from the other end.")
     number = sum(DIGITS.index(c) * 10 ** (digits - 1 - n) for n, c in enumerate(bands[:digits]))
@@ -145,14 +158,10 @@ def _is_made_fine(bands: Sequence[str]) -> bool:
     if any(b not in DIGITS for b in bands[:3]):
         return False
     number = int("".join(str(DIGITS.index(b)) for b in bands[:3]))
-    return number in preferred.decade("E192") or (
-        number % 10 == 0 and number // 10 in preferred.decade("E24")
-    )
+    return number in preferred.decade("E192") or (number % 10 == 0 and number // 10 in preferred.decade("E24"))
 
 
-def write_bands(
-    ohm: float, tolerance: float, digits: int = 2, coefficient: int | None = None
-) -> tuple[str, ...]:
+def write_bands(ohm: float, tolerance: float, digits: int = 2, coefficient: int | None = None) -> tuple[str, ...]:
     """The bands of a value.
 
     Args:

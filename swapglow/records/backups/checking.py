@@ -41,9 +41,7 @@ def checked() -> Iterator[Line]:
     for b in shelf.shelf():
         yield _database(b.path, f"The backup of {b.when}")
     if (second := second_copy.second_copy()).folder:
-        said = (
-            f"failed: {second.problem}" if second.problem else f"was written at {second.at or 'no time yet'}"
-        )
+        said = f"failed: {second.problem}" if second.problem else f"was written at {second.at or 'no time yet'}"
         yield Line(f"The second copy in {second.folder} {said}.", not second.problem)
 
 

@@ -84,9 +84,7 @@ def look_at(path: Path, *, thorough: bool = False) -> Counts:
 
 
 def _rows(found: sqlite3.Connection, names: tuple[str, ...], tables: set[str]) -> int:
-    return sum(
-        int(found.execute(f'SELECT count(*) FROM "{name}"').fetchone()[0]) for name in names if name in tables
-    )
+    return sum(int(found.execute(f'SELECT count(*) FROM "{name}"').fetchone()[0]) for name in names if name in tables)
 
 
 def refuse_later(path: Path, found: sqlite3.Connection, app: str) -> None:

@@ -44,13 +44,7 @@ def items_in(backup: shelf.Backup) -> list[ItemThen]:
 def _then(e: Equipment) -> ItemThen:
     then = transfer.to_document(e, photographs=False)
     here = Equipment.objects.using("default").filter(pk=e.pk).first()
-    now = (
-        "gone"
-        if here is None
-        else "same"
-        if transfer.to_document(here, photographs=False) == then
-        else "changed"
-    )
+    now = "gone" if here is None else "same" if transfer.to_document(here, photographs=False) == then else "changed"
     return ItemThen(e.pk, str(e), len(then.equipment.positions), now)
 
 

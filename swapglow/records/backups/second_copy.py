@@ -61,13 +61,9 @@ def choose(folder: str) -> SecondCopy:
     if text:
         path = Path(text).expanduser()
         if not path.is_absolute():
-            raise InputError(
-                "folder", f'"{text}" is not a whole path. Enter it from the start, such as /media/stick.'
-            )
+            raise InputError("folder", f'"{text}" is not a whole path. Enter it from the start, such as /media/stick.')
         if not path.is_dir():
-            raise InputError(
-                "folder", f"There is no folder {text}. Plug the stick in, or make the folder first."
-            )
+            raise InputError("folder", f"There is no folder {text}. Plug the stick in, or make the folder first.")
         if path.resolve().is_relative_to(Path(settings.VAR).resolve()):
             raise InputError("folder", "That is where the records are. Choose a folder on another disk.")
         _try_to_write(path, text)

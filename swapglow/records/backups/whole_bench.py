@@ -58,9 +58,11 @@ def write(out: BinaryIO) -> Counts:
     made = shelf.make("export")
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
         head = {
-            "format": "swapglow-bench", "version": 1, "made": datetime.now(UTC).isoformat(timespec="seconds"),
+            "format": "swapglow-bench",
+            "version": 1,
+            "made": datetime.now(UTC).isoformat(timespec="seconds"),
             "counts": asdict(made.counts),
-        }  # fmt: skip
+        }
         archive.writestr("bench.json", json.dumps(head, indent=1))
         archive.write(made.path, _DATABASE)
         for digest in sorted(shelf.digests_of(made.path)):
@@ -111,18 +113,14 @@ def unpacked(file: BinaryIO) -> Iterator[tuple[Path, Counts]]:
 
 # What the library says of an archive that is none, is cut off, or holds what it does not read.
 _BROKEN = (zipfile.BadZipFile, KeyError, ValueError, EOFError, RecursionError, NotImplementedError)
-_NO_BENCH = (
-    'This is no whole bench. Choose a file that "Save the whole bench" wrote; its name ends in .bench.zip.'
-)
+_NO_BENCH = 'This is no whole bench. Choose a file that "Save the whole bench" wrote; its name ends in .bench.zip.'
 
 
 def _head(archive: zipfile.ZipFile) -> None:
     text = archive.read("bench.json")
     said = json.loads(text)
     if isinstance(said, dict) and said.get("format") == "swapglow-bench" and said.get("version") != 1:
-        raise Unfit(
-            "later", "The file was written by a later version of Swap Glow. Open it with that version."
-        )
+        raise Unfit("later", "The file was written by a later version of Swap Glow. Open it with that version.")
     try:
         Head.model_validate(said)
     except ValidationError:
@@ -133,9 +131,7 @@ def _database(archive: zipfile.ZipFile, to: Path) -> None:
     part = archive.getinfo(_DATABASE)
     room = shutil.disk_usage(to.parent).free
     if part.file_size > room // 2:
-        raise InputError(
-            "file", f"It unpacks to {part.file_size // 2**20} MB: there is no room for that here."
-        )
+        raise InputError("file", f"It unpacks to {part.file_size // 2**20} MB: there is no room for that here.")
     with archive.open(part) as source, to.open("wb") as out:
         left = part.file_size
         while chunk := source.read(min(_CHUNK, left + 1)):
@@ -162,9 +158,7 @@ def _only_tables(database: Path) -> None:
     with opened(database) as found:
         odd = found.execute("SELECT count(*) FROM sqlite_master WHERE type IN ('trigger', 'view')").fetchone()
     if odd != (0,):
-        raise InputError(
-            "file", "The database in this file was not written by Swap Glow. Nothing was brought in."
-        )
+        raise InputError("file", "The database in this file was not written by Swap Glow. Nothing was brought in.")
 
 
 def bring_in(file: BinaryIO) -> Counts:

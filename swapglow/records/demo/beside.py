@@ -40,9 +40,12 @@ def start() -> Beside:
             environment = {**os.environ, "SWAPGLOW_PORT": str(port), "SWAPGLOW_BESIDE": "1"}
             environment.pop("SWAPGLOW_SHARE_PORT", None)
             process = subprocess.Popen(
-                [*command, "--records", str(Path(settings.VAR) / "demo")], env=environment,
-                stdin=subprocess.PIPE, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL,
-            )  # fmt: skip
+                [*command, "--records", str(Path(settings.VAR) / "demo")],
+                env=environment,
+                stdin=subprocess.PIPE,
+                stdout=subprocess.DEVNULL,
+                stderr=subprocess.DEVNULL,
+            )
             _running = process, port
     return beside()
 
@@ -55,10 +58,7 @@ def beside() -> Beside:
     with socket.socket() as look:
         look.settimeout(0.5)
         # The port is taken before anything is prepared, and answers only then: what is asked there waits.
-        ready = (
-            look.connect_ex((_HOST, port)) == 0
-            and (Path(settings.VAR) / "demo" / f"serving-{port}.lock").exists()
-        )
+        ready = look.connect_ex((_HOST, port)) == 0 and (Path(settings.VAR) / "demo" / f"serving-{port}.lock").exists()
     return Beside(f"http://{_HOST}:{port}/", ready)
 
 

@@ -136,5 +136,5 @@ GENERATOR: list[dict[str, Any]] = [
                 },
             },
         },
-    },
+    }
 ]

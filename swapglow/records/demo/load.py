@@ -21,15 +21,7 @@ from swapglow.records.demo.drivers import DRIVERS
 from swapglow.records.demo.generator import GENERATOR
 from swapglow.records.demo.observatory import EQUIPMENT
 from swapglow.records.demo.supplies import SUPPLIES
-from swapglow.records.models import (
-    BenchLed,
-    Equipment,
-    Position,
-    Rail,
-    ReadingAfter,
-    ReadingBefore,
-    StockPart,
-)
+from swapglow.records.models import BenchLed, Equipment, Position, Rail, ReadingAfter, ReadingBefore, StockPart
 from swapglow.records.steps import keep
 
 # Keys made from names, so that loading the demo again finds what it made.
@@ -62,13 +54,19 @@ def _item(spec: dict[str, Any], place: int) -> int:
     """One item with all in it."""
     typed = {k: v for k, v in spec.items() if k in EquipmentInput.model_fields}
     item = Equipment.objects.create(
-        id=uuid.uuid5(_SPACE, spec["name"]), order=place, inputs=EquipmentInput(**typed).model_dump(mode="json"),
+        id=uuid.uuid5(_SPACE, spec["name"]),
+        order=place,
+        inputs=EquipmentInput(**typed).model_dump(mode="json"),
         take_in=_sheet(spec.get("take_in", {})),
-    )  # fmt: skip
+    )
     rails = []
     for k, r in enumerate(spec["rails"]):
-        rail = Rail(id=uuid.uuid5(_SPACE, f"{spec['name']}/{r['name']}"), equipment=item, order=k,
-                    inputs=RailInput(**r).model_dump(mode="json"))  # fmt: skip
+        rail = Rail(
+            id=uuid.uuid5(_SPACE, f"{spec['name']}/{r['name']}"),
+            equipment=item,
+            order=k,
+            inputs=RailInput(**r).model_dump(mode="json"),
+        )
         rail.save()
         rails.append(rail)
     for k, p in enumerate(spec["positions"]):
@@ -96,17 +94,11 @@ def _position(spec: dict[str, Any], p: dict[str, Any], item: Equipment, rail: Ra
     for n, (kind, text, burden, note) in enumerate(p.get("readings_after", ())):
         after = ReadingAfterInput(kind=kind, text=text, burden=burden, note=note)
         ReadingAfter.objects.create(
-            id=uuid.uuid5(_SPACE, f"{key}/{n}"),
-            position=position,
-            order=n,
-            inputs=after.model_dump(mode="json"),
+            id=uuid.uuid5(_SPACE, f"{key}/{n}"), position=position, order=n, inputs=after.model_dump(mode="json")
         )
     for n, fields in enumerate(p.get("readings_before", ())):
         before = ReadingBeforeInput(**fields)
         reading_before_of("", before)
         ReadingBefore.objects.create(
-            id=uuid.uuid5(_SPACE, f"{key}/t{n}"),
-            position=position,
-            order=n,
-            inputs=before.model_dump(mode="json"),
+            id=uuid.uuid5(_SPACE, f"{key}/t{n}"), position=position, order=n, inputs=before.model_dump(mode="json")
         )

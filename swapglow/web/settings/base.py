@@ -60,8 +60,7 @@ DATABASES: dict[str, dict[str, Any]] = {
             # auto_vacuum first: it is laid down with the first page of a new database.
             # synchronous=FULL: a reading that was acknowledged survives a power cut.
             "init_command": (
-                "PRAGMA auto_vacuum=INCREMENTAL;PRAGMA journal_mode=WAL;PRAGMA synchronous=FULL;"
-                "PRAGMA foreign_keys=ON;"
+                "PRAGMA auto_vacuum=INCREMENTAL;PRAGMA journal_mode=WAL;PRAGMA synchronous=FULL;PRAGMA foreign_keys=ON;"
             ),
         },
     }
@@ -74,15 +73,17 @@ LOGGING: dict[str, Any] = {
     "version": 1,
     "disable_existing_loggers": False,
     "formatters": {
-        "json": {
-            "()": "swapglow.web.log.WithoutWords",
-            "format": "%(asctime)s %(levelname)s %(name)s %(message)s",
-        }
+        "json": {"()": "swapglow.web.log.WithoutWords", "format": "%(asctime)s %(levelname)s %(name)s %(message)s"}
     },
     "handlers": {
         "file": {
-            "class": "logging.handlers.RotatingFileHandler", "filename": LOG, "maxBytes": 1_000_000,
-            "backupCount": 5, "formatter": "json", "encoding": "utf-8", "delay": True,
+            "class": "logging.handlers.RotatingFileHandler",
+            "filename": LOG,
+            "maxBytes": 1_000_000,
+            "backupCount": 5,
+            "formatter": "json",
+            "encoding": "utf-8",
+            "delay": True,
         }
     },
     "loggers": {
@@ -90,7 +91,7 @@ LOGGING: dict[str, Any] = {
         "django.request": {"handlers": ["file"], "level": "ERROR", "propagate": False},
         "waitress": {"handlers": ["file"], "level": "ERROR", "propagate": False},
     },
-}  # fmt: skip
+}
 
 USE_TZ = True
 TIME_ZONE = "UTC"

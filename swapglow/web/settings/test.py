@@ -14,9 +14,7 @@ PHOTOGRAPHS = _room / "photographs"
 for _name, _database in DATABASES.items():
     _database["TEST"] = {"NAME": _room / f"{_name}.sqlite3"}
     # No test pulls the plug: without syncs a slow disk does not make the run a long one.
-    _database["OPTIONS"]["init_command"] = (
-        "PRAGMA journal_mode=WAL;PRAGMA synchronous=OFF;PRAGMA foreign_keys=ON;"
-    )
+    _database["OPTIONS"]["init_command"] = "PRAGMA journal_mode=WAL;PRAGMA synchronous=OFF;PRAGMA foreign_keys=ON;"
 LOG = _room / "swapglow.log"
 LOGGING["handlers"]["file"]["filename"] = LOG
 STATIC_ROOT = _room / "static"

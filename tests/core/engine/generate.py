@@ -103,10 +103,7 @@ def bridge(rng):
 
 def back_to_back(rng):
     """An LED and an inverse diode or a second LED, on either polarity."""
-    parts = [
-        VoltageSource("v1", "feed", "0", Dc(rng.uniform(-20, 20))),
-        Resistor("r1", "feed", "a", ohms(rng)),
-    ]
+    parts = [VoltageSource("v1", "feed", "0", Dc(rng.uniform(-20, 20))), Resistor("r1", "feed", "a", ohms(rng))]
     other = led(rng) if rng.random() < 0.5 else small_diode(rng)
     return [*parts, Diode("d1", "a", "0", led(rng)), Diode("d2", "0", "a", other)]
 
@@ -151,11 +148,7 @@ def rectifier(seed: int) -> Circuit:
     """A winding, half-wave or bridge, with or without a reservoir capacitor, and a string."""
     rng = np.random.default_rng(1000 + seed)
     d = DiodeModel(i_s=10 ** rng.uniform(-10, -8), n=rng.uniform(1.6, 2), r_s=rng.uniform(0.05, 0.5))
-    parts = [
-        VoltageSource(
-            "v1", "p", "m" if seed % 2 else "0", Sine(0, rng.uniform(9, 25), rng.choice([50.0, 60.0]))
-        )
-    ]
+    parts = [VoltageSource("v1", "p", "m" if seed % 2 else "0", Sine(0, rng.uniform(9, 25), rng.choice([50.0, 60.0])))]
     parts.append(Resistor("rw", "p", "q", rng.uniform(2, 20)))
     if seed % 2:
         parts += [Diode("db1", "q", "plus", d), Diode("db2", "m", "plus", d)]
@@ -164,6 +157,4 @@ def rectifier(seed: int) -> Circuit:
         parts.append(Diode("db1", "q", "plus", d))
     if seed % 3:
         parts.append(Capacitor("c1", "plus", "0", 10 ** rng.uniform(-5, -3.7)))
-    return Circuit(
-        (*parts, *string(rng, "plus", "0", "x", int(rng.integers(1, 3)))), title=f"rectifier {seed}"
-    )
+    return Circuit((*parts, *string(rng, "plus", "0", "x", int(rng.integers(1, 3)))), title=f"rectifier {seed}")

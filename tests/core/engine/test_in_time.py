@@ -34,21 +34,26 @@ LED = DiodeModel(i_s=1e-18, n=2.0, r_s=8.0)
 
 def test_a_capacitor_charges_by_the_exponential():
     """V·(1 − e^(−t/RC))."""
-    parts = (VoltageSource("v1", "a", "0", Pwl(((0.0, 0.0), (1e-9, 9.0)))), Resistor("r1", "a", "b", 1e4),
-             Capacitor("c1", "b", "0", 1e-7))  # fmt: skip
+    parts = (
+        VoltageSource("v1", "a", "0", Pwl(((0.0, 0.0), (1e-9, 9.0)))),
+        Resistor("r1", "a", "b", 1e4),
+        Capacitor("c1", "b", "0", 1e-7),
+    )
     run = transient(Circuit(parts), 5e-3, 2e-5)
     expected = 9 * (1 - np.exp(-run.t / 1e-3))
     assert np.abs(run.voltage("b") - expected).max() < 9e-3
     # Its current is what the resistor gives it.
-    assert run.current("c1")[5:] == pytest.approx(
-        (run.voltage("a") - run.voltage("b"))[5:] / 1e4, rel=1e-3, abs=1e-9
-    )
+    assert run.current("c1")[5:] == pytest.approx((run.voltage("a") - run.voltage("b"))[5:] / 1e4, rel=1e-3, abs=1e-9)
 
 
 def test_a_tuned_circuit_rings_at_its_frequency():
     """f = 1/(2π√(LC)) for a light damping."""
-    parts = (CurrentSource("i1", "0", "a", Pulse(1e-3, 0.0, 0.0, 1e-9, 1e-9)), Resistor("r1", "a", "0", 1e5),
-             Inductor("l1", "a", "0", 0.01), Capacitor("c1", "a", "0", 1e-7))  # fmt: skip
+    parts = (
+        CurrentSource("i1", "0", "a", Pulse(1e-3, 0.0, 0.0, 1e-9, 1e-9)),
+        Resistor("r1", "a", "0", 1e5),
+        Inductor("l1", "a", "0", 0.01),
+        Capacitor("c1", "a", "0", 1e-7),
+    )
     run = transient(Circuit(parts), 2e-3, 2e-6)
     v = run.voltage("a")
     crossings = run.t[1:][(v[1:] > 0) & (v[:-1] <= 0)]
@@ -71,8 +76,13 @@ def test_full_wave_light_flickers_at_twice_the_line():
     d = DiodeModel(i_s=1e-9, n=1.8)
     diodes = (("p", "x"), ("m", "x"), ("0", "p"), ("0", "m"))
     bridge = [Diode(f"d{k}", a, c, d) for k, (a, c) in enumerate(diodes, start=1)]
-    parts = (VoltageSource("v1", "p", "m", Sine(0, 15.0, 50.0)), *bridge, Resistor("rg", "m", "0", 1e6),
-             Resistor("r1", "x", "y", 680.0), Diode("d5", "y", "0", LED))  # fmt: skip
+    parts = (
+        VoltageSource("v1", "p", "m", Sine(0, 15.0, 50.0)),
+        *bridge,
+        Resistor("rg", "m", "0", 1e6),
+        Resistor("r1", "x", "y", 680.0),
+        Diode("d5", "y", "0", LED),
+    )
     s = steady_state(Circuit(parts))
     percent, hertz = s.modulation(np.maximum(s.current("d5"), 0))
     assert hertz == pytest.approx(100.0)
@@ -82,9 +92,13 @@ def test_full_wave_light_flickers_at_twice_the_line():
 
 
 def test_an_average_on_a_steady_source_with_a_sine_on_top_is_the_steady_part():
-    parts = (VoltageSource("v1", "a", "0", Sine(5.0, 1.0, 60.0)), Resistor("r1", "a", "b", 1e3),
-             Capacitor("c1", "b", "0", 1e-4), Resistor("r2", "b", "0", 1e3),
-             Diode("d1", "0", "b", LED))  # fmt: skip
+    parts = (
+        VoltageSource("v1", "a", "0", Sine(5.0, 1.0, 60.0)),
+        Resistor("r1", "a", "b", 1e3),
+        Capacitor("c1", "b", "0", 1e-4),
+        Resistor("r2", "b", "0", 1e3),
+        Diode("d1", "0", "b", LED),
+    )
     s = steady_state(Circuit(parts))
     assert s.average(s.voltage("b")) == pytest.approx(2.5, rel=1e-3)
     # First-order filter: gain |Z/(R + Z)| with Z = R2 in parallel with C.
@@ -95,20 +109,19 @@ def test_an_average_on_a_steady_source_with_a_sine_on_top_is_the_steady_part():
 
 @pytest.mark.parametrize(
     ("waves", "period"),
-    [((Sine(0, 1, 50.0),), 0.02), ((Sine(0, 1, 50.0), Sine(0, 1, 60.0)), 0.1),
-     ((Pulse(0, 1, period=0.004, width=0.001), Sine(0, 1, 50.0)), 0.02)],
-)  # fmt: skip
+    [
+        ((Sine(0, 1, 50.0),), 0.02),
+        ((Sine(0, 1, 50.0), Sine(0, 1, 60.0)), 0.1),
+        ((Pulse(0, 1, period=0.004, width=0.001), Sine(0, 1, 50.0)), 0.02),
+    ],
+)
 def test_sources_repeat_together_after_the_common_period(waves, period):
     parts = [VoltageSource(f"v{k}", f"n{k}", "0", w) for k, w in enumerate(waves)]
     assert period_of(Circuit(tuple(parts))) == pytest.approx(period)
 
 
 def test_no_cycle_where_nothing_repeats():
-    parts = (
-        VoltageSource("v1", "a", "0", Dc(5.0)),
-        Resistor("r1", "a", "b", 1e3),
-        Diode("d1", "b", "0", LED),
-    )
+    parts = (VoltageSource("v1", "a", "0", Dc(5.0)), Resistor("r1", "a", "b", 1e3), Diode("d1", "b", "0", LED))
     with pytest.raises(CircuitError, match="no cycle"):
         steady_state(Circuit(parts))
 
@@ -131,22 +144,32 @@ def test_a_run_that_makes_no_sense_is_refused(stop, step, says):
 def _clipper(bv):
     """A sine into a Zener and an LED the other way round, a reservoir behind."""
     zener = DiodeModel(i_s=1e-12, n=1.5, r_s=2.0, bv=bv, ibv=5e-3)
-    return Circuit((
-        VoltageSource("v1", "a", "0", Sine(0, 15.0, 50.0)), Resistor("r1", "a", "b", 470.0),
-        Diode("d1", "0", "b", zener), Diode("d2", "b", "c", LED), Capacitor("c1", "c", "0", 4.7e-5),
-        Resistor("r2", "c", "0", 1e3),
-    ))  # fmt: skip
+    return Circuit(
+        (
+            VoltageSource("v1", "a", "0", Sine(0, 15.0, 50.0)),
+            Resistor("r1", "a", "b", 470.0),
+            Diode("d1", "0", "b", zener),
+            Diode("d2", "b", "c", LED),
+            Capacitor("c1", "c", "0", 4.7e-5),
+            Resistor("r2", "c", "0", 1e3),
+        )
+    )
 
 
 def _driven(polarity):
     """A transistor that a square wave switches, an inductor in its LED's string."""
     high = Pulse(0.0, 5.0 * polarity, 1e-3, 1e-6, 1e-6, 4e-3, 1e-2)
-    return Circuit((
-        VoltageSource("v1", "feed", "0", Dc(12.0 * polarity)), VoltageSource("v2", "in", "0", high),
-        Resistor("rb", "in", "b", 4.7e3), Bjt("q1", "c", "b", "0", BjtModel(polarity, 1e-14, 120.0, 2.0, v_af=90.0)),
-        Resistor("r1", "feed", "x", 680.0), Inductor("l1", "x", "y", 5e-3),
-        Diode("d1", *(("y", "c") if polarity > 0 else ("c", "y")), LED),
-    ))  # fmt: skip
+    return Circuit(
+        (
+            VoltageSource("v1", "feed", "0", Dc(12.0 * polarity)),
+            VoltageSource("v2", "in", "0", high),
+            Resistor("rb", "in", "b", 4.7e3),
+            Bjt("q1", "c", "b", "0", BjtModel(polarity, 1e-14, 120.0, 2.0, v_af=90.0)),
+            Resistor("r1", "feed", "x", 680.0),
+            Inductor("l1", "x", "y", 5e-3),
+            Diode("d1", *(("y", "c") if polarity > 0 else ("c", "y")), LED),
+        )
+    )
 
 
 @pytest.mark.parametrize(
@@ -185,8 +208,12 @@ def test_one_junctions_limiter_is_that_of_many(new, old):
 
 def test_a_settled_cycle_through_a_coil_by_its_impedance():
     """20 V and 10 V of 50 Hz on 100 Ω and 0.5 H: 0.2 A, and 10/|R + jωL| of it moving; a dark diode stands by."""
-    parts = (VoltageSource("v1", "a", "0", Sine(20.0, 10.0, 50.0)), Resistor("r1", "a", "b", 100.0),
-             Inductor("l1", "b", "0", 0.5), Diode("d1", "0", "a", LED))  # fmt: skip
+    parts = (
+        VoltageSource("v1", "a", "0", Sine(20.0, 10.0, 50.0)),
+        Resistor("r1", "a", "b", 100.0),
+        Inductor("l1", "b", "0", 0.5),
+        Diode("d1", "0", "a", LED),
+    )
     s = steady_state(Circuit(parts))
     amps = s.current("l1")
     assert s.average(amps) == pytest.approx(0.2, rel=1e-3)
@@ -195,9 +222,14 @@ def test_a_settled_cycle_through_a_coil_by_its_impedance():
 
 def test_two_capacitors_settle_as_each_alone():
     """Two RC filters on one source do not know of each other: gain 1/√(1 + (ωRC)²) of each (Ohm)."""
-    parts = (VoltageSource("v1", "a", "0", Sine(5.0, 2.0, 50.0)), Diode("d1", "0", "a", LED),
-             Resistor("r1", "a", "b", 1e3), Capacitor("c1", "b", "0", 4.7e-6),
-             Resistor("r2", "a", "c", 2.2e3), Capacitor("c2", "c", "0", 1e-6))  # fmt: skip
+    parts = (
+        VoltageSource("v1", "a", "0", Sine(5.0, 2.0, 50.0)),
+        Diode("d1", "0", "a", LED),
+        Resistor("r1", "a", "b", 1e3),
+        Capacitor("c1", "b", "0", 4.7e-6),
+        Resistor("r2", "a", "c", 2.2e3),
+        Capacitor("c2", "c", "0", 1e-6),
+    )
     s = steady_state(Circuit(parts))
     for node, tau in (("b", 1e3 * 4.7e-6), ("c", 2.2e3 * 1e-6)):
         gain = 1 / math.hypot(1, 2 * math.pi * 50 * tau)

@@ -35,10 +35,14 @@ LED = DiodeModel(i_s=1e-18, n=2.0, r_s=8.0)
 
 
 def string(rail=12.0, ohms=680.0, i_s=1e-18):
-    return Circuit((
-        VoltageSource("v1", "a", "0", Dc(rail)), Resistor("r1", "a", "b", ohms),
-        Diode("d1", "b", "c", dataclasses.replace(LED, i_s=i_s)), Diode("d2", "c", "0", LED),
-    ))  # fmt: skip
+    return Circuit(
+        (
+            VoltageSource("v1", "a", "0", Dc(rail)),
+            Resistor("r1", "a", "b", ohms),
+            Diode("d1", "b", "c", dataclasses.replace(LED, i_s=i_s)),
+            Diode("d2", "c", "0", LED),
+        )
+    )
 
 
 def test_no_node_stands_above_what_feeds_it():
@@ -140,9 +144,7 @@ def test_names_of_nodes_do_not_matter():
         theirs = operating_point(dataclasses.replace(circuit, elements=renamed)).require()
         for e in circuit.elements:
             if isinstance(e, VoltageSource):
-                assert theirs.current(e.name)[0] == pytest.approx(
-                    ours.current(e.name)[0], rel=1e-6, abs=1e-10
-                )
+                assert theirs.current(e.name)[0] == pytest.approx(ours.current(e.name)[0], rel=1e-6, abs=1e-10)
 
 
 def test_a_batch_is_its_samples_one_by_one():
@@ -166,14 +168,8 @@ def test_a_batch_is_its_samples_one_by_one():
         ((VoltageSource("v1", "a", "0", Dc(1e300)), Resistor("r1", "a", "0", 1.0)), "finite"),
         ((VoltageSource("v1", "a", "0"), VoltageSource("v2", "a", "0", Dc(1.0))), "loop of voltage sources"),
         ((VoltageSource("v1", "a", "0"), Inductor("l1", "a", "0", 1.0)), "loop of voltage sources"),
-        (
-            (VoltageSource("v1", "a", "0"), Resistor("r1", "a", "0", 1.0), Resistor("R1", "a", "0", 1.0)),
-            "Two parts",
-        ),
-        (
-            (VoltageSource("v1", "a", "0"), Resistor("r1", "a", "0", 1.0), CurrentSource("i1", "x", "0")),
-            "No DC path",
-        ),
+        ((VoltageSource("v1", "a", "0"), Resistor("r1", "a", "0", 1.0), Resistor("R1", "a", "0", 1.0)), "Two parts"),
+        ((VoltageSource("v1", "a", "0"), Resistor("r1", "a", "0", 1.0), CurrentSource("i1", "x", "0")), "No DC path"),
     ],
 )
 def test_what_has_no_answer_is_refused_in_words(parts, says):
@@ -190,8 +186,14 @@ def test_hard_cases_have_an_answer_and_no_warning():
         ladder += [Resistor(f"rw{k}", f"n{k}", f"n{k + 1}", 0.05)]
         ladder += [Resistor(f"r{k}", f"n{k + 1}", f"x{k}", 1e3), Diode(f"d{k}", f"x{k}", "0", LED)]
     many = Circuit((VoltageSource("v1", "n0", "0", Dc(12.0)), *ladder))
-    shorted = Circuit((VoltageSource("v1", "a", "0", Dc(9.0)), Resistor("r1", "a", "b", 1e3),
-                       Diode("d1", "b", "b", LED), Resistor("r2", "b", "0", 1e-6)))  # fmt: skip
+    shorted = Circuit(
+        (
+            VoltageSource("v1", "a", "0", Dc(9.0)),
+            Resistor("r1", "a", "b", 1e3),
+            Diode("d1", "b", "b", LED),
+            Resistor("r2", "b", "0", 1e-6),
+        )
+    )
     with warnings.catch_warnings():
         warnings.simplefilter("error")
         assert operating_point(long).require().current("d1")[0] > 1e-3
@@ -204,11 +206,15 @@ def test_a_regulator_holds_drops_out_and_limits():
     """Behavioural, our own: about 2 V of dropout (common practice), a limit, its own current."""
 
     def out(volts, load):
-        point = operating_point(Circuit((
-            VoltageSource("v1", "a", "0", Dc(volts)),
-            Regulator("u1", "a", "b", "0", 5.0, dropout=2.0, quiescent=4e-3, limit=0.1),
-            Resistor("rl", "b", "0", load),
-        ))).require()  # fmt: skip
+        point = operating_point(
+            Circuit(
+                (
+                    VoltageSource("v1", "a", "0", Dc(volts)),
+                    Regulator("u1", "a", "b", "0", 5.0, dropout=2.0, quiescent=4e-3, limit=0.1),
+                    Resistor("rl", "b", "0", load),
+                )
+            )
+        ).require()
         return float(point.voltage("b")[0]), -float(point.current("v1")[0])
 
     held, drawn = out(12.0, 100.0)
@@ -219,17 +225,25 @@ def test_a_regulator_holds_drops_out_and_limits():
 
 
 def test_a_current_source_holds_above_its_dropout():
-    point = operating_point(Circuit((
-        VoltageSource("v1", "a", "0", Dc(np.array([8.0, 24.0]))),
-        CurrentRegulator("u1", "a", "b", 0.02), Diode("d1", "b", "0", LED),
-    ))).require()  # fmt: skip
+    point = operating_point(
+        Circuit(
+            (
+                VoltageSource("v1", "a", "0", Dc(np.array([8.0, 24.0]))),
+                CurrentRegulator("u1", "a", "b", 0.02),
+                Diode("d1", "b", "0", LED),
+            )
+        )
+    ).require()
     assert point.current("d1") == pytest.approx([0.02, 0.02], rel=5e-3)
 
 
 @pytest.mark.parametrize("on", [True, False])
 def test_a_plain_contact_stays_as_it_is_set(on):
-    parts = (VoltageSource("v1", "a", "0", Dc(12.0)), Switch("s1", "a", "b", "0", "0", starts_on=on),
-             Resistor("r1", "b", "0", 1e3))  # fmt: skip
+    parts = (
+        VoltageSource("v1", "a", "0", Dc(12.0)),
+        Switch("s1", "a", "b", "0", "0", starts_on=on),
+        Resistor("r1", "b", "0", 1e3),
+    )
     amps = operating_point(Circuit(parts)).require().current("r1")[0]
     assert amps == pytest.approx(12e-3 if on else 0, rel=2e-3, abs=1e-8)
 
@@ -250,8 +264,11 @@ def test_chance_draws_within_its_ends_and_about_its_middle():
 
 def test_flicker_and_reverse_volts_of_a_half_wave():
     """One LED on a sine: light once a cycle, dark between, the whole peak in reverse."""
-    parts = (VoltageSource("v1", "a", "0", Sine(0, 12.0, 60.0)), Resistor("r1", "a", "b", 470.0),
-             Diode("d1", "b", "0", LED))  # fmt: skip
+    parts = (
+        VoltageSource("v1", "a", "0", Sine(0, 12.0, 60.0)),
+        Resistor("r1", "a", "b", 470.0),
+        Diode("d1", "b", "0", LED),
+    )
     s = steady_state(Circuit(parts))
     percent, hertz = s.modulation(np.maximum(s.current("d1"), 0))
     assert (percent, hertz) == (pytest.approx(100.0, abs=0.1), pytest.approx(60.0))

@@ -103,8 +103,11 @@ def test_average_of_a_half_wave_led_by_the_closed_form():
     peak, vf, ohms = 17.0, 2.0, 680.0
     # A junction steep enough that its voltage is as good as constant while it conducts.
     steep = DiodeModel(i_s=1e-6 * math.exp(-vf / (0.5 * 0.02585)), n=0.5)
-    parts = (VoltageSource("v1", "a", "0", Sine(0, peak, 50.0)), Resistor("r1", "a", "b", ohms),
-             Diode("d1", "b", "0", steep))  # fmt: skip
+    parts = (
+        VoltageSource("v1", "a", "0", Sine(0, peak, 50.0)),
+        Resistor("r1", "a", "b", ohms),
+        Diode("d1", "b", "0", steep),
+    )
     s = steady_state(Circuit(parts))
     knee = vf + 0.5 * 0.02585 * math.log(15e-3 / 1e-6)
     theta = math.asin(knee / peak)
@@ -116,8 +119,11 @@ def test_ripple_of_a_reservoir_by_the_textbook():
     """ΔV ≈ I/(f·C) half-wave, for small ripple."""
     from swapglow.core.engine.netlist import Capacitor, Circuit, CurrentSource, Dc, Diode, DiodeModel
 
-    parts = (VoltageSource("v1", "a", "0", Sine(0, 20.0, 50.0)),
-             Diode("d1", "a", "b", DiodeModel(i_s=1e-9, n=1.5)), Capacitor("c1", "b", "0", 2200e-6),
-             CurrentSource("i1", "b", "0", Dc(0.02)))  # fmt: skip
+    parts = (
+        VoltageSource("v1", "a", "0", Sine(0, 20.0, 50.0)),
+        Diode("d1", "a", "b", DiodeModel(i_s=1e-9, n=1.5)),
+        Capacitor("c1", "b", "0", 2200e-6),
+        CurrentSource("i1", "b", "0", Dc(0.02)),
+    )
     s = steady_state(Circuit(parts))
     assert s.ripple(s.voltage("b")) == pytest.approx(0.02 / (50 * 2200e-6), rel=0.08)

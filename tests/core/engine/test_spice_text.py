@@ -35,9 +35,17 @@ def test_reads_continuations_comments_suffixes_and_case():
 
 @pytest.mark.parametrize(
     ("text", "value"),
-    [("1k", 1e3), ("1meg", 1e6), ("1MEGohm", 1e6), ("2m", 2e-3), ("10uF", 1e-5), ("1e3k", 1e6),
-                        ("4.7kohm", 4700.0), ("1mil", 25.4e-6)],
-)  # fmt: skip
+    [
+        ("1k", 1e3),
+        ("1meg", 1e6),
+        ("1MEGohm", 1e6),
+        ("2m", 2e-3),
+        ("10uF", 1e-5),
+        ("1e3k", 1e6),
+        ("4.7kohm", 4700.0),
+        ("1mil", 25.4e-6),
+    ],
+)
 def test_reads_engineering_suffixes(text, value):
     deck = read_deck(f"t\nr1 a 0 {text}\nv1 a 0 1\n.op\n")
     assert deck.circuit.element("r1").ohms == pytest.approx(value)

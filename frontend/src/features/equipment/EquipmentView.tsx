@@ -15,7 +15,7 @@ import { useSaveFields } from "../../ui/record/useSaveFields";
 import { TakeOut } from "./Files";
 import { EquipmentFacts } from "./EquipmentFacts";
 import { DimList } from "./DimList";
-import { FittedList } from "./FittedList";
+import { CircuitList } from "./CircuitList";
 import { LampList } from "./LampList";
 import { RailList } from "./RailList";
 
@@ -119,7 +119,7 @@ function Item({ item }: Props) {
             onMove={(from, by) => reorder("positions", from, by)}
           />
           <DimList item={item} />
-          <FittedList item={item} />
+          <CircuitList item={item} />
         </div>
       </Columns>
     </RecordContext>

@@ -74,18 +74,64 @@ class _Model:
 # Parameters of charge: they change nothing at DC, and the engine does not solve them in time.
 _CHARGE = {
     "d": {"cjo", "cj0", "cj", "vj", "m", "mj", "tt", "fc", "pb"},
-    "q": {"cje", "vje", "pe", "mje", "me", "cjc", "vjc", "pc", "mjc", "mc", "xcjc", "cjs", "vjs",
-          "mjs", "tf", "tr", "xtf", "vtf", "itf", "ptf", "fc"},
-}  # fmt: skip
-_DIODE = {"is": "i_s", "n": "n", "rs": "r_s", "bv": "bv", "ibv": "ibv", "eg": "e_g", "xti": "x_ti",
-          "tnom": "nominal_c"}  # fmt: skip
-_BJT = {"is": "i_s", "bf": "b_f", "br": "b_r", "nf": "n_f", "nr": "n_r", "vaf": "v_af", "va": "v_af",
-        "eg": "e_g", "xti": "x_ti", "xtb": "x_tb", "tnom": "nominal_c"}  # fmt: skip
+    "q": {
+        "cje",
+        "vje",
+        "pe",
+        "mje",
+        "me",
+        "cjc",
+        "vjc",
+        "pc",
+        "mjc",
+        "mc",
+        "xcjc",
+        "cjs",
+        "vjs",
+        "mjs",
+        "tf",
+        "tr",
+        "xtf",
+        "vtf",
+        "itf",
+        "ptf",
+        "fc",
+    },
+}
+_DIODE = {"is": "i_s", "n": "n", "rs": "r_s", "bv": "bv", "ibv": "ibv", "eg": "e_g", "xti": "x_ti", "tnom": "nominal_c"}
+_BJT = {
+    "is": "i_s",
+    "bf": "b_f",
+    "br": "b_r",
+    "nf": "n_f",
+    "nr": "n_r",
+    "vaf": "v_af",
+    "va": "v_af",
+    "eg": "e_g",
+    "xti": "x_ti",
+    "xtb": "x_tb",
+    "tnom": "nominal_c",
+}
 _SWITCH = {"ron": "r_on", "roff": "r_off", "vt": "threshold", "vh": "hysteresis"}
 # Words that shape the printing or the search and not the answer.
 _SILENT = {".print", ".plot", ".save", ".probe", ".width", ".title"}
-_TOLERANCES = {"reltol", "abstol", "vntol", "chgtol", "trtol", "itl1", "itl2", "itl4", "itl5", "method",
-               "noacct", "acct", "nopage", "post", "numdgt"}  # fmt: skip
+_TOLERANCES = {
+    "reltol",
+    "abstol",
+    "vntol",
+    "chgtol",
+    "trtol",
+    "itl1",
+    "itl2",
+    "itl4",
+    "itl5",
+    "method",
+    "noacct",
+    "acct",
+    "nopage",
+    "post",
+    "numdgt",
+}
 
 
 def read_deck(text: str) -> Deck:
@@ -118,16 +164,9 @@ class _Reader:
         circuit = Circuit(self.elements, self.celsius, self.title)
         if self.dc is not None:
             line, sweep = self.dc
-            if sweep.source not in {
-                e.name for e in self.elements if isinstance(e, VoltageSource | CurrentSource)
-            }:
+            if sweep.source not in {e.name for e in self.elements if isinstance(e, VoltageSource | CurrentSource)}:
                 raise line.refuse(f'.dc sweeps "{sweep.source}", which is no source of this circuit')
-        return Deck(
-            circuit,
-            self.op is not None,
-            self.dc[1] if self.dc else None,
-            self.tran[1] if self.tran else None,
-        )
+        return Deck(circuit, self.op is not None, self.dc[1] if self.dc else None, self.tran[1] if self.tran else None)
 
     # --- dot lines ------------------------------------------------------------------------
 
@@ -335,8 +374,11 @@ class _Reader:
             if name in known:
                 out[known[name]] = value
             elif name in charge:
-                if self.tran is not None and value != 0 and name in ("cjo", "cj0", "cj", "tt", "cje",
-                                                                     "cjc", "cjs", "tf", "tr"):  # fmt: skip
+                if (
+                    self.tran is not None
+                    and value != 0
+                    and name in ("cjo", "cj0", "cj", "tt", "cje", "cjc", "cjs", "tf", "tr")
+                ):
                     raise model.line.refuse(f"{name.upper()} (junction charge) is not solved in a .tran")
             else:
                 raise model.line.refuse(f"the parameter {name.upper()} is not read here")

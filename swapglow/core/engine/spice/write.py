@@ -98,8 +98,7 @@ def _lines(e: Element) -> list[str]:
             s = e.model
             return [
                 f"{_named('s', e.name)} {nodes} m_{e.name} {'ON' if e.starts_on else 'OFF'}",
-                f".model m_{e.name} SW(RON={_n(s.r_on)} ROFF={_n(s.r_off)} VT={_n(s.threshold)} "
-                f"VH={_n(s.hysteresis)})",
+                f".model m_{e.name} SW(RON={_n(s.r_on)} ROFF={_n(s.r_off)} VT={_n(s.threshold)} VH={_n(s.hysteresis)})",
             ]
         case Regulator():
             return _regulator(e)
@@ -122,8 +121,10 @@ def _source(wave: Wave, dc: Param | None) -> str:
         case Dc(value):
             return f"DC {_n(value if dc is None else dc)}"
         case Sine() as s:
-            return (f"{level}SIN({_n(s.offset)} {_n(s.amplitude)} {_n(s.hertz)} {_n(s.delay)} "
-                    f"{_n(s.damping)} {_n(s.phase_deg)})")  # fmt: skip
+            return (
+                f"{level}SIN({_n(s.offset)} {_n(s.amplitude)} {_n(s.hertz)} {_n(s.delay)} "
+                f"{_n(s.damping)} {_n(s.phase_deg)})"
+            )
         case Pulse() as p:
             long = 1e9
             times = (p.delay, p.rise, p.fall, min(p.width, long), min(p.period, 2 * long))

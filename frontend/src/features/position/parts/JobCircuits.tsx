@@ -46,7 +46,7 @@ export function JobCircuits({ position }: Props) {
           {there.map(([key, f]) => (
             <li key={key}>
               <Link to={`/equipment/${item.id}/fitted/${key}`}>{f.name || "Circuit"}</Link>
-              <p>{item.worked[key]?.worked?.line ?? item.worked[key]?.problem}</p>
+              <p>{item.answers[key]?.result?.line ?? item.answers[key]?.problem}</p>
             </li>
           ))}
         </Circuits>

@@ -1,0 +1,1 @@
+"""One kind of circuit a module: what it asks, its circuit, its states and faults, its options and its report."""
