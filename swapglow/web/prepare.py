@@ -43,6 +43,7 @@ def prepare() -> None:
     try:
         with FileLock(settings.VAR / "starting.lock", timeout=PATIENCE_S):
             _private(settings.VAR)
+            _clear_half_made()
             _sound()
             _migrate()
             _devices()
@@ -72,6 +73,18 @@ def _path() -> Path:
     return Path(settings.DATABASES["default"]["NAME"])
 
 
+def _being_made() -> Path:
+    """The mark of a database that is being made for the first time. Nothing was served from one that carries it."""
+    return _path().with_suffix(".being-made")
+
+
+def _clear_half_made() -> None:
+    """Delete a database whose first start was killed half-way: a migration may be done and not recorded."""
+    if _being_made().exists() and not shelf.shelf():
+        for end in ("", "-wal", "-shm"):
+            Path(f"{_path()}{end}").unlink(missing_ok=True)
+
+
 def _sound() -> None:
     """Refuse a database that is damaged, gone, or not this version's, before anything is done to it."""
     path = _path()
@@ -93,7 +106,9 @@ def _is_blank(path: Path) -> bool:
 
 
 def _migrate() -> None:
-    before = None
+    before, mark = None, _being_made()
+    if not _path().exists():
+        mark.touch(mode=0o600)
     if due_migrations(connection.alias) and MigrationExecutor(connection).loader.applied_migrations:
         before = shelf.make("update")
     try:
@@ -103,6 +118,7 @@ def _migrate() -> None:
             raise
         log.error("the update failed", exc_info=problem)
         raise NotReady(_back_to(before, problem)) from problem
+    mark.unlink(missing_ok=True)
 
 
 def _back_to(before: shelf.Backup, problem: Exception) -> str:

@@ -121,11 +121,16 @@ def test_the_printed_code_carries_the_figures(name, demo, tab, served):
     tab.goto(f"{served}/position/{lamp.pk}/card")
     code = tab.get_by_role("img", name="Code with this lamp's figures")
     code.wait_for()
+    # By a rule for the page, so that a picture that is put in anew has its size too.
     tab.evaluate(
-        "document.querySelector('img[alt^=Code]').style.cssText = 'width: 600px; height: 600px; max-width: none'"
+        """() => {
+            const large = new CSSStyleSheet();
+            large.replaceSync("img[alt^=Code] { width: 600px !important; height: 600px; max-width: none !important }");
+            document.adoptedStyleSheets = [large];
+        }"""
     )
-    # Under load the picture comes after the page.
-    code.evaluate("async (e) => { await e.decode() }")
+    # Under load the picture comes after the page, and is drawn at its size after that.
+    code.evaluate("async (e) => { await e.decode(); await new Promise((ok) => setTimeout(ok, 100)) }")
     (found,) = zxingcpp.read_barcodes(Image.open(io.BytesIO(code.screenshot())))
     assert found.text == compact(transfer.to_document(lamp.equipment, photographs=False), lamp.pk)
 

@@ -2,6 +2,7 @@
 
 import os
 import re
+import shutil
 import sqlite3
 import stat
 import time
@@ -91,6 +92,24 @@ def test_a_first_start_killed_half_way_begins_again(tmp_path):
         assert _page_is_whole(server.port)
     finally:
         server.stop()
+
+
+def test_a_first_start_killed_before_a_migration_was_recorded_begins_again(tmp_path):
+    """Its tables are there, and Django's list does not have them: only what was never served is made anew."""
+    var = tmp_path / "var"
+    Server(var).start().stop()
+    with closing(sqlite3.connect(var / "swapglow.sqlite3")) as db:
+        db.execute("DELETE FROM django_migrations WHERE app = 'records'")
+        db.execute("DELETE FROM records_equipment")
+        db.commit()
+    shutil.rmtree(var / "backups")
+    (var / "swapglow.being-made").touch()
+    server = Server(var).start()
+    assert server.process.poll() is None, server.stop()
+    status, bench = Client(server.port).ask("GET", "bench")
+    server.stop()
+    assert (status, len(bench["equipment"]) > 20) == (200, True)
+    assert not (var / "swapglow.being-made").exists()
 
 
 def test_a_first_start_killed_before_its_first_table_begins_again(tmp_path):

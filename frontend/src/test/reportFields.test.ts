@@ -31,31 +31,47 @@ function sources() {
   return files(SRC, /\.tsx?$/).filter((name) => !/\.test\.tsx?$|\/test\//.test(name));
 }
 
-function service() {
-  const names = sources();
-  return ts.createLanguageService({
-    getScriptFileNames: () => names,
-    getScriptVersion: () => "1",
-    getScriptSnapshot: (name) =>
-      ts.sys.fileExists(name)
-        ? ts.ScriptSnapshot.fromString(ts.sys.readFile(name) ?? "")
-        : undefined,
-    getCurrentDirectory: () => resolve(SRC, ".."),
-    getCompilationSettings: () => ({
-      strict: true,
-      jsx: ts.JsxEmit.ReactJSX,
-      module: ts.ModuleKind.ESNext,
-      moduleResolution: ts.ModuleResolutionKind.Bundler,
-      target: ts.ScriptTarget.ESNext,
-      skipLibCheck: true,
-    }),
-    getDefaultLibFileName: ts.getDefaultLibFilePath,
-    fileExists: ts.sys.fileExists,
-    readFile: ts.sys.readFile,
-    readDirectory: ts.sys.readDirectory,
-    directoryExists: ts.sys.directoryExists,
-  });
+const OPTIONS: ts.CompilerOptions = {
+  strict: true,
+  jsx: ts.JsxEmit.ReactJSX,
+  module: ts.ModuleKind.ESNext,
+  moduleResolution: ts.ModuleResolutionKind.Bundler,
+  target: ts.ScriptTarget.ESNext,
+  skipLibCheck: true,
+};
+
+/** The description, and the places in it of every field that the app names: found in one pass over the program. */
+function described() {
+  const program = ts.createProgram(sources(), OPTIONS);
+  const checker = program.getTypeChecker();
+  const schema = program.getSourceFile(SCHEMA);
+  if (!schema) throw new Error("the description is not found");
+  const named = new Set<number>();
+  const mark = (symbol: ts.Symbol | undefined) => {
+    for (const d of symbol?.declarations ?? []) {
+      if (d.getSourceFile() === schema && ts.isPropertySignature(d)) named.add(d.name.getStart());
+    }
+  };
+  const visit = (node: ts.Node) => {
+    if (ts.isPropertyAccessExpression(node)) mark(checker.getSymbolAtLocation(node.name));
+    else if (ts.isBindingElement(node) && ts.isObjectBindingPattern(node.parent)) {
+      const field = (node.propertyName ?? node.name).getText();
+      mark(checker.getTypeAtLocation(node.parent).getProperty(field));
+    } else if (ts.isIndexedAccessTypeNode(node) && ts.isLiteralTypeNode(node.indexType)) {
+      const field = node.indexType.getText().slice(1, -1);
+      mark(checker.getTypeFromTypeNode(node.objectType).getProperty(field));
+    } else if (ts.isPropertyAssignment(node) || ts.isShorthandPropertyAssignment(node)) {
+      mark(checker.getContextualType(node.parent)?.getProperty(node.name.getText()));
+    }
+    ts.forEachChild(node, visit);
+  };
+  for (const file of program.getSourceFiles()) {
+    if (file !== schema && !file.isDeclarationFile) visit(file);
+  }
+  return { schema, named };
 }
+
+let found: ReturnType<typeof described> | undefined;
 
 /** The shapes in the description, each with its fields and the shapes it is made of. */
 function shapes(source: ts.SourceFile) {
@@ -79,9 +95,7 @@ function shapes(source: ts.SourceFile) {
 
 /** Fields that nobody reads, of a shape and all shapes in it. */
 function unread(roots: string[], byName: boolean) {
-  const language = service();
-  const schema = language.getProgram()?.getSourceFile(SCHEMA);
-  if (!schema) throw new Error("the description is not found");
+  const { schema, named } = (found ??= described());
   const all = shapes(schema);
   const python = READERS.flatMap((at) => files(at, /\.py$/)).map((n) => readFileSync(n, "utf8"));
   const views = sources()
@@ -97,9 +111,7 @@ function unread(roots: string[], byName: boolean) {
     for (const { field, at, made } of all.get(name) ?? []) {
       todo.push(...made);
       const read =
-        language
-          .findReferences(SCHEMA, at)
-          ?.some((r) => r.references.some((x) => !x.fileName.endsWith("schema.d.ts"))) ||
+        named.has(at) ||
         python.some((text) => new RegExp(`\\.${field}\\b`).test(text)) ||
         (byName && views.some((text) => text.includes(`"${field}"`)));
       if (!read) out.push(`${name}.${field}`);
