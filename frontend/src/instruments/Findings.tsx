@@ -1,4 +1,3 @@
-import type { ReactNode } from "react";
 import { Disclosure, DisclosurePanel, Button as AriaButton, Heading } from "react-aria-components";
 import styled from "styled-components";
 
@@ -9,6 +8,7 @@ import { GradeMark } from "../ui/GradeMark";
 import { say } from "../ui/say";
 import { Unseen } from "../ui/Unseen";
 import { Announce } from "./Announce";
+import { FindingItem, Head, Item, Message, reasonOf } from "./FindingItem";
 
 const Wrap = styled.section`
   position: relative;
@@ -21,20 +21,6 @@ const List = styled.ul`
   margin: 0;
   padding: 0;
   list-style: none;
-`;
-
-const Item = styled.li`
-  padding: 8px 0 10px;
-  border-top: 1.5px solid var(--rule);
-  &:first-child {
-    border-top: 0;
-    padding-top: 0;
-  }
-`;
-
-const Message = styled.p`
-  font-size: 1.0625rem;
-  line-height: 1.3;
 `;
 
 const Why = styled(AriaButton)`
@@ -66,12 +52,6 @@ const Acts = styled.div`
   flex-wrap: wrap;
   gap: 6px;
   margin-top: 4px;
-`;
-
-const Head = styled.div`
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
 `;
 
 const Bare = styled(Heading)`
@@ -108,7 +88,19 @@ export function Findings(props: Props) {
           <Diagnosis diagnosis={latest} trouble={trouble} {...(onStrike ? { onStrike } : {})} />
         )}
         {findings.map((f) => (
-          <FindingItem key={f.id} finding={f}>
+          <FindingItem
+            key={f.id}
+            finding={f}
+            around={(inside) => <Disclosure>{inside}</Disclosure>}
+            trigger={
+              <Bare level={3}>
+                <Why slot="trigger" aria-label={`why: ${f.message}`}>
+                  why
+                </Why>
+              </Bare>
+            }
+            reason={<Panel>{reasonOf(f)}</Panel>}
+          >
             {onTry && f.remedies.length > 0 && (
               <Acts>
                 {f.remedies.map((r) => (
@@ -122,39 +114,6 @@ export function Findings(props: Props) {
         ))}
       </List>
     </Wrap>
-  );
-}
-
-interface ItemProps {
-  /** One judgement. */
-  finding: Finding;
-  /** Whether its reason is shown from the start. */
-  open?: boolean;
-  /** What may be done about it. */
-  children?: ReactNode;
-}
-
-/** A judgement with its grade, its reason and what may be done: drawn alike wherever one stands. */
-export function FindingItem({ finding: f, open = false, children }: ItemProps) {
-  return (
-    <Item data-finding={f.id}>
-      <Disclosure defaultExpanded={open}>
-        <Head>
-          <GradeMark grade={f.grade} />
-          <Bare level={3}>
-            <Why slot="trigger" aria-label={`why: ${f.message}`}>
-              why
-            </Why>
-          </Bare>
-        </Head>
-        <Message>{f.message}</Message>
-        <Panel>
-          {f.why}
-          {f.limit && ` Here ${f.figure}; limit ${f.limit}.`}
-        </Panel>
-      </Disclosure>
-      {children}
-    </Item>
   );
 }
 

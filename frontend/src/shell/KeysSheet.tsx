@@ -53,7 +53,7 @@ interface Props {
 }
 
 /** The keys of the bench, and whether letters alone are among them. */
-export function KeysSheet({ open, onClose }: Props) {
+export default function KeysSheet({ open, onClose }: Props) {
   const [on, setOn] = useState(singleKeys.on);
   const about = useAbout(open).data;
   const me = useMe().data;

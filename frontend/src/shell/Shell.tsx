@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState, type ReactNode } from "react";
+import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from "react";
 import { NavLink, Link as RouterLink, useLocation, useNavigationType } from "react-router";
 import styled from "styled-components";
 
@@ -6,12 +6,13 @@ import type { Schemas } from "../api/client";
 import { Button } from "../ui/Button";
 import { useLook } from "../theme/useLook";
 import { ClashSheet } from "./ClashSheet";
-import { KeysSheet } from "./KeysSheet";
 import { Notices } from "./Notices";
 import { Saved } from "./Saved";
 import { Whose } from "./Whose";
 import { useKeys, type Undo } from "./useKeys";
 import { useSteps } from "./useSteps";
+
+const KeysSheet = lazy(() => import("./KeysSheet"));
 
 const Bar = styled.header`
   display: flex;
@@ -152,7 +153,11 @@ export function Shell({ children, steps, up = "/", title }: Props) {
       <Page id="work" ref={page} tabIndex={-1}>
         {children}
       </Page>
-      <KeysSheet open={help} onClose={() => setHelp(false)} />
+      {help && (
+        <Suspense fallback={null}>
+          <KeysSheet open onClose={() => setHelp(false)} />
+        </Suspense>
+      )}
       <ClashSheet steps={stepping} />
     </>
   );

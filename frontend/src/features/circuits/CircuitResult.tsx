@@ -4,7 +4,7 @@ import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { inPassing } from "../../saving/useSave";
 import { Button } from "../../ui/Button";
-import { FindingItem } from "../../instruments/Findings";
+import { FindingItem } from "../../instruments/FindingItem";
 import { Figure } from "../../ui/Figure";
 import { useRecord } from "../../ui/record/record";
 import { Branches } from "./Branches";
@@ -314,7 +314,7 @@ function All({ findings }: Pick<Props["result"], "findings">) {
   return (
     <Plain>
       {findings.map((f) => (
-        <FindingItem key={f.id} finding={f} open />
+        <FindingItem key={f.id} finding={f} />
       ))}
     </Plain>
   );
