@@ -30,6 +30,7 @@ from swapglow.api.schemas import (
 from swapglow.api.serializers import steps
 from swapglow.core.presentation.drawer import Columns, drawer_picture
 from swapglow.core.quantities import OHM, InputError
+from swapglow.core.quantities.everyday import money_text
 from swapglow.core.quantities.inputs import read_single
 from swapglow.core.stock.judged import made_of, values_at_hand
 from swapglow.core.stock.mark import UNSAID_TOLERANCE, MarkKind, MarkWritten, read_mark, write_mark
@@ -186,7 +187,7 @@ def _buying() -> BuyingOut:
         lines=list(found.lines),
         left_out=list(found.left_out),
         fresh=found.fresh,
-        price=f"{found.price:.2f}",
+        price=money_text(found.price),
         unpriced=found.unpriced,
         steps=steps(drawer.SCOPE),
     )

@@ -5,14 +5,14 @@ from typing import Annotated, Any
 from pydantic import AfterValidator, Field, model_validator
 
 from swapglow.core.circuits import CIRCUITS
-from swapglow.core.design.trial import VERDICTS
+from swapglow.core.design.trial import DIM_VERDICTS
 from swapglow.core.intake.feasibility import ACCESS, AFTER, BRITTLE
 from swapglow.core.intake.hazards import HAZARDS
 from swapglow.core.intake.wires import DOES, FOUND_WITH
 from swapglow.core.parts.led import MOST_IN_SERIES
 from swapglow.core.photometry.dot_card import SCREENS
 from swapglow.core.quantities import OHM, VOLT
-from swapglow.inputs.days import a_day, a_time
+from swapglow.core.quantities.everyday import a_day, a_time
 from swapglow.inputs.earlier_choices import chosen_id
 from swapglow.inputs.limits import (
     MOST_ALTERNATIVES,
@@ -35,7 +35,7 @@ class DimTrialInput(Row):
     """A look at a fitted LED with another resistor in it, and what the eye said."""
 
     resistor: Annotated[Short, Reads(OHM, "ohm", "dim trial")] = ""
-    verdict: Annotated[str, OneOf(VERDICTS), Sets("verdict", "dim trial")] = "bright"
+    verdict: Annotated[str, OneOf(DIM_VERDICTS), Sets("verdict", "dim trial")] = "bright"
     screen: Annotated[float, Field(gt=0, le=1), Suggests(_SCREENS), Sets("screen", "dim trial")] = 1.0
     at: Annotated[Short, Sets("at", "dim trial")] = ""
 

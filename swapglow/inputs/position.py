@@ -25,9 +25,9 @@ from swapglow.core.parts.led import MOST_IN_SERIES
 from swapglow.core.parts.ready_made import SAID_LAWS
 from swapglow.core.parts.resistor import ALL_RATINGS_W, rating_text
 from swapglow.core.quantities import AMPERE, CANDELA, CELSIUS, FARAD, METRE, OHM, SECOND, VOLT, Source
+from swapglow.core.quantities.everyday import a_day
 from swapglow.core.search import WEIGHTS
 from swapglow.core.values import preferred
-from swapglow.inputs.days import a_day
 from swapglow.inputs.led import LedInput
 from swapglow.inputs.limits import MOST_CHECKS, MOST_DETAILS, MOST_STEPS, MOST_TRIALS
 from swapglow.inputs.quantity import DriverDetail, Line, Long, Name, Quantity, Short, SourceName

@@ -2,7 +2,6 @@
 
 from typing import Any
 
-from swapglow.core.intake.feasibility import read_money
 from swapglow.core.parts.lamp import catalogue as lamps
 from swapglow.core.parts.led import Led
 from swapglow.core.parts.ready_made import ready_made
@@ -10,6 +9,7 @@ from swapglow.core.parts.regulator import regulators
 from swapglow.core.parts.resistor import check_resistor, rating_text
 from swapglow.core.parts.sweep import fitted_led
 from swapglow.core.quantities import FARAD, OHM, VOLT, InputError, percent, show
+from swapglow.core.quantities.everyday import read_money
 from swapglow.core.stock.part import KINDS, Part
 from swapglow.inputs.stock import BenchLedInput, PartInput, Stocked
 from swapglow.inputs.to_core import own_led, plain, sweep_of

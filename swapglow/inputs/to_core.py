@@ -23,7 +23,7 @@ from swapglow.core.drivers.driver import Driver
 from swapglow.core.handwork.before_after import Check
 from swapglow.core.handwork.own_dangers import warns
 from swapglow.core.handwork.steps import Habits, Site
-from swapglow.core.intake.feasibility import Feasibility, read_hours, read_money
+from swapglow.core.intake.feasibility import Feasibility
 from swapglow.core.intake.hazards import CLOSING, HAZARDS
 from swapglow.core.intake.hints import hints_of
 from swapglow.core.kinds.detail import Details
@@ -35,6 +35,7 @@ from swapglow.core.parts.led import Led
 from swapglow.core.parts.ready_made import UNKNOWN, Law, Module
 from swapglow.core.parts.sweep import SWEPT, SweepInput, fitted_led
 from swapglow.core.quantities import AMPERE, VOLT, Figure, Input, InputError, Source
+from swapglow.core.quantities.everyday import read_hours, read_money
 from swapglow.core.quantities.inputs import check_unit, read_quantity, read_share, read_single
 from swapglow.core.supplies import SUPPLIES
 from swapglow.core.supplies.rail import Rail, read_rail

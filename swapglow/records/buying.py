@@ -8,6 +8,7 @@ from typing import Any
 
 from swapglow.core.intake.stages import DONE
 from swapglow.core.parts.led import catalogue as leds
+from swapglow.core.planning.build_step_kinds import TAKE_STEP
 from swapglow.core.quantities import FARAD, OHM, VOLT, InputError, show
 from swapglow.core.stock.need import Need
 from swapglow.core.stock.order import Asked, OrderLine, order_list
@@ -55,7 +56,7 @@ def is_taken(inputs: dict[str, Any]) -> bool:
     Args:
         inputs: the position as it is kept.
     """
-    return inputs["stage"] in _TAKEN or bool((inputs.get("steps") or {}).get("take", {}).get("done"))
+    return inputs["stage"] in _TAKEN or bool((inputs.get("steps") or {}).get(TAKE_STEP, {}).get("done"))
 
 
 def buying() -> Buying:
@@ -174,7 +175,7 @@ def to_csv() -> str:
             x.buy,
             x.packs,
             x.pack,
-            "" if x.price is None else f"{x.price:.2f}",
+            x.price_text,
             "; ".join(x.lamps),
         ]
         writer.writerow([guarded(str(c)) for c in cells])

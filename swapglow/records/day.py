@@ -8,15 +8,16 @@ from django.utils import timezone
 
 from swapglow.core.intake.hazards import CLOSING
 from swapglow.core.intake.stages import DONE
+from swapglow.core.planning.build_step_kinds import kind_of_step
 from swapglow.core.planning.day import Day, plan_day
 from swapglow.core.planning.left import Wait, holds, kinds_left
-from swapglow.core.planning.took import BY_STEP, Took, learnt, read_minutes
+from swapglow.core.planning.took import Took, learnt
 from swapglow.core.planning.work import Kind, Lamp, Task, tasks_of
 from swapglow.core.quantities import InputError
+from swapglow.core.quantities.everyday import moment, read_minutes
 from swapglow.core.stock.need import Need
 from swapglow.core.stock.order import short_of
 from swapglow.core.stock.part import Part
-from swapglow.inputs.days import moment
 from swapglow.records import drawer
 from swapglow.records.buying import is_taken
 from swapglow.records.items import with_lamps
@@ -96,7 +97,7 @@ def durations() -> dict[Kind, Took]:
     for steps in Position.objects.exclude(inputs__steps={}).values_list("inputs__steps", flat=True):
         of_lamp: dict[Kind, float] = {}
         for name, step in (steps or {}).items():
-            kind = BY_STEP.get(name)
+            kind = kind_of_step(name).work
             minutes = _minutes(step.get("minutes") or "")
             if kind is not None and minutes:
                 of_lamp[kind] = of_lamp.get(kind, 0.0) + minutes
@@ -107,7 +108,7 @@ def durations() -> dict[Kind, Took]:
 
 def _minutes(text: str) -> float | None:
     try:
-        return read_minutes(text)
+        return read_minutes("minutes", text)
     except InputError:
         return None
 

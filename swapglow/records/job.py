@@ -3,11 +3,10 @@
 from collections.abc import Iterable
 from typing import Any
 
-from swapglow.core.intake.feasibility import read_hours, read_money
 from swapglow.core.intake.stages import DONE
 from swapglow.core.planning.job import Job, job
-from swapglow.core.planning.took import read_minutes
 from swapglow.core.quantities import InputError
+from swapglow.core.quantities.everyday import read_hours, read_minutes, read_money
 from swapglow.records.models import Equipment, Position
 
 
@@ -48,7 +47,7 @@ def _read_hours(text: str) -> float | None:
 
 def _minutes(text: str) -> float:
     try:
-        return read_minutes(text) or 0.0
+        return read_minutes("minutes", text) or 0.0
     except InputError:
         return 0.0
 

@@ -12,10 +12,8 @@ from uuid import UUID
 
 from django.db import models
 
+from swapglow.core.planning.build_step_kinds import TAKE_STEP
 from swapglow.records.models import BenchLed, Movement, Position, StockPart
-
-# The build's step that takes parts out of the drawer.
-TAKE_STEP = "take"
 
 # Booked by what is written at lamps, so that undo leaves them to that.
 FOLLOWING = (Movement.TAKEN, Movement.PUT_BACK)

@@ -7,11 +7,11 @@ whatever way that happens.
 from collections.abc import Mapping
 from typing import Any
 
+from swapglow.core.planning.build_step_kinds import TAKE_STEP
 from swapglow.core.stock.draw import Drawn, draw
 from swapglow.records import drawer, reports
 from swapglow.records.drawer import compartments
 from swapglow.records.models import Position
-from swapglow.records.movements import TAKE_STEP
 
 
 def drawn_for(p: Position) -> Drawn:

@@ -6,7 +6,7 @@ import pytest
 from swapglow.core.analysis.sizing import size
 from swapglow.core.assess import Bench, assess
 from swapglow.core.handwork.steps import Habits, Site
-from swapglow.core.intake.feasibility import Feasibility, advise, read_hours, read_money
+from swapglow.core.intake.feasibility import Feasibility, advise
 from swapglow.core.intake.wires import Wire, tells
 from swapglow.core.measurement.apply_reading import apply_reading
 from swapglow.core.measurement.inference import Known, Readings, contradictions, infer, truth, wave_of
@@ -14,6 +14,7 @@ from swapglow.core.measurement.meter_correction import meter_correction
 from swapglow.core.measurement.reading_before import read_before
 from swapglow.core.parts.lamp import Lamp
 from swapglow.core.quantities import InputError, Source
+from swapglow.core.quantities.everyday import read_hours, read_money
 from swapglow.core.supplies import SUPPLIES
 from tests.core.supplies import lamp, on
 
@@ -395,6 +396,7 @@ def test_an_hour_or_two_behind_screws_is_worth_doing_until_a_part_is_cheaper():
 def test_money_and_hours_as_people_write_them():
     assert (read_money("price", "12,50"), read_money("price", "€ 9"), read_money("price", " ")) == (12.5, 9.0, None)
     assert (read_hours("hours", "1.5 h"), read_hours("hours", "2 hours"), read_hours("hours", "")) == (1.5, 2.0, None)
+    assert [read_hours("hours", t) for t in ("2", "90 min", "1h 30min", "1,5")] == [2.0, 1.5, 1.5, 1.5]
     for text in ("cheap", "-3", "1e12"):
         with pytest.raises(InputError, match="no price"):
             read_money("price", text)

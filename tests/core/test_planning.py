@@ -10,9 +10,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from swapglow.core.planning.day import at_clock, first_come, meanwhile, plan_day, while_hot
-from swapglow.core.planning.took import learnt, read_minutes
+from swapglow.core.planning.took import learnt
 from swapglow.core.planning.work import CHANGE_MIN, KINDS, SET_UP_MIN, SOAK_MIN, USUAL_MIN, Lamp, tasks_of
 from swapglow.core.quantities import InputError
+from swapglow.core.quantities.everyday import read_minutes
 
 NINE = datetime(2031, 5, 20, 9)
 KIND = st.sampled_from(list(KINDS))
@@ -189,10 +190,10 @@ def test_how_long_it_takes_is_learnt_from_three_on():
     ],
 )
 def test_times_are_read_as_people_write_them(text, minutes):
-    assert read_minutes(text) == minutes
+    assert read_minutes("minutes", text) == minutes
 
 
 @pytest.mark.parametrize("text", ["soon", "12 kg", "h", "9999h", "-3"])
 def test_what_is_no_time_is_refused(text):
     with pytest.raises(InputError, match=r"Write it like 12, 40 min or 1\.5 h"):
-        read_minutes(text)
+        read_minutes("minutes", text)

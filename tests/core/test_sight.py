@@ -472,3 +472,12 @@ def test_the_table_of_colours_in_the_docs_is_current_and_under_a_step_of_hue():
     assert (Path(__file__).parents[2] / "docs/colours.md").read_text() == text
     assert most < 2
     assert f"Largest difference: {most:.2f}°" in text
+
+
+def test_the_veil_falls_from_the_lamps_edge_and_ends():
+    """At its edge as strong as its lamp is light, at its end nothing; a wider veil is stronger (ours, by looking)."""
+    near = room.veil(0.2, 80.0)
+    assert near[0] == pytest.approx(0.62 * 0.45 * 0.8) and near[-1] == 0.0
+    assert list(near) == sorted(near, reverse=True)
+    assert room.veil(0.6, 80.0)[2] > near[2] > room.veil(0.2, 40.0)[2] > room.veil(0.2, 0.0)[2] == 0.0
+    assert room.veil(1.0, 100.0)[0] == pytest.approx(0.62)

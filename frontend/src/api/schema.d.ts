@@ -1893,6 +1893,7 @@ export interface components {
          *         reading, state: what to read here, "" for nothing, and in which state.
          *         picture: what is drawn beside it.
          *         board: the board's own legend, where it was looked at.
+         *         takes_parts: whether ticking it takes the lamp's parts out of stock.
          */
         BuildStep: {
             /** Id */
@@ -1938,6 +1939,11 @@ export interface components {
              */
             picture: "" | "bands" | "polarity" | "chip";
             board?: components["schemas"]["Board"] | null;
+            /**
+             * Takes Parts
+             * @default false
+             */
+            takes_parts: boolean;
         };
         /**
          * Cause
@@ -2315,7 +2321,8 @@ export interface components {
          *     ``colour`` is what it is on the whole, ``ramp`` its colours from dark to its brightest place, ``hue`` that of
          *     its halo. ``lightness`` is L* against the brightest lamp in the box; ``ratio_text`` compares its light with the
          *     original lamp's at the usual rail, or says where a lamp that should be dark is seen; ``amount`` is what is
-         *     compared; ``halo`` how far the veil of its glare reaches, 0 to 1.
+         *     compared; ``halo`` how far the veil of its glare reaches, 0 to 1, and ``veil`` its opacity at even
+         *     places on the way there.
          */
         GlowLamp: {
             /** Id */
@@ -2331,6 +2338,8 @@ export interface components {
             face: components["schemas"]["Face"];
             /** Halo */
             halo: number;
+            /** Veil */
+            veil: number[];
             /** Lightness */
             lightness: number;
             /** Ratio Text */
@@ -5666,7 +5675,7 @@ export interface components {
          *         on_order: how many are on their way.
          *         buy: how many are short.
          *         pack, packs: how many come in one, and how many of them.
-         *         price: of all packs; None where it is not known.
+         *         price, price_text: of all packs, and as it is written; None and "" where it is not known.
          *         lamps: those it is for.
          *         part: the compartment it goes into, "" where there is none yet.
          *         why: how the number came about.
@@ -5707,6 +5716,11 @@ export interface components {
             /** Why */
             why: string;
             need?: components["schemas"]["Need"] | null;
+            /**
+             * Price Text
+             * @default
+             */
+            price_text: string;
         };
         /**
          * LineKey
@@ -5964,7 +5978,7 @@ export interface components {
              * @default bright
              * @enum {string}
              */
-            verdict: "dim" | "right" | "bright" | "blue" | "uneven" | "same";
+            verdict: "dim" | "right" | "bright" | "same";
             /**
              * Screen
              * @default 1

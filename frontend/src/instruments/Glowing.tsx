@@ -104,7 +104,7 @@ function outline(
   }
 }
 
-/** The veil around it: it falls as one over the square of the angle. */
+/** The veil around it, as strong as the server says; `bright` fades it in and out with the lamp. */
 function halo(
   pen: CanvasRenderingContext2D,
   lamp: GlowLamp,
@@ -115,10 +115,12 @@ function halo(
   const outer = inner + (middle * REACH - inner) * lamp.halo;
   if (outer <= inner + 1) return;
   const veil = pen.createRadialGradient(middle, middle, inner * 0.6, middle, middle, outer);
-  const strength = 0.62 * Math.min(1, 0.25 + lamp.halo) * (lamp.lightness / 100) * bright ** 3;
-  for (const at of [0, 0.15, 0.3, 0.5, 0.75, 1]) {
-    const left = strength * (1 / (1 + 14 * at * at)) * (1 - at);
-    veil.addColorStop(at, `rgb(${rgb(lamp.hue).join(" ")} / ${left.toFixed(4)})`);
+  for (const [k, opacity] of lamp.veil.entries()) {
+    const left = opacity * bright ** 3;
+    veil.addColorStop(
+      k / (lamp.veil.length - 1),
+      `rgb(${rgb(lamp.hue).join(" ")} / ${left.toFixed(4)})`,
+    );
   }
   pen.fillStyle = veil;
   pen.fillRect(0, 0, SIDE, SIDE);

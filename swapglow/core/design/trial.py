@@ -18,6 +18,10 @@ VERDICTS = {
 }
 
 
+# What is said of an LED that is there already and too bright: its colour and its evenness stay.
+DIM_VERDICTS = {key: label for key, label in VERDICTS.items() if key not in ("blue", "uneven")}
+
+
 @dataclass(frozen=True)
 class Photographed:
     """What one photograph of the old lamp and this one in the same frame said.

@@ -19,6 +19,7 @@ from swapglow.core.intake.hazards import cautions
 from swapglow.core.measurement.reading_after import STATES, ReadingAfter, ReadingKind
 from swapglow.core.parts.meter import amp_range, volt_range
 from swapglow.core.parts.resistor import body_of, rating_text
+from swapglow.core.planning.build_step_kinds import kind_of_step
 from swapglow.core.quantities import OHM, show
 
 Phase = Literal["try", "prepare", "fit", "prove", "close"]
@@ -90,6 +91,7 @@ class BuildStep:
         reading, state: what to read here, "" for nothing, and in which state.
         picture: what is drawn beside it.
         board: the board's own legend, where it was looked at.
+        takes_parts: whether ticking it takes the lamp's parts out of stock.
     """
 
     id: str
@@ -103,6 +105,7 @@ class BuildStep:
     state: str = "on"
     picture: Picture = ""
     board: Board | None = None
+    takes_parts: bool = False
 
 
 def _step(
@@ -118,7 +121,9 @@ def _step(
     picture: Picture = "",
     board: Board | None = None,
 ) -> BuildStep:
-    return BuildStep(id_, phase, PHASES[phase], act, why, facts, tick, reading, state, picture, board)
+    return BuildStep(
+        id_, phase, PHASES[phase], act, why, facts, tick, reading, state, picture, board, kind_of_step(id_).takes_parts
+    )
 
 
 def build_steps(

@@ -3,8 +3,6 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from swapglow.core.quantities import InputError
-
 Access = Literal["", "screws", "clips", "sealed", "welded"]
 Brittle = Literal["", "sound", "aged", "brittle"]
 After = Literal["", "yes", "no"]
@@ -58,56 +56,6 @@ class Advice:
     line: str
     reasons: tuple[str, ...]
     open: tuple[str, ...]
-
-
-def read_money(field: str, text: str) -> float | None:
-    """A price as typed, without its currency.
-
-    Args:
-        field: for a refusal.
-        text: as typed.
-
-    Returns:
-        The price; None for nothing.
-
-    Raises:
-        InputError: it is no price.
-    """
-    tidy = text.strip().replace(",", ".").strip("€$£ ")
-    if not tidy:
-        return None
-    try:
-        value = float(tidy)
-    except ValueError:
-        raise InputError(field, f'"{text}" is no price. Write it like 12 or 12.50.') from None
-    if not 0 <= value < 1e9:
-        raise InputError(field, f'"{text}" is no price. Write it like 12 or 12.50.')
-    return value
-
-
-def read_hours(field: str, text: str) -> float | None:
-    """Hours as typed, "1.5" or "1.5 h".
-
-    Args:
-        field: for a refusal.
-        text: as typed.
-
-    Returns:
-        Hours; None for nothing.
-
-    Raises:
-        InputError: it is no number of hours.
-    """
-    tidy = text.strip().lower().removesuffix("hours").removesuffix("h").strip().replace(",", ".")
-    if not tidy:
-        return None
-    try:
-        value = float(tidy)
-    except ValueError:
-        raise InputError(field, f'"{text}" is no number of hours. Write it like 1.5.') from None
-    if not 0 < value < 10_000:
-        raise InputError(field, f'"{text}" is no number of hours. Write it like 1.5.')
-    return value
 
 
 def advise(w: Feasibility) -> Advice:

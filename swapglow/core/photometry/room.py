@@ -13,6 +13,9 @@ NITS: dict[Room, float] = {"dark": DARK_ROOM_NITS, "workshop": LIT_ROOM_NITS, "d
 WALLS: dict[Room, float] = {"dark": 0.0012, "workshop": 0.012, "daylight": 0.075}
 # The law holds from about one degree to thirty.
 _WIDEST_DEG = 30.0
+# How many places of the veil are told, its strongest, and how fast it falls (ours, by looking).
+VEIL_PLACES = 11
+_VEIL_MOST, _VEIL_FALLS = 0.62, 14.0
 # Photopic and scotopic efficacy at their best, lm/W (CIE 018).
 _PHOTOPIC, _SCOTOPIC = 683.0, 1700.0
 
@@ -44,6 +47,21 @@ def halo(candela: float, room: Room) -> float:
         0 to 1.
     """
     return float(np.log1p(veil_deg(candela, room)) / np.log1p(_WIDEST_DEG))
+
+
+def veil(reach: float, lightness: float) -> tuple[float, ...]:
+    """How strong the veil around a lamp is painted, from its edge outwards: it falls with the square of the angle.
+
+    Args:
+        reach: how far it goes, 0 to 1, of :func:`halo`.
+        lightness: of the lamp, L* of 100.
+
+    Returns:
+        Opacity, 0 to 1, at even places from the edge to the end.
+    """
+    strength = _VEIL_MOST * min(1.0, 0.25 + reach) * lightness / 100
+    places = np.linspace(0.0, 1.0, VEIL_PLACES)
+    return tuple((strength * (1 - places) / (1 + _VEIL_FALLS * places**2)).tolist())
 
 
 def dark_adapted(power: FloatArray) -> float:

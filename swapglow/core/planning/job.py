@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from statistics import median
 
 from swapglow.core.planning.took import ENOUGH
+from swapglow.core.quantities.everyday import hours_worked_text, money_text
 
 
 @dataclass(frozen=True)
@@ -45,19 +46,17 @@ def job(
     if hours and expected_h:
         beside.append(f"{took:.3g} h of {expected_h:.3g} h estimated{_over(took, expected_h)}")
     if prices and expected_price:
-        beside.append(f"{paid:.2f} of {expected_price:.2f} for parts{_over(paid, expected_price)}")
+        beside.append(f"{money_text(paid)} of {money_text(expected_price)} for parts{_over(paid, expected_price)}")
     like = ""
     if len(done) >= ENOUGH:
         ends = f"{min(done):.2g} to {max(done):.2g} h"
         like = f"{len(done)} lamps that are done took {median(done):.2g} h each, {ends}."
     return Job(
-        _time(took) if hours else "", f"{paid:.2f}" if prices else "", "; ".join(beside) + ("." if beside else ""), like
+        hours_worked_text(took) if hours else "",
+        money_text(paid) if prices else "",
+        "; ".join(beside) + ("." if beside else ""),
+        like,
     )
-
-
-def _time(hours: float) -> str:
-    """Under an hour in minutes."""
-    return f"{hours * 60:.0f} min" if hours < 1 else f"{hours:.3g} h"
 
 
 def _over(took: float, expected: float) -> str:

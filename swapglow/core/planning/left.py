@@ -4,6 +4,7 @@ from collections.abc import Collection
 from dataclasses import dataclass
 from datetime import datetime
 
+from swapglow.core.planning.build_step_kinds import kind_of_step
 from swapglow.core.planning.work import KINDS, Kind
 
 # What each stage has behind it.
@@ -12,13 +13,6 @@ _BEHIND: dict[str, frozenset[Kind]] = {
     "trial": frozenset({"read"}),
     "fitted": frozenset({"read", "trial", "desolder", "sleeve", "solder"}),
     "done": frozenset(KINDS),
-}
-# What a ticked step of the build has behind it.
-_TICKED: dict[str, frozenset[Kind]] = {
-    "works": frozenset({"read", "trial"}),
-    "polarity": frozenset({"read", "trial", "desolder", "sleeve"}),
-    "soak": frozenset({"read", "trial", "desolder", "sleeve", "solder", "prove", "soak"}),
-    "reverse": frozenset(KINDS),
 }
 
 
@@ -48,7 +42,7 @@ def kinds_left(stage: str, ticked: Collection[str], *, asks_reading: bool) -> tu
     """
     behind = set(_BEHIND.get(stage, frozenset()))
     for step in ticked:
-        behind |= _TICKED.get(step, frozenset())
+        behind |= kind_of_step(step).behind
     if not asks_reading:
         behind.add("read")
     return tuple(k for k in KINDS if k not in behind)

@@ -52,7 +52,8 @@ class GlowLamp:
     ``colour`` is what it is on the whole, ``ramp`` its colours from dark to its brightest place, ``hue`` that of
     its halo. ``lightness`` is L* against the brightest lamp in the box; ``ratio_text`` compares its light with the
     original lamp's at the usual rail, or says where a lamp that should be dark is seen; ``amount`` is what is
-    compared; ``halo`` how far the veil of its glare reaches, 0 to 1.
+    compared; ``halo`` how far the veil of its glare reaches, 0 to 1, and ``veil`` its opacity at even
+    places on the way there.
     """
 
     id: str
@@ -62,6 +63,7 @@ class GlowLamp:
     ramp: tuple[str, ...]
     face: Face
     halo: float
+    veil: tuple[float, ...]
     lightness: float
     ratio_text: str
     amount: Shown
@@ -169,20 +171,11 @@ def painted(
     for s in sources:
         face, hot = _face_of(s, position)
         mean = brightest * s.candela / white
+        reach, lightness = room.halo(s.candela, looks.room), float(colour.lightness(s.candela / white))
+        veil = room.veil(reach, lightness)
         *ramp, whole, hue = screen.screen_colours(s.sight.xyz, np.array([*(mean * hot * screen.RAMP), mean, brightest]))
         out.append(
-            GlowLamp(
-                s.id,
-                s.label,
-                whole,
-                hue,
-                tuple(ramp),
-                face,
-                room.halo(s.candela, looks.room),
-                float(colour.lightness(s.candela / white)),
-                s.ratio_text,
-                s.amount,
-            )
+            GlowLamp(s.id, s.label, whole, hue, tuple(ramp), face, reach, veil, lightness, s.ratio_text, s.amount)
         )
     return tuple(out)
 

@@ -5,6 +5,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from swapglow.core.quantities.everyday import money_text
 from swapglow.core.stock.need import Need
 from swapglow.core.stock.part import KINDS, Part, PartKind
 
@@ -44,7 +45,7 @@ class OrderLine:
         on_order: how many are on their way.
         buy: how many are short.
         pack, packs: how many come in one, and how many of them.
-        price: of all packs; None where it is not known.
+        price, price_text: of all packs, and as it is written; None and "" where it is not known.
         lamps: those it is for.
         part: the compartment it goes into, "" where there is none yet.
         why: how the number came about.
@@ -67,6 +68,7 @@ class OrderLine:
     part: str
     why: str
     need: Need | None = None
+    price_text: str = ""
 
 
 def spare_of(kind: PartKind, needed: int, rule: Spares) -> int:
@@ -216,4 +218,4 @@ def _priced(line: OrderLine, part: Part | None) -> OrderLine:
     pack = 1 if part is None else max(part.pack, 1)
     packs = math.ceil(line.buy / pack)
     price = None if part is None or part.price is None else packs * part.price
-    return replace(line, pack=pack, packs=packs, price=price)
+    return replace(line, pack=pack, packs=packs, price=price, price_text="" if price is None else money_text(price))

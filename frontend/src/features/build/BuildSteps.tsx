@@ -214,7 +214,7 @@ function BuildStep({ step, number, position, marks }: StepProps) {
           </Facts>
         )}
         <Drawn step={step} marks={marks} />
-        {step.id === "take" && !done.value && <FromDrawer position={position.id} />}
+        {step.takes_parts && !done.value && <FromDrawer position={position.id} />}
         {step.reading && (
           <ReadingEntry
             at={`.${step.id}`}

@@ -37,17 +37,15 @@ export function SayHow({ draft, next, onSay }: Props) {
   return (
     <Asked aria-label="How does it look?">
       <Field label={LABEL} value={typed.value} onChange={typed.type} error={typed.refused} />
-      {verdicts
-        .filter((v) => v.id !== "uneven" && v.id !== "blue")
-        .map((v) => (
-          <Button
-            key={v.id}
-            isDisabled={!typed.value.trim() || say.busy}
-            onPress={() => void say.act(v.id)}
-          >
-            {v.label}
-          </Button>
-        ))}
+      {verdicts.map((v) => (
+        <Button
+          key={v.id}
+          isDisabled={!typed.value.trim() || say.busy}
+          onPress={() => void say.act(v.id)}
+        >
+          {v.label}
+        </Button>
+      ))}
     </Asked>
   );
 }

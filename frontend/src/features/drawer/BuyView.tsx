@@ -141,7 +141,7 @@ function OneLine({ line }: { line: Line }) {
         {line.why}
         <Soft>{line.lamps.join("; ")}</Soft>
       </span>
-      <span>{line.price === null ? "" : line.price.toFixed(2)}</span>
+      <span>{line.price_text}</span>
       <span data-print="no">
         {line.buy > 0 && (
           <SmallButton
