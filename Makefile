@@ -18,21 +18,10 @@ demo: $(STAMP)/run $(STAMP)/built
 serve: $(STAMP)/run $(STAMP)/built
 	@$(PY) -m swapglow.web.serve
 
-# The browser's tests and all others side by side: each run has a database and a server of its own. Two lanes that end
-# nearly together, for which the others take one of the browser's behind them. What copies the project, starts and kills
-# servers or is told to wait goes beside the first of the browser's, which wait on spoilt lines for a minute or two. (With
-# pages in three lanes to the end, on two processors, some that waited for half a minute failed.)
-BESIDE := tests/browser/test_adding.py tests/reliability tests/hostile tests/test_cli.py
-BEHIND := tests/browser/test_circuits.py
-OTHERS := $(filter-out tests/browser tests/__pycache__ $(BESIDE),$(patsubst %/,%,$(wildcard tests/*/)) $(wildcard tests/test_*.py))
-# Slow to load, and wanted by the API's tests alone.
-BROWSER := -p no:schemathesis
+# Three workers on two processors, for pages and servers wait much of their time. Which tests go together, and which
+# begin, is said in tests/conftest.py.
 test: $(STAMP)/dev $(STAMP)/built debian lint
-	@$(PY) -m pytest $(BROWSER) tests/browser $(addprefix --ignore=,$(BESIDE) $(BEHIND)) > .venv/browser.log 2>&1 & browser=$$!; \
-	$(PY) -m pytest $(BROWSER) $(BESIDE) > .venv/beside.log 2>&1 & beside=$$!; \
-	$(PY) -m pytest $(OTHERS) $(BEHIND); others=$$?; \
-	wait $$beside; besides=$$?; cat .venv/beside.log; \
-	wait $$browser; shown=$$?; cat .venv/browser.log; exit $$((others || besides || shown))
+	$(PY) -m pytest -n 3 tests
 
 # The core alone: what the sum, the engine and the findings say. Seconds for one room of it:
 # .venv/bin/python -m pytest tests/core/engine.
@@ -173,7 +162,7 @@ audit: $(STAMP)/dev $(STAMP)/npm
 
 # What make test does in a bounded form, long: kills, histories, the bad bench.
 torture: $(STAMP)/dev $(STAMP)/built debian
-	KILLS=300 TORTURE=1 $(PY) -m pytest -rP tests/reliability tests/hostile tests/core/test_cautions.py tests/core/test_plausible.py tests/api/test_one_answer.py tests/api/test_histories.py tests/api/test_ledger.py tests/browser/test_bad_bench.py
+	KILLS=300 TORTURE=1 $(PY) -m pytest -rP tests/reliability tests/hostile tests/core/test_cautions.py tests/core/test_plausible.py tests/api/test_one_answer.py tests/api/test_histories.py tests/api/test_ledger.py tests/browser/test_bad_bench.py tests/browser/test_first_hour.py
 
 lock: | $(STAMP)/venv
 	$(PY) -m pip install --quiet uv

@@ -1,4 +1,4 @@
-"""Fixtures shared by API and browser tests."""
+"""Fixtures shared by API and browser tests, and how the tests are shared among workers."""
 
 import gc
 import hashlib
@@ -9,6 +9,8 @@ from datetime import date
 from pathlib import Path
 
 import pytest
+from filelock import FileLock
+from xdist.scheduler import LoadScopeScheduling
 
 import swapglow
 
@@ -20,6 +22,37 @@ gc.set_threshold(100_000, 50, 100)
 
 def pytest_collection_finish():
     gc.freeze()
+
+
+# Nearly all pages go to one worker, in one group: several browsers at once wait so long for one another that what is
+# timed fails. What copies the project, starts and kills servers or is told to wait begins beside them.
+BESIDE = ("tests/browser/test_adding", "tests/reliability", "tests/hostile", "tests/test_cli", "tests/api")
+ALONE = ("tests/browser/test_adding", "tests/browser/test_circuits")
+
+
+def group(file: str) -> str:
+    """The tests that one worker takes, in their order: the pages, or a file."""
+    return "pages" if file.startswith("tests/browser/") and not file.startswith(ALONE) else file
+
+
+def pytest_collection_modifyitems(items):
+    def place(item):
+        file = item.location[0]
+        return group(file) != "pages", next((n for n, name in enumerate(BESIDE) if file.startswith(name)), len(BESIDE))
+
+    items.sort(key=place)
+
+
+class Groups(LoadScopeScheduling):
+    """Groups are given out in the order they come in, whole."""
+
+    def _split_scope(self, nodeid: str) -> str:
+        return group(nodeid.partition("::")[0])
+
+
+def pytest_xdist_make_scheduler(config, log):
+    config.option.loadscopereorder = False
+    return Groups(config, log)
 
 
 @pytest.fixture(scope="session")
@@ -66,17 +99,19 @@ def demo(transactional_db, loaded):
     from swapglow.records import summaries
 
     with connection.cursor() as db:
-        if not loaded.exists():
-            records.load()
-            summaries.mark_outdated()
-            assert summaries.refresh()
-            for old in loaded.parent.glob("*.sqlite3"):
-                if old != loaded:
-                    old.unlink(missing_ok=True)
-            half = loaded.with_suffix(f".{os.getpid()}")
-            db.execute("VACUUM INTO %s", [str(half)])
-            half.rename(loaded)
-            return records
+        # Of several workers one makes it, and the others wait for that.
+        with FileLock(loaded.with_suffix(".lock")):
+            if not loaded.exists():
+                records.load()
+                summaries.mark_outdated()
+                assert summaries.refresh()
+                for old in loaded.parent.glob("*.sqlite3"):
+                    if old != loaded:
+                        old.unlink(missing_ok=True)
+                half = loaded.with_suffix(f".{os.getpid()}")
+                db.execute("VACUUM INTO %s", [str(half)])
+                half.rename(loaded)
+                return records
         db.execute("ATTACH DATABASE %s AS kept", [str(loaded)])
         try:
             with transaction.atomic():

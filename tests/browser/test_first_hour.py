@@ -1,5 +1,9 @@
-"""Ten plain tasks of a first hour, by mouse, by keys alone and by thumb, each with the most actions it may take."""
+"""Ten plain tasks of a first hour, by mouse, by keys alone and by thumb, each with the most actions it may take.
 
+In every run each task is done by one hand, the hands in turn; ``make torture`` does each by all three.
+"""
+
+import os
 import re
 
 import pytest
@@ -15,7 +19,22 @@ from tests.browser.test_bench_to_reading import saved, until
 HANDS = {"mouse": Mouse, "keys": Keys, "thumb": Thumb}
 
 
-@pytest.fixture(params=HANDS)
+# What is about one hand is done by that one.
+ONLY = {
+    "test_2_a_dial_lamp_from_nothing_and_9_the_same_by_keys": "keys",
+    "test_8_a_photograph_and_the_opening": "thumb",
+}
+
+
+def pytest_generate_tests(metafunc):
+    if "hand" in metafunc.fixturenames:
+        name = metafunc.function.__name__
+        turn = list(HANDS)[int(name.split("_")[1]) % len(HANDS)]
+        hands = list(HANDS) if os.environ.get("TORTURE") else [ONLY.get(name, turn)]
+        metafunc.parametrize("hand", hands, indirect=True)
+
+
+@pytest.fixture
 def hand(request, served, rooms):
     """One of the three, on the bench; a script error fails the test."""
     kind = request.param

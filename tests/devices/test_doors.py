@@ -85,7 +85,7 @@ def test_what_only_asks_changes_nothing(phone, bench):
         ("GET", "devices"),
         ("POST", "devices/offer"),
         ("POST", "devices/share"),
-        ("DELETE", f"devices/{uuid.uuid4()}"),
+        ("DELETE", f"devices/{uuid.UUID(int=7)}"),
         ("POST", "demo"),
         ("POST", "first-start"),
     ],

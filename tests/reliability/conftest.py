@@ -2,6 +2,7 @@
 
 import shutil
 import sqlite3
+import sys
 import time
 from contextlib import closing
 
@@ -20,14 +21,16 @@ def _waiting(room):
 def used(tmp_path_factory):
     """A room in which Swap Glow has run and something was saved; every lamp is worked out.
 
-    The demo is deleted as a user would: nobody here looks at its lamps, and each start would work them out.
+    It begins empty: nobody here looks at the demo's lamps, and each start would work them out.
     """
     room = tmp_path_factory.mktemp("used") / "var"
-    server = Server(room).start()
+    server = Server(room, command=[sys.executable, "-m", "swapglow.web.serve", "--records", str(room)]).start()
     client = Client(server.port)
-    for item in client.ask("GET", "bench")[1]["equipment"]:
-        assert client.save("DELETE", f"equipment/{item['id']}")[0] == 204
     client.made()
+    # Its one backup holds something; that of the first start holds nothing.
+    for empty in (room / "backups").glob("*.sqlite3"):
+        empty.unlink()
+    assert client.ask("POST", "backups")[0] == 200
     until = time.monotonic() + 120
     while _waiting(room) and time.monotonic() < until:
         time.sleep(0.25)
