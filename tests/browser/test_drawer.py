@@ -215,6 +215,7 @@ def test_an_item_is_put_away_and_comes_back(demo, app):
     expect(app.get_by_role("list", name="The archive").get_by_role("link", name="Transit chronograph")).to_be_visible()
     assert Equipment.objects.get(inputs__name="Transit chronograph").input.archived
     app.get_by_role("link", name="Transit chronograph").click()
+    expect(app.get_by_role("radio", name="In the archive")).to_be_checked()
     app.get_by_text("On the bench", exact=True).click()
     saved(app)
     assert not Equipment.objects.get(inputs__name="Transit chronograph").input.archived

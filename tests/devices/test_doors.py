@@ -190,10 +190,11 @@ def test_a_port_that_is_taken_is_named(bench, port):
 
 
 @pytest.mark.parametrize("shared", [False, True])
-def test_djangos_own_checks_find_nothing(shared, request, monkeypatch):
+def test_djangos_own_checks_find_nothing(shared, request):
     """``check --deploy`` in both ways of running; what is silenced there is promised by the tests beside this."""
     if shared:
         request.getfixturevalue("phone")
-    monkeypatch.delenv("DJANGO_ALLOW_ASYNC_UNSAFE")
-    monkeypatch.setattr("django.conf.settings.SECRET_KEY", "x" * 25 + "abcdefghijklmnopqrstuvwxyz0123456789")
-    call_command("check", deploy=True, fail_level="WARNING")
+    with pytest.MonkeyPatch.context() as patch:  # undone before the database is, beside a browser of the same worker
+        patch.delenv("DJANGO_ALLOW_ASYNC_UNSAFE")
+        patch.setattr("django.conf.settings.SECRET_KEY", "x" * 25 + "abcdefghijklmnopqrstuvwxyz0123456789")
+        call_command("check", deploy=True, fail_level="WARNING")

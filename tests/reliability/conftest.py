@@ -31,6 +31,7 @@ def used(tmp_path_factory):
     for empty in (room / "backups").glob("*.sqlite3"):
         empty.unlink()
     assert client.ask("POST", "backups")[0] == 200
+    client.made()  # a change that no backup holds yet
     until = time.monotonic() + 120
     while _waiting(room) and time.monotonic() < until:
         time.sleep(0.25)

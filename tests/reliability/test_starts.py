@@ -65,7 +65,8 @@ def test_a_damaged_database_is_told_with_the_newest_backup(room):
     assert code == 1
     assert "The database swapglow.sqlite3 is damaged" in output
     assert "The newest backup is of " in output
-    assert re.search(r"(\d+)items", backup.name)[1] + " items" in output
+    count = re.search(r"(\d+)items", backup.name)[1]
+    assert f": {count} item" in output
     assert path.read_bytes() == damaged
 
 

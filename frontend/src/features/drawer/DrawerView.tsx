@@ -96,7 +96,7 @@ export default function DrawerView() {
           )}
         </Cabinet>
       </section>
-      <LedList />
+      {drawer.data && <LedList />}
       <OtherParts parts={parts.filter((p) => p.kind !== "resistor")} />
       <PartFiles />
     </Shell>
