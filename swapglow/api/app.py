@@ -43,7 +43,7 @@ from swapglow.core.parts.led import LedError
 from swapglow.core.quantities import InputError
 from swapglow.core.values.preferred import SeriesError
 from swapglow.document.read import DocumentError
-from swapglow.records.meanwhile import MeanwhileError
+from swapglow.records.edit_conflicts import EditConflictError
 from swapglow.records.readings_csv import CsvError
 from swapglow.records.undo import ClashError, Refusal
 
@@ -197,8 +197,8 @@ def _missing(request: HttpRequest, problem: Http404) -> HttpResponse:
     return _refused(request, 404, [{"field": "", "message": "That record is not here any more."}])
 
 
-@api.exception_handler(MeanwhileError)
-def _meanwhile(request: HttpRequest, problem: MeanwhileError) -> HttpResponse:
+@api.exception_handler(EditConflictError)
+def _meanwhile(request: HttpRequest, problem: EditConflictError) -> HttpResponse:
     errors = [{"field": c.field, "message": c.message, "now": c.now} for c in problem.changed]
     return _refused(request, 409, errors)
 

@@ -21,8 +21,8 @@ from swapglow.core.parts import led as leds
 from swapglow.core.presentation.schematic import schematic
 from swapglow.core.quantities import InputError
 from swapglow.devices import door
-from swapglow.document.aside import aside
 from swapglow.document.compact import is_compact, key_on_paper
+from swapglow.document.in_subprocess import in_subprocess
 from swapglow.document.pictures import LARGEST_BYTES
 from swapglow.document.scanned import texts_in
 from swapglow.records import reports
@@ -45,7 +45,7 @@ def named(request: HttpRequest, key: UUID) -> HttpResponse:
 @router.post("/scan", response={200: ScannedOut, 422: Problems})
 def scan(request: HttpRequest, file: File[UploadedFile]) -> ScannedOut:
     """The lamp whose card is in a photograph, by either of its codes; nothing of the photograph is kept."""
-    found = aside("photo", texts_in, bytes_of(file, LARGEST_BYTES))
+    found = in_subprocess("photo", texts_in, bytes_of(file, LARGEST_BYTES))
     if isinstance(found, str):
         raise InputError("photo", found)
     if not found:

@@ -42,7 +42,7 @@ from swapglow.inputs.quantity import Short
 from swapglow.inputs.stock import PART_KINDS, PartInput
 from swapglow.inputs.stock_to_core import label_of, of_catalogue, part_of
 from swapglow.inputs.taken import taken
-from swapglow.records import buying, drawer, meanwhile, order, reports, stock, taking_out
+from swapglow.records import buying, drawer, edit_conflicts, order, reports, stock, taking_out
 from swapglow.records.limits import check_room
 from swapglow.records.models import StockPart
 from swapglow.records.steps import keep, recorded
@@ -122,7 +122,7 @@ def edit(request: HttpRequest, key: UUID, data: PartPatch) -> PartAnswer:
     """Change the fields sent; refused whole where the part would not read."""
     found = get_object_or_404(StockPart, pk=key)
     fields = sent(data)
-    meanwhile.check(found.inputs, fields, fields.pop("was", {}))
+    edit_conflicts.check(found.inputs, fields, fields.pop("was", {}))
     check_named(PartInput, fields)
     was = found.inputs
     found.join(fields)

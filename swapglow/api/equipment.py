@@ -30,7 +30,7 @@ from swapglow.inputs.patch import sent, touched
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.taken import taken
 from swapglow.inputs.to_core import check_dims, check_fitted, rail_of
-from swapglow.records import meanwhile, order, reports
+from swapglow.records import edit_conflicts, order, reports
 from swapglow.records.drawer import at_hand
 from swapglow.records.job import job_of
 from swapglow.records.limits import check_room
@@ -81,7 +81,7 @@ def change(request: HttpRequest, key: UUID, data: EquipmentPatch) -> ItemAnswer:
     """Change fields of an item; the item itself is asked for, whose circuits are worked out anew."""
     e = get_object_or_404(Equipment, pk=key)
     fields = sent(data)
-    meanwhile.check(e.inputs, fields, fields.pop("was", {}))
+    edit_conflicts.check(e.inputs, fields, fields.pop("was", {}))
     check_named(EquipmentInput, fields)
     label = f"edit {e.input.name}: {said(fields)}"
     before = e.inputs
@@ -137,7 +137,7 @@ def change_rail(request: HttpRequest, key: UUID, data: RailPatch) -> RailAnswer:
     """Change a rail; refused whole where its readings do not read."""
     r = get_object_or_404(Rail, pk=key)
     fields = sent(data)
-    meanwhile.check(r.inputs, fields, fields.pop("was", {}))
+    edit_conflicts.check(r.inputs, fields, fields.pop("was", {}))
     check_named(RailInput, fields, details=SUPPLIES[fields.get("kind", r.input.kind)].details)
     label = f"edit {r.input.name}: {said(fields)}"
     _forget(r, fields.get("kind", r.input.kind))

@@ -17,7 +17,7 @@ from swapglow.inputs.patch import sent, touched
 from swapglow.inputs.position import PositionInput
 from swapglow.inputs.stock import BenchLedInput
 from swapglow.inputs.stock_to_core import bench_led_of, led_part_of
-from swapglow.records import drawer, meanwhile, order
+from swapglow.records import drawer, edit_conflicts, order
 from swapglow.records.limits import check_room
 from swapglow.records.models import BenchLed, Position
 from swapglow.records.steps import keep, recorded
@@ -74,7 +74,7 @@ def change(request: HttpRequest, key: UUID, data: BenchLedPatch) -> BenchLedAnsw
     """Change the figures sent; lamps that it was put into keep theirs."""
     found = get_object_or_404(BenchLed, pk=key)
     fields = sent(data)
-    meanwhile.check(found.inputs, fields, fields.pop("was", {}))
+    edit_conflicts.check(found.inputs, fields, fields.pop("was", {}))
     check_named(BenchLedInput, fields)
     was = found.inputs
     found.join(fields)

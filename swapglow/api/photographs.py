@@ -12,7 +12,7 @@ from swapglow.core.photographs.two_in_one import Spot
 from swapglow.core.presentation.photographs import StreakSeen, TwoSeen
 from swapglow.core.quantities import SECOND, InputError
 from swapglow.core.quantities.inputs import read_single
-from swapglow.document.aside import aside
+from swapglow.document.in_subprocess import in_subprocess
 from swapglow.document.measured import streak_of, two_of
 from swapglow.document.pictures import LARGEST_BYTES
 
@@ -47,7 +47,7 @@ def _bytes(file: UploadedFile) -> bytes:
 def two_in_one(request: HttpRequest, key: UUID, file: File[UploadedFile], circles: Form[Circles]) -> TwoSeen:
     """The old lamp and the new one in one photograph: ratio of light, evenness, colours."""
     find(key)
-    found = aside("photo", two_of, _bytes(file), circles.spots)
+    found = in_subprocess("photo", two_of, _bytes(file), circles.spots)
     if isinstance(found, tuple):
         raise InputError(*found)
     return found
@@ -58,7 +58,7 @@ def streak(request: HttpRequest, key: UUID, file: File[UploadedFile], shutter: F
     """A photograph swept past the lamp: how often its light pulses, and for how much of the time it is lit."""
     find(key)
     seconds = read_single("shutter", shutter, SECOND, above=0)
-    found = aside("photo", streak_of, _bytes(file), seconds)
+    found = in_subprocess("photo", streak_of, _bytes(file), seconds)
     if isinstance(found, tuple):
         raise InputError(*found)
     return found

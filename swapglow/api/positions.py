@@ -46,7 +46,7 @@ from swapglow.inputs.position import PositionInput
 from swapglow.inputs.quantity import Quantity
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.to_core import check_fitted, sweep_of
-from swapglow.records import meanwhile, order, past, reports, taking_out
+from swapglow.records import edit_conflicts, order, past, reports, taking_out
 from swapglow.records.drawer import at_hand
 from swapglow.records.first_start import first_start
 from swapglow.records.limits import check_room
@@ -160,7 +160,7 @@ def change(request: HttpRequest, key: UUID, data: PositionPatch) -> PositionAnsw
     """Change the fields sent; refused whole where the position would not read."""
     p = find(key)
     fields = sent(data)
-    meanwhile.check({**p.inputs, "rail": str(p.rail_id)}, fields, fields.pop("was", {}))
+    edit_conflicts.check({**p.inputs, "rail": str(p.rail_id)}, fields, fields.pop("was", {}))
     check_named(PositionInput, fields, details=DRIVERS[fields.get("driver_kind", p.input.driver_kind)].details)
     label = f"edit {p.input.name}: {said(fields)}"
     return change_position(p, fields, label, f"position:{key}:{touched(fields)}")

@@ -11,7 +11,7 @@ from swapglow.core.measurement.clip_first import TRUE_RMS
 from swapglow.inputs.named import check_named
 from swapglow.inputs.patch import sent, touched
 from swapglow.inputs.shop import ShopInput
-from swapglow.records import meanwhile
+from swapglow.records import edit_conflicts
 from swapglow.records.models import Shop
 from swapglow.records.steps import keep, recorded
 
@@ -35,7 +35,7 @@ def change(request: HttpRequest, data: ShopPatch) -> ShopAnswer:
     """Change the habits sent; every lamp's steps follow them."""
     shop = Shop.own()
     fields = sent(data)
-    meanwhile.check(shop.inputs, fields, fields.pop("was", {}))
+    edit_conflicts.check(shop.inputs, fields, fields.pop("was", {}))
     check_named(ShopInput, fields)
     shop.join(fields)
     with recorded("", f"edit the shop's habits: {said(fields)}", f"shop:{touched(fields)}"):

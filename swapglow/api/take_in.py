@@ -16,14 +16,14 @@ from swapglow.api.saving import changed, saving
 from swapglow.api.schemas import PhotoOut, Problems, TakeInPatch, TakeInView
 from swapglow.api.serializers import take_in_view
 from swapglow.core.quantities import InputError
-from swapglow.document.aside import aside
+from swapglow.document.in_subprocess import in_subprocess
 from swapglow.document.pictures import LARGEST_BYTES, photograph
 from swapglow.inputs.equipment import TakeInInput
 from swapglow.inputs.kept import check_change, joined_kept, readable
 from swapglow.inputs.patch import sent, touched
 from swapglow.inputs.quantity import Line
 from swapglow.inputs.to_core import feasibility_of
-from swapglow.records import meanwhile, order, photographs
+from swapglow.records import edit_conflicts, order, photographs
 from swapglow.records.limits import check_room
 from swapglow.records.models import Equipment, Photo, empty_sheet
 from swapglow.records.steps import keep, recorded
@@ -37,7 +37,7 @@ def change(request: HttpRequest, key: UUID, data: TakeInPatch) -> TakeInView:
     """Change the parts of the take-in sheet that were sent; the rest stays."""
     e = get_object_or_404(Equipment, pk=key)
     parts = sent(data)
-    meanwhile.check({**empty_sheet(), **e.take_in}, parts, parts.pop("was", {}))
+    edit_conflicts.check({**empty_sheet(), **e.take_in}, parts, parts.pop("was", {}))
     before, after = e.take_in, joined_kept(TakeInInput, e.take_in, parts)
     check_change(_check, before, after, parts)
     label = f"edit the take-in of {e.input.name}: {said(parts)}"
@@ -72,7 +72,7 @@ def add(request: HttpRequest, key: UUID, photo: UUID, file: File[UploadedFile], 
     check_room(Photo(equipment=e))
     if (file.size or 0) > LARGEST_BYTES:
         raise InputError("photo", f"The photograph is over {LARGEST_BYTES // 2**20} MB.")
-    small = aside("photo", photograph, file.read())
+    small = in_subprocess("photo", photograph, file.read())
     if isinstance(small, str):
         raise InputError("photo", small)
     jpeg, width, height = small
@@ -105,7 +105,7 @@ def _out(p: Photo) -> PhotoOut:
 def caption(request: HttpRequest, key: UUID, data: Caption) -> PhotoOut:
     """Say what a photograph shows."""
     p = get_object_or_404(Photo, pk=key)
-    meanwhile.check({"caption": p.caption}, {"caption": data.caption}, data.was)
+    edit_conflicts.check({"caption": p.caption}, {"caption": data.caption}, data.was)
     p.caption = data.caption
     with recorded(str(p.equipment_id), "caption a photograph", f"photo:{key}:caption"):
         keep(p)

@@ -10,6 +10,9 @@ from swapglow.core.analysis.inrush import fuse_of
 from swapglow.core.analysis.solution import Solution, solve
 from swapglow.core.analysis.states import StateSolution, state_solutions, states_of
 from swapglow.core.analysis.trials import Tried
+from swapglow.core.build_steps.before_after import Check, differences, summed_up
+from swapglow.core.build_steps.steps import Site, build_steps
+from swapglow.core.build_steps.warmth import Warmth, chase_heat, feel, warmth
 from swapglow.core.design.position import Position
 from swapglow.core.design.trial import Trial
 from swapglow.core.engine.netlist import CircuitError
@@ -18,9 +21,6 @@ from swapglow.core.faults.diagnosis import diagnose
 from swapglow.core.faults.trouble import chase, trouble
 from swapglow.core.findings import context_of, judge, solvable
 from swapglow.core.findings.finding import Finding, gravity
-from swapglow.core.handwork.before_after import Check, differences, summed_up
-from swapglow.core.handwork.steps import Site, build_steps
-from swapglow.core.handwork.warmth import Warmth, chase_heat, feel, warmth
 from swapglow.core.intake.autopsy import died_of
 from swapglow.core.intake.second_job import duty_report
 from swapglow.core.kinds.step import NextStep

@@ -8,6 +8,7 @@ from typing import Annotated
 
 from pydantic import AfterValidator, Field
 
+from swapglow.core.build_steps.before_after import RESULTS
 from swapglow.core.design import board
 from swapglow.core.design import looks as seen
 from swapglow.core.design import position as core
@@ -15,7 +16,6 @@ from swapglow.core.design.branch import MOST_BESIDE, MOST_BRANCHES
 from swapglow.core.design.rectification import RECTIFICATIONS
 from swapglow.core.design.trial import VERDICTS
 from swapglow.core.drivers import DRIVERS
-from swapglow.core.handwork.before_after import RESULTS
 from swapglow.core.intake import autopsy
 from swapglow.core.intake import second_job as jobs
 from swapglow.core.intake.stages import STAGES

@@ -9,6 +9,9 @@ from pydantic import BaseModel
 
 from swapglow.core.analysis.dimming import FittedLed
 from swapglow.core.analysis.trip_current import with_trip
+from swapglow.core.build_steps.before_after import Check
+from swapglow.core.build_steps.own_dangers import warns
+from swapglow.core.build_steps.steps import Habits, Site
 from swapglow.core.circuits import CIRCUITS
 from swapglow.core.constants import REFERENCE_C
 from swapglow.core.design.branch import Branch
@@ -20,9 +23,6 @@ from swapglow.core.design.rectification import OWN_BRIDGE, RECTIFICATIONS
 from swapglow.core.design.trial import Photographed, Trial
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.drivers.driver import Driver
-from swapglow.core.handwork.before_after import Check
-from swapglow.core.handwork.own_dangers import warns
-from swapglow.core.handwork.steps import Habits, Site
 from swapglow.core.intake.feasibility import Feasibility
 from swapglow.core.intake.hazards import CLOSING, HAZARDS
 from swapglow.core.intake.hints import hints_of

@@ -10,7 +10,7 @@ from swapglow.core.intake.hazards import CLOSING
 from swapglow.core.intake.stages import DONE
 from swapglow.core.planning.build_step_kinds import kind_of_step
 from swapglow.core.planning.day import Day, plan_day
-from swapglow.core.planning.left import Wait, holds, kinds_left
+from swapglow.core.planning.remaining_work import Wait, holds, kinds_left
 from swapglow.core.planning.took import Took, learnt
 from swapglow.core.planning.work import Kind, Lamp, Task, tasks_of
 from swapglow.core.quantities import InputError

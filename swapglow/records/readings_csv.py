@@ -9,7 +9,7 @@ from django.db import transaction
 from swapglow.core.quantities import InputError
 from swapglow.core.supplies import SUPPLIES
 from swapglow.document import readings_csv as files
-from swapglow.document.aside import aside
+from swapglow.document.in_subprocess import in_subprocess
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
 from swapglow.records import order, reports
 from swapglow.records.limits import check_room
@@ -59,7 +59,7 @@ def from_csv(e: Equipment, data: bytes) -> Lines:
     """
     positions = list(e.positions.select_related("rail"))
     lamps = [_lamp(p) for p in positions]
-    lines = aside("file", files.read, data, lamps)
+    lines = in_subprocess("file", files.read, data, lamps)
     if lines and isinstance(lines[0], tuple):
         raise CsvError(lines)
     keys, same = _here(positions)

@@ -13,8 +13,8 @@ from django.utils import timezone
 from django.utils.dateparse import parse_datetime
 
 from swapglow.document import model as doc
-from swapglow.document.aside import aside
-from swapglow.document.brought import Brought, bring
+from swapglow.document.imported import Imported, bring
+from swapglow.document.in_subprocess import in_subprocess
 from swapglow.document.read import DocumentError
 from swapglow.inputs.shape import Shape
 from swapglow.records import order
@@ -79,20 +79,20 @@ class Intent:
     copy_only: bool
 
 
-def read(data: bytes) -> Brought:
+def read(data: bytes) -> Imported:
     """A document with its photographs, read away from the threads that answer.
 
     Raises:
         DocumentError: every place and reason.
         InputError: ``file``: it takes too long, or too much memory.
     """
-    found = aside("file", bring, data)
+    found = in_subprocess("file", bring, data)
     if isinstance(found, list):
         raise DocumentError(found)
     return found
 
 
-def intent(brought: Brought) -> Intent:
+def intent(brought: Imported) -> Intent:
     """What an import would do."""
     e = brought.document.equipment
     here = Equipment.objects.filter(pk=e.id).first()
@@ -116,7 +116,7 @@ def intent(brought: Brought) -> Intent:
     return Intent(e.name, here.input.name if here else "", tuple(lines), copy_only)
 
 
-def _beside(brought: Brought, here: Equipment) -> str:
+def _beside(brought: Imported, here: Equipment) -> str:
     """What of an item on the bench would become what the document says."""
     now = to_document(here, photographs=False)
     digests = dict(here.photos.values_list("pk", "digest"))
@@ -140,7 +140,7 @@ def _count(n: int, noun: str) -> str:
     return f"{n} {noun}" + ("" if n == 1 else "s")
 
 
-def bring_in(brought: Brought, *, as_copy: bool) -> Equipment:
+def bring_in(brought: Imported, *, as_copy: bool) -> Equipment:
     """Import a document whole, or not at all.
 
     An item that is here is changed where the document differs; what it does not have goes.
@@ -173,7 +173,7 @@ def bring_in(brought: Brought, *, as_copy: bool) -> Equipment:
     return made
 
 
-def _all_in(brought: Brought, made: Equipment, key: Callable[[uuid.UUID], uuid.UUID]) -> None:
+def _all_in(brought: Imported, made: Equipment, key: Callable[[uuid.UUID], uuid.UUID]) -> None:
     e = brought.document.equipment
     rails = [Rail(id=key(r.id), equipment=made, order=n, inputs=_inputs(r, Rail)) for n, r in enumerate(e.rails)]
     positions = [
@@ -237,7 +237,7 @@ def _when(at: str) -> datetime | None:
 
 
 def _photograph(
-    photo: doc.Photo, n: int, made: Equipment, key: Callable[[uuid.UUID], uuid.UUID], brought: Brought
+    photo: doc.Photo, n: int, made: Equipment, key: Callable[[uuid.UUID], uuid.UUID], brought: Imported
 ) -> Photo | None:
     """A photograph of the document; one that it leaves out stays as it is here, and is none where it is not."""
     picture = brought.pictures.get(photo.id)

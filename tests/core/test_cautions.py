@@ -10,7 +10,7 @@ import re
 import pytest
 
 from swapglow.core.assess import Bench, assess
-from swapglow.core.handwork.steps import Habits, Site
+from swapglow.core.build_steps.steps import Habits, Site
 from swapglow.core.quantities import InputError
 from swapglow.inputs.equipment import TakeInInput
 from swapglow.inputs.position import PositionInput

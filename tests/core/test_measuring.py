@@ -5,7 +5,7 @@ import pytest
 
 from swapglow.core.analysis.sizing import size
 from swapglow.core.assess import Bench, assess
-from swapglow.core.handwork.steps import Habits, Site
+from swapglow.core.build_steps.steps import Habits, Site
 from swapglow.core.intake.feasibility import Feasibility, advise
 from swapglow.core.intake.wires import Wire, tells
 from swapglow.core.measurement.apply_reading import apply_reading

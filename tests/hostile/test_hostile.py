@@ -10,8 +10,8 @@ import uuid
 import pytest
 
 from swapglow.core.quantities import InputError
-from swapglow.document import aside as asides
-from swapglow.document.aside import aside
+from swapglow.document import in_subprocess as subprocesses
+from swapglow.document.in_subprocess import in_subprocess
 from swapglow.records.models import Equipment, Photo
 from tests.api.page import Bench
 from tests.hostile.make import DOCUMENTS, PICTURES, document, jpeg, png, sleep, swallow
@@ -50,7 +50,7 @@ def test_a_small_file_that_unpacks_to_much_is_read_away_from_this_process(bench)
     keys = bench.made()
     content = png(7500, 7500)
     assert len(content) < 300_000
-    aside("photo", jpeg)  # the process for it stands
+    in_subprocess("photo", jpeg)  # the process for it stands
     before = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
     assert bench.send(f"equipment/{keys['equipment']}/photos/{uuid.uuid4()}", "a.png", content)[0] == 200
     assert (resource.getrusage(resource.RUSAGE_SELF).ru_maxrss - before) / 1024 < 60
@@ -59,23 +59,23 @@ def test_a_small_file_that_unpacks_to_much_is_read_away_from_this_process(bench)
 
 def test_what_takes_too_much_memory_is_stopped():
     with pytest.raises(InputError, match="needs more than 900 MB"):
-        aside("file", swallow, 2000)
-    assert aside("file", swallow, 10) == 10 * 2**20
+        in_subprocess("file", swallow, 2000)
+    assert in_subprocess("file", swallow, 10) == 10 * 2**20
 
 
 def test_what_takes_too_long_is_stopped_and_the_next_is_read():
     with pytest.raises(InputError, match="It takes longer than"):
-        aside("file", sleep, 20, seconds=0.5)
-    assert aside("file", sleep, 0) == 0
+        in_subprocess("file", sleep, 20, seconds=0.5)
+    assert in_subprocess("file", sleep, 0) == 0
 
 
 def test_one_file_at_a_time_and_the_next_is_told_so(monkeypatch):
-    monkeypatch.setattr(asides, "PATIENCE", 0.2)
-    first = threading.Thread(target=aside, args=("file", sleep, 1.5))
+    monkeypatch.setattr(subprocesses, "PATIENCE", 0.2)
+    first = threading.Thread(target=in_subprocess, args=("file", sleep, 1.5))
     first.start()
     time.sleep(0.3)
     with pytest.raises(InputError, match="Another file is still being read"):
-        aside("file", sleep, 0)
+        in_subprocess("file", sleep, 0)
     first.join()
 
 

@@ -25,9 +25,9 @@ from swapglow.core.engine.periodic import SteadyStates, steady_states
 from swapglow.core.network.builder import CannotBuild, build, laws_of
 from swapglow.core.network.cases import Cases
 from swapglow.core.network.filaments import Law, Ohms, filament
+from swapglow.core.network.parallel import parallel
 from swapglow.core.network.regimes import let_through
 from swapglow.core.network.sources import sine
-from swapglow.core.network.together import together
 from swapglow.core.quantities import Figure, Source
 from swapglow.core.supplies.rail import Rail
 from swapglow.core.supplies.waveform import Waveform
@@ -162,7 +162,7 @@ class _Rail:
         for k, (p, count) in enumerate(self.kinds):
             own = {n.removesuffix(f"_{k}"): v * count for n, v in ohms.items() if n.endswith(f"_{k}")}
             circuits.append((self._lamp(k, p, wave, peak, speed, own), count))
-        return together(circuits, wave, self.rail.supply.source_ohm.value, self.others, self.kinds[0][0].celsius)
+        return parallel(circuits, wave, self.rail.supply.source_ohm.value, self.others, self.kinds[0][0].celsius)
 
     def _lamp(
         self, k: int, p: Position, wave: Wave, peak: FloatArray, speed: FloatArray, own: dict[str, Param]

@@ -22,7 +22,7 @@ class BuildStepKind:
 
 _TRIED: frozenset[Kind] = frozenset({"read", "trial"})
 _READY: frozenset[Kind] = _TRIED | {"desolder", "sleeve"}
-# By the ids of :mod:`swapglow.core.handwork.steps`; a step that is not here means nothing for the plan.
+# By the ids of :mod:`swapglow.core.build_steps.steps`; a step that is not here means nothing for the plan.
 BUILD_STEPS: dict[str, BuildStepKind] = {
     "take": BuildStepKind(takes_parts=True),
     "clips": BuildStepKind("trial"),

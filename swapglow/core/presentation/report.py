@@ -2,13 +2,13 @@
 
 from dataclasses import dataclass
 
+from swapglow.core.build_steps.before_after import Difference
+from swapglow.core.build_steps.steps import BuildStep
+from swapglow.core.build_steps.warmth import Warmth
 from swapglow.core.faults.diagnosis import Diagnosis
 from swapglow.core.faults.sister import SisterReading
 from swapglow.core.faults.trouble import Trouble
 from swapglow.core.findings.finding import Finding
-from swapglow.core.handwork.before_after import Difference
-from swapglow.core.handwork.steps import BuildStep
-from swapglow.core.handwork.warmth import Warmth
 from swapglow.core.intake.second_job import DutyReport
 from swapglow.core.kinds.step import NextStep
 from swapglow.core.measurement.survey import Survey

@@ -4,9 +4,9 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from swapglow.core.analysis.solution import Solution
+from swapglow.core.build_steps.sleeves import sleeve_over
+from swapglow.core.build_steps.steps import Fact
 from swapglow.core.design.branch import Branch
-from swapglow.core.handwork.sleeves import sleeve_over
-from swapglow.core.handwork.steps import Fact
 from swapglow.core.parts.led import Led
 from swapglow.core.parts.resistor import body_of, rating_text
 from swapglow.core.quantities import FARAD, OHM, VOLT, show

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from uuid import UUID
 
 from swapglow.core.quantities import InputError
-from swapglow.document.brought import Brought
+from swapglow.document.imported import Imported
 from swapglow.document.model import Document
 from swapglow.document.pictures import unchanged
 from swapglow.records import transfer
@@ -65,7 +65,7 @@ def bring_back(backup: shelf.Backup, key: UUID) -> Equipment:
     return transfer.bring_in(_brought(document, digests), as_copy=False)
 
 
-def _brought(document: Document, digests: dict[UUID, str]) -> Brought:
+def _brought(document: Document, digests: dict[UUID, str]) -> Imported:
     pictures = {}
     for photo, digest in digests.items():
         for path in (place(digest, shelf.pictures()), place(digest)):
@@ -73,4 +73,4 @@ def _brought(document: Document, digests: dict[UUID, str]) -> Brought:
             if found is not None:
                 pictures[photo] = found
                 break
-    return Brought(document, pictures)
+    return Imported(document, pictures)

@@ -20,7 +20,7 @@ import { useThumb } from "../../ui/useNarrow";
 import { TextControl } from "../../ui/record/TextControl";
 import { useRecord } from "../../ui/record/record";
 import { Unsaved } from "../../ui/record/Unsaved";
-import { useKept } from "../../ui/record/useKept";
+import { useAutosavedField } from "../../ui/record/useAutosavedField";
 
 const List = styled.ol`
   margin: 0;
@@ -189,7 +189,7 @@ function BuildStep({ step, number, position, marks }: StepProps) {
       was && known ? { steps: { [step.id]: was } } : undefined,
       at,
     );
-  const done = useKept<boolean>({
+  const done = useAutosavedField<boolean>({
     id: `position.${position.id}.steps.${step.id}.done`,
     label: step.act,
     names: [`steps.${step.id}.done`],

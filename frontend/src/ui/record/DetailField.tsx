@@ -4,7 +4,7 @@ import { QuantityControl } from "./QuantityControl";
 import { TextControl } from "./TextControl";
 import { Unsaved } from "./Unsaved";
 import { useRecord, within } from "./record";
-import { useKept, type SaveValue } from "./useKept";
+import { useAutosavedField, type SaveValue } from "./useAutosavedField";
 
 type Quantity = Schemas["Quantity"];
 
@@ -73,7 +73,7 @@ interface ChoiceProps {
 }
 
 function DetailChoice({ detail, kept, ...one }: ChoiceProps) {
-  const field = useKept({ ...one, kept });
+  const field = useAutosavedField({ ...one, kept });
   const value = field.value || (detail.options[0]?.id ?? "");
   return (
     <div>

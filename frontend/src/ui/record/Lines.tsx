@@ -9,7 +9,7 @@ import { DayControl } from "./SavedDay";
 import { TextControl } from "./TextControl";
 import { useListFocus } from "../useListFocus";
 import { Unsaved } from "./Unsaved";
-import { useKept, type SaveValue } from "./useKept";
+import { useAutosavedField, type SaveValue } from "./useAutosavedField";
 
 const Item = styled.li`
   display: grid;
@@ -215,7 +215,7 @@ interface LineChoiceProps {
 }
 
 function LineChoice({ id, label, kept, options, onSave }: LineChoiceProps) {
-  const field = useKept({ id, label, names: [id], kept, save: onSave });
+  const field = useAutosavedField({ id, label, names: [id], kept, save: onSave });
   return (
     <div>
       <Choice

@@ -6,7 +6,7 @@ import { useTook } from "../../api/queries";
 import { Field } from "../Field";
 import { AskOrigin, Origin } from "./Origin";
 import { Unsaved } from "./Unsaved";
-import { useKept, type SaveValue } from "./useKept";
+import { useAutosavedField, type SaveValue } from "./useAutosavedField";
 
 type Quantity = Schemas["Quantity"];
 
@@ -42,7 +42,7 @@ interface Props {
 /** A quantity with its source: typed as people write it, echoed as it was taken. */
 export function QuantityControl(props: Props) {
   const { id, names, label, unit, value: kept, onSave, hint, plain } = props;
-  const field = useKept({ id, label, names, kept, save: onSave });
+  const field = useAutosavedField({ id, label, names, kept, save: onSave });
   const [typing, setTyping] = useState(false);
   const { text, source = "assumed" } = field.value;
   const [asking, setAsking] = useState(false);

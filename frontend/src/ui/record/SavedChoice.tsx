@@ -2,7 +2,7 @@ import { OneOfSome } from "../OneOfSome";
 import { Refusal } from "../Refusal";
 import { Unsaved } from "./Unsaved";
 import { useField, type FieldName } from "./record";
-import { useKept } from "./useKept";
+import { useAutosavedField } from "./useAutosavedField";
 
 interface Props {
   /** The field's name in the record. */
@@ -18,7 +18,7 @@ interface Props {
 /** One of the options the catalogue has for this field; a value that is none of them stands as itself. */
 export function SavedChoice({ field, label, also, said = false }: Props) {
   const { id, names, value = "", options, wrong, save } = useField(field);
-  const choice = useKept<unknown>({
+  const choice = useAutosavedField<unknown>({
     id,
     label,
     names,

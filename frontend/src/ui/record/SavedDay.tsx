@@ -7,7 +7,7 @@ import { isDay } from "../dates";
 import { SavedText } from "./SavedText";
 import { Unsaved } from "./Unsaved";
 import { useField, type FieldName } from "./record";
-import { useKept } from "./useKept";
+import { useAutosavedField } from "./useAutosavedField";
 
 interface Props {
   /** The field's name in the record. */
@@ -48,7 +48,7 @@ function Day({ field, label, hint }: Props) {
 }
 
 interface ControlProps extends Pick<
-  Parameters<typeof useKept<string>>[0],
+  Parameters<typeof useAutosavedField<string>>[0],
   "id" | "label" | "names" | "kept" | "save"
 > {
   hint?: string | undefined;
@@ -58,7 +58,7 @@ interface ControlProps extends Pick<
 
 /** A day that is kept wherever `save` puts it. */
 export function DayControl({ hint, timed, ...told }: ControlProps) {
-  const kept = useKept(told);
+  const kept = useAutosavedField(told);
   const { label } = told;
   const [typing, setTyping] = useState(false);
   // One stop for the keys until somebody wants to change it.

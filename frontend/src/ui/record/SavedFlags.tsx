@@ -1,7 +1,7 @@
 import { Flags } from "../Flags";
 import { Unsaved } from "./Unsaved";
 import { useField, type FieldName } from "./record";
-import { useKept } from "./useKept";
+import { useAutosavedField } from "./useAutosavedField";
 
 interface Props {
   /** The field's name in the record. */
@@ -13,7 +13,7 @@ interface Props {
 /** Any of the options the catalogue has for this field; what is ticked is sent, and not the rest. */
 export function SavedFlags({ field, label }: Props) {
   const { id, names, value, options, save } = useField(field);
-  const flags = useKept({
+  const flags = useAutosavedField({
     id,
     label,
     names,

@@ -1,7 +1,7 @@
 import { Picker, type Pick } from "../Picker";
 import { Unsaved } from "./Unsaved";
 import { useField, type FieldName } from "./record";
-import { useKept } from "./useKept";
+import { useAutosavedField } from "./useAutosavedField";
 
 interface Props {
   /** The field's name in the record. */
@@ -23,7 +23,7 @@ const NONE = "none";
 /** A part of the record, picked from the catalogue by name. */
 export function SavedPart({ field, label, parts, none, stands, also }: Props) {
   const { id, names, value, save } = useField(field);
-  const part = useKept({
+  const part = useAutosavedField({
     id,
     label,
     names,

@@ -2,7 +2,7 @@ import { useState } from "react";
 
 import { Field } from "../Field";
 import { Unsaved } from "./Unsaved";
-import { useKept, type SaveValue } from "./useKept";
+import { useAutosavedField, type SaveValue } from "./useAutosavedField";
 
 interface Props {
   /** Names the draft; unique to record and field. */
@@ -28,7 +28,7 @@ interface Props {
 /** A plain text, saved when it is left. */
 export function TextControl(props: Props) {
   const { id, names, label, saved, wrong, hint, long, lines, onSave } = props;
-  const field = useKept({ id, label, names, kept: saved, save: onSave });
+  const field = useAutosavedField({ id, label, names, kept: saved, save: onSave });
   const [typing, setTyping] = useState(false);
   return (
     <div>

@@ -7,7 +7,7 @@ import { VAST } from "../vast";
 import { ViewTitle } from "../ViewHead";
 import { Unsaved } from "./Unsaved";
 import { useField } from "./record";
-import { useKept } from "./useKept";
+import { useAutosavedField } from "./useAutosavedField";
 
 const Title = styled(ViewTitle)`
   min-width: 0;
@@ -56,7 +56,13 @@ const Entry = styled(Input)`
 /** A record's name where it is read: press it, and it is typed over. */
 export function TitleField({ what }: { what: string }) {
   const { id, names, value, save } = useField("name");
-  const field = useKept<string>({ id, label: "Name", names, kept: String(value ?? ""), save });
+  const field = useAutosavedField<string>({
+    id,
+    label: "Name",
+    names,
+    kept: String(value ?? ""),
+    save,
+  });
   const [typing, setTyping] = useState(false);
   const [back, setBack] = useState(false);
   const entry = useRef<HTMLInputElement>(null);

@@ -3,7 +3,7 @@ import styled from "styled-components";
 import { useLine } from "../../saving/line";
 import { SmallButton } from "../Button";
 import { Refusal } from "../Refusal";
-import type { Kept } from "./useKept";
+import type { Kept } from "./useAutosavedField";
 
 const Line = styled.div`
   display: flex;

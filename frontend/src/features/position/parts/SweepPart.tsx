@@ -9,7 +9,7 @@ import { Field } from "../../../ui/Field";
 import { useField } from "../../../ui/record/record";
 import { SavedText } from "../../../ui/record/SavedText";
 import { Unsaved } from "../../../ui/record/Unsaved";
-import { useKept } from "../../../ui/record/useKept";
+import { useAutosavedField } from "../../../ui/record/useAutosavedField";
 import type { Position } from "./part";
 
 const Row = styled.div`
@@ -31,7 +31,7 @@ interface Props {
 export function SweepPart({ position, fit, whole = false }: Props) {
   const { id, names, save } = useField("sweep");
   const [typing, setTyping] = useState(false);
-  const field = useKept({
+  const field = useAutosavedField({
     id,
     label: "Sweep",
     names,

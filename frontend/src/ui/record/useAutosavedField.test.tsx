@@ -3,7 +3,7 @@ import { screen, waitFor } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
 import { answer, forget, leave, press, show } from "../../test/providers";
-import { useKept } from "./useKept";
+import { useAutosavedField } from "./useAutosavedField";
 import { useSaveFields } from "./useSaveFields";
 
 beforeEach(forget);
@@ -17,7 +17,7 @@ const seen: string[] = [];
 
 function Notes({ kept }: { kept: string }) {
   const save = useSaveFields("/api/record");
-  const field = useKept({
+  const field = useAutosavedField({
     id: "r.notes",
     label: "Notes",
     names: ["notes"],

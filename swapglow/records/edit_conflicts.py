@@ -26,7 +26,7 @@ class Changed:
         return f"Meanwhile {name} was changed to {self.now} elsewhere."
 
 
-class MeanwhileError(Exception):
+class EditConflictError(Exception):
     """Fields that were changed since the typist saw them; nothing was saved."""
 
     def __init__(self, changed: list[Changed]) -> None:
@@ -44,11 +44,11 @@ def check(kept: Mapping[str, Any], changes: Mapping[str, Any], was: Mapping[str,
             stands there.
 
     Raises:
-        MeanwhileError: a field holds neither what was seen nor what is to be written.
+        EditConflictError: a field holds neither what was seen nor what is to be written.
     """
     changed = [Changed(".".join(path), value_in_words(now)) for path, now in _overtaken(kept, changes, was, ())]
     if changed:
-        raise MeanwhileError(changed)
+        raise EditConflictError(changed)
 
 
 def _empty(value: Any) -> bool:

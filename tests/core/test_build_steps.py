@@ -9,10 +9,10 @@ import pytest
 
 from swapglow.core.analysis.solution import solve
 from swapglow.core.assess import Bench, assess
-from swapglow.core.handwork.before_after import RESULTS, Check, differences, summed_up
-from swapglow.core.handwork.sleeves import BORES_MM, sleeve_over
-from swapglow.core.handwork.steps import Habits, Site
-from swapglow.core.handwork.warmth import TOO_HOT, finger, warmth
+from swapglow.core.build_steps.before_after import RESULTS, Check, differences, summed_up
+from swapglow.core.build_steps.sleeves import BORES_MM, sleeve_over
+from swapglow.core.build_steps.steps import Habits, Site
+from swapglow.core.build_steps.warmth import TOO_HOT, finger, warmth
 from swapglow.core.measurement.reading_after import read_after
 from swapglow.core.parts.resistor import body_celsius
 from tests.core.supplies import lamp, on

@@ -20,7 +20,7 @@ from swapglow.core.engine.netlist import (
 from swapglow.core.network.builder import side_by_side
 
 
-def together(
+def parallel(
     circuits: Sequence[tuple[Circuit, int]], wave: Wave, source_ohm: Param, others_ohm: float | None, celsius: float
 ) -> Circuit:
     """Circuits between the same two wires: feed, its source resistance, and then each behind a meter of 0 V.

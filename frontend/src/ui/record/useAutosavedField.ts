@@ -30,7 +30,7 @@ interface Options<V> {
  * A field of a record: shows what is typed until the server holds it, saves it when it is left, by whatever way
  * it is left, and keeps it with the reason where it is refused.
  */
-export function useKept<V>({ id, label, names, kept, save }: Options<V>) {
+export function useAutosavedField<V>({ id, label, names, kept, save }: Options<V>) {
   const panel = usePanelPlace();
   const found = useSyncExternalStore(subscribeDrafts, () => draftOf(id));
   const read = found && parsed(found.text, kept);
@@ -85,4 +85,4 @@ function parsed<V>(text: string, kept: V): V | undefined {
   }
 }
 
-export type Kept<V> = ReturnType<typeof useKept<V>>;
+export type Kept<V> = ReturnType<typeof useAutosavedField<V>>;

@@ -5,16 +5,16 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from swapglow.core.analysis.solution import Solution
+from swapglow.core.build_steps.first_power import first_power
+from swapglow.core.build_steps.own_dangers import cells_caution
+from swapglow.core.build_steps.place import old_and_new
+from swapglow.core.build_steps.sleeves import LEG_MM, WIRE_MM, sleeve_over
+from swapglow.core.build_steps.warmth import Warmth
 from swapglow.core.design.board import Board, board_of
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.faults.diagnosis import band
 from swapglow.core.faults.metered import as_shown
 from swapglow.core.findings.finding import Finding
-from swapglow.core.handwork.first_power import first_power
-from swapglow.core.handwork.own_dangers import cells_caution
-from swapglow.core.handwork.place import old_and_new
-from swapglow.core.handwork.sleeves import LEG_MM, WIRE_MM, sleeve_over
-from swapglow.core.handwork.warmth import Warmth
 from swapglow.core.intake.hazards import cautions
 from swapglow.core.measurement.reading_after import STATES, ReadingAfter, ReadingKind
 from swapglow.core.parts.meter import amp_range, volt_range

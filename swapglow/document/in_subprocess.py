@@ -28,7 +28,7 @@ _one_at_a_time = threading.Lock()
 _pool: ProcessPool | None = None
 
 
-def aside(field: str, work: Callable[..., T], *args: Any, seconds: float = SECONDS) -> T:
+def in_subprocess(field: str, work: Callable[..., T], *args: Any, seconds: float = SECONDS) -> T:
     """Do a piece of work on a file away from this process.
 
     Args:

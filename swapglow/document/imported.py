@@ -15,7 +15,7 @@ Jpeg = tuple[bytes, int, int]
 
 
 @dataclass(frozen=True)
-class Brought:
+class Imported:
     """What came in.
 
     Attributes:
@@ -27,7 +27,7 @@ class Brought:
     pictures: dict[UUID, Jpeg]
 
 
-def bring(data: bytes) -> Brought | Problems:
+def bring(data: bytes) -> Imported | Problems:
     """A document with its photographs, or every reason why it is refused, as (place, reason)."""
     try:
         document = read_document(data)
@@ -36,7 +36,7 @@ def bring(data: bytes) -> Brought | Problems:
         return problem.problems
     bare = [p.model_copy(update={"jpeg": None}) for p in document.equipment.photos]
     equipment = document.equipment.model_copy(update={"photos": bare})
-    return Brought(document.model_copy(update={"equipment": equipment}), pictures)
+    return Imported(document.model_copy(update={"equipment": equipment}), pictures)
 
 
 def _pictures(photos: list[Photo]) -> dict[UUID, Jpeg]:
