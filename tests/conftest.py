@@ -10,12 +10,16 @@ from pathlib import Path
 
 import pytest
 from filelock import FileLock
+from hypothesis import settings
 from xdist.scheduler import LoadScopeScheduling
 
 import swapglow
 
 # Playwright runs an event loop in the test's thread; Django must not mind.
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
+# A busy machine is slow: no test says how fast.
+settings.register_profile("unhurried", deadline=None)
+settings.load_profile("unhurried")
 # What is imported stays: looking it through for garbage again and again took a twentieth of the run.
 gc.set_threshold(100_000, 50, 100)
 
