@@ -3,7 +3,7 @@
 from swapglow.inputs.position import PositionInput
 from tests.core.supplies import on, read
 
-_MORE = {"lamp", "low", "high"}
+_MORE = {"lamp", "low", "high", "flat"}
 
 
 def driven(kind, usual="9.4V", drop="", supply="regulated", supplied=None, branches=1, **details):

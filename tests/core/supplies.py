@@ -11,8 +11,15 @@ def read(text, source="measured"):
     return Quantity(text=text, source=source if text else "assumed")
 
 
-def on(kind, usual="", details=None, *, low="", high="", fuse="", source="measured", read_at="feed", **fields):
-    """A position on a rail of a kind; ``details`` are texts by name, ``fields`` those of a position."""
+def on(
+    kind, usual="", details=None, *, low="", high="", flat=False, fuse="", source="measured", read_at="feed", **fields
+):
+    """A position on a rail of a kind; ``details`` are texts by name, ``fields`` those of a position.
+
+    A flat rail is as low and as high as it usually is.
+    """
+    if flat:
+        low = high = usual
     rail = RailInput(
         kind=kind,
         usual=read(usual, source),

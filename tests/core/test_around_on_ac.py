@@ -247,8 +247,7 @@ def test_what_the_neighbours_see_on_ac_is_told_before_and_after():
         rectification="half_wave",
         resistor="1M",
         **lamp("8V", "0.08A"),
-        low="12Vac",
-        high="12Vac",
+        flat=True,
     )
     low, high = 0.1, 12.0
     for _ in range(60):
@@ -303,9 +302,7 @@ def test_circuit_text_has_a_filament_as_it_is_at_rest(way):
 
 def test_leds_on_a_shared_feed_are_part_of_the_circuit():
     """24 V, 470 Ω, a panel of two red LEDs with 330 Ω beside our one with 1 kΩ (Kirchhoff, by halving)."""
-    p = driven(
-        "shared", "24V", dropper="470R", loads="panel 2 LEDs red 330R", resistor="1k", vf="2V", low="24V", high="24V"
-    )
+    p = driven("shared", "24V", dropper="470R", loads="panel 2 LEDs red 330R", resistor="1k", vf="2V", flat=True)
     nvt = 1.9 * 0.025693
 
     def led(amps, count=1):

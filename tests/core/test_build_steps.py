@@ -141,7 +141,7 @@ def test_a_resistors_body_follows_its_derating_line():
 
 def test_a_regulators_heat_is_what_it_keeps():
     """24 V less 8 V held, times the string's current and its own 5 mA at the input: 16 V·I + 24 V·Iq (Joule)."""
-    p = on("regulated", "24V", low="24V", high="24V", regulator_id="fixed-8-to220", resistor="1k", vf="2V")
+    p = on("regulated", "24V", flat=True, regulator_id="fixed-8-to220", resistor="1k", vf="2V")
     row = next(w for w in warmth(solve(p)) if w.part == "regulator")
     watts = 16 * through(8, 1000) + 24 * p.regulator.quiescent
     assert row.usual.value == pytest.approx(25 + watts * p.regulator.heat_k_w, rel=0.01)

@@ -322,8 +322,7 @@ def test_a_pulse_is_swallowed_though_its_rail_is_little_over_the_knee():
     p = driven(
         "lamp_check",
         "8V",
-        low="8V",
-        high="8V",
+        flat=True,
         vf="2V",
         in_series=3,
         resistor="470R",

@@ -82,7 +82,7 @@ def test_values_that_looked_the_same_teach_the_step():
     assert step_of([], [0.3, 0.35]) < 0.4
 
 
-PLACE = on("regulated", "12V", low="12V", high="12V", vf="2V", resistor="1k", **lamp("12V", "0.05A", "0.02cd"))
+PLACE = on("regulated", "12V", flat=True, vf="2V", resistor="1k", **lamp("12V", "0.05A", "0.02cd"))
 
 
 def test_trials_are_light_by_their_resistors():
@@ -153,9 +153,7 @@ def test_more_light_is_never_sought_past_the_rating_or_the_trip_current():
     trials = [Trial(r, "dim") for r in (1000.0, 820.0, 680.0, 620.0)]
     least = wanted(solve(PLACE), trials, frozenset({100.0})).ohm
     assert (12 - 2.0) / (least * 0.95) < 0.0201
-    line = on(
-        "sense", "9V", {"source": "1k", "trip": "1.2mA"}, low="9V", high="9V", vf="2V", target="0.3mA", resistor="24k"
-    )
+    line = on("sense", "9V", {"source": "1k", "trip": "1.2mA"}, flat=True, vf="2V", target="0.3mA", resistor="24k")
     safe = wanted(solve(line), [Trial(24e3, "dim"), Trial(18e3, "dim")], frozenset()).ohm
     # Half of a trip current that is known by name alone (ours): 0.6 mA.
     assert (9 - 1.7) / (safe * 0.95 + 1000) < 0.62e-3
@@ -190,7 +188,7 @@ def test_verdicts_that_contradict_each_other_leave_a_belief_between_them():
     assert 3.5 < step_of([9.0], [0.01]) < 4.0
 
 
-OTHER = on("regulated", "24V", low="24V", high="24V", vf="2V", resistor="2k2", **lamp("24V", "0.03A", "0.05cd"))
+OTHER = on("regulated", "24V", flat=True, vf="2V", resistor="2k2", **lamp("24V", "0.03A", "0.05cd"))
 
 
 def beside(*trials, place=OTHER):

@@ -76,7 +76,7 @@ def test_a_fault_in_the_circuit_reads_as_the_laws_say(fault, kind, volts):
 def test_what_hangs_beside_a_lamp_is_in_its_feed_and_pulls_down_a_weak_one():
     """600 Ω beside a lamp of 1 kΩ behind (14 V − 12 V)/20 mA: current dividers by halving (Kirchhoff)."""
     assert shows(ONE, "current", Fault(across=600.0), of="all") == pytest.approx(through(12, 1000) + 0.02, rel=1e-3)
-    weak = on("unregulated", "12V", {"open": "14V", "load": "20mA"}, low="12V", high="12V", resistor="1k", vf="2V")
+    weak = on("unregulated", "12V", {"open": "14V", "load": "20mA"}, flat=True, resistor="1k", vf="2V")
     low, high = 0.0, weak.rail.volts[1]
     for _ in range(60):
         middle = (low + high) / 2
@@ -111,7 +111,7 @@ def test_a_diode_range_reads_one_led_at_a_milliamp_and_nothing_of_what_is_open()
 
 def test_over_a_cycle_a_dc_range_averages_and_an_ac_range_takes_the_root_mean_square():
     """A reversing-proof track of 15 V behind a bridge: flat, so that mean and RMS follow from Kirchhoff's sum."""
-    p = on("digital", "15V", low="15V", high="15V", resistor="1k", vf="2V", rectification="bridge")
+    p = on("digital", "15V", flat=True, resistor="1k", vf="2V", rectification="bridge")
     assert shows(p, "lamp_volts") == pytest.approx(15.0, rel=1e-3)
     assert shows(p, "led_volts") == pytest.approx(1.95, abs=0.06)
     # A turned LED behind the bridge carries nothing: two dark diodes and it share the track's volts.
@@ -242,7 +242,7 @@ def test_nothing_live_is_asked_where_it_could_kill():
 
 def test_one_string_of_several_is_told_from_all():
     """One of four strings open: three quarters of the current, and the string itself none."""
-    p = on("regulated", "12V", low="12V", high="12V", resistor="1k", vf="2V", branches=4)
+    p = on("regulated", "12V", flat=True, resistor="1k", vf="2V", branches=4)
     s = solve(p)
     amps = 3 * through(12, 1000)
     reading = (read_after("r", "current", f"{amps:.6f}A", "", "", "all"),)
@@ -253,7 +253,7 @@ def test_one_string_of_several_is_told_from_all():
 
 def test_a_keep_warm_that_was_left_in_is_found_by_the_off_state():
     """1 kΩ across an open switch, 1 kΩ and a red LED: 12 V over 2 kΩ (Kirchhoff)."""
-    p = driven("high_side", "12V", "0V", keep_warm="", resistor="1k", vf="2V", low="12V", high="12V")
+    p = driven("high_side", "12V", "0V", keep_warm="", resistor="1k", vf="2V", flat=True)
     s = solve(p)
     dark = read_after("r", "current", "0A", "", "", state="off")
     assert diagnose(s, dark).agrees
@@ -271,8 +271,7 @@ def test_an_old_lamp_beside_the_led_is_told_by_its_own_cold_resistance():
         "unregulated",
         "12V",
         {"open": "14V", "load": "20mA"},
-        low="12V",
-        high="12V",
+        flat=True,
         resistor="1k",
         vf="2V",
         lamp=lamp("12V", "0.1A"),
@@ -317,7 +316,7 @@ def test_a_meter_shows_no_end_only_where_power_is_off():
 
 def test_a_regulators_own_spread_is_no_fault():
     """8 V held within its spread behind 24 V: what the LED draws at either end agrees, just past it does not (Ohm)."""
-    p = on("regulated", "24V", low="24V", high="24V", regulator_id="fixed-8-to220", resistor="1k", vf="2V")
+    p = on("regulated", "24V", flat=True, regulator_id="fixed-8-to220", resistor="1k", vf="2V")
     s = solve(p)
     low, _, high = p.held_v
     for volts, agrees in ((low, True), (high, True), (high * 1.1, False)):
@@ -327,7 +326,7 @@ def test_a_regulators_own_spread_is_no_fault():
 
 def test_of_a_ready_made_lamp_all_insides_count_that_it_may_have():
     """A 10 to 15 V lamp may have two LEDs inside or three: what either draws agrees."""
-    p = on("regulated", "12V", low="12V", high="12V", led_id="white-5-clear", band="10-15V", module={"amps": "20mA"})
+    p = on("regulated", "12V", flat=True, led_id="white-5-clear", band="10-15V", module={"amps": "20mA"})
     s = solve(p)
     assert len(s.position.possible) > 1
     for amps in s.doubt:

@@ -32,7 +32,7 @@ def vf(amps, typ=2.0):
 
 def dc(ohm, volts="12V", **more):
     """A steady rail of one value, an LED of one forward voltage, and a resistor."""
-    return on("regulated", volts, low=volts, high=volts, vf="2V", resistor=f"{ohm:.8g}R", **{"target": "5mA", **more})
+    return on("regulated", volts, flat=True, vf="2V", resistor=f"{ohm:.8g}R", **{"target": "5mA", **more})
 
 
 SAGS = {"open": "13Vac", "load": "0.1A"}
@@ -65,7 +65,7 @@ ROWS = {
     ),
     # Headroom under a fifth of the rail: rail − 3·Vf(5 mA) = rail/5 (common practice).
     "headroom-small": Row(
-        lambda x: on("regulated", f"{x:.6g}V", low=f"{x:.6g}V", high=f"{x:.6g}V", vf="2V", in_series=3),
+        lambda x: on("regulated", f"{x:.6g}V", flat=True, vf="2V", in_series=3),
         3 * vf(5e-3) / 0.8,
         "mind",
         ("fewer-in-series",),
@@ -120,7 +120,7 @@ ROWS = {
     ),
     # A pin's own limit, 16 mA, and a sane budget of 8 mA (common practice).
     "pin-over-budget": Row(
-        lambda x: on("logic", "5V", {"pin": "16mA"}, low="5V", high="5V", vf="2V", resistor=f"{x:.6g}R", ceiling=1.0),
+        lambda x: on("logic", "5V", {"pin": "16mA"}, flat=True, vf="2V", resistor=f"{x:.6g}R", ceiling=1.0),
         (5 - vf(0.008)) / (0.95 * 0.008),
         "mind",
         ("larger-resistor",),
@@ -129,14 +129,7 @@ ROWS = {
     # Half of a trip current that is only known by name (ours): 1.2 mA trips, 0.6 mA is kept to.
     "line-reads-closed": Row(
         lambda x: on(
-            "sense",
-            "9V",
-            {"source": "1k", "trip": "1.2mA"},
-            low="9V",
-            high="9V",
-            vf="2V",
-            resistor=f"{x:.6g}R",
-            target="0.4mA",
+            "sense", "9V", {"source": "1k", "trip": "1.2mA"}, flat=True, vf="2V", resistor=f"{x:.6g}R", target="0.4mA"
         ),
         ((9 - vf(0.6e-3)) / 0.6e-3 - 1000) / 0.95,
         "mind",
@@ -225,9 +218,7 @@ ROWS = {
     ),
     # What a TO-92 source must carry to hold: 2.5 mA, of it 50 µA by its adjust pin (data sheets, from memory).
     "regulator-least-load": Row(
-        lambda x: driven(
-            "direct", "12V", low="12V", high="12V", vf="2V", regulator_id="adjustable-to92", resistor=f"{x:.6g}R"
-        ),
+        lambda x: driven("direct", "12V", flat=True, vf="2V", regulator_id="adjustable-to92", resistor=f"{x:.6g}R"),
         1.25 / 2.45e-3 / 1.09,
         "mind",
         ("no-regulator",),
@@ -238,8 +229,7 @@ ROWS = {
             "battery",
             "3V",
             {"chemistry": "coin-20", "cells": "1", "source": "0.1R"},
-            low="3V",
-            high="3V",
+            flat=True,
             vf="2V",
             resistor=f"{x:.6g}R",
         ),
@@ -269,8 +259,7 @@ ROWS = {
         lambda x: driven(
             "flasher",
             "13V",
-            low="13V",
-            high="13V",
+            flat=True,
             drop="0V",
             shunt=f"{x:.6g}R",
             duty="100 %",
@@ -343,8 +332,7 @@ ROWS = {
             "battery",
             "3V",
             {"chemistry": "alkaline-aa", "cells": "2", "source": f"{x:.6g}R"},
-            low="3V",
-            high="3V",
+            flat=True,
             vf="2V",
             resistor="100R",
         ),
@@ -357,8 +345,7 @@ ROWS = {
             "battery",
             "3V",
             {"chemistry": "alkaline-aa", "cells": "2", "source": "100R"},
-            low="3V",
-            high="3V",
+            flat=True,
             vf="2V",
             resistor=f"{x:.6g}R",
         ),
@@ -369,27 +356,13 @@ ROWS = {
     ),
     # 1.25 times the crest of a sine (common practice): 50 V are for 28.3 V RMS; the crest itself is a stop.
     "capacitor-over-volts": Row(
-        lambda x: on(
-            "winding",
-            f"{x:.6g}Vac",
-            low=f"{x:.6g}Vac",
-            high=f"{x:.6g}Vac",
-            rectification="bridge_cap",
-            capacitor_v="50V",
-        ),
+        lambda x: on("winding", f"{x:.6g}Vac", flat=True, rectification="bridge_cap", capacitor_v="50V"),
         50 / 1.25 / math.sqrt(2),
         "mind",
         ("capacitor-rating",),
     ),
     "capacitor-over-volts-stop": Row(
-        lambda x: on(
-            "winding",
-            f"{x:.6g}Vac",
-            low=f"{x:.6g}Vac",
-            high=f"{x:.6g}Vac",
-            rectification="bridge_cap",
-            capacitor_v="50V",
-        ),
+        lambda x: on("winding", f"{x:.6g}Vac", flat=True, rectification="bridge_cap", capacitor_v="50V"),
         50 / math.sqrt(2),
         "stop",
         ("capacitor-rating",),
@@ -397,30 +370,14 @@ ROWS = {
     ),
     # An LED takes 5 V in reverse (data sheets); bare on a sine it sees the crest.
     "led-reverse": Row(
-        lambda x: on(
-            "winding",
-            f"{x:.6g}Vac",
-            low=f"{x:.6g}Vac",
-            high=f"{x:.6g}Vac",
-            vf="2V",
-            rectification="bare",
-            resistor="1k",
-        ),
+        lambda x: on("winding", f"{x:.6g}Vac", flat=True, vf="2V", rectification="bare", resistor="1k"),
         5 / math.sqrt(2),
         "stop",
         ("rectify-inverse-diode", "rectify-bridge-cap"),
     ),
     # Four times that is more than a note behind a series diode that leaks the more (ours).
     "led-reverse-far": Row(
-        lambda x: on(
-            "winding",
-            f"{x:.6g}Vac",
-            low=f"{x:.6g}Vac",
-            high=f"{x:.6g}Vac",
-            vf="2V",
-            rectification="half_wave",
-            resistor="3k3",
-        ),
+        lambda x: on("winding", f"{x:.6g}Vac", flat=True, vf="2V", rectification="half_wave", resistor="3k3"),
         20 / math.sqrt(2),
         "mind",
         ("rectify-inverse-diode", "rectify-bridge-cap"),
@@ -434,8 +391,7 @@ ROWS = {
             "winding",
             "12Vac",
             SAGS,
-            low="12Vac",
-            high="12Vac",
+            flat=True,
             vf="2V",
             rectification="bridge_cap",
             capacitor="100uF",
@@ -451,8 +407,7 @@ ROWS = {
             "winding",
             "12Vac",
             SAGS,
-            low="12Vac",
-            high="12Vac",
+            flat=True,
             vf="2V",
             rectification="bridge_cap",
             capacitor="4700uF",
@@ -470,8 +425,7 @@ ROWS = {
             "winding",
             "60Vac",
             {"open": "61Vac", "load": "1A"},
-            low="60Vac",
-            high="60Vac",
+            flat=True,
             vf="2V",
             rectification="bridge_cap",
             capacitor=f"{x * 1e6:.6g}uF",
@@ -483,14 +437,7 @@ ROWS = {
     # Twice rated at the crest (ours): √2·12 V less LED and a diode's 0.73 V at 40 mA (Shockley).
     "crest-current": Row(
         lambda x: on(
-            "winding",
-            "12Vac",
-            low="12Vac",
-            high="12Vac",
-            vf="2V",
-            rectification="half_wave",
-            resistor=f"{x:.6g}R",
-            ceiling=1.0,
+            "winding", "12Vac", flat=True, vf="2V", rectification="half_wave", resistor=f"{x:.6g}R", ceiling=1.0
         ),
         (12 * math.sqrt(2) - vf(0.04) - 0.73) / (0.95 * 0.04),
         "mind",
@@ -518,8 +465,7 @@ ROWS = {
         lambda x: on(
             "winding",
             f"{x:.6g}Vac",
-            low=f"{x:.6g}Vac",
-            high=f"{x:.6g}Vac",
+            flat=True,
             led_id="white-5-clear",
             band="9-15V",
             rectification="bare",
@@ -536,13 +482,13 @@ ROWS = {
     # Off, seen in a dark room from 0.244 µcd on, in a lit one from 47.8 µcd on (ICAO times ten; from memory). What
     # leaks was read at 12 V; with the LED's volts off it less does (Ohm).
     "glows-when-off": Row(
-        lambda x: driven("low_side", "12V", "0.1V", low="12V", high="12V", vf="2V", leak=f"{x:.6g}A"),
+        lambda x: driven("low_side", "12V", "0.1V", flat=True, vf="2V", leak=f"{x:.6g}A"),
         amps_for(DARK_CD) * 12 / (12 - vf(amps_for(DARK_CD))),
         "mind",
         ("shunt-assembly", "shunt-leds"),
     ),
     "glows-when-off-stop": Row(
-        lambda x: driven("low_side", "12V", "0.1V", low="12V", high="12V", vf="2V", leak=f"{x:.6g}A"),
+        lambda x: driven("low_side", "12V", "0.1V", flat=True, vf="2V", leak=f"{x:.6g}A"),
         amps_for(LIT_CD) * 12 / (12 - vf(amps_for(LIT_CD))),
         "stop",
         ("shunt-assembly", "shunt-leds"),
@@ -588,7 +534,7 @@ TURN = lamp("12V", "1.75A", "30cd")
 
 
 def sense(details):
-    return on("sense", "9V", details, low="9V", high="9V", vf="2V", resistor="8k2", target="0.4mA")
+    return on("sense", "9V", details, flat=True, vf="2V", resistor="8k2", target="0.4mA")
 
 
 def alike(kind, **details):
@@ -607,7 +553,7 @@ FACTS = [
     # √2·7.5 V: three LEDs at 5 V each would stand it if they shared it, two would not.
     (
         "led-reverse",
-        on("winding", "7.5Vac", low="7.5Vac", high="7.5Vac", vf="2V", in_series=3, rectification="bare"),
+        on("winding", "7.5Vac", flat=True, vf="2V", in_series=3, rectification="bare"),
         "mind",
         "10.6 V",
         "5 V",
@@ -616,7 +562,7 @@ FACTS = [
     ),
     (
         "led-reverse",
-        on("winding", "7.5Vac", low="7.5Vac", high="7.5Vac", vf="2V", in_series=2, rectification="bare"),
+        on("winding", "7.5Vac", flat=True, vf="2V", in_series=2, rectification="bare"),
         "stop",
         "10.6 V",
         "5 V",
@@ -823,17 +769,7 @@ FACTS = [
     # 5.5 mA show 42.4 mcd (by hand: candela); for 2 ms that is 42.4·2/202 (Blondel and Rey 1911).
     (
         "check-pulse-seen",
-        driven(
-            "lamp_check",
-            "13V",
-            low="13V",
-            high="13V",
-            vf="2V",
-            resistor="1k",
-            pulse="2ms",
-            period="250ms",
-            pulse_source="1k",
-        ),
+        driven("lamp_check", "13V", flat=True, vf="2V", resistor="1k", pulse="2ms", period="250ms", pulse_source="1k"),
         "mind",
         "420 µcd",
         "48 µcd",
@@ -860,7 +796,7 @@ FACTS = [
     # Three LEDs and 175 Ω, two and 325, one and 475 all draw 20 mA at 12.5 V; at 10 to 15 V not (Ohm).
     (
         "inside-estimated",
-        on("regulated", "11V", low="11V", high="11V", band="10-15V", **MODULE),
+        on("regulated", "11V", flat=True, band="10-15V", **MODULE),
         "note",
         "3 possible",
         "one",
@@ -870,7 +806,7 @@ FACTS = [
     # √2·260 V, over what 450 V parts are for with a quarter to spare (common practice).
     (
         "no-capacitor-fits",
-        on("winding", "260Vac", low="260Vac", high="260Vac", rectification="bridge_cap"),
+        on("winding", "260Vac", flat=True, rectification="bridge_cap"),
         "stop",
         "368 V",
         "360 V",
@@ -981,15 +917,7 @@ SILENT = [
     (
         "check-pulse-seen",
         driven(
-            "lamp_check",
-            "13V",
-            low="13V",
-            high="13V",
-            vf="2V",
-            resistor="1k",
-            pulse="1us",
-            period="250ms",
-            pulse_source="100k",
+            "lamp_check", "13V", flat=True, vf="2V", resistor="1k", pulse="1us", period="250ms", pulse_source="100k"
         ),
     ),
     # 60 % of 700 mA are over 400 mA.
@@ -1005,8 +933,8 @@ SILENT = [
         ),
     ),
     # At the volts it is known at every inside draws the same.
-    ("inside-estimated", on("regulated", "12.5V", low="12.5V", high="12.5V", band="10-15V", **MODULE)),
-    ("no-capacitor-fits", on("winding", "250Vac", low="250Vac", high="250Vac", rectification="bridge_cap")),
+    ("inside-estimated", on("regulated", "12.5V", flat=True, band="10-15V", **MODULE)),
+    ("no-capacitor-fits", on("winding", "250Vac", flat=True, rectification="bridge_cap")),
 ]
 
 
@@ -1081,15 +1009,7 @@ def test_a_frame_that_is_not_plus_is_not_said_to_be(pole):
 def test_the_fuse_that_is_asked_for_stands_the_first_charge(farads, time_lag):
     """It carries 4/3 of the current, and half of 0.4 s (quick) or 4 s times its square is over C·V²/2R (textbook)."""
     p = on(
-        "winding",
-        "12Vac",
-        SAGS,
-        low="12Vac",
-        high="12Vac",
-        vf="2V",
-        rectification="bridge_cap",
-        capacitor=farads,
-        capacitor_v="63V",
+        "winding", "12Vac", SAGS, flat=True, vf="2V", rectification="bridge_cap", capacitor=farads, capacitor_v="63V"
     )
     r = assess(p)
     charge = float(farads[:-2]) * 1e-6 * 2 * 13**2 / 2 / 10.29

@@ -25,14 +25,13 @@ def test_before_and_after_are_volts_times_amps_at_the_highest_rail():
 
 def test_what_stands_before_the_lamp_is_no_heat_in_its_place():
     """100 Ω behind the rail take I²·100 of 12 V·I, a driver's 0.5 V their share."""
-    behind = on("logic", "12V", {"source": "100R"}, low="12V", high="12V", vf="2V", resistor="1k", tolerance=0.0)
+    behind = on("logic", "12V", {"source": "100R"}, flat=True, vf="2V", resistor="1k", tolerance=0.0)
     amps = solve(behind).string_current_max
     assert assess(behind).heat.after.value == pytest.approx(12 * amps - 100 * amps**2, rel=1e-6)
     driven = on(
         "regulated",
         "12V",
-        low="12V",
-        high="12V",
+        flat=True,
         vf="2V",
         resistor="1k",
         tolerance=0.0,
@@ -44,7 +43,7 @@ def test_what_stands_before_the_lamp_is_no_heat_in_its_place():
 
 
 def test_shunts_and_strings_count():
-    p = on("regulated", "12V", low="12V", high="12V", vf="2V", resistor="1k", tolerance=0.0, branches=3, shunt="470R")
+    p = on("regulated", "12V", flat=True, vf="2V", resistor="1k", tolerance=0.0, branches=3, shunt="470R")
     amps = 3 * solve(p).string_current_max + 12 / 470
     assert assess(p).heat.after.value == pytest.approx(12 * amps, rel=1e-6)
 
@@ -52,17 +51,7 @@ def test_shunts_and_strings_count():
 @pytest.mark.parametrize("way", ["half_wave", "bridge", "bridge_cap", "half_wave_cap"])
 def test_over_a_cycle_it_is_the_mean_of_volts_times_amps(way):
     """From the crest's own shape: rectifier, resistor and LED take what the winding gives less what is in series."""
-    p = on(
-        "winding",
-        "9Vac",
-        {"hertz": "50Hz"},
-        low="9Vac",
-        high="9Vac",
-        rectification=way,
-        resistor="470R",
-        vf="2V",
-        tolerance=0.0,
-    )
+    p = on("winding", "9Vac", {"hertz": "50Hz"}, flat=True, rectification=way, resistor="470R", vf="2V", tolerance=0.0)
     s = solve(p)
     drawn = s.ac.drawn
     # Resistor and LED at each instant, and the diodes' some 0.75 V each while it conducts.
@@ -75,16 +64,7 @@ def test_over_a_cycle_it_is_the_mean_of_volts_times_amps(way):
 def test_no_lamp_known_is_said_and_no_cooler_is_said():
     assert assess(on("regulated", "12V", **DC)).heat.line == "The old lamp's heat is not known: say what lamp it was."
     warm = assess(
-        on(
-            "regulated",
-            "12V",
-            low="12V",
-            high="12V",
-            vf="2V",
-            resistor="150R",
-            shunt="100R",
-            **lamp("12V", "0.05A", "0.02cd"),
-        )
+        on("regulated", "12V", flat=True, vf="2V", resistor="150R", shunt="100R", **lamp("12V", "0.05A", "0.02cd"))
     )
     assert warm.heat.line.startswith("It is no cooler")
 

@@ -108,8 +108,7 @@ def test_heat_is_the_mean_of_volts_times_amps():
         "winding",
         "9.4Vac",
         {"hertz": "50Hz"},
-        low="9.4Vac",
-        high="9.4Vac",
+        flat=True,
         rectification="bridge_cap",
         capacitor="4700uF",
         regulator_id="fixed-5-to92",
@@ -165,15 +164,7 @@ def test_the_crest_without_a_load_is_what_it_must_stand():
     assert most == 30
 
     def at(volts):
-        p = on(
-            "winding",
-            volts,
-            {"hertz": "50Hz"},
-            low=volts,
-            high=volts,
-            rectification="bridge_cap",
-            regulator_id="fixed-5-to92",
-        )
+        p = on("winding", volts, {"hertz": "50Hz"}, flat=True, rectification="bridge_cap", regulator_id="fixed-5-to92")
         return finding(p, "regulator-over-volts")
 
     over = at("22Vac")

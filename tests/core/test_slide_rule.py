@@ -233,7 +233,7 @@ def test_the_stairs_stand_in_the_order_of_the_wires(more, kinds):
 @pytest.mark.parametrize(("trip", "reach"), [("20uA", 9.5), ("100uA", 8.4)])
 def test_a_lines_rule_reaches_well_past_what_the_line_allows(trip, reach):
     """Half the trip current, 1 kΩ in the line, the low end of 5 %: ((9 − Vf)/I − 1 kΩ)/0.95 (Ohm, Shockley)."""
-    p = on("sense", "9V", {"source": "1k", "trip": trip}, low="9V", high="9V", vf="2V", target="0.4mA")
+    p = on("sense", "9V", {"source": "1k", "trip": trip}, flat=True, vf="2V", target="0.4mA")
     rule = assess(p).rule
     amps = float(trip[:-2]) * 1e-6 / 2
     vf = 2 + 1.9 * 0.025693 * math.log(amps / 0.02) - 0.14

@@ -18,7 +18,7 @@ def stakes(p):
 def steady(**more):
     """12 V and 1 kΩ, an LED of 2 V: 10 mA (Ohm)."""
     fields = {"vf": "2V", "resistor": "1k", "target": "10mA", **more}
-    return on("regulated", "12V", low="12V", high="12V", **fields)
+    return on("regulated", "12V", flat=True, **fields)
 
 
 @pytest.mark.parametrize(("amps", "loss"), [(0.0199, "nothing"), (0.0201, "LED")])

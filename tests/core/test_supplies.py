@@ -127,9 +127,7 @@ def test_a_battery_without_a_lamp_that_draws_says_no_hours():
 
 def test_half_as_much_again_while_it_charges():
     """Three green LEDs and 120 Ω: fine at 12 V, half as much again at 14 V (common practice)."""
-    rested = on(
-        "vehicle", "12V", led_id="green-chip", in_series=3, resistor="120R", low="12V", high="12V", target="10mA"
-    )
+    rested = on("vehicle", "12V", led_id="green-chip", in_series=3, resistor="120R", flat=True, target="10mA")
     found = {f.id: f for f in assess(rested).findings}
     assert "below-charging" in found
     at = [

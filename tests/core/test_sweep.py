@@ -162,7 +162,7 @@ def test_a_swept_board_is_judged_and_shown_by_the_led_inside():
     board = 3 * volts(one, 4e-22, 2.3, 8.0) + one * 150
     table = "\n".join(f"{v:.5f}V {2e3 * a:.5f}mA" for v, a in zip(board, one, strict=True))
     more = {"led_id": "white-5-clear", "sweep": table, "sweep_in_series": "3", "sweep_strings": "2"}
-    p = on("regulated", "14V", low="14V", high="14V", resistor="100R", sweep_resistor="150R", **more)
+    p = on("regulated", "14V", flat=True, resistor="100R", sweep_resistor="150R", **more)
     inside = assess(p).current.inside
     each = inside.amps.value
     led = volts(each, 4e-22, 2.3, 8.0)

@@ -82,8 +82,7 @@ def test_both_dice_of_a_two_colour_led_have_their_own_current():
     p = on(
         "reversing",
         "9V",
-        low="9V",
-        high="9V",
+        flat=True,
         vf="2V",
         resistor="1k",
         rectification="two_colour",
@@ -112,7 +111,7 @@ def test_what_does_not_go_with_other_strings_is_refused_by_name(more, says):
 
 
 def on_one(**more):
-    return on("regulated", "12V", {}, low="12V", high="12V", vf="2V", **more)
+    return on("regulated", "12V", {}, flat=True, vf="2V", **more)
 
 
 def members(*resistors, lit=("always",), **more):
@@ -180,16 +179,7 @@ def test_a_sag_is_said_from_a_fifth_and_minded_from_half(ohms, grade):
 
 def test_a_windings_lamps_on_a_stiff_rail_leave_each_other_alone():
     """Equal lamps on a source of no resistance: twice the current (Kirchhoff), and no sag to tell of."""
-    p = on(
-        "winding",
-        "12Vac",
-        low="12Vac",
-        high="12Vac",
-        rectification="bridge",
-        vf="2V",
-        resistor="1k",
-        **lamp("12V", "0.1A"),
-    )
+    p = on("winding", "12Vac", flat=True, rectification="bridge", vf="2V", resistor="1k", **lamp("12V", "0.1A"))
     two = tuple(Member(str(k), f"Lamp {k}", p) for k in range(2))
     b = budget(p.rail, two)
     assert b.after[1] == pytest.approx(2 * budget(p.rail, two[:1]).after[1])
@@ -336,8 +326,8 @@ def test_a_reading_may_be_of_one_string_or_of_all():
 
 def test_an_own_rating_is_a_limit_and_moves_no_light():
     plain, limited = on_one(resistor="1k"), on_one(resistor="1k", led_id="red-5-diffused")
-    tight = on("regulated", "12V", low="12V", high="12V", resistor="1k", rated="5mA")
-    free = on("regulated", "12V", low="12V", high="12V", resistor="1k")
+    tight = on("regulated", "12V", flat=True, resistor="1k", rated="5mA")
+    free = on("regulated", "12V", flat=True, resistor="1k")
     lights = [[g.amount.value for g in assess(p).glow.lamps] for p in (tight, free)]
     assert lights[0] == lights[1]
     assert assess(tight).current.usual.value == assess(free).current.usual.value
@@ -377,7 +367,7 @@ def test_a_flasher_that_was_seen_to_flash_right_is_believed():
 )
 def test_one_trial_bounds_a_line_from_its_side(trial, resistor, grade, says):
     typed = {k: v for k, v in trial.items() if k != "trip"}
-    p = on("sense", "9V", {"source": "1k", **typed}, low="9V", high="9V", vf="2V", resistor=resistor, target="0.4mA")
+    p = on("sense", "9V", {"source": "1k", **typed}, flat=True, vf="2V", resistor=resistor, target="0.4mA")
     if "trip" in trial:
         from swapglow.core.analysis.trip_current import with_trip
         from swapglow.core.quantities import Figure, Source
@@ -407,7 +397,7 @@ def test_volts_read_at_the_lamp_are_less_than_the_feed_that_leaks():
     """9 V at the lamp and 0.9 V of a Darlington: 9.9 V stand behind the keep-warm resistor (Kirchhoff)."""
     from swapglow.core.analysis.states import state_solutions
 
-    p = driven("darlington", "9V", "0.9V", keep_warm="1k", resistor="1k", vf="2V", low="9V", high="9V")
+    p = driven("darlington", "9V", "0.9V", keep_warm="1k", resistor="1k", vf="2V", flat=True)
     p = replace(p, rail=replace(p.rail, read_at="lamp"))
     off = next(t for t in state_solutions(solve(p)) if t.state == "off")
     assert float(off.amps[1]) == pytest.approx(through(9.9, 2000), rel=0.01)
