@@ -139,7 +139,7 @@ def _dimming(page: Page) -> None:
     page.get_by_text("What this eye wants").wait_for()
 
 
-def _fitted(page: Page) -> None:
+def _circuit(page: Page) -> None:
     page.get_by_role("link", name="Transit chronograph").click()
     page.get_by_role("link", name="Chart backlight").click()
     page.get_by_text("Branches side by side").wait_for()
@@ -160,7 +160,7 @@ VIEWS: list[tuple[str, Callable[[Page], None], str, int, int]] = [
     ("position-phone", _lamp("Shutter open"), "lamp", 390, 844),
     ("match", _match, "day", 1280, 800),
     ("dimming", _dimming, "day", 1280, 800),
-    ("fitted", _fitted, "day", 1280, 800),
+    ("circuit", _circuit, "day", 1280, 800),
     ("job-card", _card, "day", 1280, 1120),
     ("drawer", _drawer, "day", 1280, 800),
     ("marks", _marks, "day", 1280, 800),

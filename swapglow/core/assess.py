@@ -218,7 +218,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
 
 
 def _over_rating(p: Position) -> float | None:
-    """The rail as it was read over the old lamp's rated volts; None where nobody read it, or something keeps a part."""
+    """The rail as it was read over the old lamp's rated volts; None where not read, or something keeps a part."""
     read = p.rail.usual.source is Source.MEASURED and (p.rail.read_at == "lamp" or p.drop_v == 0)
     return p.rail.usual.value / p.lamp.volts if read and p.lamp is not None else None
 

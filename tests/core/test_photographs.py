@@ -132,7 +132,7 @@ def test_a_streak_is_said_with_its_ends_and_the_limit_there():
 def test_no_streak_is_refused():
     with pytest.raises(InputError, match="No streak"):
         streak(encoded(np.full((HIGH, WIDE, 3), 0.01)), 0.1)
-    with pytest.raises(InputError, match="no streak but a spot"):
+    with pytest.raises(InputError, match="a spot, or several spots"):
         streak(two_lamps(0.3, 0.3), 0.1)
     with pytest.raises(InputError) as refused:
         streak(swept(100, 0.4, 0.125), 0.0)

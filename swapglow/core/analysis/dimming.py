@@ -41,7 +41,7 @@ class FittedLed:
 
     Attributes:
         ohm: its resistor, Ω.
-        rail: the volts that feed it, with their ends; None where nobody read them.
+        rail: the volts that feed it, with their ends; None where not read.
         led: the LED; None where it is not known.
         in_series: LEDs in the string.
     """

@@ -191,7 +191,7 @@ def _trial(s: Solution, readings: tuple[BuildStep, ...], site: Site, parts: tupl
         "take",
         "try",
         "Take the parts out of the drawer.",
-        "Ticked, they are counted down there; undone, they lie there again.",
+        "A tick takes them off the drawer's count; taking the tick back returns them.",
         tick=True,
     )
     yield _step(

@@ -6,5 +6,5 @@ from swapglow.core.circuits import kinds
 from swapglow.core.circuits.kind import CircuitKind
 from swapglow.core.kinds.registry import Registry
 
-CIRCUITS: Registry[CircuitKind[Any]] = Registry(CircuitKind, "circuit")  # type: ignore[type-abstract]  # kinds are told by it
+CIRCUITS: Registry[CircuitKind[Any]] = Registry(CircuitKind, "circuit")  # type: ignore[type-abstract]
 CIRCUITS.scan(kinds)

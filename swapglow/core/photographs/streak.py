@@ -96,8 +96,8 @@ def _along(picture: Picture) -> tuple[FloatArray, float]:
     if length < _LONG * max(thick, 1.0):
         raise InputError(
             "photo",
-            "That is no streak but a spot, or several beside each other: sweep the camera past one lamp, "
-            "and take nothing else that is lit into the frame.",
+            "This shows a spot, or several spots, instead of a streak. Sweep the camera past one lamp, "
+            "and keep every other light out of the frame.",
         )
     # Each pixel's light is shared between the two places it lies between: no moiré of columns and places.
     place, part = np.divmod(along - along.min(), 1.0)

@@ -38,7 +38,7 @@ def read_minutes(field: str, text: str) -> float | None:
     if found is None:
         raise InputError(field, f'"{text}" is no time. Write it like 12, 40 min or 1.5 h.')
     if found >= 60 * 24 * _MOST_DAYS:
-        raise InputError(field, f'"{text}" is no time at a bench. Write it like 12, 40 min or 1.5 h.')
+        raise InputError(field, f'"{text}" is not a usable time. Write it like 12, 40 min or 1.5 h.')
     return found
 
 

@@ -272,7 +272,7 @@ def test_the_text_of_the_one_picked_says_the_same_in_the_reference(picked):
         ({"amps": "18mA", "strings": "6"}, "5 V regulator TO-92", "are over its 100 mA"),
         ({"amps": "4mA"}, "Adjustable regulator TO-220", "It wants 5 mA to hold"),
         ({"amps": "6mA"}, "Adjustable regulator TO-220", ""),
-        ({"strings": "2"}, "Adjustable regulator TO-220", "share its current as their luck has it"),
+        ({"strings": "2"}, "Adjustable regulator TO-220", "share its current unevenly"),
         ({"high": "19V", "amps": "19mA", "strings": "3", "air": "60°C"}, "5 V regulator TO-92", "Its junction would"),
         ({"low": "4.6V"}, "Adjustable regulator TO-220", "At the lowest it lacks"),
     ],

@@ -238,8 +238,8 @@ def _field(typed: Details, battery: float, lamp: Lamp) -> float:
     if ohms > MOST_FIELD_OHM:
         raise InputError(
             FIELD.id,
-            f"{show(ohms, OHM)} is no wound field but a regulator's electronics, which an ohmmeter does not "
-            "tell. Read the old lamp's current with the key on and the engine still.",
+            f"{show(ohms, OHM)} is not a wound field. An ohmmeter read a regulator's electronics, which says "
+            "nothing of the field. Read the old lamp's current with the key on and the engine still.",
         )
     return ohms
 

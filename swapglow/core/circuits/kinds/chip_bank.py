@@ -443,8 +443,8 @@ def _findings(c: BankCase, typed: Details) -> tuple[Finding, ...]:
         Finding(
             f"shared-resistor-{b.name}",
             "mind",
-            f"{b.name}: {b.count} LEDs share one resistor, and share its current by their luck.",
-            why="One of 0.1 V less takes up to half as much again: uneven light there is no fault of yours.",
+            f"{b.name}: {b.count} LEDs share one resistor, so its current does not divide evenly.",
+            why="One of 0.1 V less takes up to half as much again. Uneven light there is normal.",
         )
         for b in c.banks
         if not b.each and b.count > 1

@@ -67,7 +67,7 @@ class CoilLoop:
         led, ohm: what is fitted instead; None while the old lamp is.
         beside: across it, Ω; None for nothing.
         task: what the coil must do.
-        pull, hold: currents at which it pulls in and lets go, A; None where nobody read them.
+        pull, hold: pull-in and drop-out currents, A; None where not read.
     """
 
     low: float

@@ -127,7 +127,7 @@ class Dropper(CircuitKind[DropperCase]):
         ):
             if value is not None and not least <= value <= most:
                 bounds = f"{show(least, unit)} to {show(most, unit)}"
-                raise InputError(detail.id, f"{show(value, unit)} is no dropper's: {bounds}.")
+                raise InputError(detail.id, f"{show(value, unit)} is out of range for a dropper: {bounds}.")
         case = DropperCase(volts, hertz, farads, string, typed.value(BLEED.id), typed.value(FUSE.id), smooth)
         if string >= case.crest:
             raise InputError(

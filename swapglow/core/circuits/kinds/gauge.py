@@ -54,7 +54,7 @@ class GaugeNet:
     """The LED and its resistors, and what they tell.
 
     Attributes:
-        low, usual, high: what is told, V.
+        low, usual, high: volts as typed, V.
         old: the old lamp.
         led, count: one LED, and how many in series.
         ohm: in series.

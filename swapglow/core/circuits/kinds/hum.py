@@ -19,7 +19,7 @@ from swapglow.core.parts.led import Led
 from swapglow.core.quantities import AMPERE, FARAD, HERTZ, OHM, VOLT, InputError, show, shown, times_text
 
 VOLTS = Detail("volts", "The winding, RMS", VOLT, "6.3V")
-SOURCE = Detail("source", "What stands behind it", OHM, "0.4R, from open and loaded volts; empty takes 0.5 Ω")
+SOURCE = Detail("source", "Source resistance", OHM, "0.4R, from open and loaded volts; empty takes 0.5 Ω")
 LAMP_A = Detail("lamp_amps", "The old lamp's amps there", AMPERE, "150mA; empty: not compared")
 LED_OHM = asks.led_ohm("330R")
 Fed = Literal["half", "bridge", "smoothed", "pair"]
@@ -55,7 +55,7 @@ class WindingFeed:
     """An LED on a winding.
 
     Attributes:
-        volts, hertz, source: of the winding, RMS, and what is behind it, Ω.
+        volts, hertz, source: the winding's RMS volts, frequency, and source resistance, Ω.
         led, ohm: the LED and its resistor.
         fed: how it is rectified.
         store: the capacitor where one is meant, F.
@@ -222,7 +222,7 @@ def _findings(typed: Details, f: WindingFeed) -> tuple[Finding, ...]:
                 "charging-pulses",
                 "mind",
                 f"Its capacitor is charged in pulses of {show(crest, AMPERE)}, {times} times what the LED takes.",
-                why="They are heard, by the wire and by the winding. Smoothed behind its resistor, or not at all.",
+                why="They are heard as a buzz. Put the capacitor after the resistor, or leave it out.",
             )
         )
     if also == "receiver":

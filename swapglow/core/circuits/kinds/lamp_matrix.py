@@ -30,8 +30,6 @@ from swapglow.core.quantities import (
     VOLT,
     WATT,
     InputError,
-    Shown,
-    Source,
     number_text,
     show,
     shown,
@@ -247,20 +245,9 @@ class LampMatrix(CircuitKind[Grid]):
         if not now.typed_ohm or now.sized is None or now.peak_a <= 0:
             return []
         then = replace(now, ohm=now.sized)
-        share, light = then.peak_a / now.peak_a, then.candela(then.peak_a) / now.candela(now.peak_a)
-        wanted = now.mean_a
-        return [
-            Option(
-                "fit",
-                f"Fit {show(now.sized, OHM)}",
-                f"{show(wanted, AMPERE)} on average, {show(wanted * now.rows, AMPERE)} in its turn",
-                Shown(share, f"{share * 100:.0f}", "%", Source.COMPUTED, "of the current"),
-                "current_ratio",
-                f"{eye_text(light)} × the light.",
-                advised=True,
-                changes={LED_OHM.id: show(now.sized, OHM)},
-            )
-        ]
+        flows = f"{show(now.mean_a, AMPERE)} on average, {show(now.mean_a * now.rows, AMPERE)} in its turn"
+        light = then.candela(then.peak_a) / now.candela(now.peak_a)
+        return pulses.fit_option(now.sized, then.peak_a / now.peak_a, flows, light)
 
     def report(self, job: Job[Grid]) -> CircuitResult:
         """One lamp and all of them lit, what glows that should not, and what a fault does."""

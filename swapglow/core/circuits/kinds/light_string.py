@@ -277,7 +277,7 @@ class LightString(CircuitKind[StringCase]):
         "series wire ends at the last LED of its circuit, a through wire goes on: follow both before anything is cut."
     )
     never = (
-        "Cut, it is no longer an approved product: that is said first, and to whoever hangs it up. On mains: "
+        "A cut string is no longer an approved product: tell whoever hangs it up, before you start. On mains: "
         "unplugged, qualified people only, no reading on it live; every joint and resistor sleeved. Local codes "
         "come first."
     )
@@ -414,8 +414,8 @@ def _mains(typed: Details, feeds: tuple[str, ...], volts: float) -> tuple[Findin
             f"At {show(volts, VOLT)} this is for someone qualified, or not done at all.",
             show(volts, VOLT),
             show(limit, VOLT),
-            "Cut, it is no approved product any more. Nothing in it is read live: power at the plug, and warmth from "
-            "outside. Local codes come first.",
+            "A cut string is no longer an approved product. Read nothing in it live: only power at the plug, and "
+            "warmth from outside. Local codes come first.",
         ),
     )
 

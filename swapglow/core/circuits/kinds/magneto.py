@@ -71,7 +71,7 @@ class Winding:
 
     Attributes:
         volts_s: volts of EMF a hertz, RMS.
-        ohm, henry: what stands behind it.
+        ohm, henry: source resistance and inductance.
     """
 
     volts_s: float

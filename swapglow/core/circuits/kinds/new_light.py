@@ -38,7 +38,7 @@ GIVES = Detail("gives", "Current it can spare", AMPERE, "4mA, from its data shee
 AMPS = Detail("amps", "Current wanted in it", AMPERE, "2mA; empty takes that")
 
 _USUAL_A, _LOW_V = 2e-3, 0.4
-# Less than so much of what is wanted is no light that was meant.
+# Below this share of the current wanted, the light counts as failed.
 _LEAST_SHARE = 0.5
 # What a pin gives and what it swallows while its volts are still good for logic (data sheets, from memory).
 _PINS = {"cmos": (4e-3, 4e-3), "ttl": (0.4e-3, 8e-3)}
@@ -58,7 +58,7 @@ class NewLightCase:
         feed: the kind of it.
         high, most: volts there with light wanted, and the most it ever is.
         low, supply: volts of a pin while it is low, and of the supply beside it.
-        gives: current it can spare, A; None where nobody said.
+        gives: current it can spare, A; None where not stated.
         led, wanted: the LED and the current wanted in it, A.
     """
 

@@ -78,7 +78,7 @@ class PowerCase:
 
     Attributes:
         window: volts of the LED at its current.
-        amps: that it is driven at; ``rated_a`` the most it is rated for, None where nobody said.
+        amps: that it is driven at; ``rated_a`` the most it is rated for, None where not stated.
         chain: heat's way from the junction to the air.
         sure: whether every step of it is known.
         room: air in the case, °C.

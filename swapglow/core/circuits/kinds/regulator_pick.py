@@ -259,7 +259,7 @@ def _bars(c: RegulatorCase, part: RegulatorPart, least: float, most: float, head
     """Why it will not do; empty where it will."""
     total, strings, high = c.amps * c.strings, c.strings, c.high
     if part.kind == "source" and strings > 1:
-        return "Strings behind one source share its current as their luck has it: a source for each, or a fixed one."
+        return "Strings on one source share its current unevenly. Use a source for each, or a fixed regulator."
     if part.kind == "fixed" and part.volts - most < _LEAST_OVER_V:
         wanted = f"the LEDs want up to {show(most, VOLT)} and a resistor something over."
         return f"It holds {show(part.volts, VOLT)}; {wanted}"
@@ -338,7 +338,7 @@ def _faults(part: RegulatorPart, low: float) -> tuple[Fault, ...]:
             Fault(
                 "in-out",
                 "In and out exchanged",
-                "Nothing is held: some volts stand over it and the LEDs glow faintly or not at all. Mostly it lives.",
+                "It regulates nothing, and the LEDs glow faintly or stay dark. It usually survives.",
             ),
             Fault(
                 "adjust-out",

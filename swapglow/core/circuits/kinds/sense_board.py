@@ -63,8 +63,8 @@ class SenseCase:
         now: what flows, and how sure that is.
         sure: whether it is more than pencil.
         wanted: share of it.
-        count, each: packages in series, and the volts of one; None where nobody said.
-        board, room: outside of its case and the air, °C; None where nobody read it.
+        count, each: packages in series, and the volts of one; None where not stated.
+        board, room: outside of its case and the air, °C; None where not read.
     """
 
     sense: tuple[float, ...]

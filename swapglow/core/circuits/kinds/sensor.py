@@ -223,9 +223,9 @@ class Watched:
         lamp, run: the old lamp, and the volts it really has.
         detector: what looks at it.
         led, amps: the LED in its place, and its current.
-        read: the detector's current with the old lamp; None where nobody read it.
+        read: the detector's current with the old lamp; None where not read.
         floor: the least share of the old current that will do.
-        feed: volts that feed the LED; None where nobody said.
+        feed: volts that feed the LED; None where not stated.
     """
 
     lamp: Lamp

@@ -29,8 +29,6 @@ from swapglow.core.quantities import (
     VOLT,
     WATT,
     InputError,
-    Shown,
-    Source,
     number_text,
     show,
     shown,
@@ -72,7 +70,7 @@ class StrobedFeed:
 
     Attributes:
         feed: what switches it.
-        volts, duty, hertz: while it is on, its share of the time, how often a second; None where nobody said.
+        volts, duty, hertz: while it is on, its share of the time, how often a second; None where not stated.
         led, ohm, diode: the LED, its resistor, whether a diode is in series.
         typed_ohm: whether the resistor was typed; else it is sized.
         sized: the resistor for what is wanted, Ω; None where none gives it.
@@ -174,19 +172,8 @@ class Strobed(CircuitKind[StrobedFeed]):
         if not now.typed_ohm or now.sized is None or now.peak_a <= 0:
             return []
         then = replace(now, ohm=now.sized)
-        share, mean = then.peak_a / now.peak_a, now.mean_a
-        return [
-            Option(
-                "fit",
-                f"Fit {show(now.sized, OHM)}",
-                f"{show(mean, AMPERE)} on average, {show(mean / now.duty, AMPERE)} while it is on",
-                Shown(share, f"{share * 100:.0f}", "%", Source.COMPUTED, "of the current"),
-                "current_ratio",
-                f"{eye_text(then.candela / max(now.candela, 1e-15))} × the light.",
-                advised=True,
-                changes={LED_OHM.id: show(now.sized, OHM)},
-            )
-        ]
+        flows = f"{show(now.mean_a, AMPERE)} on average, {show(now.mean_a / now.duty, AMPERE)} while it is on"
+        return pulses.fit_option(now.sized, then.peak_a / now.peak_a, flows, then.candela / max(now.candela, 1e-15))
 
     def report(self, job: Job[StrobedFeed]) -> CircuitResult:
         """Peak and mean, light, ghosts, flicker, and what the dimmer makes of it."""

@@ -36,7 +36,7 @@ VOLTS = Detail("volts", "Volts it has, lit", VOLT, "11.8V")
 LAMP_V, LAMP_A = asks.lamp_details("12V", "0.4A")
 ROOM = Detail("room", "Air around it, coldest", CELSIUS, "4°C, -5 or 18")
 WARM = Detail("warm", "The place it warms, lamp lit for an hour", CELSIUS, "19°C, in the same air")
-DAMP = Detail("damp", "Damp of that air", None, "85 %, off a hygrometer; empty where it is no matter")
+DAMP = Detail("damp", "Damp of that air", None, "85 %, off a hygrometer; empty where damp does not matter")
 # A body is slower than the air around it, and one that sees a clear night sky is some kelvin colder than air (3 to
 # 8 K in books on micrometeorology, from memory; the others ours): how far it may lie under the air with no heat in it.
 _UNDER_AIR_K = {"lags": 3.0, "sky": 6.0, "room": 1.0}
@@ -83,7 +83,7 @@ class WarmedPlace:
     Attributes:
         room, warm: °C, of the air, and of the place with the old lamp.
         lamp_w, led_w: heat in it, before and after.
-        least: °C that will do; None where nobody said.
+        least: °C that will do; None where not stated.
         under_k: how far it may lie under the air with no heat in it, K.
         why: what the least is called.
         volts: that the lamp has, lit.
@@ -132,8 +132,8 @@ class WarmingLamp(CircuitKind[WarmedPlace]):
     order = 18
     label = "Lamp that warms a place"
     looks = (
-        "A lamp nobody looks at, in a case, under a dial or behind a lens in the open; it burns on when all else is "
-        "off. An LED gives a tenth of its warmth."
+        "A lamp that is there for its heat: in a case, under a dial, or behind an outdoor lens. It stays lit when all "
+        "else is off. An LED gives a tenth of its heat."
     )
     never = (
         "A resistor that warms is as hot as the lamp was: clear of wood, paper and plastic, and never without the "
@@ -229,7 +229,7 @@ def _temperature(typed: Details, detail: Detail) -> float:
         raise InputError(detail.id, f"Type this too: {detail.label}, {detail.hint}.")
     value = read_single(detail.id, typed.text(detail.id), CELSIUS)
     if not _COLDEST <= value <= _HOTTEST:
-        raise InputError(detail.id, f"{_c(value)} is no air's nor a lamp's place: {_COLDEST:g} to {_HOTTEST:g} °C.")
+        raise InputError(detail.id, f"{_c(value)} is out of range for air or a lamp: {_COLDEST:g} to {_HOTTEST:g} °C.")
     return value
 
 
@@ -310,7 +310,7 @@ def _findings(p: WarmedPlace) -> tuple[Finding, ...]:
             Finding(
                 "air-proves-nothing",
                 "mind",
-                "In this air the place would do with no heat at all: it is no proof.",
+                "In this air the place needs no heat at all, so the reading proves nothing.",
                 why="The lamp was there for a colder, damper day. Type that day's air, or give all of its heat back.",
             )
         )
@@ -328,8 +328,8 @@ def _findings(p: WarmedPlace) -> tuple[Finding, ...]:
             Finding(
                 "least-unknown",
                 "mind",
-                f"{percent(p.led_w / p.lamp_w)} of the heat is left, and nobody said what will do.",
-                why="Type the least, or give all of it back.",
+                f"{percent(p.led_w / p.lamp_w)} of the heat is left. How much the place needs is not stated.",
+                why="Type the least that is needed, or replace all of it.",
             )
         )
     out.append(

@@ -24,6 +24,10 @@ def led_detail(label: str = "LED") -> Detail:
     return Detail("led", label, None, "", tuple((k, v.label) for k, v in catalogue().items()))
 
 
+# The id of the LED's own resistor in every kind that has one.
+LED_OHM = "ohm"
+
+
 def led_ohm(hint: str, label: str = "Its resistor") -> Detail:
     """The LED's own resistor: "ohm".
 
@@ -34,7 +38,7 @@ def led_ohm(hint: str, label: str = "Its resistor") -> Detail:
     Returns:
         The detail.
     """
-    return Detail("ohm", label, OHM, hint, none="link")
+    return Detail(LED_OHM, label, OHM, hint, none="link")
 
 
 def lamp_details(volts: str, amps: str, whose: str = "The old lamp's") -> tuple[Detail, Detail]:
@@ -85,5 +89,5 @@ def read_hertz(typed: Details, what: str) -> float:
     """
     hertz = typed.value(FREQUENCY.id) or USUAL_HZ
     if not LEAST_HZ <= hertz <= MOST_HZ:
-        raise InputError(FREQUENCY.id, f"{show(hertz, HERTZ)} is no {what}'s: 16 Hz to 1 kHz.")
+        raise InputError(FREQUENCY.id, f"{show(hertz, HERTZ)} is out of range for a {what}: 16 Hz to 1 kHz.")
     return hertz

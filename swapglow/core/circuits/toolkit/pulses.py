@@ -2,11 +2,14 @@
 
 import numpy as np
 
+from swapglow.core.circuits.result import Option
+from swapglow.core.circuits.toolkit import asks
 from swapglow.core.findings.finding import Finding
 from swapglow.core.parts.led import Led
 from swapglow.core.photometry.flicker import flicker_limit
 from swapglow.core.photometry.light_law import relative_light
-from swapglow.core.quantities import HERTZ, OHM, WATT, show
+from swapglow.core.photometry.words import eye_text
+from swapglow.core.quantities import HERTZ, OHM, WATT, Shown, Source, show
 
 
 def mean_candela(led: Led, peak_a: float, duty: float) -> float:
@@ -21,6 +24,25 @@ def mean_candela(led: Led, peak_a: float, duty: float) -> float:
         cd, on the axis.
     """
     return float(relative_light(led, np.array([peak_a]))[0]) * led.candela * duty
+
+
+def fit_option(ohm: float, share: float, flows: str, light: float) -> list[Option]:
+    """The resistor that is still to be fitted, as the one option.
+
+    Args:
+        ohm: its value, Ω.
+        share: current with it over that of now.
+        flows: what flows then, as a sentence without its stop.
+        light: light with it over that of now.
+
+    Returns:
+        The option, advised.
+    """
+    value = show(ohm, OHM)
+    outcome = Shown(share, f"{share * 100:.0f}", "%", Source.COMPUTED, "of the current")
+    seen = f"{eye_text(light)} × the light."
+    changes = {asks.LED_OHM: value}
+    return [Option("fit", f"Fit {value}", flows, outcome, "current_ratio", seen, advised=True, changes=changes)]
 
 
 def flickers(hertz: float) -> Finding:
@@ -48,7 +70,7 @@ def under_least_load(takes_w: float, least_w: float | None, volts: float) -> tup
 
     Args:
         takes_w: what hangs on it, W.
-        least_w: the least it needs, W; None where nobody said.
+        least_w: the least it needs, W; None where not stated.
         volts: of its feed, RMS.
 
     Returns:

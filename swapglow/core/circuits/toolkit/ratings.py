@@ -11,11 +11,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from swapglow.core.findings.alternating import MOST_CREST
-from swapglow.core.findings.finding import Finding
+from swapglow.core.findings.finding import Finding, Grade
 from swapglow.core.parts.lamp import Lamp
 from swapglow.core.parts.led import Led
 from swapglow.core.parts.rectifier import Rectifier
-from swapglow.core.quantities import AMPERE, VOLT, show
+from swapglow.core.quantities import AMPERE, VOLT, Unit, show
 
 FloatArray = NDArray[np.float64]
 
@@ -51,6 +51,14 @@ class Over:
 
     finding: Finding
     times: float
+
+
+def _exceeded(
+    id_: str, value: float, limit: float, unit: Unit, sentence: str, why: str, grade: Grade = "stop", rated: float = 0.0
+) -> Over:
+    """A rating that is exceeded; the sentence has ``{value}`` and ``{limit}``, and the excess is over ``rated``."""
+    told, most = show(value, unit), show(limit, unit)
+    return Over(Finding(id_, grade, sentence.format(value=told, limit=most), told, most, why), value / (rated or limit))
 
 
 class Rating(Protocol):
@@ -115,52 +123,28 @@ class RatedLed:
         """
         mean, crest = load.mean_a / self.parallel, load.crest_a / self.parallel
         limit, at = pulse_limit(self.led.rated_a, self.duty), int(np.argmax(mean))
-        if mean[at] > limit * SLACK:
-            amps, rated = show(float(mean[at]), AMPERE), show(limit, AMPERE)
-            pulsed = "" if self.duty == 1 else f" allowed for {self.duty * 100:.3g} % of the time"
-            yield Over(
-                Finding(
-                    f"over-current-{self.id}",
-                    "stop",
-                    f"{states[at]}: {self.label} carries {amps}, over its "
-                    f"{'rated ' if not pulsed else ''}{rated}{pulsed}.",
-                    amps,
-                    rated,
-                    "Past its rating an LED runs hot, fades and fails early: a larger resistor, or another LED."
-                    if not pulsed
-                    else "Rated current over the root of its share of the time, never five times (from memory).",
-                ),
-                float(mean[at]) / limit,
-            )
+        name = f"{states[at]}: {self.label}"
+        if mean[at] > limit * SLACK and self.duty == 1:
+            why = "Past its rating an LED runs hot, fades and fails early: a larger resistor, or another LED."
+            sentence = f"{name} carries {{value}}, over its rated {{limit}}."
+            yield _exceeded(f"over-current-{self.id}", float(mean[at]), limit, AMPERE, sentence, why)
+        elif mean[at] > limit * SLACK:
+            why = "Rated current over the root of its share of the time, never five times (from memory)."
+            sentence = f"{name} carries {{value}}, over its {{limit}} allowed for {self.duty * 100:.3g} % of the time."
+            yield _exceeded(f"over-current-{self.id}", float(mean[at]), limit, AMPERE, sentence, why)
         else:
             at = int(np.argmax(crest))
             if crest[at] > MOST_CREST * limit * SLACK:
-                amps, most = show(float(crest[at]), AMPERE), show(MOST_CREST * limit, AMPERE)
-                yield Over(
-                    Finding(
-                        f"crest-{self.id}",
-                        "mind",
-                        f"{states[at]}: at the crest {self.label} carries {amps}.",
-                        amps,
-                        most,
-                        "Twice rated at the crest is the limit here: a larger resistor, or both halves of the wave.",
-                    ),
-                    float(crest[at]) / limit,
-                )
+                why = "Twice rated at the crest is the limit here: a larger resistor, or both halves of the wave."
+                sentence = f"{states[at]}: at the crest {self.label} carries {{value}}."
+                most = MOST_CREST * limit
+                yield _exceeded(f"crest-{self.id}", float(crest[at]), most, AMPERE, sentence, why, "mind", limit)
         at = int(np.argmax(load.reverse_v))
-        if not self.guarded and load.reverse_v[at] > self.series * self.led.reverse_v * SLACK:
-            volts, most = show(float(load.reverse_v[at]), VOLT), show(self.series * self.led.reverse_v, VOLT)
-            yield Over(
-                Finding(
-                    f"over-reverse-{self.id}",
-                    "stop",
-                    f"{states[at]}: {self.label} sees {volts} in reverse, over its {most}.",
-                    volts,
-                    most,
-                    "It breaks down and dies sooner or later: a diode in line with it, its drop counted.",
-                ),
-                float(load.reverse_v[at]) / self.led.reverse_v,
-            )
+        most = self.series * self.led.reverse_v
+        if not self.guarded and load.reverse_v[at] > most * SLACK:
+            why = "It breaks down and dies sooner or later: a diode in line with it, its drop counted."
+            sentence = f"{states[at]}: {self.label} sees {{value}} in reverse, over its {{limit}}."
+            yield _exceeded(f"over-reverse-{self.id}", float(load.reverse_v[at]), most, VOLT, sentence, why)
 
 
 @dataclass(frozen=True)
@@ -183,18 +167,9 @@ class RatedLamp:
         """
         at = int(np.argmax(load.rms_v))
         if load.rms_v[at] > self.lamp.volts * LAMP_OVER * SLACK:
-            volts, rated = show(float(load.rms_v[at]), VOLT), show(self.lamp.volts, VOLT)
-            yield Over(
-                Finding(
-                    f"over-volts-{self.element}",
-                    "stop",
-                    f"{self.label}: {volts} across a lamp of {rated}.",
-                    volts,
-                    rated,
-                    "Its life falls with the twelfth power of its volts: it burns out soon, or at once.",
-                ),
-                float(load.rms_v[at]) / self.lamp.volts,
-            )
+            why = "Its life falls with the twelfth power of its volts: it burns out soon, or at once."
+            sentence = f"{self.label}: {{value}} across a lamp of {{limit}}."
+            yield _exceeded(f"over-volts-{self.element}", float(load.rms_v[at]), self.lamp.volts, VOLT, sentence, why)
 
 
 @dataclass(frozen=True)
@@ -217,17 +192,10 @@ class RatedDiode:
         """
         at = int(np.argmax(load.mean_a))
         if load.mean_a[at] > self.diode.amps * SLACK:
-            amps, rated = show(float(load.mean_a[at]), AMPERE), show(self.diode.amps, AMPERE)
-            yield Over(
-                Finding(
-                    f"over-current-{self.element}",
-                    "stop",
-                    f"{states[at]}: {self.label} ({self.diode.label}) carries {amps}, over its {rated}.",
-                    amps,
-                    rated,
-                    "It fails, mostly as a short circuit: a diode of a higher rating.",
-                ),
-                float(load.mean_a[at]) / self.diode.amps,
+            why = "It fails, mostly as a short circuit: a diode of a higher rating."
+            sentence = f"{states[at]}: {self.label} ({self.diode.label}) carries {{value}}, over its {{limit}}."
+            yield _exceeded(
+                f"over-current-{self.element}", float(load.mean_a[at]), self.diode.amps, AMPERE, sentence, why
             )
 
 
@@ -242,15 +210,6 @@ class StatedAmps:
     def judged(self) -> Iterator[Over]:
         """The current against its rating."""
         if self.amps > self.rated_a * SLACK:
-            amps, rated = show(self.amps, AMPERE), show(self.rated_a, AMPERE)
-            yield Over(
-                Finding(
-                    "over-current-led",
-                    "stop",
-                    f"{self.name}: the LED carries {amps}, over its rated {rated}.",
-                    amps,
-                    rated,
-                    "Past its rating an LED runs hot, fades and fails early: less current, or another LED.",
-                ),
-                self.amps / self.rated_a,
-            )
+            why = "Past its rating an LED runs hot, fades and fails early: less current, or another LED."
+            sentence = f"{self.name}: the LED carries {{value}}, over its rated {{limit}}."
+            yield _exceeded("over-current-led", self.amps, self.rated_a, AMPERE, sentence, why)

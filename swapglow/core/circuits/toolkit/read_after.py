@@ -4,7 +4,9 @@ from swapglow.core.findings.finding import Finding
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.quantities import AMPERE, WATT, Figure, Shown, Source, show, shown, times_text
 
-AFTER = Detail("after", "Current read afterwards", AMPERE, "What is expected stands beside; empty until it is read")
+AFTER = Detail(
+    "after", "Current read afterwards", AMPERE, "The expected current stands beside it; empty until it is read"
+)
 # On mains nothing is read live but the power that a meter at the plug shows.
 PLUG = Detail("plug", "Power at the plug, before", WATT, "4.8W, off a plug-in meter; empty: not read")
 PLUG_AFTER = Detail("plug_after", "Power at the plug, afterwards", WATT, "2.6W; empty until it is read")
