@@ -414,8 +414,7 @@ def _mains(typed: Details, feeds: tuple[str, ...], volts: float) -> tuple[Findin
             f"At {show(volts, VOLT)} this is for someone qualified, or not done at all.",
             show(volts, VOLT),
             show(limit, VOLT),
-            "A cut string is no longer an approved product. Read nothing in it live: only power at the plug, and "
-            "warmth from outside. Local codes come first.",
+            "Read nothing in it live: only power at the plug, and warmth from outside. Local codes come first.",
         ),
     )
 
