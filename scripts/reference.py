@@ -69,5 +69,16 @@ def averages(deck: str, nodes: list[str], begin: float, end: float) -> dict[str,
     return {n: float(printed[str(k)]) for k, n in enumerate(nodes)}
 
 
+def measured(deck: str, vector: str, what: str, begin: float, end: float) -> float:
+    """One measurement of a deck's .tran: "AVG" or "RMS" of a vector like "v(a,b)" between two instants."""
+    control = "\n".join([".control", "run", f"meas tran m0 {what} {vector} from={begin!r} to={end!r}"])
+    printed = re.search(
+        r"^m0\s*=\s*([-+0-9.e]+)", run(deck.replace(".end\n", "") + control + "\nquit\n.endc\n.end\n"), flags=re.M
+    )
+    if printed is None:
+        raise RuntimeError(f"no {what} of {vector}")
+    return float(printed[1])
+
+
 def _vector(name: str) -> str:
     return name if "#" in name else f"v({name})"

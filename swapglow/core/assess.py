@@ -16,9 +16,9 @@ from swapglow.core.build_steps.warmth import Warmth, chase_heat, feel, warmth
 from swapglow.core.design.position import Position
 from swapglow.core.design.trial import Trial
 from swapglow.core.engine.netlist import CircuitError
-from swapglow.core.faults import sister
-from swapglow.core.faults.diagnosis import diagnose
-from swapglow.core.faults.trouble import chase, trouble
+from swapglow.core.evidence import sister
+from swapglow.core.evidence.account import account, chase
+from swapglow.core.evidence.expected import diagnose
 from swapglow.core.findings import context_of, judge, solvable
 from swapglow.core.findings.finding import Finding, gravity
 from swapglow.core.intake.autopsy import died_of
@@ -152,7 +152,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
     sisters = tuple(r for r in bench.readings_after if r.whose == "sister" and r.kind not in WARM)
     pairs = sister.pairs(s, electric, sisters)
     metered = tuple(sister.by_sister(diagnose(s, r), r, pairs.get(r.id)) for r in electric)
-    wrong = trouble(s, electric, metered, pairs)
+    wrong = account(s, electric, metered, pairs)
     order = {r.id: k for k, r in enumerate(bench.readings_after)}
     diagnoses = tuple(sorted((*metered, *felt), key=lambda d: order[d.id]))
     asked = (

@@ -11,6 +11,7 @@ from swapglow.core.design.changes import with_changes
 from swapglow.core.design.position import Position
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.drivers.driver import Driver
+from swapglow.core.evidence.account import known_by
 from swapglow.core.measurement.apply_reading import led_vf_text
 from swapglow.core.measurement.reading_after import ReadingAfter
 from swapglow.core.network.cases import Cases
@@ -104,31 +105,32 @@ def test_each_fault_is_named_from_the_reading_it_makes():
     p = dataclasses.replace(p, led=led.with_range(p.led, 3.05, 3.1, 3.15, 0.02))
     ohm = solve(p).sizing.total_ohm
     for change, cause in (
-        ({"ohms": ohm * 10}, "wrong-decade"),
-        ({"ohms": ohm / 10}, "wrong-decade"),
-        ({"ohms": 470.0}, "wrong-value"),
-        ({"position": {"in_series": 3}}, "string-count"),
-        ({"rail": 14.5}, "other-rail"),
+        ({"ohms": ohm * 10}, "R1-decade-up"),
+        ({"ohms": ohm / 10}, "R1-decade-down"),
+        ({"ohms": 470.0}, "R1-value"),
+        ({"position": {"in_series": 3}}, "D1-count-less"),
+        ({"rail": 14.5}, "rail-level"),
     ):
         amps, _ = fault(p, **change)
         assert not read(p, "current", amps).agrees
-        found = [c for c in causes(p, "current", amps) if c.id == cause]
-        assert found, f"{cause} is not named at {amps}"
-        assert found[0].reads[0].value == pytest.approx(amps, rel=0.06)
+        known = known_by(solve(p), (ReadingAfter("r", "current", amps),))
+        found = next(q for q in known.posteriors if q.of.id == cause)
+        assert found.share > 0.04, f"{cause} is hardly likely at {amps}"
+        assert found.usual[0] == pytest.approx(amps, rel=0.06)
 
 
 def test_an_led_turned_round_reads_nothing_or_the_whole_rail():
     p = position()
-    assert causes(p, "current", 0.0)[0].id == "led-reversed"
-    assert causes(p, "led_volts", 17.3)[0].id == "led-reversed"
-    assert "led-short" in {c.id for c in causes(p, "led_volts", 0.0)}
+    assert causes(p, "current", 0.0)[0].id == "D1-turned"
+    assert causes(p, "led_volts", 17.3)[0].id == "D1-turned"
+    assert "D1-short" in {c.id for c in causes(p, "led_volts", 0.0)}
 
 
 def test_another_kind_of_led_is_named():
     p = dataclasses.replace(position(), rail=Rail(Figure(5.0), Figure(5.0), Figure(5.0)), driver=keeps(0.0))
     red = with_changes(p, {"led_id": "red-5-diffused"})
     amps = float(current(red, Cases(5.0, 2.0, np.array([solve(p).sizing.total_ohm])))[0])
-    assert "other-vf" in {c.id for c in causes(p, "current", amps)}
+    assert "D1-kind-red-5-diffused" in {c.id for c in causes(p, "current", amps)}
 
 
 def test_a_meters_own_resistance_is_named():

@@ -1947,7 +1947,7 @@ export interface components {
         };
         /**
          * Cause
-         * @description A fault that would produce the readings taken.
+         * @description Something that would produce the readings taken.
          *
          *     Attributes:
          *         id, message: which, and of what size.

@@ -162,13 +162,22 @@ def _circuit(
     position: Position, wave: Wave, cases: Cases, farads: Param = 0.0, filaments: Ohms | None = None
 ) -> Circuit:
     """The position on its own waveform; the cases' rail is its crest."""
-    return build(
-        position, cases, wave=wave, stacked=True, folded=folded(position), farads=farads, filaments=filaments
-    ).circuit
+    fold = folded(position, cases.fault)
+    return build(position, cases, wave=wave, stacked=True, folded=fold, farads=farads, filaments=filaments).circuit
 
 
-def folded(position: Position) -> bool:
-    """Whether a bridge of equal diodes may be folded: all before it must be the same either way round."""
+def folded(position: Position, fault: Fault | None = None) -> bool:
+    """Whether a bridge of equal diodes may be folded: all before it must be the same either way round.
+
+    Args:
+        position: the swap.
+        fault: what is wrong in it.
+
+    Returns:
+        Whether half of it stands for the whole.
+    """
+    if fault is not None and fault.unfolds:
+        return False
     one_way = position.driver.dropper_ohm and any(load.led for load in position.driver.loads)
     return position.rectification.folds and not one_way
 
@@ -242,7 +251,7 @@ def filaments_at_rest(position: Position, cases: AcCases, farads: float) -> dict
     if position.rectification.reservoir:
         s = _settled(position, cases, farads)
         return {n: float(np.atleast_1d(law(np.sqrt(s.averages(s.across(n) ** 2))))[0]) for n, law in laws.items()}
-    share, weight = levels(position.rail.supply.waveform, folded(position))
+    share, weight = levels(position.rail.supply.waveform, folded(position, cases.fault))
     point = _at_instants(position, cases, share, weight)
     shape = (len(cases.peak), len(share))
     either_way = position.rail.supply.waveform is Waveform.EITHER_WAY
@@ -354,7 +363,7 @@ def levels(waveform: Waveform, folded: bool) -> tuple[FloatArray, FloatArray]:
 
 def _at_instants(position: Position, cases: AcCases, share: FloatArray, weight: FloatArray) -> OperatingPoint:
     """Every case at every instant as one batch of operating points, case by case."""
-    if folded(position):
+    if folded(position, cases.fault):
         share = np.abs(share)
     count, instants = len(cases.peak), len(share)
     shape = (count, instants)
@@ -391,7 +400,7 @@ def _let(position: Position, cases: AcCases) -> FloatArray | None:
 
 
 def _instant_by_instant(position: Position, cases: AcCases) -> Cycled:
-    share, weight = levels(position.rail.supply.waveform, folded(position))
+    share, weight = levels(position.rail.supply.waveform, folded(position, cases.fault))
     point = _at_instants(position, cases, share, weight)
     shape = (len(cases.peak), len(share))
     either_way = position.rail.supply.waveform is Waveform.EITHER_WAY
@@ -488,7 +497,7 @@ def _summed(position: Position, s: SteadyStates, cases: AcCases) -> Cycled:
 
 def _settled(position: Position, cases: AcCases, farads: float) -> SteadyStates:
     """The settled cycles; half a bridge's cycle is the whole of a folded sine's."""
-    wave = sine(_same(cases.peak), CLOCK_HZ, folded=folded(position))
+    wave = sine(_same(cases.peak), CLOCK_HZ, folded=folded(position, cases.fault))
     farad = _same(_clocked(position, farads) * cases.speed)
     let = _let(position, cases)
     at = Cases(
@@ -546,8 +555,8 @@ def meter_volts(position: Position, cases: AcCases, farads: float) -> tuple[Floa
     if position.rectification.reservoir:
         s = _settled(position, cases, farads)
         feed, lamp = (np.sqrt(s.averages(v**2)) for v in (_contacts(position, s), _behind_its_wire(position, s)))
-        return _wide(feed, cases), _wide(lamp, cases), _wide(s.averages(s.across("D1")), cases)
-    share, weight = levels(position.rail.supply.waveform, folded(position))
+        return _wide(feed, cases), _wide(lamp, cases), _wide(s.averages(_over_leds(s)), cases)
+    share, weight = levels(position.rail.supply.waveform, folded(position, cases.fault))
     point = _at_instants(position, cases, share, weight)
     shape = (len(cases.peak), len(share))
     either_way = position.rail.supply.waveform is Waveform.EITHER_WAY
@@ -555,7 +564,12 @@ def meter_volts(position: Position, cases: AcCases, farads: float) -> tuple[Floa
         rms_over(v.reshape(shape), weight, either_way=either_way)
         for v in (_contacts(position, point), _behind_its_wire(position, point))
     )
-    return feed, lamp, np.asarray((point.across("D1").reshape(shape) * weight).sum(axis=1))
+    return feed, lamp, np.asarray((_over_leds(point).reshape(shape) * weight).sum(axis=1))
+
+
+def _over_leds(at: "OperatingPoint | SteadyStates") -> FloatArray:
+    """Volts over the string, where the meter is; a joint inside it counts."""
+    return at.across("Rmleds" if any(e.name == "Rmleds" for e in at.circuit.elements) else "D1")
 
 
 def _behind_its_wire(position: Position, at: "OperatingPoint | SteadyStates") -> FloatArray:

@@ -12,8 +12,8 @@ from swapglow.core.build_steps.sleeves import LEG_MM, WIRE_MM, sleeve_over
 from swapglow.core.build_steps.warmth import Warmth
 from swapglow.core.design.board import Board, board_of
 from swapglow.core.engine.netlist import CircuitError
-from swapglow.core.faults.diagnosis import band
-from swapglow.core.faults.metered import as_shown
+from swapglow.core.evidence.expected import band
+from swapglow.core.evidence.metered import as_shown
 from swapglow.core.findings.finding import Finding
 from swapglow.core.intake.hazards import cautions
 from swapglow.core.measurement.reading_after import STATES, ReadingAfter, ReadingKind

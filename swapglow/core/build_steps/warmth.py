@@ -9,8 +9,8 @@ from numpy.typing import NDArray
 
 from swapglow.core.analysis.solution import Solution
 from swapglow.core.engine.netlist import nodes_of
-from swapglow.core.faults.diagnosis import Diagnosis, band
-from swapglow.core.faults.metered import as_shown
+from swapglow.core.evidence.expected import Diagnosis, band
+from swapglow.core.evidence.metered import as_shown
 from swapglow.core.kinds.step import NextStep
 from swapglow.core.measurement.leads import LEADS
 from swapglow.core.measurement.reading_after import ReadingAfter, ReadingKind

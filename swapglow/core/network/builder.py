@@ -35,7 +35,7 @@ from swapglow.core.engine.netlist import (
     Wave,
 )
 from swapglow.core.network.cases import Cases
-from swapglow.core.network.fault import OPEN_OHM, SHORT_OHM, Fault, LedState
+from swapglow.core.network.fault import Fault, with_part_faults
 from swapglow.core.network.filaments import Law, Ohms, filament, steady_load
 from swapglow.core.parts.led import Led
 from swapglow.core.parts.rectifier import rectifier
@@ -78,6 +78,38 @@ class Network:
     circuit: Circuit
     plus: str
     minus: str
+
+
+# What only stands for something: a source's own resistance, a winding's insulation, the knee of a driver or of a
+# current source. It is no part that could fail.
+_STAND_INS = (
+    "Rsource",
+    "Rinsulation",
+    "Rpulse",
+    "Dgate",
+    "Rcontact",
+    "Down",
+    "Dheld",
+    "Dregulator",
+    "Rinside",
+    "Dinner",
+)
+
+
+def is_part(position: Position, name: str) -> bool:
+    """Whether an element of a position's circuit is a part that somebody could change.
+
+    Args:
+        position: the swap.
+        name: the element's.
+
+    Returns:
+        Whether it can fail.
+    """
+    if name.startswith(("V", "I")) or name in _STAND_INS or name.endswith(("forth", "back")):
+        return False
+    # The bridge inside a ready-made lamp is the lamp's.
+    return not name.startswith("Dbridge") or bool(position.rectification.diodes)
 
 
 def laws_of(position: Position) -> dict[str, Law]:
@@ -237,7 +269,9 @@ class _Builder:
             title += f", {p.rectification.label.lower()}"
         elif self.wave is not None:
             title += ", check pulses"
-        return Network(Circuit(tuple(self.elements), celsius=p.celsius, title=title), plus, minus)
+        circuit = Circuit(tuple(self.elements), celsius=p.celsius, title=title)
+        wrong = () if self.cases.fault is None else self.cases.fault.parts
+        return Network(with_part_faults(circuit, wrong), plus, minus)
 
     def _extra(self, name: str, a: str, b: str, ohm: Param | None) -> str:
         """A resistance that does not belong there, in series; returns the node behind it."""
@@ -386,7 +420,7 @@ class _Builder:
         model = side_by_side(led_model(p.led, cases.vf, p.in_series // lit, p.celsius), p.branches)
         for k in range(1, lit + 1):
             after = last if k == lit else f"led{k}"
-            self.elements.append(_standing(f"D{k}", node, after, model, fault.led))
+            self.elements.append(Diode(f"D{k}", node, after, model))
             node = after
 
     def _regulator(self, node: str, last: str) -> str:
@@ -508,13 +542,6 @@ class _Builder:
             CurrentSource(f"I{name}", at, after, Dc(amps - _SHARP.i_s)),
             Diode(f"D{name}", after, at, replace(_SHARP, nominal_c=self.p.celsius)),
         ]
-
-
-def _standing(name: str, node: str, after: str, model: DiodeModel, how: LedState) -> Element:
-    """LEDs as they stand: right, turned round, open or shorted."""
-    if how in ("open", "short"):
-        return Resistor(name, node, after, OPEN_OHM if how == "open" else SHORT_OHM)
-    return Diode(name, after, node, model) if how == "turned" else Diode(name, node, after, model)
 
 
 def held_amps(position: Position, cases: Cases) -> Param:

@@ -69,7 +69,11 @@ def string_amps(position: Position, point: OperatingPoint) -> FloatArray:
     Returns:
         Amps, never negative, (samples,).
     """
-    return np.maximum(point.current("D1"), 0.0) / position.branches
+    amps = point.current("D1")
+    if any(e.name == "RleakD1" for e in point.circuit.elements):
+        # What leaks beside the LED flows in the same string.
+        amps = amps + point.current("RleakD1")
+    return np.maximum(amps, 0.0) / position.branches
 
 
 def resistor_amps(position: Position, point: OperatingPoint) -> FloatArray:

@@ -5,9 +5,9 @@ from dataclasses import dataclass
 from swapglow.core.build_steps.before_after import Difference
 from swapglow.core.build_steps.steps import BuildStep
 from swapglow.core.build_steps.warmth import Warmth
-from swapglow.core.faults.diagnosis import Diagnosis
-from swapglow.core.faults.sister import SisterReading
-from swapglow.core.faults.trouble import Trouble
+from swapglow.core.evidence.account import Trouble
+from swapglow.core.evidence.expected import Diagnosis
+from swapglow.core.evidence.sister import SisterReading
 from swapglow.core.findings.finding import Finding
 from swapglow.core.intake.second_job import DutyReport
 from swapglow.core.kinds.step import NextStep

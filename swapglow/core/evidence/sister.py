@@ -11,11 +11,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from swapglow.core.analysis.solution import Solution
-from swapglow.core.engine.netlist import CircuitError
-from swapglow.core.faults.diagnosis import Diagnosis
-from swapglow.core.faults.metered import as_shown, comparable
-from swapglow.core.faults.predict import DROP, RAIL, SIZE, Predicted, predict
-from swapglow.core.faults.suspect import Suspect, suspects
+from swapglow.core.evidence.expected import Diagnosis
+from swapglow.core.evidence.hypotheses import hypotheses
+from swapglow.core.evidence.infer import noise
+from swapglow.core.evidence.metered import as_shown, comparable
+from swapglow.core.evidence.predict import DROP, RAIL, SIZE, UNKNOWNS, Draws, predict
 from swapglow.core.measurement.reading_after import KINDS, ReadingAfter
 from swapglow.core.quantities import Shown, shown
 
@@ -80,20 +80,27 @@ def pairs(s: Solution, own: Sequence[ReadingAfter], sisters: Sequence[ReadingAft
     both = [r for r in own if _place(r) in newest]
     if not both:
         return {}
-    try:
-        sound = predict(s, suspects(s, tuple(both))[:1], both)
-    except CircuitError:
+    moved = [n for n in range(len(UNKNOWNS)) if n not in (RAIL, DROP, SIZE)]
+    standings = np.vstack([np.zeros(len(UNKNOWNS)), np.eye(len(UNKNOWNS))[moved]])
+    found = predict(s, [Draws(hypotheses(s, tuple(both))[0], standings)], both)[0]
+    if not np.isfinite(found).all():
         return {}
+    meter = noise(found[:1], np.abs(found[0]), both)[0]
     out = {}
-    for k, r in enumerate(both):
-        sister, mean = newest[_place(r)], float(sound.mean[0, k])
+    for k, reading in enumerate(both):
+        sister, mean = newest[_place(reading)], float(found[0, k])
         if mean == 0:
             continue
         factor = comparable(sister) / mean
-        apart = np.delete(sound.moved[0, k], [RAIL, DROP]) * factor
-        spread = _SIGMAS * float(np.sqrt(2 * (apart**2).sum() + 2 * (float(sound.meter[0, k]) * factor) ** 2))
-        out[r.id] = Pair(sister, spread, factor)
+        apart = (found[1:, k] - mean) * factor
+        spread = _SIGMAS * float(np.sqrt(2 * (apart**2).sum() + 2 * (float(meter[k]) * factor) ** 2))
+        out[reading.id] = Pair(sister, spread, factor)
     return out
+
+
+def usable(found: Mapping[str, Pair]) -> dict[str, Pair]:
+    """Those whose sister reads near enough to what it should, by this lamp's reading's id."""
+    return {key: pair for key, pair in found.items() if pair.usable}
 
 
 def by_sister(d: Diagnosis, r: ReadingAfter, pair: Pair | None) -> Diagnosis:
@@ -159,36 +166,3 @@ def beside_it(
         here = None if this is None else shown(this.value, this.unit, this.note or "read")
         out.append(SisterReading(r.id, r.kind, r.state, there, here, line))
     return tuple(out)
-
-
-def calibrated(
-    predicted: Predicted, every: Sequence[Suspect], taken: Sequence[ReadingAfter], found: Mapping[str, Pair]
-) -> Predicted:
-    """What suspects would read, set by the sister: what both share moves nothing any more, and is no suspect.
-
-    Args:
-        predicted: by the circuit alone.
-        every: the suspects.
-        taken: readings of this lamp, in the order of ``predicted``.
-        found: those read at both.
-
-    Returns:
-        The same where there is no sister; else scaled to its reading, rail and driver's drop still, LED, resistor and
-        meter doubled as two of each are in it.
-    """
-    mean, moved, meter = predicted.mean.copy(), predicted.moved.copy(), predicted.meter.copy()
-    # A rail that is off is off for both.
-    shared = [i for i, m in enumerate(every) if m.rail != 1.0]
-    for k, r in enumerate(taken):
-        pair = found.get(r.id)
-        if pair is None or not pair.usable:
-            continue
-        mean[shared, k], moved[shared, k], meter[shared, k] = mean[0, k], moved[0, k], meter[0, k]
-        mean[:, k] *= pair.factor
-        moved[:, k] *= pair.factor
-        moved[:, k, [RAIL, DROP]] = 0.0
-        for which in range(moved.shape[2]):
-            if which not in (RAIL, DROP, SIZE):
-                moved[:, k, which] *= np.sqrt(2.0)
-        meter[:, k] *= pair.factor * np.sqrt(2.0)
-    return replace(predicted, mean=mean, moved=moved, meter=meter)

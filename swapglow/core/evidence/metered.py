@@ -10,11 +10,11 @@ from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.solution import ac_cases, current
 from swapglow.core.analysis.states import state_of
 from swapglow.core.design.position import Position
-from swapglow.core.engine.netlist import Param
+from swapglow.core.engine.netlist import Param, Resistor
 from swapglow.core.engine.operating_point import OperatingPoint
 from swapglow.core.measurement.reading_after import DIODE_RANGE, ReadingAfter, ReadingKind, unit_of
 from swapglow.core.network.cases import Cases
-from swapglow.core.network.fault import Fault, LedState
+from swapglow.core.network.fault import Fault, PartFault
 from swapglow.core.network.solve import lamp_amps, point_of, resistor_amps, string_amps
 from swapglow.core.parts.meter import USUAL_INPUT_OHM
 from swapglow.core.quantities import Shown, shown
@@ -26,6 +26,8 @@ DIODE_RANGE_A = 1e-3
 DIODE_RANGE_V = 3.0
 # Where a diode range's "OL" stands among volts, to be compared.
 OL_V = 6.0
+# What one cycle gives on volts ranges.
+VOLTS_ON_AC: tuple[ReadingKind, ...] = ("led_volts", "lamp_volts", "supply_volts")
 # Across which parts each volts reading is taken; none needs no meter of its own there.
 _OVER: dict[ReadingKind, str] = {
     "led_volts": "leds",
@@ -66,14 +68,12 @@ def metered(
     added = reading.burden_ohm if burden is None else burden
     fault = cases.fault or Fault()
     if kind == "resistor_ohms":
-        return np.asarray(cases.ohms / p.resistor_parts * np.ones(cases.samples))
+        return _on_ohms_range(p, cases, fault.parts)
     if kind in DIODE_RANGE:
-        return _on_diode_range(p, cases, fault.led, turned=kind == "led_turned")
+        return _on_diode_range(p, cases, fault.parts, turned=kind == "led_turned")
     if p.rail.supply.alternates:
         if kind != "current":
-            met = replace(cases, fault=_with_meter(fault, reading, kind, added))
-            feed, at_lamp, over_leds = meter_volts(p, ac_cases(p, met), size(p).farads)
-            return {"supply_volts": feed, "lamp_volts": at_lamp}.get(kind, np.abs(over_leds))
+            return volts_on_ac(p, cases)[kind]
         met = replace(cases, ohms=cases.ohms + added)
         amps = current(p, met)
         return np.asarray(amps * p.branches if reading.of == "all" else amps)
@@ -83,8 +83,28 @@ def metered(
     if kind == "current":
         return through(p, point, reading)
     if kind == "resistor_volts":
-        return np.asarray(resistor_amps(p, point) * cases.ohms)
+        # Of two halves, one in each lead, a meter is held across one.
+        return np.asarray(np.abs(point.across("R1")) if not p.set_by_ohms else resistor_amps(p, point) * cases.ohms)
     return _across(point, f"Rm{_OVER[kind]}")
+
+
+def volts_on_ac(position: Position, cases: Cases) -> dict[ReadingKind, FloatArray]:
+    """What volts ranges show over a cycle, by what is read; one solution gives all of them.
+
+    Args:
+        position: the swap on a supply that alternates.
+        cases: what to solve, (samples,) each.
+
+    Returns:
+        V, (samples,) each.
+
+    Raises:
+        NotConverged: a case has no answer.
+    """
+    meters = {f"over_{_OVER[kind]}": USUAL_INPUT_OHM for kind in VOLTS_ON_AC}
+    met = replace(cases, fault=replace(cases.fault or Fault(), **meters))  # type: ignore[arg-type]  # by their names
+    feed, at_lamp, over_leds = meter_volts(position, ac_cases(position, met), size(position).farads)
+    return {"supply_volts": feed, "lamp_volts": at_lamp, "led_volts": np.abs(over_leds)}
 
 
 def comparable(reading: ReadingAfter) -> float:
@@ -164,11 +184,26 @@ def _across(point: OperatingPoint, name: str) -> FloatArray:
     return np.asarray(np.abs(point.across(name)))
 
 
-def _on_diode_range(p: Position, cases: Cases, led: LedState, *, turned: bool) -> FloatArray:
+def _on_ohms_range(p: Position, cases: Cases, parts: tuple[PartFault, ...]) -> FloatArray:
+    """The resistor by itself, one lead lifted; of two halves the first."""
+    ohms = cases.ohms / p.resistor_parts * np.ones(cases.samples)
+    for f in parts:
+        if f.part == "R1":
+            stands = f.on(Resistor("R1", "a", "b", ohms))[0]
+            assert isinstance(stands, Resistor)
+            ohms = stands.ohms * np.ones(cases.samples)
+    return np.asarray(ohms)
+
+
+def _on_diode_range(p: Position, cases: Cases, parts: tuple[PartFault, ...], *, turned: bool) -> FloatArray:
     """One LED on the meter's diode range, or the one of a string that reads otherwise than the rest."""
-    lights = led == ("turned" if turned else "")
-    volts = np.full(cases.samples, 0.0 if led == "short" else OL_V)
-    if lights:
-        vf = p.led.junction(cases.vf, p.celsius).volts(DIODE_RANGE_A)
-        volts = np.where(np.asarray(vf) <= DIODE_RANGE_V, vf, OL_V) * np.ones(cases.samples)
+    wrong = next((f for f in parts if f.part == "D1"), None)
+    how = "" if wrong is None else wrong.how
+    volts = np.full(cases.samples, 0.0 if how == "short" else OL_V)
+    if how not in ("open", "short") and turned == (how == "turned"):
+        vf = np.asarray(p.led.junction(cases.vf, p.celsius).volts(DIODE_RANGE_A))
+        volts = np.where(vf <= DIODE_RANGE_V, vf, OL_V) * np.ones(cases.samples)
+    if wrong is not None and how == "leaky":
+        # What leaks takes the meter's current before a junction does (Ohm).
+        volts = np.minimum(volts, DIODE_RANGE_A * np.asarray(wrong.size))
     return np.asarray(volts)

@@ -12,13 +12,13 @@ import pytest
 
 from swapglow.core.analysis.solution import solve
 from swapglow.core.assess import Bench, assess
-from swapglow.core.faults.diagnosis import diagnose
-from swapglow.core.faults.metered import metered
-from swapglow.core.faults.suspect import AT, PRIOR, suspects
-from swapglow.core.faults.trouble import trouble
+from swapglow.core.evidence.account import account, by_cause, known_by
+from swapglow.core.evidence.expected import diagnose
+from swapglow.core.evidence.hypotheses import UNLISTED, hypotheses, netlist
+from swapglow.core.evidence.metered import metered
 from swapglow.core.measurement.reading_after import KINDS, POWER_OFF, ReadingAfter, read_after
 from swapglow.core.network.cases import Cases
-from swapglow.core.network.fault import Fault
+from swapglow.core.network.fault import Fault, PartFault
 from swapglow.core.quantities import InputError
 from tests.core.supplies import lamp, on
 from tests.core.test_whole_loads import driven, through
@@ -40,7 +40,7 @@ def wrong(p, *taken):
     readings = tuple(
         read_after(f"r{n}", kind, text, "", "") for n, (kind, text) in enumerate(t.split(" ", 1) for t in taken)
     )
-    return trouble(s, readings, [diagnose(s, r) for r in readings])
+    return account(s, readings, [diagnose(s, r) for r in readings])
 
 
 def ids(found):
@@ -51,12 +51,12 @@ def ids(found):
     ("fault", "kind", "volts"),
     [
         # A turned or open LED keeps the whole rail off its resistor; the meter's 10 MΩ draw 1.2 µA through 1 kΩ.
-        (Fault(led="turned"), "led_volts", 12.0 * 10e6 / (10e6 + 1e3)),
-        (Fault(led="open"), "led_volts", 12.0 * 10e6 / (10e6 + 1e3)),
+        (Fault(parts=(PartFault("D1", "turned"),)), "led_volts", 12.0 * 10e6 / (10e6 + 1e3)),
+        (Fault(parts=(PartFault("D1", "open"),)), "led_volts", 12.0 * 10e6 / (10e6 + 1e3)),
         # Behind a joint of 10 GΩ a meter of 10 MΩ reads a thousandth of what is left.
         (Fault(string=1e10), "led_volts", 12.0 * 10e6 / (1e10 + 10e6)),
-        (Fault(led="short"), "led_volts", 12.0 * 0.1 / 1000.1),
-        (Fault(led="short"), "resistor_volts", 12.0 * 1000 / 1000.1),
+        (Fault(parts=(PartFault("D1", "short"),)), "led_volts", 12.0 * 0.1 / 1000.1),
+        (Fault(parts=(PartFault("D1", "short"),)), "resistor_volts", 12.0 * 1000 / 1000.1),
         # Contact and ground in series with all: each takes its share of what flows.
         (Fault(plus=470.0), "plus_volts", 12 - 470 * through(12, 1470)),
         (Fault(plus=470.0), "supply_volts", 12.0),
@@ -101,9 +101,9 @@ def test_a_diode_range_reads_one_led_at_a_milliamp_and_nothing_of_what_is_open()
     at_one = float(red.led.junction(2.0).volts(1e-3))
     assert shows(red, "led_straight") == pytest.approx(at_one, rel=1e-6)
     assert shows(red, "led_turned") > 3
-    assert shows(red, "led_turned", Fault(led="turned")) == pytest.approx(at_one, rel=1e-6)
-    assert shows(red, "led_straight", Fault(led="turned")) > 3
-    assert shows(red, "led_straight", Fault(led="short")) == 0.0
+    assert shows(red, "led_turned", Fault(parts=(PartFault("D1", "turned"),))) == pytest.approx(at_one, rel=1e-6)
+    assert shows(red, "led_straight", Fault(parts=(PartFault("D1", "turned"),))) > 3
+    assert shows(red, "led_straight", Fault(parts=(PartFault("D1", "short"),))) == 0.0
     # More than three volts are more than the range gives.
     assert shows(white, "led_straight") > 3
     assert shows(replace(ONE, resistor_parts=2), "resistor_ohms") == pytest.approx(1000.0)
@@ -115,7 +115,7 @@ def test_over_a_cycle_a_dc_range_averages_and_an_ac_range_takes_the_root_mean_sq
     assert shows(p, "lamp_volts") == pytest.approx(15.0, rel=1e-3)
     assert shows(p, "led_volts") == pytest.approx(1.95, abs=0.06)
     # A turned LED behind the bridge carries nothing: two dark diodes and it share the track's volts.
-    assert shows(p, "led_volts", Fault(led="turned")) > 13
+    assert shows(p, "led_volts", Fault(parts=(PartFault("D1", "turned"),))) > 13
     assert shows(p, "led_volts", Fault(string=1e10)) < 0.1
     winding = on("winding", "12Vac", low="12V", high="12V", resistor="1k", rectification="half_wave")
     assert shows(winding, "lamp_volts") == pytest.approx(12.0, rel=2e-3)
@@ -125,29 +125,33 @@ def test_over_a_cycle_a_dc_range_averages_and_an_ac_range_takes_the_root_mean_sq
     ("taken", "first"),
     [
         # 12 V − 2 V over a tenth of the resistor, ten times it, or the next value.
-        (["current 0A", "led_volts 12V"], "led-reversed"),
-        (["current 0A", "led_turned 1.75V"], "led-reversed"),
-        (["current 0A", "led_volts 12V", "led_turned OL", "led_straight OL"], "led-open"),
-        (["current 0A", "led_volts 1.96V"], "meter-fuse"),
-        (["current 0A", "supply_volts 0V"], "other-rail"),
-        (["current 0A", "supply_volts 12V", "plus_volts 0.01V"], "contact"),
-        (["current 0A", "supply_volts 12V", "plus_volts 12V", "led_volts 0V"], "joint"),
-        (["current 1.02mA"], "wrong-decade"),
-        (["current 8.4mA", "resistor_ohms 1k2"], "wrong-value"),
+        (["current 0A", "led_volts 12V"], "D1-turned"),
+        (["current 0A", "led_turned 1.75V"], "D1-turned"),
+        (["current 0A", "led_volts 12V", "led_turned OL", "led_straight OL"], "D1-open"),
+        (["current 0A", "led_volts 1.9V", "supply_volts 12V"], "meter-fuse"),
+        (["current 0A", "supply_volts 0V"], "rail-off"),
+        (["current 0A", "supply_volts 12V", "plus_volts 0.01V"], "contact-open"),
+        (["current 0A", "supply_volts 12V", "plus_volts 12V", "led_volts 0V"], "joint-open"),
+        # 10 MΩ across an open resistor let a microamp through the LED, which then shows some 1.4 V (Ohm, Shockley).
+        (["current 0A", "led_volts 0V", "resistor_volts 10.6V", "resistor_ohms OL"], "R1-open"),
+        (["current 1.02mA", "resistor_ohms 10k"], "R1-decade-up"),
+        (["current 8.4mA", "resistor_ohms 1k2"], "R1-value"),
+        (["current 83mA", "led_volts 2.4V", "resistor_ohms 0.2R"], "R1-short"),
         (["current 6.85mA", "plus_volts 8.8V", "minus_volts 0V", "supply_volts 12V"], "contact"),
         (["current 6.85mA", "plus_volts 12V", "minus_volts 3.2V"], "ground"),
         (["current 6.85mA", "resistor_ohms 1k", "plus_volts 12V", "minus_volts 0V", "resistor_volts 6.85V"], "joint"),
         (["current 9.2mA", "resistor_volts 10.1V"], "meter-burden"),
-        (["current 5.4mA", "supply_volts 7.4V"], "other-rail"),
-        (["current 10.1mA", "resistor_volts 12V"], "probe-side"),
-        (["current 10.1mA", "led_volts 10V"], "probe-side"),
-        (["led_volts 0V", "resistor_volts 12V"], "led-short"),
+        (["current 5.4mA", "supply_volts 7.4V"], "rail-level"),
+        (["current 10.1mA", "resistor_volts 12V"], "slip-place"),
+        (["current 10.1mA", "led_volts 10V"], "slip-place"),
+        (["current 101mA", "led_volts 1.9V", "resistor_volts 10.1V"], "slip-decade"),
+        (["led_volts 0V", "resistor_volts 12V"], "D1-short"),
     ],
 )
 def test_readings_together_name_the_cause(taken, first):
     found = wrong(ONE, *taken)
     assert ids(found)[0] == first
-    assert found.trouble.causes[0].share > 0.5
+    assert found.trouble.causes[0].share > 0.4
 
 
 def test_a_cause_comes_with_its_size():
@@ -168,64 +172,135 @@ def test_a_cause_comes_with_its_size():
     assert cause.reads[0].value == pytest.approx(amps, rel=0.01)
 
 
-def test_where_the_readings_hold_several_causes_several_are_named():
+def test_where_the_readings_hold_several_causes_three_are_named_and_none_is_sure():
     found = wrong(ONE, "current 0A")
-    assert {"led-reversed", "led-open", "joint", "contact", "other-rail", "meter-fuse"} == set(ids(found))
-    assert sum(c.share for c in found.trouble.causes) == pytest.approx(1.0, abs=0.02)
-    assert found.trouble.line == "6 causes would read so."
+    assert {"D1-turned", "rail-off", "meter-fuse"} == set(ids(found))
+    assert found.trouble.causes[0].share < 0.4
+    assert found.trouble.line == "These 3 are the likeliest."
     # Turned or open: both keep the rail, and both stay.
-    assert ids(wrong(ONE, "current 0A", "led_volts 12V")) == ["led-reversed", "led-open"]
+    assert ids(wrong(ONE, "current 0A", "led_volts 12V")) == ["D1-turned", "D1-open"]
+
+
+def test_one_reading_says_nothing_for_certain():
+    """No single reading counts more than 100 to 1: what seems plain is said with 95 % at most."""
+    for taken in ("supply_volts 0V", "led_volts 0V", "current 83mA"):
+        s = solve(ONE)
+        known = known_by(s, (read_after("r", *taken.split(" "), "", ""),))
+        assert max(q.share for q in known.posteriors) <= 0.95
+        assert known.unlisted >= 0.4 * UNLISTED
 
 
 def test_a_high_rail_explains_two_readings_only_together():
     """At the rail's own end current and volts are both up; one up and one down is no rail."""
     high = wrong(ONE, f"current {through(13.2, 1000):.5f}A", f"resistor_volts {1000 * through(13.2, 1000):.4f}V")
-    assert ids(high)[0] == "other-rail"
+    assert ids(high)[0] in ("rail-level", "sound")
     apart = wrong(ONE, f"current {through(13.2, 1000):.5f}A", "supply_volts 12V")
-    assert "other-rail" not in ids(apart)
+    assert "rail-level" not in ids(apart)
+
+
+def test_leds_of_another_lot_are_no_fault():
+    """Thirteen strings of three red LEDs on 12 V: read is what LEDs of 2.4 V each make, (12 V - 7.2 V)/330 Ω a string
+    (Ohm), and their own volts. Nothing is broken, and nothing else is named first."""
+    p = on("regulated", "12V", flat=True, led_id="red-5-diffused", in_series=3, branches=13, resistor="330")
+    s = solve(p)
+    taken = (
+        read_after("a", "current", f"{13 * (12 - 7.2) / 330:.5f}A", "", "", "all"),
+        read_after("v", "led_volts", "7.2V", "", "", "all"),
+    )
+    found = account(s, taken, [replace(diagnose(s, r), agrees=False) for r in taken])
+    assert found.trouble.causes[0].id == "sound"
+    assert (
+        found.trouble.causes[0].message.replace("\u00a0", " ").startswith("Nothing is wrong: these LEDs have about 2.")
+    )
+
+
+@pytest.mark.parametrize(
+    ("part", "how", "cause"),
+    [("Dbridge2", "open", "Dbridge-open"), ("C1", "share", "C1-share"), ("C1", "leaky", "C1-leaky")],
+)
+def test_on_a_bridge_with_a_capacitor_no_innocent_part_is_named(part, how, cause):
+    """12 V winding, 1k2, one diode open or the capacitor dried out: rail, wires, LED and resistor read, none of them is
+    called faulty. The readings are the same circuit's with that one part changed."""
+    p = on("winding", "12Vac", flat=True, resistor="1k2", rectification="bridge_cap")
+    s = solve(p)
+    fault = Fault(parts=(PartFault(part, how, {"share": 0.05, "leaky": 300.0}.get(how, 1.0)),))
+    read = {kind: shows(p, kind, fault) for kind in ("current", "supply_volts", "lamp_volts")}
+    taken = [f"{kind} {value:.5f}{'A' if kind == 'current' else 'V'}" for kind, value in read.items()]
+    found = wrong(p, *taken, "resistor_ohms 1k2")
+    innocent = [c for c in found.trouble.causes if c.share > 0.5 and not c.id.startswith(("Dbridge", "C1", "sound"))]
+    assert innocent == []
+    assert cause in by_cause(
+        known_by(s, tuple(read_after(f"r{n}", *t.split(" "), "", "") for n, t in enumerate(taken)))
+    )
+
+
+def test_faults_are_made_from_the_netlist():
+    """Every part that the builder draws has faults; what only models has none."""
+    p = on("winding", "12Vac", resistor="1k2", rectification="half_wave_cap")
+    names = {e.name for e in netlist(p).elements}
+    assert {"Vrail", "Drectifier", "C1", "R1", "D1"} <= names
+    of = {h.id.split("-")[0] for h in hypotheses(solve(p), ())}
+    assert {"Drectifier", "C1", "R1", "D1"} <= of
+    assert "Vrail" not in of
+
+
+def test_priors_add_up_with_what_is_not_listed():
+    for p in (ONE, on("winding", "12Vac", resistor="1k2", rectification="bridge_cap")):
+        every = hypotheses(solve(p), (read_after("r", "current", "0A", "", ""),))
+        assert sum(h.prior for h in every) + UNLISTED == pytest.approx(1.0)
+        assert every[0].id == "sound" and all(h.prior > 0 for h in every)
+        assert all(("{}" in h.message) == (h.size is not None and h.size.unit is not None) for h in every)
 
 
 def test_what_explains_nothing_is_said_to():
     found = wrong(ONE, "resistor_volts 40V")
     assert found.trouble.causes == () and found.trouble.line.startswith(
-        "Nothing simple explains these readings together"
+        "Nothing here explains these readings together."
     )
 
 
-def test_where_no_one_fault_makes_all_readings_that_is_said_with_what_the_newest_says():
-    """A tenth of the current flows, and the whole rail stands over the LED: not both at once."""
-    found = wrong(ONE, "current 1.02mA", "led_volts 12V")
-    assert found.trouble.line.startswith("No one fault makes all these readings. By the newest alone: ")
-    assert ids(found)[0] == "led-reversed"
+def test_two_faults_at_once_are_found_where_no_single_one_explains_the_readings():
+    """A tenth of the resistor, and a joint before it that adds 4.7 kΩ with half the rail lost on a contact."""
+    amps = through(12, 100 + 4700)
+    found = wrong(
+        ONE, f"current {amps:.6f}A", f"resistor_volts {amps * 100:.5f}V", "resistor_ohms 100R", "plus_volts 12V"
+    )
+    assert {"R1-decade-down", "joint"} <= set("+".join(ids(found)).split("+"))
 
 
 def test_the_newest_reading_of_a_kind_counts():
     assert wrong(ONE, "current 0A", "current 10.1mA") is None
-    assert ids(wrong(ONE, "current 10.1mA", "current 1.02mA"))[0] == "wrong-decade"
+    assert ids(wrong(ONE, "current 10.1mA", "current 1.02mA"))[0] == "R1-decade-up"
 
 
 def test_a_current_as_it_should_be_clears_what_was_off_before_it():
     """It proves LED, resistor and rail in one; what comes after it counts again."""
     assert wrong(ONE, "led_volts 12V", "resistor_volts 0V", "current 10.1mA") is None
-    assert ids(wrong(ONE, "led_volts 0V", "current 10.1mA", "led_volts 12V"))[0] in ("led-reversed", "probe-side")
+    assert ids(wrong(ONE, "led_volts 0V", "current 10.1mA", "led_volts 12V"))[0] in ("D1-turned", "slip-place")
     # Volts that are right prove only their own place: the walk goes on.
     assert wrong(ONE, "current 0A", "supply_volts 12V") is not None
 
 
 def test_the_next_reading_tells_what_is_left_apart():
-    """Four volts along the loop part six causes of a dark lamp; a turned LED conducts the other way round."""
+    """The whole rail stands over a turned LED, nothing where the rail is dead; turned, it conducts the other way."""
     step = wrong(ONE, "current 0A").next
-    assert step.act == "Walk the loop: rail, plus wire, across the LEDs, minus wire"
-    assert step.reading == "supply_volts"
+    assert (step.act, step.reading) == ("Read next: volts across the LEDs", "led_volts")
     said = {m.means: m.answer.replace("\u00a0", " ") for m in step.meanings}
-    assert said["The LED is turned round."].startswith("12 V, 12 V, 12 V, 0")
-    assert said["A contact that only touches with the covers off."].startswith("12 V, 12 mV")
+    assert said["The LED is turned round."] == "12 V" and said["The rail is off, or its fuse has gone."] == "1.2 mV"
+    # What leaves rail, wires and string open is walked along.
+    step = wrong(ONE, "current 0A", "led_volts 0V").next
+    assert step.reading == "supply_volts"
     step = wrong(ONE, "current 0A", "led_volts 12V", "supply_volts 12V", "plus_volts 12V", "minus_volts 0V").next
     assert step.reading in ("led_turned", "led_straight")
     assert step.caution == "Power off, capacitors empty."
     assert {m.answer.replace("\u00a0", " ") for m in step.meanings} >= {"OL"}
-    # Nothing is asked where one cause is left.
-    assert wrong(ONE, "current 0A", "led_turned 1.8V", "led_volts 12V").next is None
+
+
+def test_on_a_supply_that_alternates_its_volts_are_asked_for_on_an_ac_range():
+    p = on("winding", "12Vac", flat=True, resistor="1k2", rectification="bridge_cap")
+    step = wrong(p, "current 0A", "led_volts 0V").next
+    assert step.reading in ("supply_volts", "lamp_volts")
+    assert step.meter.startswith("AC volts")
 
 
 def test_it_is_the_next_thing_on_the_bench():
@@ -246,8 +321,8 @@ def test_one_string_of_several_is_told_from_all():
     s = solve(p)
     amps = 3 * through(12, 1000)
     reading = (read_after("r", "current", f"{amps:.6f}A", "", "", "all"),)
-    found = trouble(s, reading, [diagnose(s, reading[0])])
-    cause = next(c for c in found.trouble.causes if c.id == "led-reversed")
+    found = account(s, reading, [diagnose(s, reading[0])])
+    cause = next(c for c in found.trouble.causes if c.id == "D1-turned")
     assert cause.reads[0].value == pytest.approx(amps, rel=0.01)
 
 
@@ -260,9 +335,9 @@ def test_a_keep_warm_that_was_left_in_is_found_by_the_off_state():
     glows = read_after("r", "current", f"{through(12, 2000):.6f}A", "", "", state="off")
     verdict = diagnose(s, glows)
     assert not verdict.agrees and verdict.state == "off"
-    found = trouble(s, (glows,), [verdict])
+    found = account(s, (glows,), [verdict])
     cause = next(c for c in found.trouble.causes if c.id == "keep-warm")
-    assert float(re.search(r"about ([\d.]+)", cause.message).group(1)) == pytest.approx(1000, rel=0.1)
+    assert "about 1 kΩ" in cause.message.replace("\u00a0", " ")
 
 
 def test_an_old_lamp_beside_the_led_is_told_by_its_own_cold_resistance():
@@ -279,17 +354,8 @@ def test_an_old_lamp_beside_the_led_is_told_by_its_own_cold_resistance():
     s = solve(p)
     read = shows(p, "plus_volts", Fault(across=48.0))
     reading = (read_after("r", "plus_volts", f"{read:.4f}V", "", ""),)
-    found = trouble(s, reading, [diagnose(s, reading[0])])
+    found = account(s, reading, [diagnose(s, reading[0])])
     assert "lamp-in" in ids(found)
-
-
-def test_every_suspect_has_a_weight_and_says_what_it_is():
-    found = suspects(solve(ONE), (read_after("r", "current", "0A", "", ""), read_after("v", "led_volts", "0V", "", "")))
-    assert found[0].id == "fine"
-    assert {m.id for m in found[1:]} <= PRIOR.keys()
-    assert set(AT) <= PRIOR.keys()
-    assert all(m.message and m.weight > 0 for m in found)
-    assert all(("{}" in m.message) == (m.unit is not None) for m in found)
 
 
 @pytest.mark.parametrize(

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from swapglow.core.analysis.solution import Solution
 from swapglow.core.analysis.states import rails_in, state_of
 from swapglow.core.design.position import Position
-from swapglow.core.faults.metered import OL_V, as_shown, comparable, last_digit, metered, no_end
+from swapglow.core.evidence.metered import OL_V, as_shown, comparable, last_digit, metered, no_end
 from swapglow.core.measurement.reading_after import ENDLESS, POWER_OFF, ReadingAfter
 from swapglow.core.network.cases import Cases
 from swapglow.core.parts.meter import ACCURACY
