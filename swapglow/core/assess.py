@@ -18,7 +18,7 @@ from swapglow.core.design.trial import Trial
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.evidence import sister
 from swapglow.core.evidence.account import account, chase
-from swapglow.core.evidence.expected import diagnose
+from swapglow.core.evidence.expected import diagnose, outlived
 from swapglow.core.findings import context_of, judge, solvable
 from swapglow.core.findings.finding import Finding, gravity
 from swapglow.core.intake.autopsy import died_of
@@ -28,6 +28,7 @@ from swapglow.core.measurement import plan as plans
 from swapglow.core.measurement.cautions import with_cautions
 from swapglow.core.measurement.clip_first import clip_first
 from swapglow.core.measurement.fast_flash import fast_flash
+from swapglow.core.measurement.fitted import fitted_in, since_changed
 from swapglow.core.measurement.next_step import Standing, next_step
 from swapglow.core.measurement.reading_after import WARM, ReadingAfter
 from swapglow.core.measurement.reading_before import ReadingBefore
@@ -146,15 +147,19 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
     bench = bench or Bench()
     known = _known(position)
     s, warm = known.solution, known.warm
-    own = tuple(r for r in bench.readings_after if r.whose == "this")
+    now = fitted_in(position)
+    changed = {r.id: since for r in bench.readings_after if (since := since_changed(r.fitted, now))}
+    kept = tuple(r for r in bench.readings_after if r.id not in changed)
+    own = tuple(r for r in kept if r.whose == "this")
     felt = feel(warm, own)
     electric = tuple(r for r in own if r.kind not in WARM)
-    sisters = tuple(r for r in bench.readings_after if r.whose == "sister" and r.kind not in WARM)
+    sisters = tuple(r for r in kept if r.whose == "sister" and r.kind not in WARM)
     pairs = sister.pairs(s, electric, sisters)
     metered = tuple(sister.by_sister(diagnose(s, r), r, pairs.get(r.id)) for r in electric)
     wrong = account(s, electric, metered, pairs)
     order = {r.id: k for k, r in enumerate(bench.readings_after)}
-    diagnoses = tuple(sorted((*metered, *felt), key=lambda d: order[d.id]))
+    gone = (outlived(r, changed[r.id]) for r in bench.readings_after if r.id in changed and r.whose == "this")
+    diagnoses = tuple(sorted((*metered, *felt, *gone), key=lambda d: order[d.id]))
     asked = (
         *clip_first(position, no_meter=bench.site.habits.no_meter, read=bool(bench.readings_before)),
         *fast_flash(position, known.states[0] if known.states else None),
@@ -192,7 +197,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
             next_step(
                 s,
                 asked,
-                bool(diagnoses),
+                bool(own),
                 before.contradictions,
                 chase=chase_heat(s, felt) if wrong is None else chase(metered, wrong),
                 closed=bench.closed,

@@ -38,8 +38,8 @@ COLUMNS = (
     Column("note", "note", "note"),
 )
 HEADING = ("lamp", "when", *(c.heading for c in COLUMNS), "at")
-# Whose a reading is came later: a file without it is of this lamp alone.
-MORE = (Column("whose", after="whose"),)
+# Whose a reading is, and what was fitted then, came later: a file without them is of this lamp, and of no one circuit.
+MORE = (Column("whose", after="whose"), Column("fitted", after="fitted"))
 # They tell readings and lamps of one name apart; a file made by hand may leave them out.
 KEYS = ("reading key", "lamp key")
 MOST_LINES = 5000

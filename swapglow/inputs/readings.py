@@ -19,6 +19,8 @@ class ReadingAfterInput(Shape):
     note: Line = ""
     state: Annotated[str, OneOf(STATES)] = "on"
     whose: Annotated[str, OneOf(WHOSE)] = "this"
+    # What stood in the lamp then: written down by the records, never typed.
+    fitted: Line = ""
 
 
 class ReadingBeforeInput(Shape):

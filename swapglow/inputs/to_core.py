@@ -462,7 +462,7 @@ def reading_after_of(id_: str, r: ReadingAfterInput, of: str = "one") -> Reading
     Raises:
         InputError: for ``text`` or ``burden``.
     """
-    return read_after(id_, r.kind, r.text, r.burden, r.note, of, r.state, r.whose)  # type: ignore[arg-type]  # each one of its kinds
+    return read_after(id_, r.kind, r.text, r.burden, r.note, of, r.state, r.whose, r.fitted)  # type: ignore[arg-type]  # each one of its kinds
 
 
 def reading_before_of(id_: str, r: ReadingBeforeInput) -> ReadingBefore:

@@ -3,6 +3,7 @@
 from uuid import UUID
 
 from swapglow.core.analysis.states import states_of
+from swapglow.core.measurement.fitted import fitted_in
 from swapglow.core.quantities import InputError
 from swapglow.core.supplies import SUPPLIES
 from swapglow.inputs.reading_rules import check_after, check_before
@@ -13,7 +14,7 @@ from swapglow.records.models import Position, ReadingAfter, ReadingBefore
 
 
 def new_after(p: Position, key: UUID, typed: ReadingAfterInput) -> ReadingAfter:
-    """A reading after the swap, not yet saved.
+    """A reading after the swap, not yet saved; one that is taken now is of what is fitted now.
 
     Raises:
         InputError: as :func:`check_after`, the lamp has no such ``state``, or there is no room.
@@ -23,9 +24,18 @@ def new_after(p: Position, key: UUID, typed: ReadingAfterInput) -> ReadingAfter:
         known = states_of(reports.core_of(p))
         if typed.state not in {t.id for t in known}:
             raise InputError("state", f"This lamp has no such state; it has {', '.join(t.label for t in known)}.")
+    typed = typed.model_copy(update={"fitted": _fitted(p)})
     made = ReadingAfter(id=key, position=p, order=order.last(p.readings_after), inputs=typed.model_dump(mode="json"))
     check_room(made)
     return made
+
+
+def _fitted(p: Position) -> str:
+    """What stands in the lamp now; "" where it cannot be worked out."""
+    try:
+        return fitted_in(reports.core_of(p))
+    except ValueError:
+        return ""
 
 
 def new_before(p: Position, key: UUID, typed: ReadingBeforeInput) -> ReadingBefore:

@@ -364,7 +364,7 @@ AFTER = {"kind": "current", "text": "4.1mA", "burden": "5R", "note": "20 mA rang
 def test_a_reading_is_saved_whole_and_goes_out_and_in_by_file(bench, keys):
     """Field by field, through the readings' own file and through the document."""
     assert set(BEFORE) == set(ReadingBeforeInput.model_fields)
-    assert set(AFTER) == set(ReadingAfterInput.model_fields)
+    assert {*AFTER, "fitted"} == set(ReadingAfterInput.model_fields)
     # A lamp that can be switched off, for the state it is read in.
     assert bench("PATCH", f"positions/{keys['position']}", {"driver_kind": "low_side"})[0] == 200
     of = {"position": keys["position"]}
@@ -377,13 +377,18 @@ def test_a_reading_is_saved_whole_and_goes_out_and_in_by_file(bench, keys):
         p = Equipment.objects.get(pk=keys["equipment"]).positions.get()
         return p.readings_before.get().input.model_dump(), p.readings_after.get().input.model_dump()
 
-    assert stands() == (BEFORE, AFTER)
+    before, after = stands()
+    # What stands in the lamp now is noted with it, and goes out and in too.
+    assert after.pop("fitted").startswith("led=red-5-diffused;in_series=1;branches=1;ohm=")
+    assert (before, after) == (BEFORE, AFTER)
+    kept_then = stands()
     file = bench.raw(f"equipment/{keys['equipment']}/readings.csv")[1]
     p = Equipment.objects.get(pk=keys["equipment"]).positions.get()
     p.readings_before.all().delete()
     p.readings_after.all().delete()
+    assert bench("PATCH", f"positions/{keys['position']}", {"resistor": "8k2"})[0] == 200
     assert bench.send(f"equipment/{keys['equipment']}/readings", "r.csv", file)[0] == 200
-    assert stands() == (BEFORE, AFTER)
+    assert stands() == kept_then
 
 
 def test_what_is_anothers_is_not_reached_by_its_key(bench, keys):

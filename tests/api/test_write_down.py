@@ -163,3 +163,22 @@ def test_a_step_is_ticked_noted_and_struck(bench, lamp):
     assert kept.done and kept.note == "cold"
     assert bench("PATCH", path, {"steps": {"solder": None}})[0] == 200
     assert Position.objects.get(pk=lamp.pk).input.steps == {}
+
+
+def test_a_reading_is_compared_with_what_was_fitted_when_it_was_taken(bench, lamp):
+    """1.2 kΩ read, then 3.3 kΩ fitted: the old reading is no fact about the new circuit, and says so; with the old
+    resistor back it counts again."""
+    assert bench("PATCH", f"positions/{lamp.pk}", {"resistor": "1k2"})[0] == 200
+    kept = {"position": str(lamp.pk), "kind": "current", "text": "1mA", "fitted": "led=none"}
+    assert bench("PUT", f"readings/after/{uuid.uuid4()}", kept)[0] == 200
+
+    def said():
+        report = bench("POST", f"positions/{lamp.pk}/assess", {})[1]["report"]
+        newest = report["diagnoses"][-1]
+        return newest["since"].replace("\u00a0", " "), newest["agrees"], report["trouble"] is None
+
+    assert said() == ("", False, False)
+    assert bench("PATCH", f"positions/{lamp.pk}", {"resistor": "3k3"})[0] == 200
+    assert said() == ("1.2 kΩ was fitted, now 3.3 kΩ", True, True)
+    assert bench("PATCH", f"positions/{lamp.pk}", {"resistor": "1k2"})[0] == 200
+    assert said()[0] == ""

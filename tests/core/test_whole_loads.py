@@ -8,9 +8,12 @@ import pytest
 from scripts import reference
 from swapglow.core.analysis.budget import budget
 from swapglow.core.analysis.draws import Member
+from swapglow.core.analysis.load_resistor import watch
 from swapglow.core.analysis.sizing import size, turned
 from swapglow.core.analysis.solution import current, solve
 from swapglow.core.analysis.spice_text import spice_text
+from swapglow.core.analysis.states import state_solutions
+from swapglow.core.analysis.trip_current import with_trip
 from swapglow.core.assess import Bench, assess
 from swapglow.core.findings import verdict
 from swapglow.core.measurement.reading_after import read_after
@@ -347,9 +350,55 @@ def test_a_flasher_that_was_seen_to_flash_right_is_believed():
     amps = 12.8 / 10 + solve(tried).usual[1]
     assert want.limit.replace("\u00a0", " ") == f"{amps:.3g} A"
     assert "misses-current" not in {f.id for f in verdict(replace(tried, shunt_ohm=10.0))}
-    assert "misses-current" in {f.id for f in verdict(replace(tried, shunt_ohm=10.5))}
+    # A little less than what did is not known to be too little.
+    assert _missing(replace(tried, shunt_ohm=10.5)).grade == "mind"
     kept = driven("flasher", "12.8V", "0V", still_fast="no", **TURN)
     assert "misses-current" not in {f.id for f in verdict(kept)}
+
+
+def _missing(p):
+    return next((f for f in verdict(p) if f.id == "misses-current"), None)
+
+
+def test_a_trial_of_a_flasher_proves_one_side_only():
+    """Right with 10 Ω: no more is needed. Still fast with 15 Ω: more is. Between the two nothing is known, and what was
+    too little is a stop also where just that is fitted (12.8 V over the load, Ohm)."""
+    both = driven("flasher", "12.8V", "0V", right_with="10R", fast_with="15R", **TURN)
+    found = {ohm: _missing(replace(both, shunt_ohm=ohm)) for ohm in (9.0, 10.0, 12.0, 15.0, 22.0)}
+    grades = {ohm: f and f.grade for ohm, f in found.items()}
+    assert grades == {9.0: None, 10.0: None, 12.0: "mind", 15.0: "stop", 22.0: "stop"}
+    assert "was tried and was too little" in _missing(replace(both, shunt_ohm=15.0)).message
+    fast = driven("flasher", "12.8V", "0V", still_fast="yes", shunt="7R5", **TURN)
+    assert _missing(fast).grade == "stop"
+    # Nobody tried: half the old lamp's own is surely too little, its own surely enough.
+    plain = driven("flasher", "12.8V", "0V", **TURN)
+    assert _missing(plain).grade == "stop"
+    assert _missing(replace(plain, shunt_ohm=12.8 / 1.4)).grade == "mind"
+    assert _missing(replace(plain, shunt_ohm=12.8 / 2.0)) is None
+
+
+def test_each_trial_that_is_advised_halves_what_is_not_known():
+    """A flasher that trips anywhere between the two ends, tried as advised: each trial takes half of what is left in
+    logarithms, and the truth stays inside (bisection)."""
+    for trip in (0.95, 1.1, 1.25, 1.5, 1.7):
+        low, high = 15.0, 7.5
+        for _ in range(4):
+            p = driven("flasher", "12.8V", "0V", right_with=f"{high}R", fast_with=f"{low}R", shunt=f"{low}R", **TURN)
+            w = watch(p, state_solutions(solve(p))[0])
+            least, most = w.fails.value, w.needs.value
+            assert least <= trip <= most
+            tried = w.try_next
+            assert np.log(tried / least) == pytest.approx(np.log(most / least) / 2, rel=1e-6)
+            ohm = 12.8 / (tried - (least - 12.8 / low))
+            low, high = (low, ohm) if tried >= trip else (ohm, high)
+
+
+def test_what_a_line_ignored_is_not_warned_of_beside_itself():
+    """470 Ω with this LED was ignored: just that, fitted, is what was tried, though its tolerance reaches higher."""
+    p = on("sense", "9V", {"source": "1k", "works": "470R"}, flat=True, vf="2V", resistor="470R", target="0.4mA")
+    assert "line-reads-closed" not in {f.id for f in verdict(with_trip(p))}
+    tighter = on("sense", "9V", {"source": "1k", "works": "470R"}, flat=True, vf="2V", resistor="430R", target="0.4mA")
+    assert "line-reads-closed" in {f.id for f in verdict(with_trip(tighter))}
 
 
 @pytest.mark.parametrize(
@@ -369,7 +418,6 @@ def test_one_trial_bounds_a_line_from_its_side(trial, resistor, grade, says):
     typed = {k: v for k, v in trial.items() if k != "trip"}
     p = on("sense", "9V", {"source": "1k", **typed}, flat=True, vf="2V", resistor=resistor, target="0.4mA")
     if "trip" in trial:
-        from swapglow.core.analysis.trip_current import with_trip
         from swapglow.core.quantities import Figure, Source
         from swapglow.core.supplies.supply import Trials
 

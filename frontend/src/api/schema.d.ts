@@ -2079,6 +2079,7 @@ export interface components {
          *         agrees: whether it lies in it.
          *         line: the same in words.
          *         cannot: why no fault of the lamp can make such a reading; "" where one can.
+         *         since: what was changed since it was read, so that it is compared with nothing; "" where nothing was.
          */
         Diagnosis: {
             /** Id */
@@ -2097,6 +2098,11 @@ export interface components {
             line: string;
             /** Cannot */
             cannot: string;
+            /**
+             * Since
+             * @default
+             */
+            since: string;
         };
         /**
          * Difference
@@ -2554,6 +2560,7 @@ export interface components {
          *         meanings: what each answer would mean.
          *         example: a reading as one would type it.
          *         stops: whether nothing may be powered or fitted before it is done.
+         *         chain: all that is read one after another, ``reading`` first; empty for one reading.
          */
         NextStep: {
             /** Id */
@@ -2589,6 +2596,11 @@ export interface components {
              * @default false
              */
             stops: boolean;
+            /**
+             * Chain
+             * @default []
+             */
+            chain: string[];
         };
         /**
          * OriginalOut
@@ -8923,6 +8935,11 @@ export interface components {
              */
             whose: "this" | "sister";
             /**
+             * Fitted
+             * @default
+             */
+            fitted: string;
+            /**
              * Id
              * Format: uuid
              */
@@ -8968,6 +8985,11 @@ export interface components {
              * @enum {string}
              */
             whose: "this" | "sister";
+            /**
+             * Fitted
+             * @default
+             */
+            fitted: string;
             /**
              * Position
              * Format: uuid

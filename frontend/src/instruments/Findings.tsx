@@ -142,9 +142,15 @@ const Share = styled.span`
 
 function Diagnosis({ diagnosis, trouble, onStrike }: DiagnosisProps) {
   return (
-    <Item data-diagnosis={diagnosis.agrees ? "agrees" : "off"}>
+    <Item data-diagnosis={diagnosis.since ? "since" : diagnosis.agrees ? "agrees" : "off"}>
       <Head>
-        {diagnosis.agrees ? <Agrees /> : <GradeMark grade="stop" />}
+        {diagnosis.since ? (
+          <GradeMark grade="note" />
+        ) : diagnosis.agrees ? (
+          <Agrees />
+        ) : (
+          <GradeMark grade="stop" />
+        )}
         {onStrike && <Why onPress={() => onStrike(diagnosis.id)}>delete this reading</Why>}
       </Head>
       {diagnosis.agrees ? (

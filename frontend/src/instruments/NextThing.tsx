@@ -4,6 +4,7 @@ import styled from "styled-components";
 import type { Report, Schemas } from "../api/client";
 import type { FromField } from "../saving/saves";
 import { useThumb } from "../ui/useNarrow";
+import { ChainEntry } from "./ChainEntry";
 import { Leads } from "./Leads";
 import { ReadAloud } from "./ReadAloud";
 import { ReadingEntry } from "./ReadingEntry";
@@ -157,14 +158,23 @@ export function NextThing({ positionId, step, brief = false, onOther, onRead }: 
         <Side>
           {!brief && <Leads what={step.reading} />}
           <Type>
-            <ReadingEntry
-              key={step.reading}
-              positionId={positionId}
-              kind={step.reading}
-              meter={step.meter}
-              example={step.example}
-              onRead={onRead}
-            />
+            {step.chain.length > 1 ? (
+              <ChainEntry
+                positionId={positionId}
+                kinds={step.chain}
+                meter={step.meter}
+                onRead={onRead}
+              />
+            ) : (
+              <ReadingEntry
+                key={step.reading}
+                positionId={positionId}
+                kind={step.reading}
+                meter={step.meter}
+                example={step.example}
+                onRead={onRead}
+              />
+            )}
             {onOther && !brief && <Other onPress={onOther}>I read something else</Other>}
           </Type>
         </Side>

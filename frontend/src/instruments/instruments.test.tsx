@@ -220,3 +220,32 @@ test("the next thing says what each answer would mean", () => {
   show(<NextThing positionId="p1" step={{ ...step, meanings }} onRead={() => Promise.resolve()} />);
   expect(screen.getByText("next to nothing").closest("li")?.textContent).toContain("it is AC");
 });
+
+test("a walk of several readings is one form with a field for each", async () => {
+  const onRead = vi.fn();
+  const walk = { ...step, reading: "supply_volts", chain: ["supply_volts", "led_volts"] };
+  show(<NextThing positionId="p1" step={walk} onRead={onRead} />);
+  const fields = screen.getAllByRole<HTMLInputElement>("textbox");
+  expect(fields).toHaveLength(2);
+  fireEvent.change(fields[0] as HTMLInputElement, { target: { value: "12V" } });
+  fireEvent.change(fields[1] as HTMLInputElement, { target: { value: "1.9V" } });
+  press(screen.getByRole("button", { name: "Keep these readings" }));
+  await waitFor(() => expect(onRead).toHaveBeenCalledTimes(2));
+  expect(onRead.mock.calls.map(([r]) => [r.what, r.text])).toEqual([
+    ["supply_volts", "12V"],
+    ["led_volts", "1.9V"],
+  ]);
+});
+
+test("a reading of another circuit is told as no verdict", () => {
+  const since = "1.2 kΩ was fitted, now 3.3 kΩ";
+  const gone = {
+    ...off,
+    agrees: true,
+    since,
+    line: `10 mA was read on another circuit: ${since}.`,
+  };
+  show(<Findings findings={[]} diagnoses={[gone]} />);
+  expect(screen.getByText(/1.2 kΩ was fitted, now 3.3 kΩ/)).toBeTruthy();
+  expect(screen.queryByText("Agrees")).toBeNull();
+});

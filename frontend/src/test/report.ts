@@ -35,6 +35,7 @@ export const off: Diagnosis = {
   agrees: false,
   line: "400 µA is under the expected 4 mA.",
   cannot: "",
+  since: "",
 };
 
 /** Two causes of it. */
@@ -119,6 +120,7 @@ export const step: Report["next_step"] = {
   meanings: [],
   example: "24.1V",
   stops: false,
+  chain: [],
 };
 
 export const uncertainty: Report["uncertainty"] = {

@@ -1,6 +1,7 @@
 """Current that a flasher or lamp watch misses, and the load resistor that gives it back."""
 
-from dataclasses import dataclass
+import math
+from dataclasses import dataclass, replace
 
 from swapglow.core.analysis.original_lamp import original_volts
 from swapglow.core.analysis.states import StateSolution
@@ -19,28 +20,55 @@ KELVIN_PER_WATT = {"metal": 4.0, "closed": 8.0, "plastic": 12.0, "unknown": 12.0
 _SHARE = 0.5
 # Without metal under it a clad part takes what it does in free air (ours: a fifth of its rating).
 _FREE_SHARE = 0.2
+# Two currents that are the same (rounding), and where nobody tried it the share of the old lamp's that is surely too
+# little (common practice: a counter trips at a half of its lamps or above).
+_SAME, _SURELY_SHORT = 1e-6, 0.5
+# Where only too little was tried, the next larger step of E12.
+_A_STEP = 1.2
 # Above this a surface burns skin at a touch (common practice); plastic softens from here too.
 HOT_C = 60.0
 
 
 @dataclass(frozen=True)
 class Watch:
-    """What a circuit that counts current sees.
+    """What a circuit that counts current sees, and between which two currents it begins to take a lamp for failed.
+
+    A trial proves one side: with what it kept time it needs no more, with what it was still fast it needs more.
 
     Attributes:
-        needs: current under which it takes the lamp for failed.
+        needs: with so much it is content: the least that was seen to do, the current read, or the old lamp's.
+        fails: so little was seen to be too little; None where nobody tried.
+        exact: whether ``needs`` is the current itself at which it turns, as read.
         sees: what all lamps and loads on it draw, usual rail, A; ``at_least`` at the lowest rail.
-        missing: what must be drawn besides, A; 0 where it is content.
     """
 
     needs: Figure
+    fails: Figure | None
     sees: float
     at_least: float
+    exact: bool = False
 
     @property
     def missing(self) -> float:
-        """Current still missing, A."""
-        return max(0.0, self.needs.value - self.sees)
+        """Current still missing until it is content for certain, A."""
+        gap = self.needs.value - self.sees
+        return gap if gap > _SAME * self.needs.value else 0.0
+
+    @property
+    def too_little(self) -> bool:
+        """Whether it is known to take the lamp for failed; else it may, or is content."""
+        if self.missing <= 0:
+            return False
+        if self.fails is not None:
+            return self.sees <= self.fails.value * (1 + _SAME)
+        # Read, it is a figure; a trial or the old lamp's own current only proves that so much is enough.
+        return self.exact or self.sees < _SURELY_SHORT * self.needs.value
+
+    @property
+    def try_next(self) -> float:
+        """The current to try next, A: it halves, in logarithms, what is not known."""
+        low = self.fails.value if self.fails is not None else _SURELY_SHORT * self.needs.value
+        return math.sqrt(low * self.needs.value)
 
 
 def watch(position: Position, on: StateSolution, throttled: float = 1.0) -> Watch | None:
@@ -59,31 +87,50 @@ def watch(position: Position, on: StateSolution, throttled: float = 1.0) -> Watc
         return None
     own = on.amps * p.branches
     sees = on.supply_amps - own * (1 - throttled) + d.rest_a
-    needs = _needs(p, on)
-    if needs is None:
+    enough, short = _enough(p, on), _short(p, on)
+    if enough is None and short is None:
         return None
+    if enough is None and short is not None:
+        enough = replace(short, value=short.value * _A_STEP, source=Source.ASSUMED)
+    assert enough is not None
     # The unluckiest LEDs at the lowest rail draw least.
     unlucky = max(0.0, float(own[0]) - on.string_current_min * p.branches) * throttled
-    return Watch(needs, float(sees[1]), float(sees[0]) - unlucky)
+    exact = d.trip is not None and not d.trip.source.is_assumed and enough is d.trip
+    return Watch(enough, short, float(sees[1]), float(sees[0]) - unlucky, exact)
 
 
-def _needs(p: Position, on: StateSolution) -> Figure | None:
-    """The current under which it takes the lamp for failed: as it was tried, as read, or the old lamp's."""
+def _enough(p: Position, on: StateSolution) -> Figure | None:
+    """The least current that is known to be enough: as it was tried, as read, or the old lamp's."""
     d = p.driver
-    here = f"it keeps its rate with {show(float(on.supply_amps[1]) + d.rest_a, AMPERE)}"
+    known: list[Figure] = []
     if d.still_fast == "no":
-        return Figure(float(on.supply_amps[1]) + d.rest_a, Source.MEASURED, here)
-    right = None if d.right_ohm is None else _tried(p, on, d.right_ohm, "it flashes right with")
-    fast = None if d.fast_ohm is None else _tried(p, on, d.fast_ohm, "it is still fast with")
-    if right is not None and (d.trip is None or d.trip.source.is_assumed or d.trip.value > right.value):
-        return right
-    if d.trip is not None:
-        return d.trip if fast is None or d.trip.value > fast.value else fast
-    if p.lamp is None:
-        return fast
-    amps = p.lamp.amps_at(original_volts(p)) + d.rest_a
-    assumed = Figure(amps, Source.ASSUMED, f"the old lamp's own {show(amps, AMPERE)}")
-    return assumed if fast is None or amps > fast.value else fast
+        now = float(on.supply_amps[1]) + d.rest_a
+        known.append(Figure(now, Source.MEASURED, f"it keeps its rate with {show(now, AMPERE)}"))
+    if d.right_ohm is not None:
+        known.append(_tried(p, on, d.right_ohm, "it flashes right with"))
+    if d.trip is not None and not d.trip.source.is_assumed:
+        known.append(d.trip)
+    if not known and d.trip is not None:
+        known.append(d.trip)
+    if not known and p.lamp is not None:
+        amps = p.lamp.amps_at(original_volts(p)) + d.rest_a
+        known.append(Figure(amps, Source.ASSUMED, f"the old lamp's own {show(amps, AMPERE)}"))
+    short = _short(p, on)
+    # What was seen to be too little is not enough, whatever was taken for it.
+    kept = [k for k in known if short is None or k.value > short.value or k.source is not Source.ASSUMED]
+    return min(kept, key=lambda f: f.value, default=None)
+
+
+def _short(p: Position, on: StateSolution) -> Figure | None:
+    """The most current that was seen to be too little."""
+    d = p.driver
+    known: list[Figure] = []
+    if d.fast_ohm is not None:
+        known.append(_tried(p, on, d.fast_ohm, "it is still fast with"))
+    if d.still_fast == "yes":
+        now = float(on.supply_amps[1]) + d.rest_a
+        known.append(Figure(now, Source.MEASURED, f"it is still fast with {show(now, AMPERE)}"))
+    return max(known, key=lambda f: f.value, default=None)
 
 
 def _tried(p: Position, on: StateSolution, ohm: float, what: str) -> Figure:
@@ -165,7 +212,7 @@ def load_for(position: Position, w: Watch) -> LoadResistor | None:
     p = position
     if w.missing <= 0:
         return None
-    known = w.needs.source is not Source.ASSUMED
+    known = w.needs.source is not Source.ASSUMED and w.fails is None
     volts = p.rail.volts[0 if known else 1] - p.drops[2 if known else 1]
     seen = w.at_least if known else w.sees
     if volts <= 0 or w.needs.value <= seen:

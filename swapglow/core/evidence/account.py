@@ -357,6 +357,7 @@ def _step(s: Solution, asked: Asked, causes: tuple[Cause, ...]) -> NextStep:
         "Power off, capacitors empty." if dead else "Supply off while leads go on.",
         meanings,
         "",
+        chain=kinds if len(kinds) > 1 else (),
     )
 
 

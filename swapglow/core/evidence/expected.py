@@ -29,6 +29,7 @@ class Diagnosis:
         agrees: whether it lies in it.
         line: the same in words.
         cannot: why no fault of the lamp can make such a reading; "" where one can.
+        since: what was changed since it was read, so that it is compared with nothing; "" where nothing was.
     """
 
     id: str
@@ -41,6 +42,7 @@ class Diagnosis:
     agrees: bool
     line: str
     cannot: str
+    since: str = ""
 
 
 def band(s: Solution, reading: ReadingAfter) -> tuple[float, float, float]:
@@ -126,6 +128,22 @@ def diagnose(s: Solution, reading: ReadingAfter) -> Diagnosis:
         line,
         "" if agrees else _cannot(s, reading),
     )
+
+
+def outlived(reading: ReadingAfter, since: str) -> Diagnosis:
+    """A reading of a circuit that is there no more.
+
+    Args:
+        reading: as taken.
+        since: what was changed.
+
+    Returns:
+        It, compared with nothing.
+    """
+    read = shown(reading.value, reading.unit, reading.note or "read at the bench")
+    own = no_end(read) if reading.value >= ENDLESS else read
+    line = f"{reading.text} was read on another circuit: {since}. Read it again."
+    return Diagnosis(reading.id, reading.kind, reading.state, own, own, own, own, True, line, "", since)
 
 
 def _cannot(s: Solution, reading: ReadingAfter) -> str:

@@ -52,6 +52,11 @@ def _wants_too_much(p: Position, w: Watch) -> bool:
     return p.lamp is not None and w.needs.value > MOST_OVER_OLD * p.lamp.amps_at(original_volts(p)) > 0
 
 
+def _was_tried(w: Watch) -> bool:
+    """Whether so little was seen to be too little."""
+    return w.fails is not None and w.sees >= 0.999 * w.fails.value
+
+
 def _where(p: Position, w: Watch) -> str:
     """Why no load resistor is offered, where none is."""
     if load_remedy(p, w):
@@ -79,13 +84,21 @@ def misses_current(c: Context) -> Iterable[Finding]:
     if w is None or w.missing <= 0:
         return
     p = c.position
+    sees, enough = show(w.sees, AMPERE), show(w.needs.value, AMPERE)
+    misses = p.driver.kind.misses
+    if w.too_little:
+        short = f"{sees} was tried and was too little" if _was_tried(w) else f"{sees} of the {enough} that it wants"
+        message = f"It {misses}: {short}."
+    else:
+        message = f"Whether it {misses} is not known: {sees} lies between too little and the {enough} that do."
     yield Finding(
         "misses-current",
-        "stop",
-        f"It {p.driver.kind.misses}: {show(w.sees, AMPERE)} of the {show(w.needs.value, AMPERE)} that it wants.",
-        show(w.sees, AMPERE),
-        show(w.needs.value, AMPERE),
-        f"It counts current; {show(w.missing, AMPERE)} is missing. Two ways: one that does not count, or "
+        "stop" if w.too_little else "mind",
+        message,
+        sees,
+        enough,
+        f"It counts current; with {show(w.missing, AMPERE)} more it is content for certain. "
+        f"Worth a trial first: {show(w.try_next, AMPERE)} in all. Two ways: one that does not count, or "
         "a load resistor that burns what is missing. Ours is the cool one first. " + _where(p, w) + _CARE,
         c.offer(lambda: (cool(p), *load_remedy(p, w))),
     )

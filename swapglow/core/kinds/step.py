@@ -28,6 +28,7 @@ class NextStep:
         meanings: what each answer would mean.
         example: a reading as one would type it.
         stops: whether nothing may be powered or fitted before it is done.
+        chain: all that is read one after another, ``reading`` first; empty for one reading.
     """
 
     id: str
@@ -42,3 +43,4 @@ class NextStep:
     meanings: tuple[Meaning, ...] = ()
     example: str = ""
     stops: bool = False
+    chain: tuple[str, ...] = ()

@@ -83,7 +83,7 @@ def _tests(p: Position, w: Watch | None) -> Iterable[NextStep]:
             meter=amp_range(max(w.needs.value if w else 5.0, 1.0)),
         )
         return
-    lower = show(p.shunt_ohm / 1.2, OHM, 2)
+    lower = show(_lower(p, w, p.shunt_ohm), OHM, 2)
     yield test(
         "onset",
         "Let it flash for a full minute and note when it turns fast",
@@ -111,3 +111,11 @@ def _tests(p: Position, w: Watch | None) -> Iterable[NextStep]:
         ("faster", "it works, and is not enough"),
         ("no change", "its tap has no contact, or it is on another circuit"),
     )
+
+
+def _lower(p: Position, w: Watch | None, fitted: float) -> float:
+    """The load to try next, Ω: it halves what is not known between too little and enough."""
+    if w is None or w.missing <= 0:
+        return fitted / 1.2
+    more = w.try_next - w.sees
+    return 1 / (1 / fitted + max(more, 0.0) / p.rail.volts[1])

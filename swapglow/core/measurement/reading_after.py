@@ -73,6 +73,7 @@ class ReadingAfter:
         note: meter, range, condition.
         state: the driver's state it was read in.
         whose: this lamp's, or its sister's: a good one of its kind on the same rail.
+        fitted: what stood in the lamp then (:mod:`fitted`); "" where nobody noted it.
     """
 
     id: str
@@ -83,6 +84,7 @@ class ReadingAfter:
     of: ReadingOf = "one"
     state: State = "on"
     whose: Whose = "this"
+    fitted: str = ""
 
     def __post_init__(self) -> None:
         if not math.isfinite(self.value):
@@ -117,6 +119,7 @@ def read_after(
     of: ReadingOf = "one",
     state: State = "on",
     whose: Whose = "this",
+    fitted: str = "",
 ) -> ReadingAfter:
     """A reading after the swap from its texts.
 
@@ -129,6 +132,7 @@ def read_after(
         of: whether a current is one string's or all of the lamp's.
         state: the driver's state it was read in.
         whose: this lamp's, or its sister's.
+        fitted: what stood in the lamp then.
 
     Returns:
         The reading in SI units.
@@ -137,7 +141,7 @@ def read_after(
         InputError: for ``text`` or ``burden``.
     """
     if kind in POWER_OFF and text.strip().upper() in NO_END:
-        return ReadingAfter(id_, kind, ENDLESS, 0.0, note, of, state, whose)
+        return ReadingAfter(id_, kind, ENDLESS, 0.0, note, of, state, whose, fitted)
     value = read_single("text", text, unit_of(kind), minimum=None if kind in WARM else 0)
     ohm = read_single("burden", burden, OHM, minimum=0) if burden.strip() else 0.0
-    return ReadingAfter(id_, kind, value, ohm if kind == "current" else 0.0, note, of, state, whose)
+    return ReadingAfter(id_, kind, value, ohm if kind == "current" else 0.0, note, of, state, whose, fitted)

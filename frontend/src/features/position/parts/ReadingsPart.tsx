@@ -105,7 +105,7 @@ export function ReadingsPart({ position, report }: Props) {
                 {every.find((k) => k.id === d.kind)?.label ?? d.kind}
                 {d.state !== "on" &&
                   `, ${states.find((s) => s.id === d.state)?.label ?? d.state}`}: {say(d.reading)},{" "}
-                {d.agrees ? "agrees" : "off"}
+                {d.since ? `not compared: ${d.since}` : d.agrees ? "agrees" : "off"}
               </span>
               <SmallButton aria-label={`Delete ${say(d.reading)}`} onPress={() => strike(d.id)}>
                 Delete
