@@ -81,7 +81,7 @@ def test_a_sense_line_is_sized_from_two_trials(demo, app):
     shut(app)
     closed = app.locator("[data-finding=line-reads-closed]")
     # 7.7 V over 2.4 kΩ and 6.8 kΩ is 837 µA (Ohm).
-    expect(closed).to_contain_text("trips at 837 µA")
+    expect(closed).to_contain_text("837 µA was tried")
     take(app, "line-reads-closed", "Fit")
     expect(closed).to_have_count(0)
     app.get_by_role("radiogroup", name="When").get_by_role("radio", name="Contact closed").focus()

@@ -284,7 +284,7 @@ def test_a_current_as_it_should_be_clears_what_was_off_before_it():
 def test_the_next_reading_tells_what_is_left_apart():
     """The whole rail stands over a turned LED, nothing where the rail is dead; turned, it conducts the other way."""
     step = wrong(ONE, "current 0A").next
-    assert (step.act, step.reading) == ("Read next: volts across the LEDs", "led_volts")
+    assert (step.act, step.reading) == ("Read volts across the LEDs", "led_volts")
     said = {m.means: m.answer.replace("\u00a0", " ") for m in step.meanings}
     assert said["The LED is turned round."] == "12 V" and said["The rail is off, or its fuse has gone."] == "1.2 mV"
     # What leaves rail, wires and string open is walked along.

@@ -341,7 +341,7 @@ def _step(s: Solution, asked: Asked, causes: tuple[Cause, ...]) -> NextStep:
 
     meanings = tuple(Meaning(texts(asked.answers[c.id]), c.message) for c in causes if c.id in asked.answers)
     if len(kinds) == 1:
-        act, points = f"Read next: {KINDS[first][0].lower()}{KINDS[first][1:]}", LEADS[first].line
+        act, points = f"Read {KINDS[first][0].lower()}{KINDS[first][1:]}", LEADS[first].line
     else:
         act = "Read along the loop: " + ", ".join(_ON_THE_WAY[k] for k in kinds)
         points = f"first {LEADS[first].line[0].lower()}{LEADS[first].line[1:]}"
@@ -353,7 +353,7 @@ def _step(s: Solution, asked: Asked, causes: tuple[Cause, ...]) -> NextStep:
         "power off" if dead else "as it is lit",
         texts(asked.usual),
         first,
-        f"It tells the causes apart: it is worth {percent(asked.told)} of what is not known yet.",
+        f"It tells the causes apart: it settles {percent(asked.told)} of what is still open.",
         "Power off, capacitors empty." if dead else "Supply off while leads go on.",
         meanings,
         "",

@@ -2,7 +2,7 @@ import { Link, useParams } from "react-router";
 import styled from "styled-components";
 
 import { useCatalogue, usePosition, useReport } from "../../api/queries";
-import { Missing } from "../../shell/Missing";
+import { NotYet } from "../../shell/NotYet";
 import { Shell } from "../../shell/Shell";
 import { GradeMark } from "../../ui/GradeMark";
 import { RecordContext } from "../../ui/record/record";
@@ -47,14 +47,7 @@ export default function BuildView() {
   const answer = useReport(id, {});
   const save = useSaveFields(`/api/positions/${id}`);
   const results = useCatalogue().data?.choices["check.before"] ?? [];
-  if (view.isError && !view.data) {
-    return (
-      <Shell>
-        <Missing problem={view.error} />
-      </Shell>
-    );
-  }
-  if (!view.data || (!answer.data && !answer.isError)) return <Shell>{null}</Shell>;
+  if (!view.data || (!answer.data && !answer.isError)) return <NotYet query={view} />;
   const { position, equipment_name } = view.data;
   const report = answer.data?.report;
   const record = {

@@ -3,7 +3,7 @@ import styled, { createGlobalStyle } from "styled-components";
 
 import type { Schemas } from "../../api/client";
 import { useCatalogue, useEquipment } from "../../api/queries";
-import { Missing } from "../../shell/Missing";
+import { NotYet } from "../../shell/NotYet";
 import { Shell } from "../../shell/Shell";
 import { Button } from "../../ui/Button";
 import { Glow } from "../../ui/Lamp";
@@ -43,14 +43,7 @@ const Lamps = styled.ol`
 export default function CoverView() {
   const { id = "" } = useParams();
   const view = useEquipment(id);
-  if (view.isError && !view.data) {
-    return (
-      <Shell>
-        <Missing problem={view.error} />
-      </Shell>
-    );
-  }
-  if (!view.data) return <Shell>{null}</Shell>;
+  if (!view.data) return <NotYet query={view} />;
   const item = view.data;
   return (
     <Shell title={`Cover, ${item.name}`} steps={item.steps} up={`/equipment/${id}`}>

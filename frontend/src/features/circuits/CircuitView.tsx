@@ -3,7 +3,7 @@ import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
 import { useCatalogue, useEquipment } from "../../api/queries";
-import { Missing } from "../../shell/Missing";
+import { NotYet } from "../../shell/NotYet";
 import { Shell } from "../../shell/Shell";
 import { Button } from "../../ui/Button";
 import { RecordContext, within } from "../../ui/record/record";
@@ -63,14 +63,7 @@ export default function CircuitView() {
   const item = query.data;
   const saveFields = useSaveFields(`/api/equipment/${id}`);
   const one = item?.fitted?.[key];
-  if (query.isError || (item && !one)) {
-    return (
-      <Shell>
-        <Missing problem={query.error} />
-      </Shell>
-    );
-  }
-  if (!item || !one) return <Shell>{null}</Shell>;
+  if (!item || !one) return <NotYet query={query} gone={item !== undefined} />;
   return (
     <Shell
       title={`${one.name || "LEDs that are there"}, ${item.name}`}

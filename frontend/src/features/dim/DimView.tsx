@@ -3,7 +3,7 @@ import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
 import { useCatalogue, useEquipment } from "../../api/queries";
-import { Missing } from "../../shell/Missing";
+import { NotYet } from "../../shell/NotYet";
 import { Shell } from "../../shell/Shell";
 import type { FromField } from "../../saving/saves";
 import { Button } from "../../ui/Button";
@@ -63,14 +63,7 @@ export default function DimView() {
   const saveFields = useSaveFields(`/api/equipment/${id}`);
   const dim = item?.dims?.[key];
   const said = item?.dimming[key];
-  if (query.isError || (item && !dim)) {
-    return (
-      <Shell>
-        <Missing problem={query.error} />
-      </Shell>
-    );
-  }
-  if (!item || !dim || !said) return <Shell>{null}</Shell>;
+  if (!item || !dim || !said) return <NotYet query={query} gone={item !== undefined} />;
   const save = within(key, within("dims", saveFields));
   return (
     <Shell

@@ -5,7 +5,7 @@ import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useEquipment } from "../../api/queries";
 import { inPassing, useSave } from "../../saving/useSave";
-import { Missing } from "../../shell/Missing";
+import { NotYet } from "../../shell/NotYet";
 import { Shell } from "../../shell/Shell";
 import { Button, Mode } from "../../ui/Button";
 import { moved } from "../../ui/Movers";
@@ -48,16 +48,10 @@ export default function EquipmentView() {
   const { id = "" } = useParams();
   const query = useEquipment(id);
   const item = query.data;
-  if (query.isError && !item) {
-    return (
-      <Shell>
-        <Missing problem={query.error} />
-      </Shell>
-    );
-  }
+  if (!item) return <NotYet query={query} />;
   return (
-    <Shell title={item?.name} steps={item?.steps}>
-      {item && <Item item={item} />}
+    <Shell title={item.name} steps={item.steps}>
+      <Item item={item} />
     </Shell>
   );
 }

@@ -4,7 +4,7 @@ import styled from "styled-components";
 import { usePosition, useReport } from "../../api/queries";
 import { NextThing } from "../../instruments/NextThing";
 import { useKeepReading } from "../../instruments/useKeepReading";
-import { Missing } from "../../shell/Missing";
+import { NotYet } from "../../shell/NotYet";
 import { Shell } from "../../shell/Shell";
 import { ViewHead, ViewTitle } from "../../ui/ViewHead";
 import { SurveyPart } from "./Survey";
@@ -27,14 +27,7 @@ export default function ReadingsView() {
   const answer = useReport(id, {});
   const keepReading = useKeepReading(id);
   const report = answer.data?.report;
-  if (view.isError && !view.data) {
-    return (
-      <Shell>
-        <Missing problem={view.error} />
-      </Shell>
-    );
-  }
-  if (!view.data || !report) return <Shell>{null}</Shell>;
+  if (!view.data || !report) return <NotYet query={view} />;
   const { position } = view.data;
   return (
     <Shell
