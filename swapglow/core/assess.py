@@ -209,7 +209,10 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
             fuse,
         ),
         diagnoses=diagnoses,
-        sister=sister.beside_it(electric, sisters, pairs),
+        sister=(
+            *sister.beside_it(electric, sisters, pairs),
+            *(sister.outlived(r, changed[r.id]) for r in bench.readings_after if r.id in changed and r.whose != "this"),
+        ),
         trouble=None if wrong is None else wrong.trouble,
         survey=before,
         build=build_steps(s, named, warm, found, bench.site, on_clips(parts)),

@@ -3,6 +3,8 @@
 Readings are made by the circuit itself with the wrong rail, LED or fault put in, which the reports are not told.
 """
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
@@ -10,6 +12,7 @@ from swapglow.core.analysis.solution import solve
 from swapglow.core.assess import Bench, assess
 from swapglow.core.evidence.account import by_cause, known_by
 from swapglow.core.evidence.sister import pairs
+from swapglow.core.measurement.fitted import fitted_in
 from swapglow.core.measurement.reading_after import read_after
 from swapglow.core.quantities import InputError
 from swapglow.inputs.reading_rules import check_after
@@ -97,6 +100,16 @@ def test_each_place_is_compared_with_its_own():
     # A sister alone is no reading of this lamp.
     only = told(read("s", "10mA", "sister"))
     assert only.diagnoses == () and only.next_step.id != "close"
+
+
+def test_a_sisters_reading_is_weighed_beside_the_circuit_it_was_taken_for():
+    """Hers was taken while 1 kΩ stood here; with 2.2 kΩ it is listed and weighs nothing."""
+    then = fitted_in(LAMP)
+    hers = replace(read("s", "10mA", "sister"), fitted=then)
+    changed = replace(LAMP, resistor_ohm=2200.0)
+    found = told(read("a", "4.5mA"), hers, p=changed)
+    assert found.sister[0].line.replace("\u00a0", " ") == "Not weighed: 1 kΩ was fitted, now 2.2 kΩ."
+    assert found.diagnoses[0].agrees and "sister" not in found.diagnoses[0].line
 
 
 def test_a_temperature_is_this_lamps_alone():

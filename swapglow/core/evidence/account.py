@@ -3,8 +3,10 @@
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations
+from threading import Lock
 
 import numpy as np
+from cachetools import LRUCache
 from numpy.typing import NDArray
 
 from swapglow.core.analysis.solution import Solution
@@ -127,8 +129,25 @@ def account(
         return None
     if s.position.rail.supply.alternates and laws_of(s.position):
         return Found(Trouble((), _TOO_LONG), None)
+    hers = tuple(sorted((key, pair.factor) for key, pair in usable(beside or {}).items()))
+    key = (s.position, taken, tuple(off), hers)
+    with _LOCK:
+        found = _FOUND.get(key)
+    if found is None:
+        found = _found(s, taken, off, beside or {})
+        with _LOCK:
+            _FOUND[key] = found
+    return found
+
+
+# A lamp is reported whenever anything around it moves: what its own readings say is worked out once.
+_FOUND: LRUCache[tuple[object, ...], Found] = LRUCache(maxsize=256)
+_LOCK = Lock()
+
+
+def _found(s: Solution, taken: tuple[ReadingAfter, ...], off: Sequence[str], beside: Mapping[str, Pair]) -> Found:
     try:
-        known = known_by(s, taken, beside or {})
+        known = known_by(s, taken, beside)
         asked = next_reading(s, known, taken)
     except CircuitError:
         return Found(Trouble((), "With a fault in it this lamp's circuit has no answer here: no cause is named."), None)

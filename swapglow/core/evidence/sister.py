@@ -98,6 +98,20 @@ def pairs(s: Solution, own: Sequence[ReadingAfter], sisters: Sequence[ReadingAft
     return out
 
 
+def outlived(r: ReadingAfter, since: str) -> SisterReading:
+    """A reading of the sister beside a circuit that is there no more.
+
+    Args:
+        r: as taken.
+        since: what was changed here.
+
+    Returns:
+        It, weighed with nothing.
+    """
+    there = shown(r.value, r.unit, r.note or "read at the sister")
+    return SisterReading(r.id, r.kind, r.state, there, None, f"Not weighed: {since}.")
+
+
 def usable(found: Mapping[str, Pair]) -> dict[str, Pair]:
     """Those whose sister reads near enough to what it should, by this lamp's reading's id."""
     return {key: pair for key, pair in found.items() if pair.usable}

@@ -2,7 +2,7 @@ import { Link, useParams } from "react-router";
 import styled from "styled-components";
 
 import { useCatalogue, usePosition, useReport } from "../../api/queries";
-import { NotYet } from "../../shell/NotYet";
+import { notYet } from "../../shell/notYet";
 import { Shell } from "../../shell/Shell";
 import { GradeMark } from "../../ui/GradeMark";
 import { RecordContext } from "../../ui/record/record";
@@ -47,7 +47,7 @@ export default function BuildView() {
   const answer = useReport(id, {});
   const save = useSaveFields(`/api/positions/${id}`);
   const results = useCatalogue().data?.choices["check.before"] ?? [];
-  if (!view.data || (!answer.data && !answer.isError)) return <NotYet query={view} />;
+  if (!view.data || (!answer.data && !answer.isError)) return notYet(view);
   const { position, equipment_name } = view.data;
   const report = answer.data?.report;
   const record = {

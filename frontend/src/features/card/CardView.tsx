@@ -2,7 +2,7 @@ import { useParams } from "react-router";
 
 import type { Report, Schemas } from "../../api/client";
 import { useCatalogue, useEquipment, usePosition, useReport } from "../../api/queries";
-import { NotYet } from "../../shell/NotYet";
+import { notYet } from "../../shell/notYet";
 import { Shell } from "../../shell/Shell";
 import { Button } from "../../ui/Button";
 import { Card, CardPage } from "./Card";
@@ -13,7 +13,7 @@ export default function CardView() {
   const { id = "" } = useParams();
   const view = usePosition(id);
   const answer = useReport(id, {});
-  if (!view.data || (!answer.data && !answer.isError)) return <NotYet query={view} />;
+  if (!view.data || (!answer.data && !answer.isError)) return notYet(view);
   const { position, equipment_name } = view.data;
   return (
     <Shell

@@ -3,7 +3,7 @@ import styled, { createGlobalStyle } from "styled-components";
 
 import type { Schemas } from "../../api/client";
 import { useCatalogue, useEquipment } from "../../api/queries";
-import { NotYet } from "../../shell/NotYet";
+import { notYet } from "../../shell/notYet";
 import { Shell } from "../../shell/Shell";
 import { Button } from "../../ui/Button";
 import { Glow } from "../../ui/Lamp";
@@ -43,7 +43,7 @@ const Lamps = styled.ol`
 export default function CoverView() {
   const { id = "" } = useParams();
   const view = useEquipment(id);
-  if (!view.data) return <NotYet query={view} />;
+  if (!view.data) return notYet(view);
   const item = view.data;
   return (
     <Shell title={`Cover, ${item.name}`} steps={item.steps} up={`/equipment/${id}`}>

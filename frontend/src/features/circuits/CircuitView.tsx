@@ -3,7 +3,7 @@ import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
 import { useCatalogue, useEquipment } from "../../api/queries";
-import { NotYet } from "../../shell/NotYet";
+import { notYet } from "../../shell/notYet";
 import { Shell } from "../../shell/Shell";
 import { Button } from "../../ui/Button";
 import { RecordContext, within } from "../../ui/record/record";
@@ -63,7 +63,7 @@ export default function CircuitView() {
   const item = query.data;
   const saveFields = useSaveFields(`/api/equipment/${id}`);
   const one = item?.fitted?.[key];
-  if (!item || !one) return <NotYet query={query} gone={item !== undefined} />;
+  if (!item || !one) return notYet(query, item !== undefined);
   return (
     <Shell
       title={`${one.name || "LEDs that are there"}, ${item.name}`}

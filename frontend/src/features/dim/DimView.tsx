@@ -3,7 +3,7 @@ import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
 import { useCatalogue, useEquipment } from "../../api/queries";
-import { NotYet } from "../../shell/NotYet";
+import { notYet } from "../../shell/notYet";
 import { Shell } from "../../shell/Shell";
 import type { FromField } from "../../saving/saves";
 import { Button } from "../../ui/Button";
@@ -63,7 +63,7 @@ export default function DimView() {
   const saveFields = useSaveFields(`/api/equipment/${id}`);
   const dim = item?.dims?.[key];
   const said = item?.dimming[key];
-  if (!item || !dim || !said) return <NotYet query={query} gone={item !== undefined} />;
+  if (!item || !dim || !said) return notYet(query, item !== undefined);
   const save = within(key, within("dims", saveFields));
   return (
     <Shell

@@ -5,7 +5,7 @@ import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useEquipment } from "../../api/queries";
 import { inPassing, useSave } from "../../saving/useSave";
-import { NotYet } from "../../shell/NotYet";
+import { notYet } from "../../shell/notYet";
 import { Shell } from "../../shell/Shell";
 import { Button, Mode } from "../../ui/Button";
 import { moved } from "../../ui/Movers";
@@ -48,7 +48,7 @@ export default function EquipmentView() {
   const { id = "" } = useParams();
   const query = useEquipment(id);
   const item = query.data;
-  if (!item) return <NotYet query={query} />;
+  if (!item) return notYet(query);
   return (
     <Shell title={item.name} steps={item.steps}>
       <Item item={item} />

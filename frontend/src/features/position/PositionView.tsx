@@ -6,7 +6,7 @@ import type { Report, Schemas } from "../../api/client";
 import { usePosition, useReport } from "../../api/queries";
 import { NextThing } from "../../instruments/NextThing";
 import { useKeepReading } from "../../instruments/useKeepReading";
-import { NotYet } from "../../shell/NotYet";
+import { notYet } from "../../shell/notYet";
 import { Shell } from "../../shell/Shell";
 import { useOpened } from "../../ui/panelPlace";
 import { RecordContext } from "../../ui/record/record";
@@ -68,7 +68,7 @@ function Workspace({ id }: WorkspaceProps) {
   const answer = useReport(id, trying.changes);
   const untouched = Object.keys(trying.changes).length === 0;
   const report = answer.isError && untouched ? undefined : answer.data?.report;
-  if (!view.data || (!report && !answer.isError)) return <NotYet query={view} />;
+  if (!view.data || (!report && !answer.isError)) return notYet(view);
   const { position, equipment_name } = view.data;
   return (
     <Shell

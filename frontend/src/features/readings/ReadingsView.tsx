@@ -4,7 +4,7 @@ import styled from "styled-components";
 import { usePosition, useReport } from "../../api/queries";
 import { NextThing } from "../../instruments/NextThing";
 import { useKeepReading } from "../../instruments/useKeepReading";
-import { NotYet } from "../../shell/NotYet";
+import { notYet } from "../../shell/notYet";
 import { Shell } from "../../shell/Shell";
 import { ViewHead, ViewTitle } from "../../ui/ViewHead";
 import { SurveyPart } from "./Survey";
@@ -27,7 +27,7 @@ export default function ReadingsView() {
   const answer = useReport(id, {});
   const keepReading = useKeepReading(id);
   const report = answer.data?.report;
-  if (!view.data || !report) return <NotYet query={view} />;
+  if (!view.data || !report) return notYet(view);
   const { position } = view.data;
   return (
     <Shell

@@ -1,0 +1,20 @@
+import { Missing } from "./Missing";
+import { Shell } from "./Shell";
+
+/** What a view waits for. */
+interface Asked {
+  isError: boolean;
+  error: unknown;
+  data?: unknown;
+}
+
+/**
+ * What stands in a view's place: nothing while it loads, or why it cannot be shown.
+ *
+ * It is no component of its own: the frame around a view stays as it is when the view comes, with a sheet open in it.
+ * @param gone whether it came, and what the address names is not in it
+ */
+export function notYet(query: Asked, gone = false) {
+  const failed = query.isError && query.data === undefined;
+  return <Shell>{(failed || gone) && <Missing problem={query.error} gone={gone} />}</Shell>;
+}
