@@ -60,24 +60,13 @@ def _tight(deck: str) -> str:
     return deck.replace(".end\n", ".options reltol=1e-7 abstol=1e-15 vntol=1e-10 itl1=500\n.end\n")
 
 
-def averages(deck: str, nodes: list[str], begin: float, end: float) -> dict[str, float]:
-    """Averages of node voltages and "v1#branch" currents between two instants of the deck's .tran."""
-    measures = [f"meas tran m{k} AVG {_vector(n)} from={begin!r} to={end!r}" for k, n in enumerate(nodes)]
+def averages(deck: str, nodes: list[str], begin: float, end: float, what: str = "AVG") -> dict[str, float]:
+    """Averages (or "RMS") of node voltages and "v1#branch" currents between two instants of the deck's .tran."""
+    measures = [f"meas tran m{k} {what} {_vector(n)} from={begin!r} to={end!r}" for k, n in enumerate(nodes)]
     control = "\n".join([".control", "run", *measures, "quit", ".endc", ".end"])
     text = deck.replace(".end\n", "") + control + "\n"
     printed = dict(re.findall(r"^m(\d+)\s*=\s*([-+0-9.e]+)", run(text), flags=re.M))
     return {n: float(printed[str(k)]) for k, n in enumerate(nodes)}
-
-
-def measured(deck: str, vector: str, what: str, begin: float, end: float) -> float:
-    """One measurement of a deck's .tran: "AVG" or "RMS" of a vector like "v(a,b)" between two instants."""
-    control = "\n".join([".control", "run", f"meas tran m0 {what} {vector} from={begin!r} to={end!r}"])
-    printed = re.search(
-        r"^m0\s*=\s*([-+0-9.e]+)", run(deck.replace(".end\n", "") + control + "\nquit\n.endc\n.end\n"), flags=re.M
-    )
-    if printed is None:
-        raise RuntimeError(f"no {what} of {vector}")
-    return float(printed[1])
 
 
 def _vector(name: str) -> str:

@@ -199,7 +199,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
                 asked,
                 bool(own),
                 before.contradictions,
-                chase=chase_heat(s, felt) if wrong is None else chase(metered, wrong),
+                chase=chase_heat(s, felt) if wrong is None else chase(s, metered, wrong),
                 closed=bench.closed,
                 stop=_standing(found),
                 duty=duty,

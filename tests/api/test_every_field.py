@@ -379,7 +379,7 @@ def test_a_reading_is_saved_whole_and_goes_out_and_in_by_file(bench, keys):
 
     before, after = stands()
     # What stands in the lamp now is noted with it, and goes out and in too.
-    assert after.pop("fitted").startswith("led=red-5-diffused;in_series=1;branches=1;ohm=")
+    assert after.pop("fitted").startswith("led=red-5-diffused;module=none;in_series=1;branches=1;ohm=")
     assert (before, after) == (BEFORE, AFTER)
     kept_then = stands()
     file = bench.raw(f"equipment/{keys['equipment']}/readings.csv")[1]

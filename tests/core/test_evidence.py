@@ -12,10 +12,11 @@ import pytest
 
 from swapglow.core.analysis.solution import solve
 from swapglow.core.assess import Bench, assess
-from swapglow.core.evidence.account import account, by_cause, known_by
+from swapglow.core.evidence.account import Found, Trouble, account, by_cause, chase, known_by
 from swapglow.core.evidence.expected import diagnose
 from swapglow.core.evidence.hypotheses import UNLISTED, hypotheses, netlist
 from swapglow.core.evidence.metered import metered
+from swapglow.core.evidence.predict import UNKNOWNS, Draws, predict
 from swapglow.core.measurement.reading_after import KINDS, POWER_OFF, ReadingAfter, read_after
 from swapglow.core.network.cases import Cases
 from swapglow.core.network.fault import Fault, PartFault
@@ -254,9 +255,7 @@ def test_priors_add_up_with_what_is_not_listed():
 
 def test_what_explains_nothing_is_said_to():
     found = wrong(ONE, "resistor_volts 40V")
-    assert found.trouble.causes == () and found.trouble.line.startswith(
-        "Nothing here explains these readings together."
-    )
+    assert found.trouble.causes == () and found.trouble.line.startswith("No cause that is known here explains")
 
 
 def test_two_faults_at_once_are_found_where_no_single_one_explains_the_readings():
@@ -313,6 +312,39 @@ def test_nothing_live_is_asked_where_it_could_kill():
     p = on("regulated", "12V", resistor="1k", mains=True)
     step = wrong(p, "current 0A").next
     assert step is not None and step.reading in POWER_OFF
+
+
+@pytest.mark.parametrize(
+    "p",
+    [
+        on("winding", "12Vac", flat=True, resistor="1k2", rectification="bridge_cap", branches=4),
+        on("regulated", "12V", flat=True, resistor="1k", vf="2V", branches=4, shunt="2k2", shunt_across="leds"),
+        on("regulated", "12V", flat=True, resistor="1k", vf="2V", branches=4),
+    ],
+)
+def test_of_all_strings_together_one_open_leaves_three_and_a_dead_rail_none(p):
+    """What is expected of a sound lamp is its band's middle; the shares are Kirchhoff's sum of equal strings."""
+    s = solve(p)
+    reading = ReadingAfter("r", "current", 0.0, 0.0, of="all")
+    expected = diagnose(s, reading).expected.value
+    every = {h.id: h for h in hypotheses(s, (reading,))}
+    usual = np.zeros((1, len(UNKNOWNS)))
+
+    def read(name):
+        return float(predict(s, [Draws(every[name], usual)], [reading])[0][0, 0])
+
+    assert read("sound") == pytest.approx(expected, rel=0.01)
+    assert read("R1-open") == pytest.approx(expected * 3 / 4, rel=0.01)
+    assert read("rail-off") == pytest.approx(0.0, abs=1e-5)
+    assert read("contact-open") == pytest.approx(0.0, abs=1e-5)
+
+
+def test_without_a_next_reading_an_alternating_feed_is_looked_at_on_an_ac_range():
+    p = on("winding", "12Vac", flat=True, resistor="1k2", rectification="bridge_cap")
+    s = solve(p)
+    off = diagnose(s, read_after("r", "supply_volts", "3V", "", ""))
+    step = chase(s, [off], Found(Trouble((), ""), None))
+    assert step.meter.startswith("AC volts")
 
 
 def test_one_string_of_several_is_told_from_all():

@@ -368,8 +368,11 @@ def test_a_trial_of_a_flasher_proves_one_side_only():
     grades = {ohm: f and f.grade for ohm, f in found.items()}
     assert grades == {9.0: None, 10.0: None, 12.0: "mind", 15.0: "stop", 22.0: "stop"}
     assert "was tried and was too little" in _missing(replace(both, shunt_ohm=15.0)).message
-    fast = driven("flasher", "12.8V", "0V", still_fast="yes", shunt="7R5", **TURN)
+    fast = driven("flasher", "12.8V", "0V", fast_with="7R5", shunt="7R5", **TURN)
     assert _missing(fast).grade == "stop"
+    # What is offered is what was seen to do, and not the next value down.
+    stop = next(f for f in assess(both).findings if f.id == "misses-current")
+    assert next(r for r in stop.remedies if r.id == "load-resistor").changes["shunt_ohm"] == 10.0
     # Nobody tried: half the old lamp's own is surely too little, its own surely enough.
     plain = driven("flasher", "12.8V", "0V", **TURN)
     assert _missing(plain).grade == "stop"
@@ -397,6 +400,9 @@ def test_what_a_line_ignored_is_not_warned_of_beside_itself():
     """470 Ω with this LED was ignored: just that, fitted, is what was tried, though its tolerance reaches higher."""
     p = on("sense", "9V", {"source": "1k", "works": "470R"}, flat=True, vf="2V", resistor="470R", target="0.4mA")
     assert "line-reads-closed" not in {f.id for f in verdict(with_trip(p))}
+    # Another part of nearly that value may lie at the end of its tolerance; so may one that was tried without the LED.
+    near = on("sense", "9V", {"source": "1k", "works": "470R"}, flat=True, vf="2V", resistor="475R", target="0.4mA")
+    assert "line-reads-closed" in {f.id for f in verdict(with_trip(near))}
     tighter = on("sense", "9V", {"source": "1k", "works": "470R"}, flat=True, vf="2V", resistor="430R", target="0.4mA")
     assert "line-reads-closed" in {f.id for f in verdict(with_trip(tighter))}
 

@@ -400,7 +400,8 @@ def _measure(case: Case, circuit: Circuit, *, rms: bool = False) -> float:
     period = 1 / p.rail.supply.hertz[1]
     end = (_CYCLES if case.s.sizing.farads else 4) * period
     deck = write_deck(circuit, (f".tran {period / _STEPS} {end} {end - 2 * period} {period / _STEPS}",)).lower()
-    return reference.measured(deck, "vmeter#branch", "RMS" if rms else "AVG", end - period, end)
+    meter = "vmeter#branch"
+    return reference.averages(deck, [meter], end - period, end, "RMS" if rms else "AVG")[meter]
 
 
 def _diode_range(case: Case, *, turned: bool) -> float:

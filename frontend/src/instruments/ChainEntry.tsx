@@ -35,14 +35,14 @@ export function ChainEntry({ kinds, ...of }: Props) {
       }}
     >
       {kinds.map((kind) => (
-        <Link key={kind} keeps={keeps} kind={kind} {...of} />
+        <OneReading key={kind} keeps={keeps} kind={kind} {...of} />
       ))}
       <MainButton type="submit">Keep these readings</MainButton>
     </Chain>
   );
 }
 
-function Link({ keeps, ...of }: ReadingProps & { keeps: Keeps }) {
+function OneReading({ keeps, ...of }: ReadingProps & { keeps: Keeps }) {
   const { draft, keep, label, error, hint } = useReading(of);
   useEffect(() => {
     const every = keeps.current;

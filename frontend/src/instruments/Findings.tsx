@@ -137,7 +137,7 @@ const Share = styled.span`
   display: block;
   height: 5px;
   margin-top: 5px;
-  background: var(--stop);
+  background: var(--ink-soft);
 `;
 
 function Diagnosis({ diagnosis, trouble, onStrike }: DiagnosisProps) {

@@ -59,16 +59,18 @@ class Watch:
         """Whether it is known to take the lamp for failed; else it may, or is content."""
         if self.missing <= 0:
             return False
-        if self.fails is not None:
-            return self.sees <= self.fails.value * (1 + _SAME)
         # Read, it is a figure; a trial or the old lamp's own current only proves that so much is enough.
-        return self.exact or self.sees < _SURELY_SHORT * self.needs.value
+        return self.exact or self.sees <= self.least * (1 + _SAME)
+
+    @property
+    def least(self) -> float:
+        """So little is surely too little, A."""
+        return self.fails.value if self.fails is not None else _SURELY_SHORT * self.needs.value
 
     @property
     def try_next(self) -> float:
         """The current to try next, A: it halves, in logarithms, what is not known."""
-        low = self.fails.value if self.fails is not None else _SURELY_SHORT * self.needs.value
-        return math.sqrt(low * self.needs.value)
+        return math.sqrt(self.least * self.needs.value)
 
 
 def watch(position: Position, on: StateSolution, throttled: float = 1.0) -> Watch | None:
@@ -122,15 +124,9 @@ def _enough(p: Position, on: StateSolution) -> Figure | None:
 
 
 def _short(p: Position, on: StateSolution) -> Figure | None:
-    """The most current that was seen to be too little."""
-    d = p.driver
-    known: list[Figure] = []
-    if d.fast_ohm is not None:
-        known.append(_tried(p, on, d.fast_ohm, "it is still fast with"))
-    if d.still_fast == "yes":
-        now = float(on.supply_amps[1]) + d.rest_a
-        known.append(Figure(now, Source.MEASURED, f"it is still fast with {show(now, AMPERE)}"))
-    return max(known, key=lambda f: f.value, default=None)
+    """The current that was seen to be too little."""
+    ohm = p.driver.fast_ohm
+    return None if ohm is None else _tried(p, on, ohm, "it is still fast with")
 
 
 def _tried(p: Position, on: StateSolution, ohm: float, what: str) -> Figure:
@@ -199,7 +195,7 @@ def load_rating(watts: float, place: Place) -> float | None:
 def load_for(position: Position, w: Watch) -> LoadResistor | None:
     """The load resistor that satisfies the watch.
 
-    A trip current that is known must be met at the lowest rail; one taken from the old lamp fell with
+    A trip current that was read must be met at the lowest rail; one taken from the old lamp or from a trial fell with
     the rail as the resistor's does, and is met at the usual one.
 
     Args:
@@ -212,7 +208,7 @@ def load_for(position: Position, w: Watch) -> LoadResistor | None:
     p = position
     if w.missing <= 0:
         return None
-    known = w.needs.source is not Source.ASSUMED and w.fails is None
+    known = w.exact
     volts = p.rail.volts[0 if known else 1] - p.drops[2 if known else 1]
     seen = w.at_least if known else w.sees
     if volts <= 0 or w.needs.value <= seen:

@@ -34,7 +34,8 @@ def with_trip(position: Position) -> Position:
     if trip is not None and not trip.source.is_assumed:
         _agrees(trip, ignored, closed)
     if ignored is not None and (trip is None or trip.source.is_assumed or trip.value <= ignored.value):
-        bound = replace(supply, trip=ignored, trip_ignored=True, trip_fails=closed, trials=None)
+        ohm = None if trials.alone else trials.ignored_ohm
+        bound = replace(supply, trip=ignored, trip_ignored=True, ignored_ohm=ohm, trip_fails=closed, trials=None)
     elif trip is not None and (closed is None or trip.value < closed.value):
         bound = replace(supply, trip_fails=closed, trials=None)
     else:

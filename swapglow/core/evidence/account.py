@@ -3,10 +3,10 @@
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations
-from threading import Lock
+from threading import Condition
 
 import numpy as np
-from cachetools import LRUCache
+from cachetools import LRUCache, cached
 from numpy.typing import NDArray
 
 from swapglow.core.analysis.solution import Solution
@@ -20,7 +20,7 @@ from swapglow.core.evidence.predict import LED, RAIL, SIZE, is_dear, led_sigma, 
 from swapglow.core.evidence.sister import Pair, usable
 from swapglow.core.kinds.step import Meaning, NextStep
 from swapglow.core.measurement.leads import LEADS
-from swapglow.core.measurement.reading_after import KINDS, POWER_OFF, ReadingAfter, ReadingKind
+from swapglow.core.measurement.reading_after import DIODE_RANGE, KINDS, POWER_OFF, ReadingAfter, ReadingKind
 from swapglow.core.network.builder import laws_of
 from swapglow.core.network.fault import Fault
 from swapglow.core.parts.meter import amp_range, volt_range
@@ -46,7 +46,7 @@ _TOO_LONG = (
     "With lamps left in the loop of a supply that alternates, working out each fault would take too long: no cause is "
     "named. Read the rail, then the volts at the lamp's wires."
 )
-_NOTHING = "Nothing here explains these readings together. Take them again, the rail first."
+_NOTHING = "No cause that is known here explains these readings together. Take them again, the rail first."
 # What is read on a walk along the loop, in a word or two.
 _ON_THE_WAY: dict[ReadingKind, str] = {
     "supply_volts": "rail",
@@ -57,11 +57,11 @@ _ON_THE_WAY: dict[ReadingKind, str] = {
 }
 _SLIPPED: dict[str, str] = {
     "decade": "{} is a decade off: the range or the decimal point was misread.",
-    "count": "{} is of one string where all were meant, or of all where one was.",
-    "place": "The probes sat in another place: {} is of LED and resistor together, or of the other of the two.",
-    "range": "The meter stood on DC: on a supply that alternates it then shows nothing.",
-    "socket": "{}: a lead sat in the wrong socket or touched nothing.",
-    "anyhow": "{} may be written down wrong, or read in another place: read it again.",
+    "count": "{} is what another number of strings draws: one was read for all of them, or all of them for one.",
+    "place": "The probes were in another place: {} is across the other part, or across LED and resistor together.",
+    "range": "The meter was set to DC. On an alternating supply it then shows nothing.",
+    "socket": "A test lead was in the wrong socket or made no contact, so that the meter showed {}.",
+    "anyhow": "{} may be a slip of the pen, or of another place: read it again.",
 }
 
 
@@ -129,25 +129,18 @@ def account(
         return None
     if s.position.rail.supply.alternates and laws_of(s.position):
         return Found(Trouble((), _TOO_LONG), None)
-    hers = tuple(sorted((key, pair.factor) for key, pair in usable(beside or {}).items()))
-    key = (s.position, taken, tuple(off), hers)
-    with _LOCK:
-        found = _FOUND.get(key)
-    if found is None:
-        found = _found(s, taken, off, beside or {})
-        with _LOCK:
-            _FOUND[key] = found
-    return found
+    return _found(s, taken, tuple(off), usable(beside or {}))
+
+
+def _key(s: Solution, taken: tuple[ReadingAfter, ...], off: tuple[str, ...], hers: Mapping[str, Pair]) -> object:
+    return s.position, taken, off, tuple((key, pair.factor) for key, pair in hers.items())
 
 
 # A lamp is reported whenever anything around it moves: what its own readings say is worked out once.
-_FOUND: LRUCache[tuple[object, ...], Found] = LRUCache(maxsize=256)
-_LOCK = Lock()
-
-
-def _found(s: Solution, taken: tuple[ReadingAfter, ...], off: Sequence[str], beside: Mapping[str, Pair]) -> Found:
+@cached(LRUCache(maxsize=256), key=_key, condition=Condition())
+def _found(s: Solution, taken: tuple[ReadingAfter, ...], off: tuple[str, ...], hers: Mapping[str, Pair]) -> Found:
     try:
-        known = known_by(s, taken, beside)
+        known = known_by(s, taken, hers)
         asked = next_reading(s, known, taken)
     except CircuitError:
         return Found(Trouble((), "With a fault in it this lamp's circuit has no answer here: no cause is named."), None)
@@ -201,11 +194,13 @@ def _both(a: Posterior, b: Posterior) -> Hypothesis | None:
     if a.of.size is None and b.of.size is not None:
         a, b = b, a
     first, second = a.of, _frozen(b)
-    places = (first.fault.ohms.keys() & second.fault.ohms.keys(),)
+    places = first.fault.ohms.keys() & second.fault.ohms.keys()
     parts = {f.part for f in first.fault.parts} & {f.part for f in second.fault.parts}
     moved = [n for n in ("rail", "ohms") if getattr(first, n) != 1 and getattr(second, n) != 1]
     sized = first.size is not None and first.size.where in moved
-    if any(places) or parts or moved or sized or (first.vf and second.vf):
+    # A burden is typed for each reading: it has no place of its own to be frozen at.
+    burdens = b.of.size is not None and b.of.size.where == "burden"
+    if places or parts or moved or sized or burdens or (first.vf and second.vf):
         return None
     chained = (first.id, second.cause) in _CHAINS or (second.id, first.cause) in _CHAINS
     return Hypothesis(
@@ -234,8 +229,6 @@ def _frozen(q: Posterior) -> Hypothesis:
     whole = replace(h, message=message, size=None)
     if h.size.where in ("rail", "ohms"):
         return replace(whole, **{h.size.where: size})  # type: ignore[arg-type]  # a share by its name
-    if h.size.where == "burden":
-        return whole
     ohms = {n: size if v == 1 else v for n, v in h.fault.ohms.items()}
     return replace(whole, fault=Fault(parts=tuple(replace(f, size=size) for f in h.fault.parts), **ohms))
 
@@ -335,7 +328,7 @@ def _line(causes: tuple[Cause, ...], known: Inference, taken: Sequence[ReadingAf
         return f"These readings contradict each other. {_of_slip(slip, taken)}"
     others = f" Or something that is not listed, {percent(known.unlisted)}." if known.unlisted > 0.1 else ""
     if causes[0].share > _ONLY and best.fits < _FITS and known.unlisted < 1 - _ONLY:
-        return "Of all that is known here only this explains it."
+        return "Of the causes known here, only this one fits."
     if causes[0].share > 0.8:
         return f"The likeliest by far, {causes[0].share_text}.{others}"
     if len(causes) == 1:
@@ -349,11 +342,6 @@ def _step(s: Solution, asked: Asked, causes: tuple[Cause, ...]) -> NextStep:
     first = kinds[0]
     top = max([abs(v) for v in asked.usual] + [abs(v) for a in asked.answers.values() for v in a])
     dead = first in POWER_OFF
-    # Over a cycle volts in the feed are RMS; behind the rectifier a DC range shows their mean.
-    ac = s.position.rail.supply.alternates and first != "led_volts"
-    meter = {"A": amp_range(top * 1.2), "V": "Diode range" if dead else volt_range(top * 1.2, ac=ac), "Ω": "Ohms"}[
-        LEADS[first].meter
-    ]
 
     def texts(values: tuple[float, ...]) -> str:
         return ", ".join(as_shown(v, kind, _SOLVED, 2).text.strip() for v, kind in zip(values, kinds, strict=True))
@@ -367,7 +355,7 @@ def _step(s: Solution, asked: Asked, causes: tuple[Cause, ...]) -> NextStep:
     return NextStep(
         "tell-apart",
         act,
-        meter,
+        _meter(s, first, top),
         points,
         "power off" if dead else "as it is lit",
         texts(asked.usual),
@@ -380,10 +368,19 @@ def _step(s: Solution, asked: Asked, causes: tuple[Cause, ...]) -> NextStep:
     )
 
 
-def chase(diagnoses: Sequence[Diagnosis], found: Found) -> NextStep:
+def _meter(s: Solution, kind: ReadingKind, most: float) -> str:
+    """Function and range for a reading: in an alternating feed AC volts, over the LEDs the mean on a DC range."""
+    if kind in DIODE_RANGE:
+        return "Diode range"
+    ac = s.position.rail.supply.alternates and kind != "led_volts"
+    return {"A": amp_range(most * 1.2), "V": volt_range(most * 1.2, ac=ac), "Ω": "Ohms"}[LEADS[kind].meter]
+
+
+def chase(s: Solution, diagnoses: Sequence[Diagnosis], found: Found) -> NextStep:
     """What to do about readings that are off.
 
     Args:
+        s: the solved position.
         diagnoses: of all readings, the newest last.
         found: what is wrong by them.
 
@@ -394,15 +391,13 @@ def chase(diagnoses: Sequence[Diagnosis], found: Found) -> NextStep:
         return found.next
     newest = [d for d in diagnoses if not d.agrees][-1]
     causes = found.trouble.causes
-    cause = newest.cannot or (causes[0].message if causes else "Nothing here explains it: read the rail again.")
+    cause = newest.cannot or (causes[0].message if causes else "no known cause explains it. Read the rail again.")
     kind: ReadingKind = newest.kind  # type: ignore[assignment]  # a reading's own kind
-    leads, top = LEADS[kind], newest.high.value * 1.2
-    meter = {"A": amp_range(top), "V": volt_range(top), "Ω": "Ohms"}[leads.meter]
     return NextStep(
         "chase",
         "Find out why the reading is off",
-        meter,
-        leads.line,
+        _meter(s, kind, newest.high.value),
+        LEADS[kind].line,
         "one thing changed",
         f"{newest.expected.text} ({newest.low.text} to {newest.high.text})",
         kind,

@@ -1,8 +1,8 @@
 """What may be so at a fitted lamp: as it should be, or a fault of any element in the circuit's own netlist.
 
 Faults are made from the elements that the builder drew, by what kind of part each is; what only models (a winding's
-insulation, the knee of a current source) is no part and has none. Beside them stand what no netlist shows: wires,
-contacts, the rail's own level, and the meter.
+insulation, the knee of a current source) has none. What no netlist shows is added: wires, contacts, the rail's own
+level, and the meter.
 """
 
 import re
@@ -39,7 +39,7 @@ _RESISTOR = {"open": 0.8, "short": 0.7}
 _CAPACITOR = {"share": 0.8, "missing": 0.5, "leaky": 0.3, "short": 0.3}
 _LEAD = 0.5
 _DECADE, _VALUE, _COUNT, _KIND = 1.2, 2.0, 1.0, 1.5
-_JOINT, _CONTACT, _GROUND, _OFF, _LEVEL, _SAGS = 1.2, 1.0, 1.0, 1.5, 1.5, 0.7
+_JOINT, _CONTACT, _GROUND, _OFF, _LEVEL = 1.2, 1.0, 1.0, 1.5, 1.5
 _LAMP_IN, _NEIGHBOUR, _KEEP_WARM, _BURDEN, _METER_FUSE = 1.0, 0.7, 1.0, 1.5, 1.5
 
 # LEDs of another lot lie so far off, of another make twice that (common practice: bins of 0.1 V and more), V.
@@ -59,7 +59,9 @@ _BESIDE = ("Rbeside", "Dbeside", "Dblocked", "Dturned", "Dinverse")
 # Equal parts that are counted in a netlist.
 _NUMBERED = re.compile(r"^(Dbridge|[RD]beside|Dblocked)\d+")
 
-Where = Literal["fault", "rail", "led", "burden", "ohms"]
+Where = Literal["fault", "rail", "burden", "ohms"]
+# The parts that each string has for itself.
+_OF_A_STRING = frozenset({"R1", "R2", "D1", "D2", "Dseries", "Dinverse"})
 
 
 @dataclass(frozen=True)
@@ -69,7 +71,7 @@ class Size:
     Attributes:
         median, spread: of its logarithm's normal; ``spread`` is natural logs.
         where: what it is the size of.
-        unit: what it is told in; None where it has none to tell.
+        unit: of the size in the message; None where the message gives none.
         per: what one of it is in that unit.
     """
 
@@ -114,6 +116,12 @@ class Hypothesis:
     def sound(self) -> bool:
         """Whether nothing is broken."""
         return self.id in _SOUND
+
+    @property
+    def in_one_string(self) -> bool:
+        """Whether it is of one string, and leaves those beside it as they are."""
+        value = self.ohms != 1 or self.vf is not None or (self.size is not None and self.size.where == "ohms")
+        return value or self.fault.string is not None or any(f.part in _OF_A_STRING for f in self.fault.parts)
 
     @property
     def cause(self) -> str:
@@ -163,13 +171,12 @@ def netlist(p: Position) -> Circuit:
     return build(p, usual, wave=wave, stacked=True, farads=sized(p).farads or 1e-6).circuit
 
 
-def hypotheses(s: Solution, readings: tuple[ReadingAfter, ...], sound: float = SOUND) -> tuple[Hypothesis, ...]:
+def hypotheses(s: Solution, readings: tuple[ReadingAfter, ...]) -> tuple[Hypothesis, ...]:
     """All that may be so with a fitted lamp.
 
     Args:
         s: the solved position.
         readings: those taken: a current shows more of the meter, a state more of the driver.
-        sound: how likely it is that nothing is wrong, before anything was read.
 
     Returns:
         Each with its prior; the first is a lamp as it should be. The priors leave :data:`UNLISTED` over.
@@ -182,8 +189,8 @@ def hypotheses(s: Solution, readings: tuple[ReadingAfter, ...], sound: float = S
         *_of_the_rail(p),
         *(_of_the_meter() if any(r.kind == "current" for r in readings) else ()),
     )
-    share = (1 - sound - UNLISTED) / sum(h.prior for h in wrong)
-    return (*_nothing_wrong(p, sound), *(replace(h, prior=h.prior * share) for h in wrong))
+    share = (1 - SOUND - UNLISTED) / sum(h.prior for h in wrong)
+    return (*_nothing_wrong(p), *(replace(h, prior=h.prior * share) for h in wrong))
 
 
 def lot_v(p: Position) -> float:
@@ -191,10 +198,11 @@ def lot_v(p: Position) -> float:
     return LOT_V["red" if p.led.vf_typ < _LOT_FROM_V else "white"]
 
 
-def _nothing_wrong(p: Position, sound: float) -> Iterable[Hypothesis]:
-    yield Hypothesis("sound", "Nothing is wrong.", _SOUND["sound"] * sound)
-    yield Hypothesis("sound-led", "", _SOUND["sound-led"] * sound, led_v=OTHER_MAKE * lot_v(p), at=("led",))
-    yield Hypothesis("sound-rail", "", _SOUND["sound-rail"] * sound, rail_share=PENCILLED, at=("rail",))
+def _nothing_wrong(p: Position) -> Iterable[Hypothesis]:
+    """The lamp as it should be; which of rail and LEDs is not as typed is told from what the readings say of them."""
+    yield Hypothesis("sound", "", _SOUND["sound"] * SOUND)
+    yield Hypothesis("sound-led", "", _SOUND["sound-led"] * SOUND, led_v=OTHER_MAKE * lot_v(p), at=("led",))
+    yield Hypothesis("sound-rail", "", _SOUND["sound-rail"] * SOUND, rail_share=PENCILLED, at=("rail",))
 
 
 def _of_parts(s: Solution, p: Position) -> Iterable[Hypothesis]:
@@ -232,16 +240,10 @@ def _of_a_part(p: Position, e: Element) -> Iterable[Hypothesis]:
     elif isinstance(e, Capacitor):
         dry = Size(0.15, 0.8, unit=None)
         yield _part(e.name, "share", f"{what} has dried out.", _CAPACITOR["share"], at, dry)
-        gone = Hypothesis(
-            f"{e.name}-missing",
-            f"{what} is missing or open.",
-            _CAPACITOR["missing"],
-            Fault(parts=(PartFault(e.name, "share", _GONE),)),
-            at=at,
-        )
-        yield gone
+        gone = Fault(parts=(PartFault(e.name, "share", _GONE),))
+        yield Hypothesis(f"{e.name}-missing", f"{what} is missing or open.", _CAPACITOR["missing"], gone, at=at)
         leaks = Size(_string_ohm(p) / 3, 1.2)
-        yield _part(e.name, "leaky", f"{what} leaks: about {{}} across it.", _CAPACITOR["leaky"], at, leaks)
+        yield _part(e.name, "leaky", f"{what} leaks: about {{}} lies across it.", _CAPACITOR["leaky"], at, leaks)
         yield _part(e.name, "short", f"{what} {_SAID['short']}", _CAPACITOR["short"], at)
 
 
@@ -273,7 +275,7 @@ def _called(p: Position, name: str) -> tuple[str, tuple[str, ...]]:
         "Rdropper": ("The dropping resistor", ("feed", "driver")),
         "Rshunt": ("The resistor across it", ("resistor",)),
         "Dseries": ("A diode in the string", ("led",)),
-        "D2": ("The LED that is turned against it", ("led",)),
+        "D2": ("The LED in parallel with it, the other way round", ("led",)),
         "Dinverse": ("The diode across the LED", ("led",)),
     }
     return said.get(name, (f"{name}", ()))
@@ -284,13 +286,13 @@ def _of_the_led(p: Position) -> Iterable[Hypothesis]:
     if p.module is None or p.module.polarised:
         what = "One LED is" if p.in_series > 1 else "The LED is"
         yield _part("D1", "turned", f"{what} turned round.", _LED["turned"], at)
-    yield _part("D1", "open", "An LED is open: its bond or its lead has gone.", _LED["open"], at)
+    yield _part("D1", "open", "An LED is open: its bond wire or a lead is broken.", _LED["open"], at)
     if p.module is not None:
         return
     if p.in_series == 1:
         yield _part("D1", "short", "The LED is shorted.", _LED["short"], at)
     leaky = Size(p.led.vf_typ * p.in_series / p.target.value * 1.5, 1.2)
-    yield _part("D1", "leaky", "About {} stand across the LED.", _LED["leaky"], at, leaky)
+    yield _part("D1", "leaky", "About {} lies across the LED.", _LED["leaky"], at, leaky)
     lead = Size(_string_ohm(p), 1.3)
     yield _part("D1", "joint", "The LED itself has a poor joint: about {}.", _LEAD, at, lead)
     counts = {
@@ -311,7 +313,7 @@ def _of_the_led(p: Position) -> Iterable[Hypothesis]:
     for other in others:
         yield Hypothesis(
             f"D1-kind-{other.id}",
-            f"The LED is another kind, of about {show(other.vf_typ, VOLT)} and not {show(p.led.vf_typ, VOLT)}.",
+            f"The LED is another kind, of about {show(other.vf_typ, VOLT)}, not {show(p.led.vf_typ, VOLT)}.",
             _KIND / len(others),
             vf=other.vf_typ,
             led_v=lot_v(p),
@@ -340,7 +342,7 @@ def _of_the_resistor(s: Solution, p: Position, name: str) -> Iterable[Hypothesis
         said = f"A resistor of {word} the value is fitted, {show(each * factor, OHM)}: one multiplier band off."
         yield stands(id_, said, _DECADE / 2, each * factor)
     value = Size(1.0, 0.7, unit=OHM, per=each)
-    yield stands("value", f"About {{}} are fitted in place of {show(each, OHM)}.", _VALUE, each, value)
+    yield stands("value", f"A resistor of about {{}} is fitted, not {show(each, OHM)}.", _VALUE, each, value)
 
 
 def _of_wires(s: Solution, p: Position, off: bool) -> Iterable[Hypothesis]:
@@ -357,7 +359,7 @@ def _of_wires(s: Solution, p: Position, off: bool) -> Iterable[Hypothesis]:
         at=("resistor", "led"),
     )
     yield Hypothesis(
-        "joint-open", "A joint in the string has let go.", _JOINT, Fault(string=OPEN_OHM), at=("resistor", "led")
+        "joint-open", "A joint in the string is open.", _JOINT, Fault(string=OPEN_OHM), at=("resistor", "led")
     )
 
     def in_its_wire(ohm: float) -> Fault:
@@ -377,7 +379,7 @@ def _of_wires(s: Solution, p: Position, off: bool) -> Iterable[Hypothesis]:
     if not low_side and not alternates:
         yield Hypothesis(
             "ground",
-            "The way back is poor, about {}: paint under the frame's screw, a loose ground.",
+            "The ground adds about {}: paint under the frame's screw, or a loose connection.",
             _GROUND,
             Fault(minus=1.0),
             dirty,
@@ -387,14 +389,18 @@ def _of_wires(s: Solution, p: Position, off: bool) -> Iterable[Hypothesis]:
         hot = p.lamp.volts / p.lamp.amps
         yield Hypothesis(
             "lamp-in",
-            "The old lamp is still in the loop, beside the LED.",
+            "The old lamp is still connected, in parallel with the LED.",
             _LAMP_IN,
             Fault(across=1.0),
             Size(hot * 0.45, abs(float(np.log(COLD_SHARE))) / 3, unit=None),
         )
     load = p.rail.volts[1] / max(float(s.usual[1]) * s.position.branches, 1e-5)
     yield Hypothesis(
-        "neighbour", "Something of about {} hangs beside the lamp.", _NEIGHBOUR, Fault(across=1.0), Size(load / 6, 1.5)
+        "neighbour",
+        "Something of about {} is connected across the lamp.",
+        _NEIGHBOUR,
+        Fault(across=1.0),
+        Size(load / 6, 1.5),
     )
     if off:
         yield Hypothesis(
@@ -417,7 +423,7 @@ def _of_the_rail(p: Position) -> Iterable[Hypothesis]:
     usual = p.rail.volts[1] / p.rail.supply.open_to_loaded_ratio
     yield Hypothesis(
         "rail-level",
-        f"The rail is at about {{}} and not {show(p.rail.usual.value, VOLT)}.",
+        f"The rail is at about {{}}, not {show(p.rail.usual.value, VOLT)}.",
         _LEVEL,
         size=Size(1.0, 0.4, "rail", VOLT, usual),
         at=("rail",),

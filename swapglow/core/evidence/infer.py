@@ -17,6 +17,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from swapglow.core.analysis.solution import Solution
+from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.evidence.hypotheses import UNLISTED, Hypothesis
 from swapglow.core.evidence.metered import OL_V, comparable, last_digit
 from swapglow.core.evidence.predict import FARTHEST, SIZE, UNKNOWNS, Draws, is_dear, predict
@@ -163,9 +164,14 @@ def infer(
 
     Returns:
         The shares.
+
+    Raises:
+        CircuitError: the lamp as it should be has no answer.
     """
     taken = _taken(s, readings, beside or {})
     places = _places(s, hyps, taken)
+    if not places[0]:
+        raise CircuitError("The lamp as it should be has no answer here.")
     sound = np.abs(places[0][0].reads)
     kept = [k for k, ways in enumerate(places) if ways]
     drawn = _drawn(s, [hyps[k] for k in kept], [places[k] for k in kept], taken, sound)
@@ -264,7 +270,7 @@ def _places(s: Solution, hyps: Sequence[Hypothesis], taken: _Taken) -> list[list
             out.append([])
             continue
         along, blocks, middle = along[solved], blocks[solved], middle[solved]
-        at = at.reshape(len(solved), -1, n)[solved].reshape(-1, n)
+        standing = at.reshape(len(solved), -1, n)[solved, 0]
         ways = []
         for j, _ in enumerate(along):
             slopes = np.zeros((m, n))
@@ -274,7 +280,7 @@ def _places(s: Solution, hyps: Sequence[Hypothesis], taken: _Taken) -> list[list
                 slopes[:, :SIZE] = shared[:, :SIZE] * middle[j][:, None]
             if h.size is not None:
                 slopes[:, SIZE] = np.gradient(middle, along, axis=0)[j]
-            ways.append(_Place(at.reshape(len(along), -1, n)[j, 0], middle[j], slopes))
+            ways.append(_Place(standing[j], middle[j], slopes))
         if k == 0:
             usual = np.where(np.abs(middle[0]) > 0, middle[0], np.inf)
             shared = ways[0].slopes / usual[:, None]
@@ -348,12 +354,13 @@ def _drawn(
     standings: list[FloatArray] = []
     for h, ways in zip(hyps, places, strict=True):
         fits = sorted((f for w in ways for f in _fits(w, taken, sound[:m])), key=lambda f: -f[0])[:2]
-        own = [_Normal(mean, root, c) for (_, mean, root), c in zip(fits, (_AROUND, _SECOND), strict=False)]
-        own.append(_Normal(np.zeros(n), np.eye(n), len(z) - sum(o.count for o in own)))
+        # What has no size is not drawn along it: it is the last of the unknowns.
+        d = n if h.size is not None else SIZE
+        own = [_Normal(mean[:d], root[:d, :d], c) for (_, mean, root), c in zip(fits, (_AROUND, _SECOND), strict=False)]
+        own.append(_Normal(np.zeros(d), np.eye(d), len(z) - sum(o.count for o in own)))
         starts = np.cumsum([0, *(o.count for o in own)])
-        at = np.concatenate([o.draw(z[a:b]) for o, a, b in zip(own, starts[:-1], starts[1:], strict=True)])
-        if h.size is None:
-            at[:, SIZE] = 0.0
+        at = np.zeros((len(z), n))
+        at[:, :d] = np.concatenate([o.draw(z[a:b, :d]) for o, a, b in zip(own, starts[:-1], starts[1:], strict=True)])
         normals.append(own)
         standings.append(np.clip(at, -FARTHEST, FARTHEST))
     if is_dear(s):
@@ -454,15 +461,9 @@ def _weighed(at: FloatArray, reads: FloatArray, normals: Sequence[_Normal], take
     """Draws weighed by the readings."""
     solved = np.asarray(np.isfinite(reads).all(axis=1))
     reads = np.where(solved[:, None], reads, 0.0)
-    n = at.shape[1]
-    log_prior = -0.5 * (at**2).sum(axis=1) - 0.5 * n * np.log(2 * np.pi)
-    total = sum(o.count for o in normals)
-    log_drawn = np.logaddexp.reduce([np.log(o.count / total) + o.log_density(at) for o in normals])
-    if not at[:, SIZE].any():
-        # A size that does not exist is drawn from nothing: its own part falls out of both.
-        flat = [replace(o, mean=o.mean[:SIZE], root=o.root[:SIZE, :SIZE]) for o in normals]
-        log_prior = -0.5 * (at[:, :SIZE] ** 2).sum(axis=1) - 0.5 * SIZE * np.log(2 * np.pi)
-        log_drawn = np.logaddexp.reduce([np.log(o.count / total) + o.log_density(at[:, :SIZE]) for o in flat])
+    own = at[:, : len(normals[0].mean)]
+    log_prior = -0.5 * (own**2).sum(axis=1) - 0.5 * own.shape[1] * np.log(2 * np.pi)
+    log_drawn = np.logaddexp.reduce([np.log(o.count / len(at)) + o.log_density(own) for o in normals])
     prior = np.where(solved, np.exp(np.clip(log_prior - log_drawn, -50, 50)), 0.0)
     prior = prior / max(prior.sum(), 1e-300)
     by_slip = _likelihoods(reads, taken, sound)

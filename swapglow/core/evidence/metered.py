@@ -38,13 +38,7 @@ _OVER: dict[ReadingKind, str] = {
 }
 
 
-def metered(
-    position: Position,
-    reading: ReadingAfter,
-    cases: Cases,
-    kind: ReadingKind | None = None,
-    burden: Param | None = None,
-) -> FloatArray:
+def metered(position: Position, reading: ReadingAfter, cases: Cases, burden: Param | None = None) -> FloatArray:
     """What the meter would show in each case.
 
     On a steady supply each figure is its own part's in the solved circuit: a resistor's volts carry what a
@@ -55,7 +49,6 @@ def metered(
         position: the swap, as it stands.
         reading: what is read, with what the meter adds.
         cases: what to solve, (samples,) each; their resistance is the string's own.
-        kind: read in place of the reading's own kind, where the probes sit wrong.
         burden: what the meter adds to a current's loop, Ω; None takes what was typed.
 
     Returns:
@@ -64,7 +57,7 @@ def metered(
     Raises:
         NotConverged: a case has no answer.
     """
-    p, kind = position, kind or reading.kind
+    p, kind = position, reading.kind
     added = reading.burden_ohm if burden is None else burden
     fault = cases.fault or Fault()
     if kind == "resistor_ohms":
@@ -74,12 +67,10 @@ def metered(
     if p.rail.supply.alternates:
         if kind != "current":
             return volts_on_ac(p, cases)[kind]
-        met = replace(cases, ohms=cases.ohms + added)
+        met = replace(cases, ohms=cases.ohms + added * (p.branches if reading.of == "all" else 1))
         amps = current(p, met)
         return np.asarray(amps * p.branches if reading.of == "all" else amps)
-    point = point_of(
-        p, replace(cases, fault=_with_meter(fault, reading, kind, added)), state_of(p, reading.state).solved
-    )
+    point = point_of(p, replace(cases, fault=_with_meter(fault, reading, added)), state_of(p, reading.state).solved)
     if kind == "current":
         return through(p, point, reading)
     if kind == "resistor_volts":
@@ -156,8 +147,9 @@ def through(position: Position, point: OperatingPoint, reading: ReadingAfter) ->
     return np.asarray(lamp_amps(position, point) + beside)
 
 
-def _with_meter(fault: Fault, reading: ReadingAfter, kind: ReadingKind, added: Param) -> Fault:
+def _with_meter(fault: Fault, reading: ReadingAfter, added: Param) -> Fault:
     """The fault with the meter in the circuit."""
+    kind = reading.kind
     if kind == "current":
         if not np.any(added):
             return fault

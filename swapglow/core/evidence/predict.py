@@ -141,15 +141,18 @@ def _together(s: Solution, members: Sequence[Draws], readings: Sequence[ReadingA
         found = volts_on_ac(p, cases)
         read = np.stack([found[r.kind] for r in readings], axis=1)
     else:
-        read = metered(p, reading, cases, None, burden)[:, None]
+        read = metered(p, reading, cases, burden)[:, None]
     read = np.broadcast_to(read, (sum(len(d.at) for d in members), len(readings)))
-    if reading.kind == "current" and reading.of == "all" and p.branches > 1:
-        # Strings that cannot be drawn apart: one is faulty, the others are as they should be.
+    whole = s.position.branches
+    apart = p.branches == 1 and not p.rail.supply.alternates
+    if reading.kind == "current" and reading.of == "all" and whole > 1 and not apart:
+        # Strings that are not drawn apart, or whose cycles are not: what is of one string leaves the others as they
+        # should be, what is of rail, wires or meter is in all of them.
         usual = Cases(p.rail.volts[1], p.led.vf_typ, s.sizing.total_ohm, p.drop_v)
-        healthy = metered(p, replace(reading, of="one"), usual)
-        rest = float(healthy[0]) * (p.branches - 1)
-        broken = np.concatenate([np.full(len(d.at), not d.of.sound) for d in members])[:, None]
-        read = np.where(broken, read / p.branches + rest, read)
+        rest = float(metered(p, reading, usual)[0]) / p.branches * (whole - 1)
+        alone = np.concatenate([np.full(len(d.at), d.of.in_one_string) for d in members])[:, None]
+        one = read / p.branches
+        read = np.where(alone, one + rest, one * whole)
     ends = np.cumsum([len(d.at) for d in members])[:-1]
     return list(np.split(np.asarray(read, dtype=float), ends))
 
@@ -180,6 +183,9 @@ def _cases(s: Solution, members: Sequence[Draws], reading: ReadingAfter) -> tupl
     ohms = ohms * (1 + max(p.ohm_spread / 2, _LEAST_OHMS) * at[:, OHMS])
     burden = reading.burden_ohm + np.where(where == "burden", sizes, 0.0)
     burden = burden + max(_BURDEN_SHARE * reading.burden_ohm, _BURDEN_OHM) * np.abs(at[:, BURDEN])
+    if p.rail.supply.alternates and reading.of == "all":
+        # One meter in the lead of all strings is so many times as much in each of them.
+        burden = burden * (s.position.branches / p.branches)
     fault = _faults(hyps, np.where(where == "fault", sizes, 1.0))
     if p.rail.supply.alternates and fault.string is not None and reading.kind not in POWER_OFF:
         # In the string it only adds to the resistor.

@@ -57,6 +57,11 @@ def _was_tried(w: Watch) -> bool:
     return w.fails is not None and w.sees >= 0.999 * w.fails.value
 
 
+def _try_first(w: Watch) -> str:
+    """The trial that tells most, where the current at which it turns was not read."""
+    return "" if w.exact else f"Try {show(w.try_next, AMPERE)} in all first: that halves what is not known. "
+
+
 def _where(p: Position, w: Watch) -> str:
     """Why no load resistor is offered, where none is."""
     if load_remedy(p, w):
@@ -90,16 +95,18 @@ def misses_current(c: Context) -> Iterable[Finding]:
         short = f"{sees} was tried and was too little" if _was_tried(w) else f"{sees} of the {enough} that it wants"
         message = f"It {misses}: {short}."
     else:
-        message = f"Whether it {misses} is not known: {sees} lies between too little and the {enough} that do."
+        least = show(w.least, AMPERE)
+        message = f"It draws {sees}. {least} is too little and {enough} is enough: whether it {misses} is not known."
     yield Finding(
         "misses-current",
         "stop" if w.too_little else "mind",
         message,
         sees,
         enough,
-        f"It counts current; with {show(w.missing, AMPERE)} more it is content for certain. "
-        f"Worth a trial first: {show(w.try_next, AMPERE)} in all. Two ways: one that does not count, or "
-        "a load resistor that burns what is missing. Ours is the cool one first. " + _where(p, w) + _CARE,
+        f"It counts current; {show(w.missing, AMPERE)} more is enough. {_try_first(w)}"
+        "Two ways: one that does not count, or a load resistor that burns what is missing. Ours is the cool one first. "
+        + _where(p, w)
+        + _CARE,
         c.offer(lambda: (cool(p), *load_remedy(p, w))),
     )
 

@@ -1,5 +1,6 @@
 """Pins and lines that are read, not meant to feed anything."""
 
+import math
 from collections.abc import Iterable
 from dataclasses import replace
 
@@ -68,10 +69,10 @@ def taken_for_closed(c: Context) -> Iterable[Finding]:
         )
         return
     limit = supply.trip.value * supply.trip_share
-    # What was seen to be ignored was seen on this rail with this LED: no more than that is no more than that.
-    alone = p.shunt_ohm is None and not p.beside
-    usual = c.current_usual * p.branches if alone else amps
-    if amps <= limit or (supply.trip_ignored and usual <= limit * (1 + 1e-6)):
+    # The very resistor that was tried with this LED is what was seen: its own tolerance was in it.
+    alone = p.shunt_ohm is None and not p.beside and p.branches == 1
+    tried = supply.ignored_ohm
+    if amps <= limit or (alone and tried is not None and math.isclose(c.sizing.total_ohm, tried, rel_tol=1e-6)):
         return
     certain = supply.closes_at
     closed = certain is not None and amps >= certain

@@ -9,6 +9,7 @@ from swapglow.core.quantities import FARAD, OHM, Unit, show
 
 _SAID: dict[str, str] = {
     "led": "{} was fitted, now {}",
+    "module": "another ready-made lamp was fitted",
     "in_series": "{} LEDs stood in series, now {}",
     "branches": "{} strings stood side by side, now {}",
     "ohm": "{} was fitted, now {}",
@@ -27,12 +28,14 @@ class Fitted:
 
     Attributes:
         led, in_series, branches: which LED, and how many.
+        module: which ready-made lamp, by its band and current.
         ohm: each resistor, Ω.
         shunt: what stands across it, Ω.
         rectification, farad, regulator: what stands before the string; the capacitor in F.
     """
 
     led: str
+    module: str
     in_series: str
     branches: str
     ohm: str
@@ -59,6 +62,7 @@ def fitted_in(position: Position) -> str:
     p, sizing = position, size(position)
     return Fitted(
         p.led.id,
+        _NONE if p.module is None else f"{p.module.low:g}-{p.module.high:g}V {p.module.amps:g}A",
         str(p.in_series),
         str(p.branches),
         f"{sizing.each_ohm:.5g}",

@@ -40,7 +40,7 @@ KINDS: dict[ReadingKind, str] = {
     "lamp_volts": "Volts at the lamp's wires",
     "resistor_ohms": "The resistor's ohms, power off",
     "led_straight": "An LED on the diode range",
-    "led_turned": "The same, leads turned round",
+    "led_turned": "An LED on the diode range, leads turned round",
     "resistor_celsius": "The resistor's temperature",
     "led_celsius": "The LED's temperature",
     "regulator_celsius": "The regulator's temperature",

@@ -1,7 +1,7 @@
 """What may be wrong in a lamp's circuit, and the meter that reads it."""
 
 from collections.abc import Callable, Iterable
-from dataclasses import dataclass, field, fields, replace
+from dataclasses import dataclass, fields, replace
 from typing import Any, Literal
 
 import numpy as np
@@ -88,7 +88,7 @@ class Fault:
     minus: Param | None = None
     across: Param | None = None
     past: Param | None = None
-    parts: tuple[PartFault, ...] = field(default=())
+    parts: tuple[PartFault, ...] = ()
     over_leds: Param | None = None
     over_lamp: Param | None = None
     over_supply: Param | None = None

@@ -67,6 +67,7 @@ class Supply:
         trip: current that equipment reading the line takes for a closed contact; where a trial was
             ignored, the most that was.
         trip_ignored: whether the equipment was seen to ignore ``trip``.
+        ignored_ohm: the resistor with which it did, this LED in series, Ω.
         trip_fails: the least that a trial showed to be taken for closed.
         trials: the trials as typed, before they are solved.
         output_limit: what an output may give.
@@ -87,6 +88,7 @@ class Supply:
     jump_v: float | None = None
     trip: Figure | None = None
     trip_ignored: bool = False
+    ignored_ohm: float | None = None
     trip_fails: Figure | None = None
     trials: Trials | None = None
     output_limit: Figure | None = None

@@ -5,7 +5,7 @@ from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.quantities import AMPERE, WATT, Figure, Shown, Source, show, shown, times_text
 
 AFTER = Detail(
-    "after", "Current read afterwards", AMPERE, "The expected current stands beside it; empty until it is read"
+    "after", "Current read afterwards", AMPERE, "Empty until read; what is expected is shown with the result"
 )
 # On mains nothing is read live but the power that a meter at the plug shows.
 PLUG = Detail("plug", "Power at the plug, before", WATT, "4.8W, off a plug-in meter; empty: not read")
