@@ -91,7 +91,7 @@ def look(request: HttpRequest, token: str) -> LookOut:
 @router.get("/look/{token}/schematic.svg", include_in_schema=False)
 def drawn(request: HttpRequest, token: str) -> HttpResponse:
     """The circuit on such a card."""
-    return HttpResponse(schematic(reports.core_of(linked(token))), content_type="image/svg+xml")
+    return HttpResponse(schematic(reports.as_read_of(linked(token))), content_type="image/svg+xml")
 
 
 @router.get("/look/{token}/code.svg", include_in_schema=False)

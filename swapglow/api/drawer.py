@@ -170,7 +170,7 @@ def made(
     """What a resistance can be made of out of the drawer; judged in a lamp where one is named."""
     target = read_single("ohm", ohm, OHM, above=0)
     here = values_at_hand([(p.ohm, p.count, p.there) for p in drawer.parts() if p.ohm is not None])
-    place = None if position is None else reports.core_of(find(position))
+    place = None if position is None else reports.as_read_of(find(position))
     return MadeOut(made=list(made_of(target, here, tolerance, place)))
 
 

@@ -187,7 +187,7 @@ def assess(request: HttpRequest, key: UUID, data: AssessIn) -> HttpResponse:
 def swaps(request: HttpRequest, key: UUID) -> Swaps:
     """The swaps that matter for a position, ranked by what its user weighs."""
     p = find(key)
-    return search(reports.core_of(p), tuple(p.input.weigh), at_hand())  # type: ignore[arg-type]  # each one of the weights
+    return search(reports.as_read_of(p), tuple(p.input.weigh), at_hand())  # type: ignore[arg-type]  # each one of the weights
 
 
 @router.post("/positions/{key}/circuit", response={204: None, 404: Problems, 422: Problems})
@@ -215,7 +215,7 @@ def begin_circuit(request: HttpRequest, key: UUID, data: NewCircuit) -> Status[N
 @router.get("/positions/{key}/spice", response={200: SpiceText, 404: Problems, 422: Problems})
 def spice(request: HttpRequest, key: UUID, state: State = "on") -> SpiceText:
     """The position as SPICE text in a state: usual rail, typical LEDs, the resistor fitted."""
-    core = reports.core_of(find(key))
+    core = reports.as_read_of(find(key))
     sized = size(core)
     return SpiceText(text=spice_text(core, sized.total_ohm, sized.farads, state))
 
@@ -223,7 +223,7 @@ def spice(request: HttpRequest, key: UUID, state: State = "on") -> SpiceText:
 @router.get("/positions/{key}/schematic.svg", include_in_schema=False)
 def drawn(request: HttpRequest, key: UUID) -> HttpResponse:
     """The fitted circuit drawn, as a picture to look at or to keep."""
-    answer = HttpResponse(schematic(reports.core_of(find(key))), content_type="image/svg+xml")
+    answer = HttpResponse(schematic(reports.as_read_of(find(key))), content_type="image/svg+xml")
     answer["Cache-Control"] = "no-store"
     return answer
 

@@ -18,6 +18,7 @@ from swapglow.core.design.trial import Trial
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.evidence import sister
 from swapglow.core.evidence.account import account, chase
+from swapglow.core.evidence.as_read import as_read, typed
 from swapglow.core.evidence.expected import diagnose, outlived
 from swapglow.core.findings import context_of, judge, solvable
 from swapglow.core.findings.finding import Finding, gravity
@@ -145,18 +146,22 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
         CannotBuild: a part of it is not worked out on its supply; it is named.
     """
     bench = bench or Bench()
+    as_typed = position
+    position = as_read(as_typed, bench.readings_after)
     known = _known(position)
     s, warm = known.solution, known.warm
-    now = fitted_in(position)
+    # Readings are held against the lamp as it was typed: what they say is in it already.
+    expected = s if position is as_typed else typed(as_typed)
+    now = fitted_in(as_typed)
     changed = {r.id: since for r in bench.readings_after if (since := since_changed(r.fitted, now))}
     kept = tuple(r for r in bench.readings_after if r.id not in changed)
     own = tuple(r for r in kept if r.whose == "this")
     felt = feel(warm, own)
     electric = tuple(r for r in own if r.kind not in WARM)
     sisters = tuple(r for r in kept if r.whose == "sister" and r.kind not in WARM)
-    pairs = sister.pairs(s, electric, sisters)
-    metered = tuple(sister.by_sister(diagnose(s, r), r, pairs.get(r.id)) for r in electric)
-    wrong = account(s, electric, metered, pairs)
+    pairs = sister.pairs(expected, electric, sisters)
+    metered = tuple(sister.by_sister(diagnose(expected, r), r, pairs.get(r.id)) for r in electric)
+    wrong = account(expected, electric, metered, pairs)
     order = {r.id: k for k, r in enumerate(bench.readings_after)}
     gone = (outlived(r, changed[r.id]) for r in bench.readings_after if r.id in changed and r.whose == "this")
     diagnoses = tuple(sorted((*metered, *felt, *gone), key=lambda d: order[d.id]))
@@ -199,7 +204,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
                 asked,
                 bool(own),
                 before.contradictions,
-                chase=chase_heat(s, felt) if wrong is None else chase(s, metered, wrong),
+                chase=chase_heat(s, felt) if wrong is None else chase(expected, metered, wrong),
                 closed=bench.closed,
                 stop=_standing(found),
                 duty=duty,

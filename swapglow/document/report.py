@@ -1,6 +1,7 @@
 """Reports of a document's lamps, as the screen has them."""
 
 from collections.abc import Collection
+from dataclasses import replace
 from functools import lru_cache
 from typing import Any
 
@@ -9,6 +10,7 @@ from pydantic import TypeAdapter
 from swapglow.core.analysis.draws import Member
 from swapglow.core.assess import Bench, assess
 from swapglow.core.design.position import Position
+from swapglow.core.evidence.as_read import as_read
 from swapglow.core.findings import solvable
 from swapglow.core.intake.stages import DONE
 from swapglow.core.presentation.report import Report
@@ -57,13 +59,15 @@ def reports(equipment: Equipment) -> list[tuple[str, Report]]:
     hazards = equipment.take_in.hazards
     members = [(p, _member(p, rails[p.rail], hazards)) for p in equipment.positions]
     site = site_of(equipment.take_in, ShopInput())
-    tried = {m.id: (m.position, looks) for p, m in members if (looks := trials_of(p))}
+    readings = {m.id: tuple(reading_after_of(str(r.id), r, p.reads) for r in p.readings_after) for p, m in members}
+    read = {m.id: replace(m, position=as_read(m.position, readings[m.id])) for _, m in members}
+    tried = {m.id: (read[m.id].position, looks) for p, m in members if (looks := trials_of(p))}
     out = []
     for p, m in members:
         core = m.position
-        others = tuple(o for q, o in members if q.rail == p.rail and o is not m and _stands(o.position))
+        others = tuple(read[o.id] for q, o in members if q.rail == p.rail and o is not m and _stands(o.position))
         bench = Bench(
-            tuple(reading_after_of(str(r.id), r, p.reads) for r in p.readings_after),
+            readings[m.id],
             closed=p.stage == DONE,
             readings_before=tuple(reading_before_of(str(r.id), r) for r in p.readings_before),
             on_rail=others,

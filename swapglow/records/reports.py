@@ -12,9 +12,11 @@ from swapglow.core.circuits import CIRCUITS
 from swapglow.core.circuits.answer import CircuitAnswer, answer
 from swapglow.core.design.changes import Changes, with_changes
 from swapglow.core.design.position import Position as CorePosition
+from swapglow.core.evidence.as_read import as_read
 from swapglow.core.findings import solvable
 from swapglow.core.intake.hazards import CLOSING
 from swapglow.core.intake.stages import DONE
+from swapglow.core.measurement.reading_after import ReadingAfter
 from swapglow.core.presentation.budget import RailBudget, rail_budget
 from swapglow.core.presentation.dimming import Dimming, dimming, not_yet
 from swapglow.core.presentation.report import Report
@@ -60,6 +62,24 @@ def core_of(p: Position) -> CorePosition:
     return replace(core, at_hand=at_hand()) if FROM_DRAWER in p.input.weigh else core
 
 
+def as_read_of(p: Position) -> CorePosition:
+    """A kept position as its readings leave it: what every view but their own takes its figures from.
+
+    Raises:
+        InputError: a kept text no longer reads.
+    """
+    return as_read(core_of(p), readings_of(p))
+
+
+def readings_of(p: Position) -> tuple[ReadingAfter, ...]:
+    """The readings that were taken after the swap, the newest last.
+
+    Raises:
+        InputError: a kept text no longer reads.
+    """
+    return tuple(reading_after_of(str(r.pk), r.input, p.input.reads) for r in p.readings_after.all())
+
+
 def report(p: Position, changes: Changes | None, at_hand: frozenset[float]) -> Report:
     """The report of a kept position.
 
@@ -78,11 +98,10 @@ def report(p: Position, changes: Changes | None, at_hand: frozenset[float]) -> R
     core = core_of(p)
     if changes:
         core = with_changes(core, changes)
-    after = tuple(reading_after_of(str(r.pk), r.input, p.input.reads) for r in p.readings_after.all())
     before = tuple(reading_before_of(str(r.pk), r.input) for r in p.readings_before.all())
     others, _ = members_of(p.rail, without=p)
     bench = Bench(
-        after,
+        readings_of(p),
         at_hand,
         p.input.stage == DONE,
         before,
@@ -105,7 +124,7 @@ def _others_tried(p: Position) -> tuple[Tried, ...]:
         try:
             looks = trials_of(other.input)
             if looks:
-                found.append((core_of(other), looks))
+                found.append((as_read_of(other), looks))
         except InputError:
             continue
     return tuple(found)
@@ -176,7 +195,7 @@ def row_of(e: Equipment) -> RowOfLamps:
     lamps, without = [], []
     for p in e.positions.select_related("rail"):
         try:
-            lamps.append((str(p.pk), p.input.name, core_of(p)))
+            lamps.append((str(p.pk), p.input.name, as_read_of(p)))
         except InputError as problem:
             without.append(f"{p.input.name}: {problem}")
     row = row_of_lamps(lamps)
@@ -185,7 +204,7 @@ def row_of(e: Equipment) -> RowOfLamps:
 
 def _in_group(p: Position) -> MatchLamp:
     try:
-        return match_lamp(str(p.pk), p.input.name, core_of(p))
+        return match_lamp(str(p.pk), p.input.name, as_read_of(p))
     except ValueError as problem:
         return MatchLamp(str(p.pk), p.input.name, None, 0, (), str(problem))
 
@@ -201,12 +220,12 @@ def members_of(rail: Rail, without: Position | None = None) -> tuple[tuple[Membe
         Both, in the lamps' order.
     """
     found, left_out = [], []
-    for p in rail.positions.all():
+    for p in rail.positions.prefetch_related("readings_after"):
         if without is not None and p.pk == without.pk:
             continue
         try:
             core = position_of(p.input, rail.input, rail.equipment.sheet.hazards)
-            made = Member(str(p.pk), p.input.name, core, p.input.lit)  # type: ignore[arg-type]  # one of its options
+            made = Member(str(p.pk), p.input.name, as_read(core, readings_of(p)), p.input.lit)  # type: ignore[arg-type]  # one of its options
             solvable(made.position)
             found.append(made)
         except ValueError as problem:

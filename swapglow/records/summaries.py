@@ -65,8 +65,11 @@ def mark_due(changed: Rows) -> None:
             touched |= models.Q(inputs__weigh__icontains=reports.FROM_DRAWER)
         elif model is Rail:
             touched |= models.Q(rail__in=[r.id for r in rows])
-        elif model in (ReadingAfter, ReadingBefore):
+        elif model is ReadingBefore:
             touched |= models.Q(pk__in=[r.position_id for r in rows])
+        elif model is ReadingAfter:
+            # What a lamp was read to draw the others on its rail feel too.
+            touched |= models.Q(rail__positions__in=[r.position_id for r in rows])
     keys = list(everything.filter(touched).values_list("pk", flat=True))
     Summary.objects.bulk_create([Summary(position_id=key) for key in keys], ignore_conflicts=True)
     Summary.objects.filter(position__in=keys).update(due=True)
@@ -130,7 +133,8 @@ def _position(key: UUID) -> Position | None:
 
 def _rests_on(p: Position) -> str:
     readings = [[str(r.pk), r.inputs] for r in (*p.readings_after.all(), *p.readings_before.all())]
-    others = [[str(o.pk), o.inputs] for o in p.rail.positions.exclude(pk=p.pk).order_by("order", "pk")]
+    beside = p.rail.positions.exclude(pk=p.pk).order_by("order", "pk").prefetch_related("readings_after")
+    others = [[str(o.pk), o.inputs, [r.inputs for r in o.readings_after.all()]] for o in beside]
     here = sorted(at_hand()) if reports.FROM_DRAWER in (p.inputs.get("weigh") or ()) else []
     parts = [p.inputs, p.rail.inputs, readings, others, here]
     return hashlib.sha256(json.dumps(parts, sort_keys=True).encode()).hexdigest()

@@ -47,6 +47,7 @@ class Sizing:
         preferred_ohm: the preferred value by the position's rule, one part.
         each_ohm: each fitted part.
         parts: how many parts.
+        share: what they are beside their value, as read.
         is_own: True where the user fitted a value of their own.
         needed_f: capacitance for low-risk flicker, F; None without a reservoir.
         farads: the capacitance fitted, F; 0 without a reservoir.
@@ -60,11 +61,12 @@ class Sizing:
     is_own: bool
     needed_f: float | None = None
     farads: float = 0.0
+    share: float = 1.0
 
     @property
     def total_ohm(self) -> float:
-        """All fitted parts in series."""
-        return self.each_ohm * self.parts
+        """All fitted parts in series, as they really are."""
+        return self.each_ohm * self.parts * self.share
 
 
 def with_strings(position: Position) -> Position:
@@ -209,10 +211,11 @@ def size(position: Position) -> Sizing:
         each = resistor.halves(exact, position.series, position.rounding).first_ohm
     else:
         each = chosen or _FALLBACK_OHM
-    own = position.resistor_ohm is not None
-    if exact is not None and not own and position.module is None:
+    own = position.resistor_ohm is not None and not position.follows
+    if exact is not None and position.resistor_ohm is None and position.module is None:
         each = next_at_hand(each, position.at_hand) or each
-    return Sizing(headroom, exact, chosen, each, position.resistor_parts, own, needed, farads)
+    share = 1.0 if position.resistor_ohm is None else position.ohm_share
+    return Sizing(headroom, exact, chosen, each, position.resistor_parts, own, needed, farads, share)
 
 
 def next_at_hand(ohm: float, drawer_ohm: frozenset[float]) -> float | None:
@@ -243,6 +246,9 @@ def _unsized(position: Position) -> Position:
     return replace(
         position,
         resistor_ohm=None,
+        follows=False,
+        ohm_share=1.0,
+        ohm_doubt=None,
         rating_w=None,
         lamp=None,
         target=plain,

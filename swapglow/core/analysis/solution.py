@@ -378,7 +378,8 @@ def _solve_alternating(position: Position, further: Mapping[str, Block], with_ru
     power = (
         0.0
         if position.bare
-        else sizing.each_ohm
+        else sizing.total_ohm
+        / sizing.parts
         * max(
             float(most.rms[0]) ** 2 * (1 - tol),
             nominal**2,
@@ -400,7 +401,7 @@ def _solve_alternating(position: Position, further: Mapping[str, Block], with_ru
         rule_watts=watts,
         supply_current_max=supplied,
         power_w=power,
-        resistor_v=float(found.through_peak[corners].max()) * sizing.each_ohm,
+        resistor_v=float(found.through_peak[corners].max()) * sizing.total_ohm / sizing.parts,
         shunt_w=shunted,
         source_w=supplied**2 * position.rail.supply.source_ohm.value,
         lamp_w=float(found.watts[corners].max()),

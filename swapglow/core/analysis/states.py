@@ -95,7 +95,7 @@ class _Key:
     """What a state's solution depends on, to be remembered by."""
 
     position: Position
-    each_ohm: float
+    total_ohm: float
     rule_ohm: tuple[float, ...]
     state: SupplyState
 
@@ -105,7 +105,7 @@ def _solved(key: _Key) -> StateSolution:
     p, state = key.position, key.state
     tol, led = p.ohm_spread, p.led
     rail = rails_in(p, state, np.array(p.rail.volts))
-    total = key.each_ohm * p.resistor_parts
+    total = key.total_ohm
     rule = np.array(key.rule_ohm) * p.resistor_parts
     count = len(rule)
     batch = Batch(
@@ -157,7 +157,7 @@ def state_solutions(s: Solution) -> tuple[StateSolution, ...]:
     plain = replace(s.position, lamp=None, rating_w=None)
     # The lit state's rule is the solution's own.
     return tuple(
-        _solved(_Key(plain, s.sizing.each_ohm, rule if state.id != "on" else (), state))
+        _solved(_Key(plain, s.sizing.total_ohm, rule if state.id != "on" else (), state))
         for state in states_of(s.position)
     )
 

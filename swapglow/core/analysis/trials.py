@@ -173,7 +173,7 @@ def _octaves(s: Solution, trial: Trial) -> float:
 
 def _by_itself(position: Position, trial: Trial) -> float:
     """Light of a trial's resistor in a position of its own, solved for it alone."""
-    amps = float(solve(replace(position, resistor_ohm=trial.ohm), rule=False).usual[1])
+    amps = float(solve(position.with_resistor(trial.ohm), rule=False).usual[1])
     return _in_octaves(led_candela(position, amps))
 
 

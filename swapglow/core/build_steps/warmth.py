@@ -170,7 +170,7 @@ def _rises(s: Solution) -> Iterable[tuple[WarmPart, tuple[float, float, float, s
     p = s.position
     through, leds = _amps(s)
     if not p.bare:
-        watts = through**2 * s.sizing.each_ohm
+        watts = through**2 * s.sizing.total_ohm / s.sizing.parts
         rating = p.rating_w or s.rating_to_fit_w
         if rating is not None:
             low, usual, high = (body_celsius(float(w), rating, 0.0) for w in watts)

@@ -122,6 +122,8 @@ def with_changes(position: Position, changes: Changes) -> Position:
         values["driver"] = replace(position.driver, **fitting)  # type: ignore[arg-type]  # names checked, values by its own
     if looks:
         values["looks"] = replace(position.looks, **looks)  # type: ignore[arg-type]  # likewise
+    if "resistor_ohm" in values:
+        values |= {"follows": False, "ohm_share": 1.0, "ohm_doubt": None}
     return replace(position, **values)  # type: ignore[arg-type]  # likewise
 
 

@@ -54,6 +54,9 @@ class Position:
         ceiling: share of the rated current that is the drive limit at the highest rail.
         series, rounding: how the exact resistance becomes a preferred one.
         resistor_ohm: each fitted part's value, None to follow the computation, or 0 for no resistor at all.
+        follows: whether that value only stands there until the computation says another: it was read with it.
+        ohm_share, ohm_doubt: what that resistor is beside its value, as read, and how far off it may still be; 1 and
+            None where nobody read it.
         resistor_parts: 1, or 2 for one in each lead.
         resistor_tolerance: 0.05 for 5 %.
         resistor_source: where its value comes from.
@@ -102,6 +105,9 @@ class Position:
     series: str = "E24"
     rounding: preferred.Rounding = "up"
     resistor_ohm: float | None = None
+    follows: bool = False
+    ohm_share: float = 1.0
+    ohm_doubt: float | None = None
     resistor_parts: int = 1
     resistor_tolerance: float = 0.05
     resistor_source: Source = Source.MARKED
@@ -213,6 +219,10 @@ class Position:
                 out.append(replace(self, module=known, inside=k, led=law.led_of(law.insides[k], self.led)))
         return tuple(out)
 
+    def with_resistor(self, ohm: float) -> "Position":
+        """The position with another resistor, of which nothing was read."""
+        return replace(self, resistor_ohm=ohm, follows=False, ohm_share=1.0, ohm_doubt=None)
+
     @property
     def regulator(self) -> RegulatorPart | None:
         """The regulator before the LEDs, if any."""
@@ -241,7 +251,12 @@ class Position:
     def ohm_spread(self) -> float:
         """Tolerance that goes with the resistor: its own, and that of the source it sets."""
         more = self.regulator.spread if self.regulator is not None and self.set_by_ohms else 0.0
-        return self.resistor_tolerance + more
+        return self.ohm_known_to + more
+
+    @property
+    def ohm_known_to(self) -> float:
+        """How far the resistor may be from what it is taken for: its tolerance, or what readings leave of that."""
+        return self.resistor_tolerance if self.ohm_doubt is None else self.ohm_doubt
 
     @property
     def held_v(self) -> tuple[float, float, float]:

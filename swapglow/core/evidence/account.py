@@ -122,7 +122,7 @@ def account(
     Returns:
         What may be so; None where every reading agrees, the newest of its kind.
     """
-    taken = _newest(_since_it_worked(readings, diagnoses))
+    taken = newest(since_it_worked(readings, diagnoses))
     kept = {r.id for r in taken}
     off = [d.id for d in diagnoses if not d.agrees and d.id in kept]
     if not off:
@@ -172,7 +172,7 @@ def known_by(s: Solution, taken: Sequence[ReadingAfter], beside: Mapping[str, Pa
     known = infer(s, hyps, taken, hers)
     best = known.posteriors[0]
     poor = known.unlisted > _OPEN_QUESTION or best.fits > _FITS_BADLY
-    if len(taken) < 2 or not poor or (_slip(best) and best.of.sound):
+    if len(taken) < 2 or not poor or (slip_of(best) and best.of.sound):
         return known
     both = _pairs(known, _PAIRED_OVER_A_CYCLE if is_dear(s) else _MOST_PAIRED)
     return infer(s, (*hyps, *both), taken, hers) if both else known
@@ -239,10 +239,17 @@ def _size(q: Posterior) -> float:
     return q.of.size.median * float(np.exp(q.of.size.spread * q.sigmas(SIZE)))
 
 
-def _since_it_worked(readings: Sequence[ReadingAfter], diagnoses: Sequence[Diagnosis]) -> list[ReadingAfter]:
+def since_it_worked(readings: Sequence[ReadingAfter], diagnoses: Sequence[Diagnosis]) -> list[ReadingAfter]:
     """Readings from the last current on that was as it should be, which proves LED, resistor and rail in one.
 
     What was off before it has been mended, or was read wrong; what was read in other states stays.
+
+    Args:
+        readings: all that were taken, the newest last.
+        diagnoses: each against its band, in the same order.
+
+    Returns:
+        Those that count, in their order.
     """
     right = [
         k
@@ -253,7 +260,7 @@ def _since_it_worked(readings: Sequence[ReadingAfter], diagnoses: Sequence[Diagn
     return [r for k, r in enumerate(readings) if k >= last or r.state != "on"]
 
 
-def _newest(readings: Sequence[ReadingAfter]) -> tuple[ReadingAfter, ...]:
+def newest(readings: Sequence[ReadingAfter]) -> tuple[ReadingAfter, ...]:
     """The newest reading of each kind and state: what was read before has been mended or read again."""
     found = {(r.kind, r.state, r.of): r for r in readings}
     return tuple(r for r in readings if found[r.kind, r.state, r.of] is r)
@@ -270,13 +277,13 @@ def by_cause(known: Inference) -> dict[str, float]:
     """
     out: dict[str, float] = {}
     for q in known.posteriors:
-        slip = _slip(q) if q.of.sound else None
+        slip = slip_of(q) if q.of.sound else None
         cause = f"slip-{slip[1]}" if slip else q.of.cause
         out[cause] = out.get(cause, 0.0) + q.share
     return dict(sorted(out.items(), key=lambda item: -item[1]))
 
 
-def _slip(q: Posterior) -> tuple[str, str] | None:
+def slip_of(q: Posterior) -> tuple[str, str] | None:
     """The slip that this would need, by reading's id and kind; None where it needs none."""
     likeliest = max(q.slips, key=lambda key: q.slips[key], default=None)
     return likeliest if likeliest is not None and q.slips[likeliest] > 0.5 else None
@@ -290,16 +297,16 @@ def _causes(s: Solution, known: Inference, taken: Sequence[ReadingAfter], off: S
     for cause, share in shares.items():
         if share < _WORTH_SAYING or len(out) == _MOST_CAUSES:
             break
-        q = next(q for q in known.posteriors if cause in (q.of.cause, f"slip-{(_slip(q) or ('', ''))[1]}"))
-        slip = _slip(q) if q.of.sound else None
+        q = next(q for q in known.posteriors if cause in (q.of.cause, f"slip-{(slip_of(q) or ('', ''))[1]}"))
+        slip = slip_of(q) if q.of.sound else None
         usual = q.usual
         reads = tuple(as_shown(float(usual[k]), r.kind, _SOLVED, 2) for k, r in enumerate(taken) if r.id in off)
-        message = _said(s, q) if slip is None else _of_slip(slip, taken)
+        message = _said(s, q) if slip is None else _ofslip_of(slip, taken)
         out.append(Cause(cause, message, share, percent(share), reads, () if slip else q.of.at))
     return tuple(out)
 
 
-def _of_slip(slip: tuple[str, str], taken: Iterable[ReadingAfter]) -> str:
+def _ofslip_of(slip: tuple[str, str], taken: Iterable[ReadingAfter]) -> str:
     reading = next(r for r in taken if r.id == slip[0])
     return _SLIPPED[slip[1]].format(reading.text)
 
@@ -323,9 +330,9 @@ def _line(causes: tuple[Cause, ...], known: Inference, taken: Sequence[ReadingAf
     if not causes:
         return _NOTHING
     best = known.posteriors[0]
-    slip = _slip(best)
+    slip = slip_of(best)
     if slip is not None and not best.of.sound:
-        return f"These readings contradict each other. {_of_slip(slip, taken)}"
+        return f"These readings contradict each other. {_ofslip_of(slip, taken)}"
     others = f" Or something that is not listed, {percent(known.unlisted)}." if known.unlisted > 0.1 else ""
     if causes[0].share > _ONLY and best.fits < _FITS and known.unlisted < 1 - _ONLY:
         return "Of the causes known here, only this one fits."

@@ -190,7 +190,7 @@ def hypotheses(s: Solution, readings: tuple[ReadingAfter, ...]) -> tuple[Hypothe
         *(_of_the_meter() if any(r.kind == "current" for r in readings) else ()),
     )
     share = (1 - SOUND - UNLISTED) / sum(h.prior for h in wrong)
-    return (*_nothing_wrong(p), *(replace(h, prior=h.prior * share) for h in wrong))
+    return (*nothing_wrong(p), *(replace(h, prior=h.prior * share) for h in wrong))
 
 
 def lot_v(p: Position) -> float:
@@ -198,7 +198,7 @@ def lot_v(p: Position) -> float:
     return LOT_V["red" if p.led.vf_typ < _LOT_FROM_V else "white"]
 
 
-def _nothing_wrong(p: Position) -> Iterable[Hypothesis]:
+def nothing_wrong(p: Position) -> Iterable[Hypothesis]:
     """The lamp as it should be; which of rail and LEDs is not as typed is told from what the readings say of them."""
     yield Hypothesis("sound", "", _SOUND["sound"] * SOUND)
     yield Hypothesis("sound-led", "", _SOUND["sound-led"] * SOUND, led_v=OTHER_MAKE * lot_v(p), at=("led",))

@@ -180,7 +180,7 @@ def _cases(s: Solution, members: Sequence[Draws], reading: ReadingAfter) -> tupl
     vf = np.maximum(vf + np.array([led_sigma(p, h) for h in hyps]) * at[:, LED], 0.5)
 
     ohms = s.sizing.total_ohm * each("ohms") * np.where(where == "ohms", sizes, 1.0)
-    ohms = ohms * (1 + max(p.ohm_spread / 2, _LEAST_OHMS) * at[:, OHMS])
+    ohms = ohms * (1 + ohms_sigma(p) * at[:, OHMS])
     burden = reading.burden_ohm + np.where(where == "burden", sizes, 0.0)
     burden = burden + max(_BURDEN_SHARE * reading.burden_ohm, _BURDEN_OHM) * np.abs(at[:, BURDEN])
     if p.rail.supply.alternates and reading.of == "all":
@@ -230,6 +230,11 @@ def led_sigma(p: Position, h: Hypothesis) -> float:
     typed = (p.led.vf_high - p.led.vf_low) / _SIGMAS
     # What was typed as one figure was read; a catalogue's range is wider where the lots are.
     return max(h.led_v, typed, lot_v(p)) if typed > 0 else max(h.led_v, _LEAST_LED_V)
+
+
+def ohms_sigma(p: Position) -> float:
+    """How far a resistor may be from its value: one sigma, as a share."""
+    return max(p.ohm_spread / 2, _LEAST_OHMS)
 
 
 def _faults(hyps: Sequence[Hypothesis], sizes: FloatArray) -> Fault:

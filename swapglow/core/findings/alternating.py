@@ -172,7 +172,7 @@ def no_capacitor_high_enough(c: Context) -> Iterable[Finding]:
 def sized_on_rms(c: Context) -> Iterable[Finding]:
     """A resistor worked out as if the RMS reading were DC."""
     s, p = c.solution, c.position
-    if s is None or s.ac is None or p.rail.supply.waveform is not Waveform.SINE or p.resistor_ohm is None:
+    if s is None or s.ac is None or p.rail.supply.waveform is not Waveform.SINE or p.resistor_ohm is None or p.follows:
         return
     vf = float(p.led.junction(p.led.vf_typ, p.celsius).volts(p.target.value))
     naive = (p.rail.usual.value - p.in_series * vf) / p.target.value

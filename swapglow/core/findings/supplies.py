@@ -35,7 +35,7 @@ def _at(c: Context, volts: float, source: float | None = None) -> float:
     """Most current at a rail of so many volts: lowest Vf, low end of the resistor."""
     p, s = c.position, c.solution
     assert s is not None
-    ohms = s.sizing.total_ohm * (1 - p.resistor_tolerance)
+    ohms = s.sizing.total_ohm * (1 - p.ohm_known_to)
     found = current(
         p,
         Cases(

@@ -85,12 +85,32 @@ def since_changed(then: str, now: str) -> str:
     """
     if not then or then == now:
         return ""
-    before, after = (dict(part.split("=", 1) for part in text.split(";") if "=" in part) for text in (then, now))
+    before, after = _parts(then), _parts(now)
     for name, said in _SAID.items():
         a, b = before.get(name), after.get(name)
         if a is not None and b is not None and a != b:
             return said.format(_word(name, a), _word(name, b))
     return ""
+
+
+def ohm_then(then: str, now: str) -> float | None:
+    """The resistor that stood in a lamp where nothing else was changed since.
+
+    Args:
+        then: what was fitted then, as stored.
+        now: what is fitted now.
+
+    Returns:
+        Each part, Ω; None where it is the same, or more was changed.
+    """
+    before, after = _parts(then), _parts(now)
+    changed = {name for name in after if before.get(name) != after[name]}
+    # A capacitor that follows the sum follows the resistor.
+    return float(before["ohm"]) if "ohm" in before and changed <= {"ohm", "farad"} and "ohm" in changed else None
+
+
+def _parts(text: str) -> dict[str, str]:
+    return dict(part.split("=", 1) for part in text.split(";") if "=" in part)
 
 
 def _word(name: str, value: str) -> str:

@@ -65,7 +65,7 @@ class CurrentReport:
 def current_section(s: Solution) -> CurrentReport:
     """Every current with the corner it is of."""
     p = s.position
-    fitted = show(s.sizing.total_ohm, OHM)
+    fitted = show(s.sizing.total_ohm, OHM) + ("" if p.ohm_doubt is None else ", as read")
     rails = p.rail.volts
     vfs = (p.led.vf_high, p.led.vf_typ, p.led.vf_low)
 

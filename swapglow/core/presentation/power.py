@@ -21,7 +21,7 @@ def power_section(s: Solution) -> PowerReport:
         return PowerReport(shown(0.0, WATT, "no resistor of ours"), None)
     origin = "RMS current over the cycle, highest rail and lowest Vf"
     if s.ac is None:
-        own = (s.power_w / s.sizing.each_ohm) ** 0.5
+        own = (s.power_w * s.sizing.parts / s.sizing.total_ohm) ** 0.5
         origin = f"its own {show(own, AMPERE)} squared × {show(s.sizing.each_ohm, OHM)}, at the corner of most heat"
     # A rating as the part is called: 0.5 W, not 500 mW.
     rating = (

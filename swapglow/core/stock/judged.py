@@ -85,7 +85,7 @@ def _made(c: Combination, position: Position | None, tolerance: float) -> Made:
 
 def _judged(c: Combination, p: Position, tolerance: float) -> tuple[str, Grade, str]:
     """The lamp with it: what it draws, and what is found then. Each part runs at its own share of the heat."""
-    fitted = replace(p, resistor_ohm=c.ohm, resistor_tolerance=max(tolerance, p.resistor_tolerance), rating_w=None)
+    fitted = replace(p.with_resistor(c.ohm), resistor_tolerance=max(tolerance, p.resistor_tolerance), rating_w=None)
     try:
         plain = solve(fitted)
         # A body each: the whole may carry what its hottest part can at that part's share.

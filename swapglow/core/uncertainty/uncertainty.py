@@ -113,9 +113,9 @@ def uncertain_figures(p: Position) -> list[UncertainFigure]:
         figure(
             "resistor",
             "Resistor's tolerance",
-            f"±{p.resistor_tolerance * 100:g}\u00a0%",
+            f"±{p.ohm_known_to * 100:.2g}\u00a0%",
             p.resistor_source,
-            ohms=(ohms * (1 + p.resistor_tolerance), ohms * (1 - p.resistor_tolerance)),
+            ohms=(ohms * (1 + p.ohm_known_to), ohms * (1 - p.ohm_known_to)),
         ),
     ]
     if behind.value > 0:

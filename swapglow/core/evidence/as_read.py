@@ -1,0 +1,204 @@
+"""The lamp as its readings leave it: what they say of its LEDs and its resistor, for every figure that rests on those.
+
+A reading of a sound lamp narrows what was not known exactly. Around the usual rail, LED and resistor each reading is a
+straight line in those, and what they leave is one step of Gauss and Newton's, with the covariance of a linear fit
+(Kalman 1960). The ends of a rail stay as they were typed, for they say how far it swings; where nobody had read
+its usual volts, a reading of the rail with the LED in takes their place.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from threading import Condition
+
+import numpy as np
+from cachetools import LRUCache, cached
+from numpy.typing import NDArray
+
+from swapglow.core.analysis.sizing import size
+from swapglow.core.analysis.solution import Solution, solve
+from swapglow.core.design.position import Position
+from swapglow.core.engine.netlist import CircuitError
+from swapglow.core.evidence.account import known_by, newest, since_it_worked, slip_of
+from swapglow.core.evidence.expected import diagnose
+from swapglow.core.evidence.hypotheses import Hypothesis, nothing_wrong
+from swapglow.core.evidence.infer import noise
+from swapglow.core.evidence.metered import comparable
+from swapglow.core.evidence.predict import (
+    BURDEN,
+    LED,
+    OHMS,
+    RAIL,
+    SIZE,
+    UNKNOWNS,
+    Draws,
+    led_sigma,
+    ohms_sigma,
+    predict,
+    rail_sigma,
+)
+from swapglow.core.measurement.fitted import fitted_in, ohm_then, since_changed
+from swapglow.core.measurement.reading_after import WARM, ReadingAfter
+from swapglow.core.network.builder import laws_of
+from swapglow.core.quantities import Figure, Source
+from swapglow.core.supplies.rail import Rail
+
+FloatArray = NDArray[np.float64]
+
+# The middle and the spread of half a normal, in its sigmas (tables).
+_HALF_MIDDLE, _HALF_SPREAD = 0.674, 0.603
+# The slopes are taken over half a sigma; two steps settle what is not quite straight.
+_STEP, _STEPS = 0.5, 2
+# What lies within so many sigmas is within what it may be.
+_ENDS = 2.0
+# Where readings leave less of what was not known than this, it counts as read.
+_READ = 0.5
+# No reading of ours says more than this of a resistor or an LED: the meter's own last digits.
+_LEAST_OHMS, _LEAST_V = 0.003, 0.003
+# What another LED lot may be, of these more than half is left to it before it is believed.
+_BELIEVED = 0.5
+
+
+@dataclass(frozen=True)
+class _Left:
+    """What readings leave of the unknowns: the mean and the covariance, in sigmas, of one hypothesis."""
+
+    of: Hypothesis
+    mean: FloatArray
+    covariance: FloatArray
+
+
+def as_read(position: Position, readings: Sequence[ReadingAfter]) -> Position:
+    """The lamp as its readings leave it.
+
+    Args:
+        position: the swap as it was typed.
+        readings: all that were taken after it, the newest last.
+
+    Returns:
+        The same lamp, its LEDs' forward voltage and its resistor narrowed to what the readings leave; as it was typed
+        where they say nothing of those, or where something is wrong with the lamp.
+    """
+    own = [r for r in readings if r.whose == "this" and r.kind not in WARM]
+    if not any(r.state == "on" for r in own) or position.module is not None or position.live_danger:
+        return position
+    now = fitted_in(position)
+    taken = tuple(r for r in own if not since_changed(r.fitted, now))
+    if any(r.state == "on" for r in taken):
+        return _as_read(position, taken)
+    # Another resistor stood there then: the LEDs are the same.
+    then = own[-1].fitted
+    ohm = ohm_then(then, now)
+    if ohm is None:
+        return position
+    stood = _as_read(position.with_resistor(ohm), tuple(r for r in own if r.fitted == then))
+    return replace(position, led=stood.led, led_source=stood.led_source)
+
+
+@cached(LRUCache(maxsize=256), condition=Condition())
+def typed(position: Position) -> Solution:
+    """The lamp as it was typed, solved: what its readings are held against."""
+    return solve(position, rule=False)
+
+
+# Asked for with every view of the lamp.
+@cached(LRUCache(maxsize=512), condition=Condition())
+def _as_read(position: Position, taken: tuple[ReadingAfter, ...]) -> Position:
+    try:
+        left = _left(typed(position), taken)
+    except CircuitError:
+        # The report says which circuit has no answer.
+        return position
+    if left is None:
+        return position
+    read = any(r.kind == "supply_volts" and r.state == "on" for r in taken)
+    rail = _rail(position, left) if read else position.rail
+    return replace(_narrowed(position, left), rail=rail)
+
+
+def _left(s: Solution, taken: tuple[ReadingAfter, ...]) -> _Left | None:
+    """What the readings leave of a sound lamp; None where they speak for something else."""
+    diagnoses = [diagnose(s, r) for r in taken]
+    # What was off may have been mended since.
+    for kept in dict.fromkeys((newest(taken), newest(since_it_worked(taken, diagnoses)))):
+        lit = tuple(r for r in kept if r.state == "on")
+        hypothesis = _sound(s, kept, all(d.agrees for d in diagnoses if d.id in {r.id for r in kept}))
+        if hypothesis is not None and lit:
+            return _fitted(s, hypothesis, lit)
+    return None
+
+
+def _sound(s: Solution, kept: tuple[ReadingAfter, ...], agree: bool) -> Hypothesis | None:
+    """In which way the lamp is sound by some readings; None where they speak for something else."""
+    if agree:
+        return next(iter(nothing_wrong(s.position)))
+    if s.position.rail.supply.alternates and laws_of(s.position):
+        return None
+    known = known_by(s, kept)
+    best = known.posteriors[0]
+    sound = sum(q.share for q in known.posteriors if q.of.sound and slip_of(q) is None)
+    return best.of if best.of.sound and slip_of(best) is None and sound > _BELIEVED else None
+
+
+def _fitted(s: Solution, h: Hypothesis, taken: tuple[ReadingAfter, ...]) -> _Left | None:
+    values = np.array([comparable(r) for r in taken])
+    moves = np.vstack([np.zeros(SIZE), np.eye(SIZE) * _STEP])
+    mean, covariance = np.zeros(SIZE), np.eye(SIZE)
+    for _ in range(_STEPS):
+        at = np.zeros((len(moves), len(UNKNOWNS)))
+        at[:, :SIZE] = mean + moves
+        # Only its amount counts: the middle of a normal's one half, and how far that half spreads.
+        at[:, BURDEN] = np.maximum(_HALF_MIDDLE + _HALF_SPREAD * at[:, BURDEN], 0.0)
+        reads = predict(s, [Draws(h, at)], taken)[0]
+        if not np.isfinite(reads).all():
+            return None
+        slopes = ((reads[1:] - reads[0]) / _STEP).T
+        sigma = noise(reads[:1], np.abs(reads[0]), taken)[0]
+        # The prior is one sigma of each around nothing; the readings are lines around the place reached.
+        weighed = slopes / sigma[:, None]
+        covariance = np.linalg.inv(np.eye(SIZE) + weighed.T @ weighed)
+        mean = covariance @ (weighed.T @ ((values - reads[0]) / sigma + weighed @ mean))
+    return _Left(h, mean, covariance)
+
+
+def _rail(p: Position, left: _Left) -> Rail:
+    """The rail with the usual volts that were read, where those typed were no reading; its ends hold them."""
+    if p.rail.usual.source is Source.MEASURED:
+        return p.rail
+    share = 1 + rail_sigma(p, left.of) * float(left.mean[RAIL])
+    usual = Figure(p.rail.usual.value * share, Source.MEASURED, "read with the LED in")
+    if not p.rail.spread_known:
+        return replace(p.rail, low=usual, usual=usual, high=usual)
+    low, high = p.rail.low, p.rail.high
+    return replace(
+        p.rail,
+        low=usual if usual.value < low.value else low,
+        usual=usual,
+        high=usual if usual.value > high.value else high,
+    )
+
+
+def _narrowed(p: Position, left: _Left) -> Position:
+    """LED and resistor as the readings leave them; each by itself, so that either may be changed."""
+    spread, mean = np.sqrt(np.diag(left.covariance)), left.mean
+    volt, ohm = led_sigma(p, left.of), ohms_sigma(p)
+    middle = p.led.vf_typ if left.of.vf is None else left.of.vf
+    typical = middle + volt * float(mean[LED])
+    least = max(_ENDS * volt * float(spread[LED]), _LEAST_V)
+    low, high = typical - least, typical + least
+    if left.of.id == "sound" and p.led.vf_low < p.led.vf_high:
+        # What was typed holds, where the readings go with it.
+        low, high = max(low, p.led.vf_low), min(high, p.led.vf_high)
+    led = replace(p.led, vf_low=min(low, typical), vf_typ=typical, vf_high=max(high, typical))
+    doubt = min(p.resistor_tolerance, max(_ENDS * ohm * float(spread[OHMS]), _LEAST_OHMS))
+    each = size(p).each_ohm
+    follows = p.resistor_ohm is None and not p.bare
+    return replace(
+        p,
+        led=led,
+        led_source=Source.MEASURED if spread[LED] < _READ else p.led_source,
+        resistor_ohm=each if follows else p.resistor_ohm,
+        follows=follows,
+        ohm_share=1.0 if p.bare else 1 + ohm * float(mean[OHMS]),
+        ohm_doubt=None if p.bare else doubt,
+        resistor_source=Source.MEASURED if spread[OHMS] < _READ else p.resistor_source,
+    )
