@@ -14,7 +14,7 @@ from swapglow.core.drivers import DRIVERS
 from swapglow.core.intake.second_job import JOBS
 from swapglow.core.kinds.detail import Detail
 from swapglow.core.measurement.leads import LEADS
-from swapglow.core.measurement.reading_after import KINDS, POWER_OFF
+from swapglow.core.measurement.reading_after import KINDS, POWER_OFF, SEEN
 from swapglow.core.parts import lamp, led
 from swapglow.core.parts.catalogue import source
 from swapglow.core.parts.ready_made import ready_made
@@ -113,6 +113,7 @@ def _catalogue() -> dict[str, Any]:
         "choices": {field: _options(labels.items()) for field, labels in choices().items()}
         | {
             "bench_reading.what": _options((what, leads.label) for what, leads in _ANY_TIME.items()),
+            "bench_reading.seen": _options(SEEN.items()),
             "bench_reading.power_off": _options((k, KINDS[k]) for k in KINDS if k in POWER_OFF),
         },
         "units": units(),

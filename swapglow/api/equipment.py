@@ -46,7 +46,7 @@ def _equipment_out(e: Equipment) -> EquipmentOut:
         id=e.pk,
         take_in=take_in_view(e),
         dimming={k: reports.dimming_of(d, at_hand()) for k, d in e.input.dims.items()},
-        answers={k: reports.circuit_answer(f) for k, f in e.input.fitted.items()},
+        answers=reports.circuit_answers(e.input.fitted),
         took={k: taken(f) for k, f in e.input.fitted.items()},
         rails=[rail_answer(r) for r in e.rails.all()],
         positions=[summary(p) for p in e.positions.select_related("rail", "summary")],

@@ -711,11 +711,11 @@ class LeadsOut(Schema):
     """Where the meter's leads go for a reading."""
 
     label: str
-    mode: Literal["across", "series", "touches"]
+    mode: Literal["across", "series", "touches", "looks"]
     red: str
     black: str
     meter: str
-    unit: Literal["V", "mA", "Ω", "°C"]
+    unit: Literal["V", "mA", "Ω", "°C", ""]
     line: str
 
 

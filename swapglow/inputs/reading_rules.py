@@ -3,7 +3,7 @@
 from typing import TypeVar
 
 from swapglow.core.measurement.leads import LEADS
-from swapglow.core.measurement.reading_after import ON_AC, POWER_OFF, WARM
+from swapglow.core.measurement.reading_after import LOOKS, ON_AC, POWER_OFF, WARM
 from swapglow.core.quantities import InputError
 from swapglow.core.quantities.bare import with_unit
 from swapglow.inputs.readings import ReadingAfterInput, ReadingBeforeInput
@@ -57,6 +57,10 @@ def check_after(typed: ReadingAfterInput, *, alternates: bool, mains: bool = Fal
         raise InputError(
             "position", "Mains or high tension is in here: of this lamp only readings with the power off are kept."
         )
+    if typed.kind in LOOKS:
+        if typed.whose != "this" or typed.state != "on":
+            raise InputError("whose" if typed.whose != "this" else "state", "A look is of this lamp, switched on.")
+        return
     if typed.kind in WARM:
         if typed.whose != "this":
             raise InputError("whose", "A sister is compared by current, volts and ohms; temperatures are this lamp's.")

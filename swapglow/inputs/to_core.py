@@ -1,6 +1,6 @@
 """From what was typed to the core's plain values, by the marks of each field, and nothing more."""
 
-from collections.abc import Collection, Mapping
+from collections.abc import Collection, Iterable, Mapping
 from dataclasses import replace
 from functools import lru_cache
 from typing import Any
@@ -13,6 +13,7 @@ from swapglow.core.build_steps.before_after import Check
 from swapglow.core.build_steps.own_dangers import warns
 from swapglow.core.build_steps.steps import Habits, Site
 from swapglow.core.circuits import CIRCUITS
+from swapglow.core.circuits.siblings import taught
 from swapglow.core.constants import REFERENCE_C
 from swapglow.core.design.branch import Branch
 from swapglow.core.design.led_choice import choose_led, second_led
@@ -295,13 +296,22 @@ def check_fitted(typed: Mapping[str, FittedInput]) -> None:
             raise InputError(f"fitted.{key}.details.{problem.field}", problem.message) from None
 
 
-def fitted_details(typed: FittedInput) -> Details:
+def fitted_details(typed: FittedInput, others: Iterable[FittedInput] = ()) -> Details:
     """What was typed of a fitted circuit, by what its kind asks for.
+
+    Args:
+        typed: as it is kept.
+        others: the item's other circuits of that kind; what was read of one counts for its like.
+
+    Returns:
+        The details.
 
     Raises:
         InputError: for the figure that cannot be read.
     """
-    return CIRCUITS.named(typed.kind, "kind").read({name: d.input for name, d in typed.details.items()})
+    kind = CIRCUITS.named(typed.kind, "kind")
+    own, *siblings = ({name: d.input for name, d in f.details.items()} for f in (typed, *others))
+    return kind.read(taught(kind, own, ((f.name, s) for f, s in zip(others, siblings, strict=True))))
 
 
 def _air(p: PositionInput) -> float:

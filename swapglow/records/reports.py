@@ -1,6 +1,6 @@
 """Records to the core's values and reports, and nothing more."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 from functools import lru_cache
 
@@ -149,23 +149,43 @@ def dimming_of(typed: DimInput, at_hand: frozenset[float]) -> Dimming:
         return not_yet(problem.message)
 
 
-def circuit_answer(typed: FittedInput) -> CircuitAnswer:
+def circuit_answers(typed: Mapping[str, FittedInput]) -> dict[str, CircuitAnswer]:
+    """What is to be said of an item's fitted circuits, remembered by what was typed.
+
+    Args:
+        typed: as they are kept, by key.
+
+    Returns:
+        The answers by key; what was read of one board counts for others like it.
+    """
+    return {
+        key: circuit_answer(one, [f for k, f in typed.items() if k != key and f.kind == one.kind])
+        for key, one in typed.items()
+    }
+
+
+def circuit_answer(typed: FittedInput, others: Iterable[FittedInput] = ()) -> CircuitAnswer:
     """What is to be said of a fitted circuit, remembered by what was typed.
 
     Args:
         typed: as it is kept.
+        others: the item's other circuits of that kind.
 
     Returns:
         The answer.
     """
-    return _remembered_circuit(typed.model_dump_json(include={"kind", "details", "chosen"}))
+    return _remembered_circuit(_as_json(typed), tuple(_as_json(f) for f in others))
+
+
+def _as_json(typed: FittedInput) -> str:
+    return typed.model_dump_json(include={"kind", "name", "details", "chosen"})
 
 
 @lru_cache(maxsize=256)
-def _remembered_circuit(typed: str) -> CircuitAnswer:
-    one = FittedInput.model_validate_json(typed)
+def _remembered_circuit(typed: str, like: tuple[str, ...]) -> CircuitAnswer:
+    one, *others = (FittedInput.model_validate_json(text) for text in (typed, *like))
     try:
-        return answer(CIRCUITS[one.kind], fitted_details(one), one.chosen)
+        return answer(CIRCUITS[one.kind], fitted_details(one, others), one.chosen)
     except InputError as problem:
         return CircuitAnswer(problem.message, None)
 

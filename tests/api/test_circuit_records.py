@@ -82,6 +82,19 @@ def test_what_was_chosen_is_kept_and_what_comes_after_follows_it(board):
     assert Equipment.objects.get(pk=item).input.fitted["b"].chosen == other["id"]
 
 
+def test_a_board_read_at_the_plug_takes_the_pencil_off_its_like(board):
+    """4.8 W, 0.85 of it over 10 × 3.1 V: 132 mA flow in both, as their resistors are the same."""
+    bench, item, answer = board
+    assert answer["answers"]["b"]["result"]["figures"][0]["now"]["source"] == "assumed"
+    read = {"plug": "4.8W", "count": "10", "each": "3.1V", "sense_ohm": "75 ‖ 82"}
+    two = {"name": "Porch", "kind": "sense_board", "details": {k: typed(v) for k, v in read.items()}}
+    more = {"b": {"details": {"count": typed("10")}}, "c": two}
+    assert bench("PATCH", f"equipment/{item}", {"fitted": more})[0] == 200
+    now = bench("GET", f"equipment/{item}")[1]["answers"]["b"]["result"]["figures"][0]["now"]
+    assert (now["source"], now["value"]) == ("computed", pytest.approx(0.85 * 4.8 / 31, rel=5e-3))
+    assert "Porch" in now["origin"]
+
+
 def test_it_goes_out_and_comes_in_with_its_item(board):
     bench, item, _ = board
     out = bench("GET", f"equipment/{item}/document.json")[1]

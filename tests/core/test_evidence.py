@@ -13,11 +13,12 @@ import pytest
 from swapglow.core.analysis.solution import solve
 from swapglow.core.assess import Bench, assess
 from swapglow.core.evidence.account import Found, Trouble, account, by_cause, chase, known_by
+from swapglow.core.evidence.by_eye import PART, chances
 from swapglow.core.evidence.expected import diagnose
 from swapglow.core.evidence.hypotheses import UNLISTED, hypotheses, netlist
 from swapglow.core.evidence.metered import metered
 from swapglow.core.evidence.predict import UNKNOWNS, Draws, predict
-from swapglow.core.measurement.reading_after import KINDS, POWER_OFF, ReadingAfter, read_after
+from swapglow.core.measurement.reading_after import KINDS, POWER_OFF, SEEN, ReadingAfter, read_after
 from swapglow.core.network.cases import Cases
 from swapglow.core.network.fault import Fault, PartFault
 from swapglow.core.quantities import InputError
@@ -35,12 +36,15 @@ def shows(p, kind, fault=None, *, of="one", **case):
     return float(metered(s.position, ReadingAfter("r", kind, 0.0, of=of), cases)[0])
 
 
+def typed(*texts):
+    """Readings typed as "kind text"."""
+    return tuple(read_after(f"r{n}", k, t, "", "") for n, (k, t) in enumerate(x.split(" ", 1) for x in texts))
+
+
 def wrong(p, *taken):
     """What is wrong by readings typed as "kind text"."""
     s = solve(p)
-    readings = tuple(
-        read_after(f"r{n}", kind, text, "", "") for n, (kind, text) in enumerate(t.split(" ", 1) for t in taken)
-    )
+    readings = typed(*taken)
     return account(s, readings, [diagnose(s, r) for r in readings])
 
 
@@ -282,7 +286,7 @@ def test_a_current_as_it_should_be_clears_what_was_off_before_it():
 
 def test_the_next_reading_tells_what_is_left_apart():
     """The whole rail stands over a turned LED, nothing where the rail is dead; turned, it conducts the other way."""
-    step = wrong(ONE, "current 0A").next
+    step = wrong(ONE, "current 0A", "look dark").next
     assert (step.act, step.reading) == ("Read volts across the LEDs", "led_volts")
     said = {m.means: m.answer.replace("\u00a0", " ") for m in step.meanings}
     assert said["The LED is turned round."] == "12 V" and said["The rail is off, or its fuse has gone."] == "1.2 mV"
@@ -460,3 +464,47 @@ def test_a_reading_in_a_state_that_the_lamp_has_no_more_stops_nothing():
     assert (
         assess(ONE, Bench((read_after("r", "current", "0A", "", "", state="closed"),))).diagnoses[0].state == "closed"
     )
+
+
+# ---- what an eye sees
+
+
+def test_what_is_seen_is_told_by_its_light():
+    """A quarter of the light is taken for faint, a two hundred and fiftieth for dark (ours, from common practice)."""
+    lit, faint, dark = (chances(np.array(r)) for r in (1.0, 0.1, 1e-4))
+    assert [int(c.argmax()) for c in (dark, faint, lit)] == [0, 1, 3]
+    assert chances(np.array(PART)).argmax() == list(SEEN).index("part")
+    for each in (lit, faint, dark):
+        assert each.sum() == pytest.approx(1.0)
+    assert chances(np.array(0.25))[[1, 3]] == pytest.approx([0.5, 0.5], abs=0.03)
+
+
+def test_a_dark_lamp_is_asked_about_as_a_hand_would():
+    """Dark alone blames no part; lit with another LED in its place it was the LED, and still dark it was not."""
+    first = wrong(ONE, "look dark")
+    assert first.next is not None and first.next.reading == "led_volts"
+    assert all(c.share < 0.5 for c in first.trouble.causes)
+    of_the_led = by_cause(known_by(solve(ONE), typed("look dark", "look_other lit")))
+    assert sum(v for k, v in of_the_led.items() if k.startswith("D1-")) > 0.9
+    elsewhere = by_cause(known_by(solve(ONE), typed("look dark", "look_other dark")))
+    assert sum(v for k, v in elsewhere.items() if k.startswith("D1-")) < 0.05
+    # Nothing flows: before anything is opened, it is looked at.
+    assert wrong(ONE, "current 0A").next.reading == "look"
+
+
+def test_one_dark_string_of_several_and_one_bridged_led_are_told_from_all_dark():
+    rows = on("regulated", "12V", low="11.8V", high="12.2V", resistor="330R", in_series=3, branches=4)
+    s = solve(rows)
+    some = by_cause(known_by(s, typed("look part")))
+    every = by_cause(known_by(s, typed("look dark")))
+    assert some["D1-count-less"] > 20 * some.get("rail-off", 0.0)
+    assert every["rail-off"] > 0.3 > every.get("D1-open", 0.0)
+
+
+def test_a_look_is_lit_or_off_and_nothing_else_is_taken_for_one():
+    s = solve(ONE)
+    assert diagnose(s, typed("look lit")[0]).agrees
+    dark = diagnose(s, typed("look Dark")[0])
+    assert (dark.agrees, dark.reading.text, dark.expected.text) == (False, "Dark", "Lit as it should be")
+    with pytest.raises(InputError, match="dark, faint, part, lit"):
+        typed("look blinks")

@@ -30,7 +30,15 @@ from swapglow.core.engine.netlist import (
 from swapglow.core.engine.spice import write_deck
 from swapglow.core.evidence.hypotheses import one_string
 from swapglow.core.evidence.next_reading import candidates
-from swapglow.core.measurement.reading_after import ENDLESS, POWER_OFF, ReadingAfter, ReadingKind, ReadingOf
+from swapglow.core.measurement.reading_after import (
+    ENDLESS,
+    LOOKS,
+    POWER_OFF,
+    SEEN,
+    ReadingAfter,
+    ReadingKind,
+    ReadingOf,
+)
 from swapglow.core.network.builder import Network, build, laws_of
 from swapglow.core.network.cases import Cases
 from swapglow.core.network.sources import sine
@@ -319,6 +327,8 @@ def _part(e: Element, rng: random.Random) -> tuple[Any, ...]:
 
 def read(case: Case, kind: ReadingKind, id_: str, of: ReadingOf = "one") -> ReadingAfter:
     """What somebody would write down, one time in twenty by a slip."""
+    if kind in LOOKS:
+        return ReadingAfter(id_, kind, float(list(SEEN).index(seen(case, other_led=kind == "look_other"))))
     p, asked = case.position, kind
     slip = case.rng.random() < SLIP
     way = case.rng.choices(SLIPS, SLIP_WEIGHTS)[0] if slip and kind not in POWER_OFF else ""
@@ -356,6 +366,44 @@ def true_reading(case: Case, kind: ReadingKind, of: ReadingOf) -> float:
     meter = Resistor("Rmeter", a, "probe", _METER_OHM), VoltageSource("Vmeter", "probe", b, Dc(0.0))
     rms = case.position.rail.supply.alternates and kind in ("supply_volts", "lamp_volts")
     return abs(_measure(case, replace(c, elements=(*c.elements, *meter)), rms=rms)) * _METER_OHM
+
+
+def seen(case: Case, *, other_led: bool) -> str:
+    """What somebody sees of it: light by the current of each LED, an eye that calls a quarter of it faint."""
+    c, rng = case.circuit, case.rng
+    if other_led:
+        good = case.whole.element("D1")
+        now = next(e for e in c.elements if e.name in ("D1", "RwasD1"))
+        ends = _ends(good) if not set(_ends(now)) - set(_ends(good)) else None
+        if ends is None:
+            a, b = _ends(now)
+            ends = (a, b) if b in _ends(good) and _ends(good).index(b) == 1 else (b, a)
+        c = _with(c, now.name, replace(good, anode=ends[0], cathode=ends[1]))
+        c = replace(c, elements=tuple(e for e in c.elements if e.name != "Rextra" or set(_ends(e)) != set(_ends(good))))
+    usual = float(case.s.usual[1])
+    bridged = any(d.how == "count" and d.size < 1 for d in case.done) and not other_led
+    own = _called(_lit(case, c, "D1") / usual, rng)
+    if own != "dark":
+        return "part" if bridged else own
+    others = f"Dbeside{len(case.s.position.beside) + 1}"
+    apart = case.position is not case.s.position and any(e.name == others for e in c.elements)
+    return "part" if apart and _lit(case, c, others) / usual > 0.1 else "dark"
+
+
+def _called(ratio: float, rng: random.Random) -> str:
+    octaves = np.log2(max(ratio, 1e-12))
+    if octaves < -8 + rng.gauss(0, 1.2):
+        return "dark"
+    return "faint" if octaves < -2 + rng.gauss(0, 0.5) else "lit"
+
+
+def _lit(case: Case, c: Circuit, name: str) -> float:
+    """Current through the junctions themselves, A."""
+    led = next((e for e in c.elements if e.name == name), None)
+    if not isinstance(led, Diode):
+        return 0.0
+    meter = VoltageSource("Vmeter", "probe", led.cathode, Dc(0.0))
+    return abs(_measure(case, _with(c, name, replace(led, cathode="probe"), meter))) / case.position.branches
 
 
 def _probes(case: Case, kind: ReadingKind) -> tuple[str, str]:
@@ -435,7 +483,7 @@ def shows(case: Case) -> bool:
     """Whether what was done moves any reading that may be asked for by more than a meter tells."""
     made, _, _ = drawn(case.s, random.Random(case.seed + 1_000_003))
     whole = replace(case, circuit=made.circuit, dead_meter=False, burden=5.0)
-    for kind in candidates(case.s, ()):
+    for kind in (k for k in candidates(case.s, ()) if k not in LOOKS):
         had, has = true_reading(whole, kind, "one"), true_reading(case, kind, "one")
         if abs(had - has) > 0.03 * abs(had) + 2e-3:
             return True

@@ -21,7 +21,7 @@ from swapglow.core.evidence.account import by_cause, known_by
 from swapglow.core.evidence.expected import diagnose
 from swapglow.core.evidence.hypotheses import one_string
 from swapglow.core.evidence.next_reading import candidates, next_reading
-from swapglow.core.measurement.reading_after import POWER_OFF, ReadingAfter, ReadingKind, ReadingOf
+from swapglow.core.measurement.reading_after import LOOKS, POWER_OFF, ReadingAfter, ReadingKind, ReadingOf
 from tests.fuzz.damaged import Case, NoCase, case_of, is_right, read, shows
 
 MOST_READINGS = 4
@@ -56,7 +56,7 @@ def _told(case: Case) -> Told | str:
     plain = one_string(s).branches == 1 and not p.rail.supply.alternates and not p.driver.dropper_ohm
     of: ReadingOf = "all" if p.branches > 1 and plain and case.rng.random() < 0.4 else "one"
     kinds: list[ReadingKind] = ["current"]
-    others = [k for k in candidates(s, ()) if k not in POWER_OFF and k != "current"]
+    others = [k for k in candidates(s, ()) if k not in POWER_OFF and k not in LOOKS and k != "current"]
     case.rng.shuffle(others)
     if case.rng.random() < 0.3:
         kinds = [*others[:1], "current", *others[1:]]

@@ -3974,7 +3974,7 @@ export interface components {
              * Reading
              * @enum {string}
              */
-            reading: "current" | "resistor_volts" | "led_volts" | "supply_volts" | "plus_volts" | "minus_volts" | "lamp_volts" | "resistor_ohms" | "led_straight" | "led_turned" | "resistor_celsius" | "led_celsius" | "regulator_celsius";
+            reading: "current" | "resistor_volts" | "led_volts" | "supply_volts" | "plus_volts" | "minus_volts" | "lamp_volts" | "resistor_ohms" | "led_straight" | "led_turned" | "resistor_celsius" | "led_celsius" | "regulator_celsius" | "look" | "look_other";
         };
         /**
          * Zone
@@ -4110,7 +4110,7 @@ export interface components {
              * Mode
              * @enum {string}
              */
-            mode: "across" | "series" | "touches";
+            mode: "across" | "series" | "touches" | "looks";
             /** Red */
             red: string;
             /** Black */
@@ -4121,7 +4121,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "V" | "mA" | "Ω" | "°C";
+            unit: "V" | "mA" | "Ω" | "°C" | "";
             /** Line */
             line: string;
         };
@@ -8906,7 +8906,7 @@ export interface components {
              * @default current
              * @enum {string}
              */
-            kind: "current" | "resistor_volts" | "led_volts" | "supply_volts" | "plus_volts" | "minus_volts" | "lamp_volts" | "resistor_ohms" | "led_straight" | "led_turned" | "resistor_celsius" | "led_celsius" | "regulator_celsius";
+            kind: "current" | "resistor_volts" | "led_volts" | "supply_volts" | "plus_volts" | "minus_volts" | "lamp_volts" | "resistor_ohms" | "led_straight" | "led_turned" | "resistor_celsius" | "led_celsius" | "regulator_celsius" | "look" | "look_other";
             /**
              * Text
              * @default
@@ -8957,7 +8957,7 @@ export interface components {
              * @default current
              * @enum {string}
              */
-            kind: "current" | "resistor_volts" | "led_volts" | "supply_volts" | "plus_volts" | "minus_volts" | "lamp_volts" | "resistor_ohms" | "led_straight" | "led_turned" | "resistor_celsius" | "led_celsius" | "regulator_celsius";
+            kind: "current" | "resistor_volts" | "led_volts" | "supply_volts" | "plus_volts" | "minus_volts" | "lamp_volts" | "resistor_ohms" | "led_straight" | "led_turned" | "resistor_celsius" | "led_celsius" | "regulator_celsius" | "look" | "look_other";
             /**
              * Text
              * @default

@@ -1,7 +1,9 @@
 import styled from "styled-components";
 
+import { useCatalogue } from "../api/queries";
 import { MainButton } from "../ui/Button";
 import { Field } from "../ui/Field";
+import { SeenEntry } from "./SeenEntry";
 import type { ReadingProps } from "./useReading";
 import { useReading } from "./useReading";
 
@@ -30,8 +32,15 @@ interface Props extends ReadingProps {
   example: string;
 }
 
-/** Where a reading is typed: it says what it took before it is kept. */
+/** Where a reading is typed, or said by a press where it is seen by eye. */
 export function ReadingEntry({ example, ...of }: Props) {
+  const leads = useCatalogue().data?.leads[of.kind];
+  if (leads?.mode === "looks") return <SeenEntry {...of} />;
+  return <TypedReading example={example} {...of} />;
+}
+
+/** A reading that is typed: it says what it took before it is kept. */
+function TypedReading({ example, ...of }: Props) {
   const { draft, burden, isCurrent, keep, error, hint } = useReading(of);
   return (
     <Take

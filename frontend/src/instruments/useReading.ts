@@ -34,7 +34,7 @@ export function useReading({
   const burden = useDraft(`burden.${positionId}`, "5R", "Meter adds");
   const leads = useCatalogue().data?.leads[kind];
   const asked = leads ? draft.value : "";
-  const read = useTook(asked, leads?.unit ?? "V");
+  const read = useTook(asked, leads?.unit || "V");
   const isCurrent = kind === "current";
   const keep = () => {
     // The field is empty at once: a second press finds nothing to read.

@@ -118,6 +118,18 @@ class CircuitKind(ABC, Generic[C]):
     def report(self, job: Job[C]) -> CircuitResult:
         """What it comes to, without options and ratings: the toolkit adds them."""
 
+    def teaches(self, typed: Details, other: Details) -> Mapping[str, str]:
+        """What another circuit of this kind says of this one.
+
+        Args:
+            typed: what was typed of this one.
+            other: of the other.
+
+        Returns:
+            Texts of this one's details by name; nothing where they are not alike, or this one knows itself.
+        """
+        return {}
+
     def read(self, inputs: Mapping[str, Input]) -> Details:
         """What was typed, by what the kind asks for.
 

@@ -20,7 +20,7 @@ from swapglow.core.evidence.predict import LED, RAIL, SIZE, is_dear, led_sigma, 
 from swapglow.core.evidence.sister import Pair, usable
 from swapglow.core.kinds.step import Meaning, NextStep
 from swapglow.core.measurement.leads import LEADS
-from swapglow.core.measurement.reading_after import DIODE_RANGE, KINDS, POWER_OFF, ReadingAfter, ReadingKind
+from swapglow.core.measurement.reading_after import DIODE_RANGE, KINDS, LOOKS, POWER_OFF, ReadingAfter, ReadingKind
 from swapglow.core.network.builder import laws_of
 from swapglow.core.network.fault import Fault
 from swapglow.core.parts.meter import amp_range, volt_range
@@ -54,6 +54,10 @@ _ON_THE_WAY: dict[ReadingKind, str] = {
     "led_volts": "across the LEDs",
     "minus_volts": "minus wire",
     "lamp_volts": "lamp's wires",
+}
+_LOOKED: dict[ReadingKind, str] = {
+    "look": "Switch it on and look: is it lit?",
+    "look_other": "Put another LED of its kind in its place, and look",
 }
 _SLIPPED: dict[str, str] = {
     "decade": "{} is a decade off: the range or the decimal point was misread.",
@@ -350,11 +354,15 @@ def _step(s: Solution, asked: Asked, causes: tuple[Cause, ...]) -> NextStep:
     top = max([abs(v) for v in asked.usual] + [abs(v) for a in asked.answers.values() for v in a])
     dead = first in POWER_OFF
 
+    looked = first in LOOKS
+
     def texts(values: tuple[float, ...]) -> str:
-        return ", ".join(as_shown(v, kind, _SOLVED, 2).text.strip() for v, kind in zip(values, kinds, strict=True))
+        return ", ".join(as_shown(v, kind, _SOLVED, 2).text for v, kind in zip(values, kinds, strict=True))
 
     meanings = tuple(Meaning(texts(asked.answers[c.id]), c.message) for c in causes if c.id in asked.answers)
-    if len(kinds) == 1:
+    if looked:
+        act, points = _LOOKED[first], LEADS[first].line
+    elif len(kinds) == 1:
         act, points = f"Read {KINDS[first][0].lower()}{KINDS[first][1:]}", LEADS[first].line
     else:
         act = "Read along the loop: " + ", ".join(_ON_THE_WAY[k] for k in kinds)
@@ -368,7 +376,7 @@ def _step(s: Solution, asked: Asked, causes: tuple[Cause, ...]) -> NextStep:
         texts(asked.usual),
         first,
         f"It tells the causes apart: it settles {percent(asked.told)} of what is still open.",
-        "Power off, capacitors empty." if dead else "Supply off while leads go on.",
+        "Power off, capacitors empty." if dead else "" if first == "look" else "Supply off while leads go on.",
         meanings,
         "",
         chain=kinds if len(kinds) > 1 else (),
@@ -377,6 +385,8 @@ def _step(s: Solution, asked: Asked, causes: tuple[Cause, ...]) -> NextStep:
 
 def _meter(s: Solution, kind: ReadingKind, most: float) -> str:
     """Function and range for a reading: in an alternating feed AC volts, over the LEDs the mean on a DC range."""
+    if kind in LOOKS:
+        return "No meter"
     if kind in DIODE_RANGE:
         return "Diode range"
     ac = s.position.rail.supply.alternates and kind != "led_volts"

@@ -37,7 +37,7 @@ from swapglow.core.evidence.predict import (
     rail_sigma,
 )
 from swapglow.core.measurement.fitted import fitted_in, ohm_then, since_changed
-from swapglow.core.measurement.reading_after import WARM, ReadingAfter
+from swapglow.core.measurement.reading_after import LOOKS, WARM, ReadingAfter
 from swapglow.core.network.builder import laws_of
 from swapglow.core.quantities import Figure, Source
 from swapglow.core.supplies.rail import Rail
@@ -120,7 +120,7 @@ def _left(s: Solution, taken: tuple[ReadingAfter, ...]) -> _Left | None:
     diagnoses = [diagnose(s, r) for r in taken]
     # What was off may have been mended since.
     for kept in dict.fromkeys((newest(taken), newest(since_it_worked(taken, diagnoses)))):
-        lit = tuple(r for r in kept if r.state == "on")
+        lit = tuple(r for r in kept if r.state == "on" and r.kind not in LOOKS)
         hypothesis = _sound(s, kept, all(d.agrees for d in diagnoses if d.id in {r.id for r in kept}))
         if hypothesis is not None and lit:
             return _fitted(s, hypothesis, lit)

@@ -9,11 +9,11 @@ from numpy.typing import NDArray
 from swapglow.core.analysis.solution import Solution
 from swapglow.core.analysis.states import rails_in, state_of
 from swapglow.core.design.position import Position
-from swapglow.core.evidence.metered import OL_V, as_shown, comparable, last_digit, metered, no_end
-from swapglow.core.measurement.reading_after import ENDLESS, POWER_OFF, ReadingAfter
+from swapglow.core.evidence.metered import OL_V, as_shown, as_taken, comparable, last_digit, metered
+from swapglow.core.measurement.reading_after import LOOKS, POWER_OFF, ReadingAfter
 from swapglow.core.network.cases import Cases
 from swapglow.core.parts.meter import ACCURACY
-from swapglow.core.quantities import AMPERE, OHM, VOLT, Shown, show, shown
+from swapglow.core.quantities import AMPERE, OHM, VOLT, Shown, show
 
 FloatArray = NDArray[np.float64]
 
@@ -106,28 +106,37 @@ def diagnose(s: Solution, reading: ReadingAfter) -> Diagnosis:
     Raises:
         NotConverged: a case has no answer.
     """
+    if reading.kind in LOOKS:
+        return _looked(reading)
     low, usual, high = band(s, reading)
     value, least = comparable(reading), last_digit(reading.kind)
     # A digit of nothing is nothing.
     agrees = low <= value <= high or (high < least and value < least)
     corners = "all corners of rail, LED and resistor with the meter in, and 1.5 % of meter"
-    read = shown(reading.value, reading.unit, reading.note or "read at the bench")
     expected = as_shown(usual, reading.kind, "usual rail, typical LED, with the meter in")
     ends = as_shown(low, reading.kind, corners), as_shown(high, reading.kind, corners)
-    between = f"expected {expected.text.strip()}, {ends[0].text.strip()} to {ends[1].text.strip()}."
+    between = f"expected {expected.text}, {ends[0].text} to {ends[1].text}."
     side = "under" if value < low else "over"
     line = f"{reading.text} agrees: {between}" if agrees else f"{reading.text} is {side} the {between}"
     return Diagnosis(
         reading.id,
         reading.kind,
         reading.state,
-        no_end(read) if reading.value >= ENDLESS else read,
+        as_taken(reading, "read at the bench"),
         expected,
         *ends,
         agrees,
         line,
         "" if agrees else _cannot(s, reading),
     )
+
+
+def _looked(reading: ReadingAfter) -> Diagnosis:
+    """A look: a lamp that is switched on is lit."""
+    own, lit = as_taken(reading, "seen at the bench"), as_shown(1.0, reading.kind, "a lamp as it should be")
+    agrees = reading.seen == "lit"
+    line = f"{reading.text}." if agrees else f"{reading.text}: switched on, it should be lit."
+    return Diagnosis(reading.id, reading.kind, reading.state, own, lit, lit, lit, agrees, line, "")
 
 
 def outlived(reading: ReadingAfter, since: str) -> Diagnosis:
@@ -140,8 +149,7 @@ def outlived(reading: ReadingAfter, since: str) -> Diagnosis:
     Returns:
         It, compared with nothing.
     """
-    read = shown(reading.value, reading.unit, reading.note or "read at the bench")
-    own = no_end(read) if reading.value >= ENDLESS else read
+    own = as_taken(reading, "read at the bench")
     line = f"{reading.text} was read on another circuit: {since}. Read it again."
     return Diagnosis(reading.id, reading.kind, reading.state, own, own, own, own, True, line, "", since)
 

@@ -18,7 +18,7 @@ from swapglow.core.analysis.solution import Solution
 from swapglow.core.design.branch import MOST_BESIDE, Branch
 from swapglow.core.design.position import Position
 from swapglow.core.engine.netlist import Capacitor, Circuit, Diode, Element, Resistor
-from swapglow.core.measurement.reading_after import ReadingAfter
+from swapglow.core.measurement.reading_after import LOOKS, ReadingAfter
 from swapglow.core.network.builder import build, is_part, laws_of
 from swapglow.core.network.cases import Cases
 from swapglow.core.network.fault import OPEN_OHM, SHORT_OHM, Fault, How, PartFault
@@ -30,6 +30,8 @@ from swapglow.core.quantities import OHM, VOLT, Unit, show
 
 # Ours, to be held by `make faults`: how likely it is that nothing is wrong, and that it is none of what is known here.
 SOUND, UNLISTED = 0.6, 0.05
+# Where somebody saw it dark or faint (ours).
+_COMPLAINED = 0.1
 # Of what is sound: as typed; LEDs of another lot or make; a rail beside what was typed.
 _SOUND = {"sound": 0.66, "sound-led": 0.2, "sound-rail": 0.14}
 # Ours: how often each is what was wrong, beside an LED turned round (common practice says which are frequent).
@@ -189,8 +191,9 @@ def hypotheses(s: Solution, readings: tuple[ReadingAfter, ...]) -> tuple[Hypothe
         *_of_the_rail(p),
         *(_of_the_meter() if any(r.kind == "current" for r in readings) else ()),
     )
-    share = (1 - SOUND - UNLISTED) / sum(h.prior for h in wrong)
-    return (*nothing_wrong(p), *(replace(h, prior=h.prior * share) for h in wrong))
+    sound = _COMPLAINED if any(r.kind in LOOKS and r.seen != "lit" for r in readings) else SOUND
+    share = (1 - sound - UNLISTED) / sum(h.prior for h in wrong)
+    return (*nothing_wrong(p, sound), *(replace(h, prior=h.prior * share) for h in wrong))
 
 
 def lot_v(p: Position) -> float:
@@ -198,11 +201,19 @@ def lot_v(p: Position) -> float:
     return LOT_V["red" if p.led.vf_typ < _LOT_FROM_V else "white"]
 
 
-def nothing_wrong(p: Position) -> Iterable[Hypothesis]:
-    """The lamp as it should be; which of rail and LEDs is not as typed is told from what the readings say of them."""
-    yield Hypothesis("sound", "", _SOUND["sound"] * SOUND)
-    yield Hypothesis("sound-led", "", _SOUND["sound-led"] * SOUND, led_v=OTHER_MAKE * lot_v(p), at=("led",))
-    yield Hypothesis("sound-rail", "", _SOUND["sound-rail"] * SOUND, rail_share=PENCILLED, at=("rail",))
+def nothing_wrong(p: Position, sound: float = SOUND) -> Iterable[Hypothesis]:
+    """The lamp as it should be; which of rail and LEDs is not as typed is told from what the readings say of them.
+
+    Args:
+        p: the swap.
+        sound: how likely it is that nothing is wrong.
+
+    Returns:
+        As typed, with LEDs of another lot or make, and with a rail beside what was typed.
+    """
+    yield Hypothesis("sound", "", _SOUND["sound"] * sound)
+    yield Hypothesis("sound-led", "", _SOUND["sound-led"] * sound, led_v=OTHER_MAKE * lot_v(p), at=("led",))
+    yield Hypothesis("sound-rail", "", _SOUND["sound-rail"] * sound, rail_share=PENCILLED, at=("rail",))
 
 
 def _of_parts(s: Solution, p: Position) -> Iterable[Hypothesis]:

@@ -18,10 +18,11 @@ from numpy.typing import NDArray
 
 from swapglow.core.analysis.solution import Solution
 from swapglow.core.engine.netlist import CircuitError
+from swapglow.core.evidence.by_eye import chances
 from swapglow.core.evidence.hypotheses import UNLISTED, Hypothesis
 from swapglow.core.evidence.metered import OL_V, comparable, last_digit
 from swapglow.core.evidence.predict import FARTHEST, SIZE, UNKNOWNS, Draws, is_dear, predict
-from swapglow.core.measurement.reading_after import DIODE_RANGE, POWER_OFF, ReadingAfter, ReadingKind
+from swapglow.core.measurement.reading_after import DIODE_RANGE, LOOKS, POWER_OFF, SEEN, ReadingAfter, ReadingKind
 from swapglow.core.parts.meter import ACCURACY
 
 FloatArray = NDArray[np.float64]
@@ -124,6 +125,11 @@ class _Taken:
     def factor(self) -> FloatArray:
         """What each of all readings is multiplied by."""
         return np.array([self.beside.get(r.id, 1.0) for r in self.readings])
+
+    @property
+    def looks(self) -> NDArray[np.intp]:
+        """Which of those taken are looks."""
+        return np.array([k for k, r in enumerate(self.readings[: len(self.values)]) if r.kind in LOOKS], dtype=np.intp)
 
     def noise(self, reads: FloatArray, sound: FloatArray) -> FloatArray:
         """One sigma of the meter at what it would show, two meters where a sister was read, (draws, readings)."""
@@ -382,7 +388,8 @@ def _fits(place: _Place, taken: _Taken, sound: FloatArray) -> list[tuple[float, 
     off = (taken.values - reads + slopes @ place.at) / sigma
     # Between an end and no end a diode range has no slope.
     ends = np.array([r.kind in DIODE_RANGE for r in taken.readings[:m]])
-    even = ~(ends & ((taken.values > 0.9 * OL_V) != (reads > 0.9 * OL_V)))
+    metered = ~np.array([r.kind in LOOKS for r in taken.readings[:m]])
+    even = metered & ~(ends & ((taken.values > 0.9 * OL_V) != (reads > 0.9 * OL_V)))
     out = []
     for left in (-1, *range(m if m > 1 else 0)):
         kept = even & (np.arange(m) != left)
@@ -390,7 +397,8 @@ def _fits(place: _Place, taken: _Taken, sound: FloatArray) -> list[tuple[float, 
         precision = np.eye(n) + rows.T @ rows
         mean = np.linalg.solve(precision, rows.T @ off[kept])
         # Heavy tails: what does not fit at all costs no more than a slip does.
-        away = float(np.minimum((off - scaled @ mean) ** 2, _SLIP_COSTS).sum() + (mean**2).sum())
+        squares = np.where(metered, np.minimum((off - scaled @ mean) ** 2, _SLIP_COSTS), 0.0)
+        away = float(squares.sum() + (mean**2).sum())
         # A line holds near its place only.
         away += float(((mean[SIZE] - place.at[SIZE]) / 0.6) ** 2)
         root = np.linalg.cholesky(np.linalg.inv(precision) * _WIDER + 1e-6 * np.eye(n))
@@ -453,7 +461,11 @@ def _likelihoods(reads: FloatArray, taken: _Taken, sound: FloatArray) -> dict[st
     out = {slip: SLIPS[slip] * values for slip, values in out.items()}
     anyhow = _ANYHOW / (2 * np.maximum(np.maximum(np.abs(r), sound[:m]), 10 * digit))
     out["right"] = (1 - sum(SLIPS.values()) - _ANYHOW) * _student(r - own, width)
-    out["anyhow"] = np.broadcast_to(anyhow, own.shape)
+    out["anyhow"] = np.broadcast_to(anyhow, own.shape).copy()
+    for k in taken.looks:
+        for values in out.values():
+            values[:, k] = 0.0
+        out["right"][:, k] = chances(own[:, k])[int(r[k])]
     return out
 
 
@@ -476,6 +488,8 @@ def _weighed(at: FloatArray, reads: FloatArray, normals: Sequence[_Normal], take
     m = len(taken.values)
     best = int(weight.argmax())
     off = (taken.values - reads[best, :m]) / taken.noise(reads[best : best + 1], sound)[0, :m]
+    # How unlikely what was seen is, as if it were so many sigmas of a normal.
+    off[taken.looks] = np.sqrt(-2 * np.log(each[best, taken.looks]))
     slips = {
         (taken.readings[k].id, slip): float(weight @ (values[:, k] / np.maximum(each[:, k], 1e-300)))
         for slip, values in by_slip.items()
@@ -490,12 +504,15 @@ def _unlisted(drawn: Sequence[_Drawn], priors: Sequence[float], taken: _Taken, s
     m = len(taken.values)
     shares = np.array(priors) / sum(priors)
     inside, most = 0.0, taken.most
+    metered = np.ones(m, dtype=bool)
+    metered[taken.looks] = False
+    seen = float(len(SEEN)) ** -len(taken.looks)
     for d, share in zip(drawn, shares, strict=True):
         reads = d.reads[:, :m]
         middle = d.prior @ reads
         own = np.sqrt(d.prior @ (reads - middle) ** 2)
         sigma = taken.noise(middle[None], sound)[0]
         wide = _WIDE * np.hypot(own, sigma) + 0.1 * np.abs(middle)
-        inside += share * float(np.prod(_student(taken.values - middle, wide)))
+        inside += share * float(np.prod(_student(taken.values - middle, wide)[metered]))
         most = np.maximum(most, np.abs(middle))
-    return float(np.log(0.5 * inside + 0.5 * np.prod(1 / (1.2 * most + 1e-9))))
+    return float(np.log(seen * (0.5 * inside + 0.5 * np.prod(1 / (1.2 * most[metered] + 1e-9)))))

@@ -12,7 +12,16 @@ from swapglow.core.analysis.states import state_of
 from swapglow.core.design.position import Position
 from swapglow.core.engine.netlist import Param, Resistor
 from swapglow.core.engine.operating_point import OperatingPoint
-from swapglow.core.measurement.reading_after import DIODE_RANGE, ReadingAfter, ReadingKind, unit_of
+from swapglow.core.evidence.by_eye import likeliest
+from swapglow.core.measurement.reading_after import (
+    DIODE_RANGE,
+    ENDLESS,
+    LOOKS,
+    SEEN,
+    ReadingAfter,
+    ReadingKind,
+    unit_of,
+)
 from swapglow.core.network.cases import Cases
 from swapglow.core.network.fault import Fault, PartFault
 from swapglow.core.network.solve import lamp_amps, point_of, resistor_amps, string_amps
@@ -115,9 +124,27 @@ def as_shown(value: float, kind: ReadingKind, origin: str, digits: int = 3) -> S
     Returns:
         The figure; under the meter's last digit it is nothing.
     """
+    if kind in LOOKS:
+        return replace(shown(value, unit_of(kind), origin), number=SEEN[likeliest(value)], unit="")
     if kind in DIODE_RANGE and value >= OL_V * 0.9:
         return no_end(shown(value, unit_of(kind), origin))
     return shown(0.0 if abs(value) < last_digit(kind) else value, unit_of(kind), origin, digits=digits)
+
+
+def as_taken(reading: ReadingAfter, origin: str) -> Shown:
+    """A reading as it was taken.
+
+    Args:
+        reading: as taken.
+        origin: where it came from, in words.
+
+    Returns:
+        The figure, what was seen, or no end.
+    """
+    figure = shown(reading.value, reading.unit, reading.note or origin)
+    if reading.kind in LOOKS:
+        return replace(figure, number=reading.text, unit="")
+    return no_end(figure) if reading.value >= ENDLESS else figure
 
 
 def no_end(figure: Shown) -> Shown:

@@ -11,11 +11,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from swapglow.core.analysis.solution import Solution
+from swapglow.core.evidence.by_eye import chances
 from swapglow.core.evidence.infer import Inference, Posterior, noise
 from swapglow.core.evidence.predict import Draws, is_dear, predict
 from swapglow.core.measurement.reading_after import (
     DIODE_RANGE,
     KINDS,
+    LOOKS,
     ON_AC,
     POWER_OFF,
     WARM,
@@ -27,7 +29,14 @@ FloatArray = NDArray[np.float64]
 
 # Ours: minutes that a reading costs, its risk counted in. A loop that is opened or a lead that is lifted is dearer than
 # two probes held somewhere.
-_MINUTES: dict[ReadingKind, float] = {"current": 2.5, "resistor_ohms": 2.5, "led_straight": 2.0, "led_turned": 2.0}
+_MINUTES: dict[ReadingKind, float] = {
+    "current": 2.5,
+    "resistor_ohms": 2.5,
+    "led_straight": 2.0,
+    "led_turned": 2.0,
+    "look": 0.3,
+    "look_other": 3.0,
+}
 _PROBES, _ON_THE_WALK = 1.0, 0.6
 # One lead stays on ground, the other walks along the loop (common practice): four volts in one go.
 WALK: tuple[ReadingKind, ...] = ("supply_volts", "plus_volts", "led_volts", "minus_volts")
@@ -71,7 +80,10 @@ def candidates(s: Solution, taken: Sequence[ReadingAfter]) -> list[ReadingKind]:
     for kind in KINDS:
         if kind in had or kind in WARM:
             continue
-        if kind not in POWER_OFF and (p.live_danger or (p.rail.supply.alternates and kind not in ON_AC)):
+        metered = kind not in POWER_OFF and kind not in LOOKS
+        if kind in LOOKS and p.live_danger:
+            continue
+        if metered and (p.live_danger or (p.rail.supply.alternates and kind not in ON_AC)):
             continue
         if kind in DIODE_RANGE and p.module is not None:
             continue
@@ -117,7 +129,10 @@ def next_reading(s: Solution, known: Inference, taken: Sequence[ReadingAfter]) -
     best: tuple[float, float, tuple[int, ...]] | None = None
     for way in ways:
         columns = list(way)
-        told = _told([r[:, columns] for r in shown], np.abs(usual[0, columns]), weight, causes, columns, readings)
+        if kinds[way[0]] in LOOKS:
+            told = _told_by_eye([r[:, way[0]] for r in shown], weight, causes)
+        else:
+            told = _told([r[:, columns] for r in shown], np.abs(usual[0, columns]), weight, causes, columns, readings)
         each = _ON_THE_WALK if len(way) > 1 else _PROBES
         worth = told / sum(_MINUTES.get(kinds[k], each) for k in way)
         if told > _LEAST_TOLD and (best is None or worth > best[0]):
@@ -141,6 +156,14 @@ def _picked(q: Posterior, count: int) -> Draws:
 
 def _entropy(shares: Sequence[float]) -> float:
     return -sum(p * float(np.log(p)) for p in shares if p > 0)
+
+
+def _told_by_eye(shown: Sequence[FloatArray], weight: FloatArray, causes: NDArray[np.str_]) -> float:
+    """What a look tells of the cause, nats."""
+    seen = np.stack([chances(r).mean(axis=1) for r in shown])
+    every = np.stack([weight[causes == c] @ seen[causes == c] for c in dict.fromkeys(causes.tolist())])
+    shares = every.sum(axis=1)
+    return float((every * np.log(every / shares[:, None] / every.sum(axis=0))).sum())
 
 
 def _told(

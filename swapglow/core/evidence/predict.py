@@ -15,9 +15,10 @@ from swapglow.core.analysis.solution import Solution
 from swapglow.core.analysis.states import rails_in, state_of
 from swapglow.core.design.position import Position
 from swapglow.core.engine.netlist import CircuitError
-from swapglow.core.evidence.hypotheses import PENCILLED, Hypothesis, lot_v, one_string
+from swapglow.core.evidence.by_eye import PART
+from swapglow.core.evidence.hypotheses import PENCILLED, Hypothesis, Size, lot_v, one_string
 from swapglow.core.evidence.metered import VOLTS_ON_AC, metered, volts_on_ac
-from swapglow.core.measurement.reading_after import POWER_OFF, ReadingAfter
+from swapglow.core.measurement.reading_after import LOOKS, POWER_OFF, ReadingAfter
 from swapglow.core.network.cases import Cases
 from swapglow.core.network.fault import Fault
 
@@ -35,6 +36,8 @@ _BURDEN_OHM, _BURDEN_SHARE = 2.5, 0.3
 _NONE = {"string": 1e-6, "plus": 1e-6, "minus": 1e-6, "across": 1e12, "past": 1e12}
 # Where a cycle with an open part does not come to rest, what leaks so little that no meter sees it.
 _ALMOST_OPEN = (1e8, 1e7, 3e6, 1e6)
+# A string of less light than this beside lit ones is a dark one.
+_DARK = 0.02
 # How far a draw may go, in sigmas.
 FARTHEST = 4.0
 
@@ -78,19 +81,33 @@ def predict(
     # One cycle gives all volts there are.
     for columns in [[k] for k in range(len(readings)) if k not in volts] + [volts] * bool(volts):
         reading = readings[columns[0]]
+        seen = [_with_other_led(d) for d in every] if reading.kind == "look_other" else every
         groups: dict[Hashable, list[int]] = {}
-        for i, d in enumerate(every):
+        for i, d in enumerate(seen):
             if d.of.reads_nothing and reading.kind == "current":
                 out[i][:, columns] = 0.0
             else:
                 groups.setdefault(_circuit(p, d.of.fault, reading), []).append(i)
         for members in groups.values():
             found = _solved(
-                s, [_beside(every[m], reading.id in beside) for m in members], [readings[k] for k in columns]
+                s, [_beside(seen[m], reading.id in beside) for m in members], [readings[k] for k in columns]
             )
             for i, values in zip(members, found, strict=True):
                 out[i][:, columns] = values
     return out
+
+
+def _with_other_led(d: Draws) -> Draws:
+    """Draws with a good LED of its kind in the LED's place."""
+    parts = tuple(f for f in d.of.fault.parts if f.part != "D1")
+    other = replace(d.of, fault=replace(d.of.fault, parts=parts), vf=None)
+    return Draws(other if parts else replace(other, size=_none_of(d.of)), d.at)
+
+
+def _none_of(h: Hypothesis) -> Size | None:
+    """A size that is still there once the LED's own fault is gone."""
+    of_the_led = h.size is not None and h.size.where == "fault" and bool(h.fault.parts) and not h.fault.ohms
+    return None if of_the_led else h.size
 
 
 def _beside(d: Draws, yes: bool) -> Draws:
@@ -137,6 +154,8 @@ def _together(s: Solution, members: Sequence[Draws], readings: Sequence[ReadingA
     """Readings of one batch, (draws, readings) for each hypothesis; several readings are volts on AC."""
     p, reading = one_string(s), readings[0]
     cases, burden = _cases(s, members, reading)
+    if reading.kind in LOOKS:
+        return _looked(s, members, cases)
     if p.rail.supply.alternates and reading.kind in VOLTS_ON_AC:
         found = volts_on_ac(p, cases)
         read = np.stack([found[r.kind] for r in readings], axis=1)
@@ -155,6 +174,30 @@ def _together(s: Solution, members: Sequence[Draws], readings: Sequence[ReadingA
         read = np.where(alone, one + rest, one * whole)
     ends = np.cumsum([len(d.at) for d in members])[:-1]
     return list(np.split(np.asarray(read, dtype=float), ends))
+
+
+def _looked(s: Solution, members: Sequence[Draws], cases: Cases) -> list[FloatArray]:
+    """Light beside what it should be, by the current of the string that is in question, (draws, 1) each."""
+    p = one_string(s)
+    amps = np.abs(metered(p, ReadingAfter("", "current", 0.0), cases))
+    amps = np.broadcast_to(amps, (sum(len(d.at) for d in members),)).copy()
+    own = cases.fault.parts if cases.fault is not None else ()
+    wrong = next((f for f in own if f.part == "D1"), None)
+    if wrong is not None and wrong.how == "leaky" and p.in_series == 1:
+        # What passes beside the junction gives no light.
+        amps = np.maximum(amps - p.led.vf_typ / np.asarray(wrong.size), 0.0)
+    ratio = np.maximum(amps / float(s.usual[1]), 1e-9)
+    if wrong is not None and wrong.how == "short":
+        ratio[:] = 1e-9
+    if wrong is not None and wrong.how == "share":
+        # One of a string is bridged: it alone is dark.
+        ratio = np.where((np.asarray(wrong.size) < 1) & (ratio >= _DARK), PART, ratio)
+    alone = np.concatenate([np.full(len(d.at), d.of.in_one_string) for d in members])
+    if s.position.branches > 1:
+        # The other strings stay lit.
+        ratio = np.where(alone & (ratio < _DARK), PART, ratio)
+    ends = np.cumsum([len(d.at) for d in members])[:-1]
+    return list(np.split(ratio[:, None], ends))
 
 
 def _cases(s: Solution, members: Sequence[Draws], reading: ReadingAfter) -> tuple[Cases, FloatArray]:

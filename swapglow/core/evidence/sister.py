@@ -14,10 +14,10 @@ from swapglow.core.analysis.solution import Solution
 from swapglow.core.evidence.expected import Diagnosis
 from swapglow.core.evidence.hypotheses import hypotheses
 from swapglow.core.evidence.infer import noise
-from swapglow.core.evidence.metered import as_shown, comparable
+from swapglow.core.evidence.metered import as_shown, as_taken, comparable
 from swapglow.core.evidence.predict import DROP, RAIL, SIZE, UNKNOWNS, Draws, predict
 from swapglow.core.measurement.reading_after import KINDS, ReadingAfter
-from swapglow.core.quantities import Shown, shown
+from swapglow.core.quantities import Shown
 
 FloatArray = NDArray[np.float64]
 
@@ -108,7 +108,7 @@ def outlived(r: ReadingAfter, since: str) -> SisterReading:
     Returns:
         It, weighed with nothing.
     """
-    there = shown(r.value, r.unit, r.note or "read at the sister")
+    there = as_taken(r, "read at the sister")
     return SisterReading(r.id, r.kind, r.state, there, None, f"Not weighed: {since}.")
 
 
@@ -172,11 +172,11 @@ def beside_it(
             line = "The sister itself is far from what is expected: it is no measure."
         else:
             off = comparable(this) - comparable(r)
-            gap = as_shown(abs(off), r.kind, _FROM).text.strip()
-            may = as_shown(pair.spread, r.kind, _FROM).text.strip()
+            gap = as_shown(abs(off), r.kind, _FROM).text
+            may = as_shown(pair.spread, r.kind, _FROM).text
             side = "under" if off < 0 else "over"
             line = f"{gap} {side} its sister; two of a kind differ by {may}."
-        there = shown(r.value, r.unit, r.note or "read at the sister")
-        here = None if this is None else shown(this.value, this.unit, this.note or "read")
+        there = as_taken(r, "read at the sister")
+        here = None if this is None else as_taken(this, "read")
         out.append(SisterReading(r.id, r.kind, r.state, there, here, line))
     return tuple(out)

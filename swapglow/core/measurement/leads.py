@@ -14,7 +14,8 @@ class Leads:
 
     Attributes:
         label: what is read, as it is offered.
-        mode: "across" parts, in "series" where the loop is opened, or a thermocouple that "touches" one.
+        mode: "across" parts, in "series" where the loop is opened, a thermocouple that "touches" one, or an eye that
+            "looks".
         red, black: the points of the loop, in the order of the current's way.
         meter: what the meter is set to.
         unit: what a bare number is taken in.
@@ -22,11 +23,11 @@ class Leads:
     """
 
     label: str
-    mode: Literal["across", "series", "touches"]
+    mode: Literal["across", "series", "touches", "looks"]
     red: Node
     black: Node
-    meter: Literal["V", "A", "Ω", "°C"]
-    unit: Literal["V", "mA", "Ω", "°C"]
+    meter: Literal["V", "A", "Ω", "°C", "eye"]
+    unit: Literal["V", "mA", "Ω", "°C", ""]
     line: str
 
 
@@ -44,6 +45,10 @@ def _warm(kind: ReadingKind, part: str) -> Leads:
         "°C",
         f"Thermocouple on {part}, held by tape or a drop of paste, lit for half an hour",
     )
+
+
+def _look(kind: ReadingKind, line: str) -> Leads:
+    return Leads(KINDS[kind], "looks", "after_resistor", "after_resistor", "eye", "", line)
 
 
 _RAIL = "Red lead on the rail, black on its other side"
@@ -107,6 +112,10 @@ LEADS: dict[str, Leads] = {
     "resistor_celsius": _warm("resistor_celsius", "the middle of the resistor's body"),
     "led_celsius": _warm("led_celsius", "the LED's minus leg, close to the body"),
     "regulator_celsius": _warm("regulator_celsius", "the regulator's tab"),
+    "look": _look("look", "Switched on, from where it is looked at"),
+    "look_other": _look(
+        "look_other", "Power off: another LED of its kind on clips in its place, the same way round. Then switched on"
+    ),
     "rail_usual": _volts("Rail, usual", "rail", "ground", _RAIL),
     "rail_low": _volts("Rail, lowest", "rail", "ground", _RAIL),
     "rail_high": _volts("Rail, highest", "rail", "ground", _RAIL),

@@ -22,6 +22,8 @@ ReadingKind = Literal[
     "resistor_celsius",
     "led_celsius",
     "regulator_celsius",
+    "look",
+    "look_other",
 ]
 ReadingOf = Literal["one", "all"]
 # What a reading is of, where several strings stand side by side.
@@ -44,6 +46,8 @@ KINDS: dict[ReadingKind, str] = {
     "resistor_celsius": "The resistor's temperature",
     "led_celsius": "The LED's temperature",
     "regulator_celsius": "The regulator's temperature",
+    "look": "What is seen, switched on",
+    "look_other": "What is seen with another LED in its place",
 }
 # What is compared on a supply that alternates besides what is taken with the power off: averages, as a DC range
 # shows them, and the volts of the feed and at the lamp's wires as an AC range does.
@@ -53,6 +57,10 @@ DIODE_RANGE: frozenset[ReadingKind] = frozenset({"led_straight", "led_turned"})
 POWER_OFF: frozenset[ReadingKind] = DIODE_RANGE | {"resistor_ohms"}
 # Taken with a thermocouple on the part, lit for half an hour.
 WARM: frozenset[ReadingKind] = frozenset({"resistor_celsius", "led_celsius", "regulator_celsius"})
+# Seen by eye, without a meter; what may be seen, the least light first.
+LOOKS: frozenset[ReadingKind] = frozenset({"look", "look_other"})
+SEEN: dict[str, str] = {"dark": "Dark", "faint": "Faint", "part": "Some dark, some lit", "lit": "Lit as it should be"}
+_SEEN = Unit("", "what is seen", (), (), ", ".join(SEEN), len(SEEN))
 # The states a fitted lamp is read in, as they are called.
 STATES: dict[State, str] = {"on": "Lit", "off": "Switched off", "closed": "Its line closed"}
 # What a meter writes where nothing flows; it is kept as this many ohms or volts.
@@ -67,7 +75,7 @@ class ReadingAfter:
     Attributes:
         id: the record's own.
         kind: one of :data:`KINDS`.
-        value: SI units.
+        value: SI units; of a look its place in :data:`SEEN`.
         burden_ohm: what the meter put in series, Ω; 0 for volts.
         of: whether a current is one string's, or all of the lamp's.
         note: meter, range, condition.
@@ -98,8 +106,15 @@ class ReadingAfter:
         return unit_of(self.kind)
 
     @property
+    def seen(self) -> str:
+        """What was seen, one of :data:`SEEN`; of a look only."""
+        return list(SEEN)[int(self.value)]
+
+    @property
     def text(self) -> str:
-        """The reading as printed; a meter that shows no end says so."""
+        """The reading as printed; a meter that shows no end says so, and a look what was seen."""
+        if self.kind in LOOKS:
+            return SEEN[self.seen]
         return "OL" if self.value >= ENDLESS else show(self.value, self.unit)
 
 
@@ -107,6 +122,8 @@ def unit_of(kind: ReadingKind) -> Unit:
     """The unit of a kind of reading."""
     if kind in WARM:
         return CELSIUS
+    if kind in LOOKS:
+        return _SEEN
     return AMPERE if kind == "current" else OHM if kind == "resistor_ohms" else VOLT
 
 
@@ -140,8 +157,18 @@ def read_after(
     Raises:
         InputError: for ``text`` or ``burden``.
     """
+    if kind in LOOKS:
+        return ReadingAfter(id_, kind, _place_seen(text), 0.0, note, "one", state, whose, fitted)
     if kind in POWER_OFF and text.strip().upper() in NO_END:
         return ReadingAfter(id_, kind, ENDLESS, 0.0, note, of, state, whose, fitted)
     value = read_single("text", text, unit_of(kind), minimum=None if kind in WARM else 0)
     ohm = read_single("burden", burden, OHM, minimum=0) if burden.strip() else 0.0
     return ReadingAfter(id_, kind, value, ohm if kind == "current" else 0.0, note, of, state, whose, fitted)
+
+
+def _place_seen(text: str) -> float:
+    said = text.strip().casefold()
+    for place, (seen, label) in enumerate(SEEN.items()):
+        if said in (seen, label.casefold()):
+            return float(place)
+    raise InputError("text", f'"{text.strip()[:40]}" is nothing that is seen here: {", ".join(SEEN)}.')

@@ -19,8 +19,8 @@ class Shown:
 
     @property
     def text(self) -> str:
-        """Number and unit together."""
-        return f"{self.number}\u00a0{self.unit}"
+        """Number and unit together; what has no unit stands alone."""
+        return f"{self.number}\u00a0{self.unit}" if self.unit else self.number
 
 
 def shown(value: float, unit: Unit | str, origin: str, source: Source = Source.COMPUTED, digits: int = 3) -> Shown:

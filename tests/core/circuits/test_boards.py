@@ -9,6 +9,7 @@ import pytest
 from scripts import reference
 from swapglow.core.circuits import CIRCUITS
 from swapglow.core.circuits.answer import answer
+from swapglow.core.circuits.siblings import taught
 from swapglow.core.circuits.toolkit.life import Chain, times_the_life
 from swapglow.core.circuits.toolkit.marks import resistors, together
 from swapglow.core.engine.netlist import CircuitError
@@ -83,6 +84,44 @@ def test_the_current_is_pencil_until_chip_or_reading_says_it():
     read = worked("sense_board", sense_ohm="68 ‖ 91", vref="0.6V", read="18mA")
     assert figure(read, "current").now.value == pytest.approx(0.018)
     assert finding(read, "current-assumed") is None
+
+
+def _texts(**typed):
+    return {name: Input(text, Source.MARKED) for name, text in typed.items()}
+
+
+def test_a_board_that_was_read_says_what_its_like_carries():
+    """6.12 W at the plug, 0.85 of it over 12 × 3.1 V of LEDs: 140 mA; times 3 Ω the chip holds 0.42 V (Ohm)."""
+    kind = CIRCUITS["sense_board"]
+    read = _texts(sense_ohm="3R0", plug="6.12W", count="12", each="3.1V")
+    own = _texts(sense_ohm="3R0", count="12")
+    learnt = kind.work(kind.read(taught(kind, own, [("Hall lamp", read)])))
+    now = figure(learnt, "current").now
+    assert now.value == pytest.approx(0.85 * 6.12 / 37.2, rel=5e-3)
+    assert now.source is Source.COMPUTED and "Hall lamp" in now.origin
+    assert finding(learnt, "current-assumed") is None
+    # Other resistors, another count, or a figure of its own: nothing is taken over.
+    for other in (
+        _texts(sense_ohm="2R2", count="12"),
+        _texts(sense_ohm="3R0", count="9"),
+        _texts(sense_ohm="3R0", count="12", vref="0.3V"),
+    ):
+        assert taught(kind, other, [("Hall lamp", read)]) == other
+    assert taught(kind, own, [("Hall lamp", own), ("Not read", _texts(sense_ohm="x"))]) == own
+
+
+@pytest.mark.parametrize(
+    ("sense", "chosen", "after", "fits"),
+    [
+        # 4R7 in place of one marked 2R2, and 0.4 of the power: 0.4 × 4.7 Ω stood there (I ∝ 1/R).
+        ("2R2", "exchange-2.2-4.7", "2.4W", "1.88"),
+        # The 2R2 of a pair clipped, 4R7 stays, 0.25 of the power: 1.175 Ω together were 4.7 and 1.57 Ω.
+        ("2R2 ‖ 4R7", "clip-2.2", "1.5W", "1.57"),
+    ],
+)
+def test_power_before_and_after_says_which_old_value_fits(sense, chosen, after, fits):
+    w = worked("sense_board", chosen, sense_ohm=sense, plug="6W", plug_after=after, count="10", each="3.1V")
+    assert f"{fits}\u00a0Ω fits where 2.2\u00a0Ω was typed" in finding(w, "after-differs").why
 
 
 def test_the_chosen_way_decides_what_comes_after():

@@ -5,7 +5,7 @@ chip's reference is known or a current was read.
 """
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 
 from swapglow.core.circuits.kind import CircuitKind, Job
@@ -14,7 +14,7 @@ from swapglow.core.circuits.toolkit.life import LIGHT_SHARE, LONG_C, MOST_C, lif
 from swapglow.core.circuits.toolkit.light import as_seen
 from swapglow.core.circuits.toolkit.marks import resistors, side_by_side, together
 from swapglow.core.circuits.toolkit.ratings import StatedAmps
-from swapglow.core.circuits.toolkit.read_after import PLUG, PLUG_AFTER, PLUG_SHARE, against, flowing
+from swapglow.core.circuits.toolkit.read_after import PLUG, PLUG_AFTER, PLUG_SHARE, against, flowing, read_after
 from swapglow.core.circuits.toolkit.wiring import Wiring
 from swapglow.core.engine.netlist import CurrentSource, Dc
 from swapglow.core.findings.finding import Finding, Grade
@@ -138,6 +138,14 @@ class SenseBoard(CircuitKind[SenseCase]):
             25.0 if room is None else room,
         )
 
+    def teaches(self, typed: Details, other: Details) -> Mapping[str, str]:
+        """The chip's reference, from another board of as many packages whose current is known: Vref = I·R (Ohm)."""
+        if any(typed.text(d.id) for d in (READ, VREF, PLUG)):
+            return {}
+        this, that = self.case(typed), self.case(other)
+        alike = (this.count, sorted(this.sense)) == (that.count, sorted(that.sense))
+        return {VREF.id: show(that.now.value * that.ohm, VOLT, 3)} if alike and that.sure else {}
+
     def states(self, case: SenseCase) -> tuple[StatedAmps, ...]:
         """The kind and the rating of its packages are not known: their current is not judged."""
         return ()
@@ -165,7 +173,7 @@ class SenseBoard(CircuitKind[SenseCase]):
             rules=_rules(now),
             faults=tuple(_faults(now)),
             findings=(
-                *against(job.typed, expected, now.now.value),
+                *against(job.typed, expected, now.now.value, _fits(now, option, job)),
                 *_findings(now, after.value / now.now.value, nothing=option is None),
             ),
             spice=_deck(now),
@@ -173,6 +181,27 @@ class SenseBoard(CircuitKind[SenseCase]):
 
 
 KIND = SenseBoard()
+
+
+def _fits(now: SenseCase, option: Option | None, job: Job[SenseCase]) -> str:
+    """The old value that the power before and after fits, where another one was marked: I ∝ 1/R (Ohm)."""
+    read = read_after(job.typed, now.now.value)
+    if read is None or option is None or not 0 < read.value < now.now.value:
+        return ""
+    other = next((o for id_, *_, o in _changes(now, job.chosen) if id_ == option.id), None)
+    if other is None:
+        return ""
+    ratio = read.value / now.now.value
+    if other.added:
+        whole = other.added * ratio / (1 - ratio)
+        k, rest = 0, 1 / whole - sum(1 / o for o in now.sense[1:])
+    else:
+        k = next(k for k in range(len(now.sense)) if now.sense[k : k + 1] != other.sense[k : k + 1])
+        rest = 1 / (ratio * other.ohm) - sum(1 / o for n, o in enumerate(now.sense) if n != k)
+    if rest <= 0:
+        return ""
+    was = f"{show(1 / rest, OHM)} fits where {show(now.sense[k], OHM)} was typed"
+    return f"Read the old resistor again: {was}."
 
 
 def _off(share: float, wanted: float) -> float:
@@ -189,7 +218,8 @@ def _amps(typed: Details, ohm: float, count: int) -> tuple[Shown, bool]:
     if read is not None:
         return shown(read.value, AMPERE, "as marked", read.source), True
     if vref is not None:
-        return shown(vref.value / ohm, AMPERE, f"{show(vref.value, VOLT)} over {show(ohm, OHM)}"), True
+        origin = f"{show(vref.value, VOLT)} over {show(ohm, OHM)}" + (f", {vref.note}" if vref.note else "")
+        return shown(vref.value / ohm, AMPERE, origin), True
     plug, each = typed.figure(PLUG.id), typed.value(EACH.id)
     if plug is not None and each is not None and typed.text(COUNT.id):
         volts = each * count

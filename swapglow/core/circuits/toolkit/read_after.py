@@ -56,13 +56,14 @@ def flowing(typed: Details, before: float, expected: float, origin: str, source:
     return shown(read.value, AMPERE, f"{how}; {show(expected, AMPERE)} expected", read.source)
 
 
-def against(typed: Details, expected: float, before: float) -> tuple[Finding, ...]:
+def against(typed: Details, expected: float, before: float, fits: str = "") -> tuple[Finding, ...]:
     """What a reading after the change says.
 
     Args:
         typed: what was typed.
         expected: A, after the change.
         before: A, before it.
+        fits: what would explain a difference, in a sentence.
 
     Returns:
         Nothing until it was read.
@@ -97,4 +98,4 @@ def against(typed: Details, expected: float, before: float) -> tuple[Finding, ..
         if expected > 0
         else "where none was"
     )
-    return (Finding("after-differs", "mind", f"{seen}: {by}.", why=why),)
+    return (Finding("after-differs", "mind", f"{seen}: {by}.", why=f"{why} {fits}".strip()),)

@@ -1,0 +1,62 @@
+import { useRef } from "react";
+import styled from "styled-components";
+
+import { useCatalogue } from "../api/queries";
+import { Button } from "../ui/Button";
+import { Caption } from "../ui/Field";
+import type { ReadingProps } from "./useReading";
+
+const Row = styled.div`
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 8px;
+  max-width: 420px;
+  & > button {
+    white-space: normal;
+    padding: 4px 12px;
+  }
+`;
+
+/** A second press so soon after the first is a bounce of the hand. */
+const BOUNCE_MS = 1000;
+
+/** What is seen of a lamp that is switched on: one press keeps it. */
+export function SeenEntry({
+  positionId,
+  kind,
+  meter,
+  state = "on",
+  whose = "this",
+  onRead,
+}: ReadingProps) {
+  const seen = useCatalogue().data?.choices["bench_reading.seen"] ?? [];
+  const last = useRef(0);
+  const keep = (text: string) => {
+    const now = performance.now();
+    if (last.current && now - last.current < BOUNCE_MS) return;
+    last.current = now;
+    const reading = {
+      id: crypto.randomUUID(),
+      what: kind,
+      text,
+      burden: "",
+      note: meter,
+      state,
+      whose,
+    };
+    const draft = `reading.${positionId}.${kind}`;
+    onRead(reading, { draft, text, names: ["text"], label: "What is seen" });
+  };
+  return (
+    <div role="group" aria-label="What is seen">
+      <Caption>What is seen</Caption>
+      <Row>
+        {seen.map((s) => (
+          <Button key={s.id} onPress={() => keep(s.id)}>
+            {s.label}
+          </Button>
+        ))}
+      </Row>
+    </div>
+  );
+}

@@ -1,0 +1,31 @@
+"""What was read of one board says what others of its kind on the same item do, until those were read themselves."""
+
+from collections.abc import Iterable, Mapping
+from typing import Any
+
+from swapglow.core.circuits.kind import CircuitKind
+from swapglow.core.quantities import Input, InputError, Source
+
+Typed = Mapping[str, Input]
+
+
+def taught(kind: CircuitKind[Any], typed: Typed, siblings: Iterable[tuple[str, Typed]]) -> Typed:
+    """A circuit's details with what its siblings' readings say of those that it leaves open.
+
+    Args:
+        kind: what they are.
+        typed: what was typed of this one, by name.
+        siblings: the name of each other circuit of that kind on the item, and what was typed of it.
+
+    Returns:
+        What was typed, with what is inferred noted where it comes from; unchanged where nothing is.
+    """
+    for name, other in siblings:
+        try:
+            said = kind.teaches(kind.read(typed), kind.read(other))
+        except InputError:
+            continue
+        if said:
+            note = f"as it was read on {name}" if name else "as it was read on another one like it"
+            return {**typed, **{k: Input(text, Source.COMPUTED, note) for k, text in said.items()}}
+    return typed
