@@ -505,7 +505,7 @@ def names_of(d: Damage) -> set[str]:
     if d.what == "contacts":
         return {"neighbour", "lamp-in"}
     if "-" in d.what:
-        return set()
+        return {f"bridge-{'-'.join(sorted(d.what.split('-')))}"}
     if base in ("R1", "R2"):
         value = {f"{base}-{how}" for how in ("value", "decade-up", "decade-down")}
         if d.how in ("open", "joint"):

@@ -153,7 +153,7 @@ function Diagnosis({ diagnosis, trouble, onStrike }: DiagnosisProps) {
         )}
         {onStrike && <Why onPress={() => onStrike(diagnosis.id)}>delete this reading</Why>}
       </Head>
-      {diagnosis.agrees ? (
+      {diagnosis.agrees || say(diagnosis.low) === say(diagnosis.high) ? (
         <Message>{diagnosis.line}</Message>
       ) : (
         <Message>
@@ -168,7 +168,7 @@ function Diagnosis({ diagnosis, trouble, onStrike }: DiagnosisProps) {
           {trouble.causes.map((c) => (
             <li key={c.id}>
               <Share aria-hidden="true" style={{ width: `${c.share * 100}%` }} />
-              <b>{c.share_text}</b> {c.message} It would read {c.reads.map(say).join(", ")}.
+              <b>{c.share_text}</b> {c.message} It would show {c.reads.map(say).join(", ")}.
             </li>
           ))}
         </Causes>

@@ -1,9 +1,9 @@
-import { useRef } from "react";
 import styled from "styled-components";
 
 import { useCatalogue } from "../api/queries";
 import { Button } from "../ui/Button";
 import { Caption } from "../ui/Field";
+import { useOnce } from "../ui/useOnce";
 import type { ReadingProps } from "./useReading";
 
 const Row = styled.div`
@@ -30,11 +30,7 @@ export function SeenEntry({
   onRead,
 }: ReadingProps) {
   const seen = useCatalogue().data?.choices["bench_reading.seen"] ?? [];
-  const last = useRef(0);
-  const keep = (text: string) => {
-    const now = performance.now();
-    if (last.current && now - last.current < BOUNCE_MS) return;
-    last.current = now;
+  const { act: keep } = useOnce((text: string) => {
     const reading = {
       id: crypto.randomUUID(),
       what: kind,
@@ -46,13 +42,14 @@ export function SeenEntry({
     };
     const draft = `reading.${positionId}.${kind}`;
     onRead(reading, { draft, text, names: ["text"], label: "What is seen" });
-  };
+    return new Promise((later) => setTimeout(later, BOUNCE_MS));
+  });
   return (
     <div role="group" aria-label="What is seen">
       <Caption>What is seen</Caption>
       <Row>
         {seen.map((s) => (
-          <Button key={s.id} onPress={() => keep(s.id)}>
+          <Button key={s.id} onPress={() => void keep(s.id)}>
             {s.label}
           </Button>
         ))}

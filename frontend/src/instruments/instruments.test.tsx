@@ -4,7 +4,7 @@ import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
 import { Figure } from "../ui/Figure";
 import { GradeMark } from "../ui/GradeMark";
-import { press, show } from "../test/providers";
+import { answer, press, show } from "../test/providers";
 import { cycle, finding, off, shown, staircase, step, trouble, uncertainty } from "../test/report";
 import { Findings } from "./Findings";
 import { LifeTrace } from "./LifeTrace";
@@ -43,8 +43,8 @@ test("a reading that is off stands first with its causes in order, and can be st
     "listitem",
   );
   expect(causes.map((c) => c.textContent)).toEqual([
-    "70 % One multiplier band off. It would read 400 µA.",
-    "30 % The rail is at 5 V. It would read 400 µA.",
+    "70 % One multiplier band off. It would show 400 µA.",
+    "30 % The rail is at 5 V. It would show 400 µA.",
   ]);
   press(screen.getByRole("button", { name: "delete this reading" }));
   expect(onStrike).toHaveBeenCalledWith("r1");
@@ -138,6 +138,27 @@ test("a reading is sent with what it is of, and the field is empty again", async
     burden: "",
   });
   await waitFor(() => expect(field.value).toBe(""));
+});
+
+test("what is seen is kept by one press, and a bounce of the hand is no second look", async () => {
+  answer({});
+  const onRead = vi.fn<(reading: object) => void>();
+  show(<NextThing positionId="p" step={{ ...step, reading: "look" }} onRead={onRead} />);
+  const dark = await screen.findByRole("button", { name: "Dark" });
+  press(dark);
+  press(dark);
+  expect(onRead).toHaveBeenCalledTimes(1);
+  expect(onRead.mock.calls[0]?.[0]).toMatchObject({ what: "look", text: "dark", state: "on" });
+  expect(screen.queryByLabelText("Reading")).toBeNull();
+});
+
+test("a look that is off is said in words, without a band", () => {
+  const seen = shown(0, "Dark", "");
+  const lit = shown(1, "Lit as it should be", "");
+  const line = "Dark: switched on, it should be lit.";
+  const dark = { ...off, kind: "look", reading: seen, expected: lit, low: lit, high: lit, line };
+  show(<Findings findings={[]} diagnoses={[dark]} />);
+  expect(screen.getByText(line)).toBeTruthy();
 });
 
 test("a typed reading outlives a reload", () => {

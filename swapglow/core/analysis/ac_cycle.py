@@ -537,8 +537,24 @@ def _wide(values: FloatArray, cases: AcCases) -> FloatArray:
     return np.asarray(np.broadcast_to(values, (len(cases.peak),)))
 
 
-def meter_volts(position: Position, cases: AcCases, farads: float) -> tuple[FloatArray, FloatArray, FloatArray]:
-    """What volts ranges show over a cycle.
+@dataclass(frozen=True)
+class MeterCycle:
+    """What meters show over a cycle, (cases,) each.
+
+    Attributes:
+        feed, lamp: true RMS of the feed before the lamp's wires, and at its contacts, V.
+        over_leds: the mean over the first string, which a DC range shows, V.
+        amps: the mean current of one string, no meter in it, A.
+    """
+
+    feed: FloatArray
+    lamp: FloatArray
+    over_leds: FloatArray
+    amps: FloatArray
+
+
+def meter_cycle(position: Position, cases: AcCases, farads: float) -> MeterCycle:
+    """What meters show over a cycle.
 
     Args:
         position: the swap.
@@ -546,8 +562,7 @@ def meter_volts(position: Position, cases: AcCases, farads: float) -> tuple[Floa
         farads: the reservoir capacitor, F; 0 for none.
 
     Returns:
-        True RMS of the feed before the lamp's wires, and at its contacts; and the mean over the first string, which a
-        DC range shows; (cases,) each.
+        All of it, from one solution.
 
     Raises:
         NotConverged: a case has no answer.
@@ -555,7 +570,8 @@ def meter_volts(position: Position, cases: AcCases, farads: float) -> tuple[Floa
     if position.rectification.reservoir:
         s = _settled(position, cases, farads)
         feed, lamp = (np.sqrt(s.averages(v**2)) for v in (_contacts(position, s), _behind_its_wire(position, s)))
-        return _wide(feed, cases), _wide(lamp, cases), _wide(s.averages(_over_leds(s)), cases)
+        amps = np.maximum(s.current("D1"), 0.0) / position.branches
+        return MeterCycle(*(_wide(v, cases) for v in (feed, lamp, s.averages(_over_leds(s)), s.averages(amps))))
     share, weight = levels(position.rail.supply.waveform, folded(position, cases.fault))
     point = _at_instants(position, cases, share, weight)
     shape = (len(cases.peak), len(share))
@@ -564,7 +580,10 @@ def meter_volts(position: Position, cases: AcCases, farads: float) -> tuple[Floa
         rms_over(v.reshape(shape), weight, either_way=either_way)
         for v in (_contacts(position, point), _behind_its_wire(position, point))
     )
-    return feed, lamp, np.asarray((_over_leds(point).reshape(shape) * weight).sum(axis=1))
+    over_leds, amps = (
+        np.asarray((v.reshape(shape) * weight).sum(axis=1)) for v in (_over_leds(point), string_amps(position, point))
+    )
+    return MeterCycle(feed, lamp, over_leds, amps)
 
 
 def _over_leds(at: "OperatingPoint | SteadyStates") -> FloatArray:

@@ -21,7 +21,7 @@ from swapglow.core.engine.netlist import Capacitor, Circuit, Diode, Element, Res
 from swapglow.core.measurement.reading_after import LOOKS, ReadingAfter
 from swapglow.core.network.builder import build, is_part, laws_of
 from swapglow.core.network.cases import Cases
-from swapglow.core.network.fault import OPEN_OHM, SHORT_OHM, Fault, How, PartFault
+from swapglow.core.network.fault import JOINED, OPEN_OHM, SHORT_OHM, Fault, How, PartFault
 from swapglow.core.network.filaments import COLD_SHARE
 from swapglow.core.network.sources import sine
 from swapglow.core.parts import led as leds
@@ -43,6 +43,9 @@ _LEAD = 0.5
 _DECADE, _VALUE, _COUNT, _KIND = 1.2, 2.0, 1.0, 1.5
 _JOINT, _CONTACT, _GROUND, _OFF, _LEVEL = 1.2, 1.0, 1.0, 1.5, 1.5
 _LAMP_IN, _NEIGHBOUR, _KEEP_WARM, _BURDEN, _METER_FUSE = 1.0, 0.7, 1.0, 1.5, 1.5
+# Two places that touch, of all pairs together, and what lies between them: from bare metal to flux and carbon, Ω.
+_SPLASH, _SPLASH_OHM, _SPLASH_SPREAD = 1.0, 10.0, 2.5
+_PART_WORDS = {"R1": "the resistor", "R2": "the other resistor", "D1": "the LED"}
 
 # LEDs of another lot lie so far off, of another make twice that (common practice: bins of 0.1 V and more), V.
 LOT_V, OTHER_MAKE = {"red": 0.06, "white": 0.12}, 2.0
@@ -173,6 +176,12 @@ def netlist(p: Position) -> Circuit:
     return build(p, usual, wave=wave, stacked=True, farads=sized(p).farads or 1e-6).circuit
 
 
+def contacts(p: Position) -> tuple[str, str]:
+    """The nodes of the lamp's two wires."""
+    drawn = build(p, Cases(p.rail.volts[1], p.led.vf_typ, 1.0, p.drop_v), stacked=True)
+    return drawn.plus, drawn.minus
+
+
 def hypotheses(s: Solution, readings: tuple[ReadingAfter, ...]) -> tuple[Hypothesis, ...]:
     """All that may be so with a fitted lamp.
 
@@ -188,6 +197,7 @@ def hypotheses(s: Solution, readings: tuple[ReadingAfter, ...]) -> tuple[Hypothe
     wrong = (
         *_of_parts(s, p),
         *_of_wires(s, p, off),
+        *_of_splashes(p),
         *_of_the_rail(p),
         *(_of_the_meter() if any(r.kind == "current" for r in readings) else ()),
     )
@@ -354,6 +364,45 @@ def _of_the_resistor(s: Solution, p: Position, name: str) -> Iterable[Hypothesis
         yield stands(id_, said, _DECADE / 2, each * factor)
     value = Size(1.0, 0.7, unit=OHM, per=each)
     yield stands("value", f"A resistor of about {{}} is fitted, not {show(each, OHM)}.", _VALUE, each, value)
+
+
+def _of_splashes(p: Position) -> Iterable[Hypothesis]:
+    """Two places that no part joins, joined: over a cycle each would be dear, and none is looked at there."""
+    if p.rail.supply.alternates or p.module is not None:
+        return
+    c = netlist(p)
+    ends = [(e, (getattr(e, e.terminals[0]), getattr(e, e.terminals[1]))) for e in c.elements]
+    apart = {frozenset(pair) for _, pair in ends}
+    # The lamp's two wires have a cause of their own.
+    apart |= {frozenset(contacts(p)), frozenset(next(pair for e, pair in ends if e.name == "Vrail"))}
+    meet: dict[str, list[str]] = {}
+    for e, pair in ends:
+        if e.name[0] in "RD" and is_part(p, e.name) and not e.name.startswith(_BESIDE):
+            for node in pair:
+                meet.setdefault(node, []).append(_PART_WORDS.get(e.name) or _lower(_called(p, e.name)[0]))
+    nodes = sorted({*meet, "0"})
+    pairs = [(a, b) for k, a in enumerate(nodes) for b in nodes[k + 1 :] if frozenset((a, b)) not in apart]
+    for a, b in pairs:
+        yield Hypothesis(
+            f"bridge-{a}-{b}",
+            f"A splash of solder or a bare lead joins {_node(a, meet)} and {_node(b, meet)}.",
+            _SPLASH / len(pairs),
+            Fault(parts=(PartFault(f"{a}{JOINED}{b}", "bridge"),)),
+            Size(_SPLASH_OHM, _SPLASH_SPREAD, unit=None),
+            at=("resistor", "led"),
+        )
+
+
+def _lower(words: str) -> str:
+    return words[0].lower() + words[1:]
+
+
+def _node(node: str, meet: Mapping[str, list[str]]) -> str:
+    """A place in the circuit, in words."""
+    if node == "0":
+        return "ground"
+    own = list(dict.fromkeys(meet[node]))
+    return f"the lead at {own[0]}" if len(own) == 1 else f"the joint of {own[0]} and {own[1]}"
 
 
 def _of_wires(s: Solution, p: Position, off: bool) -> Iterable[Hypothesis]:

@@ -5,7 +5,7 @@ from dataclasses import replace
 import numpy as np
 from numpy.typing import NDArray
 
-from swapglow.core.analysis.ac_cycle import meter_volts
+from swapglow.core.analysis.ac_cycle import MeterCycle, meter_cycle
 from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.solution import ac_cases, current
 from swapglow.core.analysis.states import state_of
@@ -75,7 +75,7 @@ def metered(position: Position, reading: ReadingAfter, cases: Cases, burden: Par
         return _on_diode_range(p, cases, fault.parts, turned=kind == "led_turned")
     if p.rail.supply.alternates:
         if kind != "current":
-            return volts_on_ac(p, cases)[kind]
+            return volts_of(over_a_cycle(p, cases), kind)
         met = replace(cases, ohms=cases.ohms + added * (p.branches if reading.of == "all" else 1))
         amps = current(p, met)
         return np.asarray(amps * p.branches if reading.of == "all" else amps)
@@ -88,23 +88,36 @@ def metered(position: Position, reading: ReadingAfter, cases: Cases, burden: Par
     return _across(point, f"Rm{_OVER[kind]}")
 
 
-def volts_on_ac(position: Position, cases: Cases) -> dict[ReadingKind, FloatArray]:
-    """What volts ranges show over a cycle, by what is read; one solution gives all of them.
+def over_a_cycle(position: Position, cases: Cases) -> MeterCycle:
+    """What meters show over a cycle, those on a volts range across their places; one solution gives all of them.
 
     Args:
         position: the swap on a supply that alternates.
         cases: what to solve, (samples,) each.
 
     Returns:
-        V, (samples,) each.
+        V and A, (samples,) each.
 
     Raises:
         NotConverged: a case has no answer.
     """
     meters = {f"over_{_OVER[kind]}": USUAL_INPUT_OHM for kind in VOLTS_ON_AC}
     met = replace(cases, fault=replace(cases.fault or Fault(), **meters))  # type: ignore[arg-type]  # by their names
-    feed, at_lamp, over_leds = meter_volts(position, ac_cases(position, met), size(position).farads)
-    return {"supply_volts": feed, "lamp_volts": at_lamp, "led_volts": np.abs(over_leds)}
+    return meter_cycle(position, ac_cases(position, met), size(position).farads)
+
+
+def volts_of(cycle: MeterCycle, kind: ReadingKind) -> FloatArray:
+    """What a volts range shows of a cycle.
+
+    Args:
+        cycle: solved.
+        kind: one of :data:`VOLTS_ON_AC`.
+
+    Returns:
+        V, (samples,).
+    """
+    shown = {"supply_volts": cycle.feed, "lamp_volts": cycle.lamp, "led_volts": np.abs(cycle.over_leds)}
+    return shown[kind]
 
 
 def comparable(reading: ReadingAfter) -> float:

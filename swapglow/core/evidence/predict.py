@@ -17,7 +17,7 @@ from swapglow.core.design.position import Position
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.evidence.by_eye import PART
 from swapglow.core.evidence.hypotheses import PENCILLED, Hypothesis, Size, lot_v, one_string
-from swapglow.core.evidence.metered import VOLTS_ON_AC, metered, volts_on_ac
+from swapglow.core.evidence.metered import VOLTS_ON_AC, metered, over_a_cycle, volts_of
 from swapglow.core.measurement.reading_after import LOOKS, POWER_OFF, ReadingAfter
 from swapglow.core.network.cases import Cases
 from swapglow.core.network.fault import Fault
@@ -38,6 +38,11 @@ _NONE = {"string": 1e-6, "plus": 1e-6, "minus": 1e-6, "across": 1e12, "past": 1e
 _ALMOST_OPEN = (1e8, 1e7, 3e6, 1e6)
 # A string of less light than this beside lit ones is a dark one.
 _DARK = 0.02
+# On a supply that alternates all of these come from one solution; a look with another LED is another circuit.
+_OF_ONE_CYCLE = (*VOLTS_ON_AC, "current", "look")
+_UNMETERED = ReadingAfter("", "current", 0.0)
+# Up to this share of the string's resistance a meter only divides the current.
+_LIGHT = 0.05
 # How far a draw may go, in sigmas.
 FARTHEST = 4.0
 
@@ -77,23 +82,24 @@ def predict(
     """
     p = one_string(s)
     out = [np.full((len(d.at), len(readings)), np.nan) for d in every]
-    volts = [k for k, r in enumerate(readings) if p.rail.supply.alternates and r.kind in VOLTS_ON_AC]
-    # One cycle gives all volts there are.
-    for columns in [[k] for k in range(len(readings)) if k not in volts] + [volts] * bool(volts):
+    cycle = [k for k, r in enumerate(readings) if p.rail.supply.alternates and r.kind in _OF_ONE_CYCLE]
+    # One cycle gives all that meters and an eye can say of it.
+    for columns in [[k] for k in range(len(readings)) if k not in cycle] + [cycle] * bool(cycle):
         reading = readings[columns[0]]
         seen = [_with_other_led(d) for d in every] if reading.kind == "look_other" else every
         groups: dict[Hashable, list[int]] = {}
         for i, d in enumerate(seen):
-            if d.of.reads_nothing and reading.kind == "current":
-                out[i][:, columns] = 0.0
-            else:
-                groups.setdefault(_circuit(p, d.of.fault, reading), []).append(i)
+            groups.setdefault(_circuit(p, d.of.fault, reading), []).append(i)
         for members in groups.values():
             found = _solved(
                 s, [_beside(seen[m], reading.id in beside) for m in members], [readings[k] for k in columns]
             )
             for i, values in zip(members, found, strict=True):
                 out[i][:, columns] = values
+    current = [k for k, r in enumerate(readings) if r.kind == "current"]
+    for i, d in enumerate(every):
+        if d.of.reads_nothing:
+            out[i][:, current] = 0.0
     return out
 
 
@@ -154,33 +160,69 @@ def _together(s: Solution, members: Sequence[Draws], readings: Sequence[ReadingA
     """Readings of one batch, (draws, readings) for each hypothesis; several readings are volts on AC."""
     p, reading = one_string(s), readings[0]
     cases, burden = _cases(s, members, reading)
+    if p.rail.supply.alternates and reading.kind in _OF_ONE_CYCLE:
+        return _of_one_cycle(s, members, readings, cases)
     if reading.kind in LOOKS:
-        return _looked(s, members, cases)
-    if p.rail.supply.alternates and reading.kind in VOLTS_ON_AC:
-        found = volts_on_ac(p, cases)
-        read = np.stack([found[r.kind] for r in readings], axis=1)
-    else:
-        read = metered(p, reading, cases, burden)[:, None]
+        return _split(_looked(s, members, cases, metered(p, _UNMETERED, cases)), members)
+    read = metered(p, reading, cases, burden)[:, None]
     read = np.broadcast_to(read, (sum(len(d.at) for d in members), len(readings)))
     whole = s.position.branches
-    apart = p.branches == 1 and not p.rail.supply.alternates
-    if reading.kind == "current" and reading.of == "all" and whole > 1 and not apart:
-        # Strings that are not drawn apart, or whose cycles are not: what is of one string leaves the others as they
-        # should be, what is of rail, wires or meter is in all of them.
+    if reading.kind == "current" and reading.of == "all" and whole > 1 and p.branches > 1:
+        # Strings that are not drawn apart: what is of one string leaves the others as they should be, what is of
+        # rail, wires or meter is in all of them.
         usual = Cases(p.rail.volts[1], p.led.vf_typ, s.sizing.total_ohm, p.drop_v)
         rest = float(metered(p, reading, usual)[0]) / p.branches * (whole - 1)
         alone = np.concatenate([np.full(len(d.at), d.of.in_one_string) for d in members])[:, None]
         one = read / p.branches
         read = np.where(alone, one + rest, one * whole)
-    ends = np.cumsum([len(d.at) for d in members])[:-1]
-    return list(np.split(np.asarray(read, dtype=float), ends))
+    return _split(read, members)
 
 
-def _looked(s: Solution, members: Sequence[Draws], cases: Cases) -> list[FloatArray]:
-    """Light beside what it should be, by the current of the string that is in question, (draws, 1) each."""
+def _split(read: FloatArray, members: Sequence[Draws]) -> list[FloatArray]:
+    """Readings of a batch, (all draws, readings), for each hypothesis."""
+    return list(np.split(np.asarray(read, dtype=float), np.cumsum([len(d.at) for d in members])[:-1]))
+
+
+def _of_one_cycle(
+    s: Solution, members: Sequence[Draws], readings: Sequence[ReadingAfter], cases: Cases
+) -> list[FloatArray]:
+    """What meters and an eye say of the same cycle, (draws, readings) for each hypothesis."""
     p = one_string(s)
-    amps = np.abs(metered(p, ReadingAfter("", "current", 0.0), cases))
-    amps = np.broadcast_to(amps, (sum(len(d.at) for d in members),)).copy()
+    found = over_a_cycle(p, cases)
+    columns = []
+    for r in readings:
+        if r.kind == "current":
+            columns.append(_with_burden(s, members, r, found.amps, cases))
+        elif r.kind in LOOKS:
+            columns.append(_looked(s, members, cases, found.amps)[:, 0])
+        else:
+            columns.append(volts_of(found, r.kind))
+    wide = (sum(len(d.at) for d in members),)
+    return _split(np.stack([np.broadcast_to(c, wide) for c in columns], axis=1), members)
+
+
+def _with_burden(
+    s: Solution, members: Sequence[Draws], reading: ReadingAfter, amps: FloatArray, cases: Cases
+) -> FloatArray:
+    """A current over a cycle with the meter in it: in the string a few ohms more divide it (Ohm)."""
+    p, whole = one_string(s), s.position.branches
+    burden = _cases(s, members, reading)[1]
+    ohms = np.asarray(cases.ohms)
+    if float(np.max(burden)) > _LIGHT * float(np.min(ohms)):
+        amps = metered(p, replace(reading, of="one"), cases, burden)
+    else:
+        amps = amps * ohms / (ohms + burden)
+    if reading.of == "one" or whole == 1:
+        return np.asarray(amps)
+    # What is of one string leaves the others as they should be.
+    alone = np.concatenate([np.full(len(d.at), d.of.in_one_string) for d in members])
+    return np.asarray(np.where(alone, amps + float(s.usual[1]) * (whole - 1), amps * whole))
+
+
+def _looked(s: Solution, members: Sequence[Draws], cases: Cases, amps: FloatArray) -> FloatArray:
+    """Light beside what it should be, by the current of the string that is in question, (all draws, 1)."""
+    p = one_string(s)
+    amps = np.broadcast_to(np.abs(amps), (sum(len(d.at) for d in members),)).copy()
     own = cases.fault.parts if cases.fault is not None else ()
     wrong = next((f for f in own if f.part == "D1"), None)
     if wrong is not None and wrong.how == "leaky" and p.in_series == 1:
@@ -196,8 +238,7 @@ def _looked(s: Solution, members: Sequence[Draws], cases: Cases) -> list[FloatAr
     if s.position.branches > 1:
         # The other strings stay lit.
         ratio = np.where(alone & (ratio < _DARK), PART, ratio)
-    ends = np.cumsum([len(d.at) for d in members])[:-1]
-    return list(np.split(ratio[:, None], ends))
+    return np.asarray(ratio[:, None])
 
 
 def _cases(s: Solution, members: Sequence[Draws], reading: ReadingAfter) -> tuple[Cases, FloatArray]:

@@ -16,7 +16,9 @@ SHORT_OHM = 0.1
 
 FloatArray = NDArray[np.float64]
 # "share" is a part of another value: ohms or farads times the size, and of a junction the count in series.
-How = Literal["open", "short", "leaky", "joint", "turned", "share"]
+# "bridge" lies between two nodes that no part joins; its part is named by both, "feed~string".
+How = Literal["open", "short", "leaky", "joint", "turned", "share", "bridge"]
+JOINED = "~"
 
 
 @dataclass(frozen=True)
@@ -149,8 +151,15 @@ def with_part_faults(circuit: Circuit, parts: Iterable[PartFault]) -> Circuit:
     Returns:
         The circuit.
     """
-    wrong = {f.part: f for f in parts}
-    if not wrong:
+    parts = tuple(parts)
+    if not parts:
         return circuit
+    wrong = {f.part: f for f in parts}
+    nodes = {getattr(e, t) for e in circuit.elements for t in e.terminals[:2]}
+    extra = []
+    for f in parts:
+        a, _, b = f.part.partition(JOINED)
+        if f.how == "bridge" and {a, b} <= nodes:
+            extra.append(Resistor(f"Rbridge{a}{b}", a, b, f.size))
     elements = [out for e in circuit.elements for out in (wrong[e.name].on(e) if e.name in wrong else (e,))]
-    return replace(circuit, elements=tuple(elements))
+    return replace(circuit, elements=(*elements, *extra))
