@@ -9,7 +9,7 @@ export PYTHONDONTWRITEBYTECODE :=
 # Small matrices cost more to share among threads than to solve.
 export OPENBLAS_NUM_THREADS := 1
 
-.PHONY: audit day-worth demo serve rebuild test test-core test-web build wheel schema shots bench load year fuzz-core faults mutants approve torture format lock clean lint lint-python lint-web debian
+.PHONY: installed audit day-worth demo serve rebuild test test-core test-web build wheel schema shots bench load year fuzz-core faults mutants approve torture format lock clean lint lint-python lint-web debian
 
 demo: $(STAMP)/run $(STAMP)/built
 	@$(PY) -m swapglow.web.serve --demo
@@ -20,8 +20,12 @@ serve: $(STAMP)/run $(STAMP)/built
 
 # Three workers on two processors, for pages and servers wait much of their time. Which tests go together, and which
 # begin, is said in tests/conftest.py.
-test: $(STAMP)/dev $(STAMP)/built debian lint
+test: installed lint
 	$(PY) -m pytest -n 3 tests
+
+# Both sides at once, and each waits for its packages.
+installed: $(STAMP)/venv
+	@$(MAKE) --no-print-directory -j 2 -O $(STAMP)/dev $(STAMP)/built debian
 
 # The core alone: what the sum, the engine and the findings say. Seconds for one room of it:
 # .venv/bin/python -m pytest tests/core/engine.

@@ -144,6 +144,7 @@ def _serve(door: socket.socket, args: argparse.Namespace) -> int:
     _run(server)
     stop_sharing()
     demo_beside.stop()
+    close_connections()
     for database in settings.DATABASES.values():
         leave_one_file(Path(database["NAME"]))
     log.info("stopped", extra={"port": port})
@@ -172,17 +173,20 @@ def _run(server: BaseWSGIServer) -> None:
         thread.join(PATIENCE_S)
 
 
+def close_connections() -> None:
+    """Close what the server had open."""
+    from django.db import connections
+
+    connections.close_all()
+    # Connections of threads that have ended are closed as they are collected.
+    gc.collect()
+
+
 def leave_one_file(database: Path) -> None:
     """Write SQLite's log into the database, so that the one file holds everything.
 
     Where another server still has it open, its log stays with it.
     """
-    from django.db import connections
-
-    connections.close_all()
-    # Connections of threads that have ended are closed as they are collected.
-    gc.unfreeze()
-    gc.collect()
     try:
         with closing(sqlite3.connect(database, timeout=PATIENCE_S)) as last:
             last.execute("PRAGMA wal_checkpoint(TRUNCATE)")

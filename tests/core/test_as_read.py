@@ -121,7 +121,7 @@ def test_leds_of_another_make_are_taken_for_what_they_read():
 def test_the_led_that_is_there_lies_in_what_readings_leave_by_the_reference():
     """Readings by ngspice through a meter that is off by up to 1.5 %; what is true is what ngspice was given."""
     inside, off, off_as_typed = [], [], []
-    for seed in range(7000, 7036):
+    for seed in range(7000, 7026):
         try:
             case = case_of(seed)
         except NoCase:
@@ -136,6 +136,8 @@ def test_the_led_that_is_there_lies_in_what_readings_leave_by_the_reference():
         rail = typed.rail.volts[1] * case.rail
         off.append(abs(amps(p, rail) / truth - 1))
         off_as_typed.append(abs(amps(typed, rail) / truth - 1))
-    assert len(inside) >= 10
+    assert len(inside) >= 8
     assert sum(inside) >= 0.9 * len(inside)
-    assert np.median(off) < 0.5 * np.median(off_as_typed)
+    # The meter's own 1.5 %, where the catalogue's LED and a resistor anywhere in its tolerance were far more.
+    assert np.median(off) < 0.015
+    assert np.mean(off) < 0.5 * np.mean(off_as_typed)

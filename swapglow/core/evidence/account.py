@@ -386,7 +386,7 @@ def _step(s: Solution, asked: Asked, causes: tuple[Cause, ...]) -> NextStep:
 def _meter(s: Solution, kind: ReadingKind, most: float) -> str:
     """Function and range for a reading: in an alternating feed AC volts, over the LEDs the mean on a DC range."""
     if kind in LOOKS:
-        return "No meter"
+        return ""
     if kind in DIODE_RANGE:
         return "Diode range"
     ac = s.position.rail.supply.alternates and kind != "led_volts"

@@ -135,7 +135,7 @@ def _looked(reading: ReadingAfter) -> Diagnosis:
     """A look: a lamp that is switched on is lit."""
     own, lit = as_taken(reading, "seen at the bench"), as_shown(1.0, reading.kind, "a lamp as it should be")
     agrees = reading.seen == "lit"
-    line = f"{reading.text}." if agrees else f"{reading.text}: switched on, it should be lit."
+    line = f"Seen: {reading.text}." if agrees else f"Seen: {reading.text}. Switched on, it should be lit."
     return Diagnosis(reading.id, reading.kind, reading.state, own, lit, lit, lit, agrees, line, "")
 
 

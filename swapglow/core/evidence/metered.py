@@ -17,9 +17,9 @@ from swapglow.core.measurement.reading_after import (
     DIODE_RANGE,
     ENDLESS,
     LOOKS,
-    SEEN,
     ReadingAfter,
     ReadingKind,
+    in_sentence,
     unit_of,
 )
 from swapglow.core.network.cases import Cases
@@ -138,7 +138,7 @@ def as_shown(value: float, kind: ReadingKind, origin: str, digits: int = 3) -> S
         The figure; under the meter's last digit it is nothing.
     """
     if kind in LOOKS:
-        return replace(shown(value, unit_of(kind), origin), number=SEEN[likeliest(value)], unit="")
+        return replace(shown(value, unit_of(kind), origin), number=in_sentence(likeliest(value)), unit="")
     if kind in DIODE_RANGE and value >= OL_V * 0.9:
         return no_end(shown(value, unit_of(kind), origin))
     return shown(0.0 if abs(value) < last_digit(kind) else value, unit_of(kind), origin, digits=digits)

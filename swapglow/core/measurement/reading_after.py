@@ -114,8 +114,14 @@ class ReadingAfter:
     def text(self) -> str:
         """The reading as printed; a meter that shows no end says so, and a look what was seen."""
         if self.kind in LOOKS:
-            return SEEN[self.seen]
+            return in_sentence(self.seen)
         return "OL" if self.value >= ENDLESS else show(self.value, self.unit)
+
+
+def in_sentence(seen: str) -> str:
+    """What was seen, as it stands in a sentence: "some dark, some lit"."""
+    label = SEEN[seen]
+    return label[0].lower() + label[1:]
 
 
 def unit_of(kind: ReadingKind) -> Unit:
