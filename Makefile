@@ -139,12 +139,12 @@ year: $(STAMP)/dev $(STAMP)/built
 # Random lamps through everything, each worked out a second time by other means. COUNT=200 for a taste.
 COUNT ?= 20000
 fuzz-core: $(STAMP)/dev
-	$(PY) -m tests.fuzz.run --count $(COUNT)
+	$(PY) -m scripts.fuzz.run --count $(COUNT)
 
 # Random lamps, damaged without knowing what the app suspects: is it right, and how sure? LAMPS=100 seeds for a taste.
 LAMPS ?= 4000
 faults: $(STAMP)/dev debian
-	$(PY) -m tests.fuzz.faults --count $(LAMPS)
+	$(PY) -m scripts.fuzz.faults --count $(LAMPS)
 
 # Small mistakes put into the code, one at a time: do the tests notice? SEED and MISTAKES draw others.
 mutants: $(STAMP)/mutants $(STAMP)/npm debian

@@ -9,13 +9,13 @@ import uuid
 
 import pytest
 
+from scripts.fuzz.documents import document
 from swapglow.cli import main
 from swapglow.core.quantities import OHM, InputError, parse
 from swapglow.inputs.to_core import position_of
 from swapglow.records.models import Equipment, Position, Rail, Summary
 from swapglow.records.summaries import refresh
 from tests.api.page import Bench
-from tests.fuzz.documents import document
 
 pytestmark = pytest.mark.django_db
 

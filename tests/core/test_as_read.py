@@ -8,6 +8,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from scripts.fuzz.damaged import NoCase, case_of, read, true_reading
 from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.solution import solve
 from swapglow.core.assess import Bench, assess
@@ -21,7 +22,6 @@ from swapglow.core.parts.led import catalogue
 from swapglow.core.quantities import Source
 from tests.core.supplies import on
 from tests.core.test_whole_loads import through
-from tests.fuzz.damaged import NoCase, case_of, read, true_reading
 
 ONE = on("regulated", "12V", low="11.8V", high="12.2V", resistor="1k", vf="1.9-2.2V")
 

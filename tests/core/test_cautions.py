@@ -9,6 +9,7 @@ import re
 
 import pytest
 
+from scripts.fuzz.documents import document
 from swapglow.core.assess import Bench, assess
 from swapglow.core.build_steps.steps import Habits, Site
 from swapglow.core.quantities import InputError
@@ -19,7 +20,6 @@ from swapglow.inputs.rail import RailInput
 from swapglow.inputs.shop import ShopInput
 from swapglow.inputs.to_core import position_of, site_of
 from tests.core.supplies import on
-from tests.fuzz.documents import document
 
 
 def asked(p, hazards=()):

@@ -5,9 +5,9 @@ Readings are the reference simulator's. A small sample of what ``make faults`` r
 
 import pytest
 
+from scripts.fuzz.damaged import Damage, NoCase, case_of, is_right, names_of, read, shows, true_reading
+from scripts.fuzz.faults import Told, calibration, one, shown
 from swapglow.core.evidence.account import by_cause, known_by
-from tests.fuzz.damaged import Damage, NoCase, case_of, is_right, names_of, read, shows, true_reading
-from tests.fuzz.faults import Told, calibration, one, shown
 
 # Every eighth is one of the fuzz's own documents, mostly none that anybody fits.
 SEEDS = range(5001, 5019)

@@ -13,12 +13,12 @@ from enum import Enum
 import numpy as np
 import pytest
 
+from scripts.fuzz.documents import document
 from swapglow.core.assess import assess
 from swapglow.core.circuits import CIRCUITS
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.quantities import AMPERE, CANDELA, FARAD, HERTZ, OHM, VOLT, WATT, Input, InputError, Shown, parse
 from swapglow.inputs.to_core import position_of
-from tests.fuzz.documents import document
 
 MANY = 5000 if os.environ.get("TORTURE") else 60
 UNITS = {u.symbol: u for u in (AMPERE, VOLT, OHM, WATT, FARAD, HERTZ, CANDELA)}

@@ -1,7 +1,7 @@
 """A taste of ``make fuzz-core``: random lamps are answered twice alike, or refused by a field's name."""
 
-from tests.fuzz.documents import document
-from tests.fuzz.run import many
+from scripts.fuzz.documents import document
+from scripts.fuzz.run import many
 
 
 def test_random_lamps_are_answered_rightly_or_refused_by_name():

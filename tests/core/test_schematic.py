@@ -9,13 +9,13 @@ from xml.etree import ElementTree as ET
 
 import pytest
 
+from scripts.fuzz.documents import document
 from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.spice_text import fitted_circuit, spice_text
 from swapglow.core.presentation.schematic import schematic
 from swapglow.inputs.to_core import position_of
 from tests.core.supplies import lamp, on
 from tests.core.test_whole_loads import driven
-from tests.fuzz.documents import document
 
 SVG = "{http://www.w3.org/2000/svg}"
 LAMPS = {

@@ -14,6 +14,9 @@ from collections import Counter
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass, field
 
+from scripts.fuzz import by_reference
+from scripts.fuzz.documents import document
+from scripts.fuzz.rebuild import Case, NotHere, string_amps
 from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.solution import solve
 from swapglow.core.analysis.spice_text import spice_text
@@ -26,9 +29,6 @@ from swapglow.core.findings.finding import GRADES
 from swapglow.core.quantities import InputError
 from swapglow.core.search import search
 from swapglow.inputs.to_core import position_of, trials_of
-from tests.fuzz import by_reference
-from tests.fuzz.documents import document
-from tests.fuzz.rebuild import Case, NotHere, string_amps
 
 # Besides the leak that the engine keeps across each junction.
 CLOSE = 0.01

@@ -9,6 +9,7 @@ from dataclasses import replace
 import numpy as np
 
 from scripts import reference
+from scripts.fuzz.rebuild import NotHere
 from swapglow.core.analysis.ac_cycle import filaments_at_rest
 from swapglow.core.analysis.solution import Solution, ac_cases
 from swapglow.core.design.position import Position
@@ -20,7 +21,6 @@ from swapglow.core.network.regimes import let_through, regulated
 from swapglow.core.network.solve import point_of
 from swapglow.core.network.sources import sine
 from swapglow.core.supplies.waveform import Waveform
-from tests.fuzz.rebuild import NotHere
 
 # So many cycles are run, then more, until what one gives is what the last gave within this share.
 _CYCLES, _SAME = (6, 60, 200, 600), 2e-3

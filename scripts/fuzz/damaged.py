@@ -14,6 +14,7 @@ from typing import Any
 import numpy as np
 
 from scripts import reference
+from scripts.fuzz.documents import document
 from swapglow.core.analysis.solution import Solution, solve
 from swapglow.core.design.position import Position
 from swapglow.core.engine.netlist import (
@@ -48,7 +49,6 @@ from swapglow.core.supplies.waveform import Waveform
 from swapglow.inputs.position import PositionInput
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.to_core import position_of
-from tests.fuzz.documents import document
 
 # A lamp that somebody fitted: it lights, and its LED is not beyond what it may carry.
 LEAST_A = 2e-4
