@@ -10,6 +10,9 @@ from swapglow.core.values import preferred
 from swapglow.inputs.quantity import Line, Long
 from swapglow.inputs.shape import OneOf, Shape
 
+# Whether what was read or liked on one counts for others like it on the same item.
+LEARNS = {"like": "Counts for others like it on the item", "own": "Counts for itself alone"}
+
 
 class ShopInput(Shape):
     """The shop's habits: ``lead`` and ``series`` are a new lamp's, ``checks`` are the house's own, a line each.
@@ -25,4 +28,5 @@ class ShopInput(Shape):
     meter: Annotated[str, OneOf(METERS)] = "yes"
     work: Annotated[str, OneOf(LABELS)] = ""
     series: Annotated[str, OneOf(preferred.SERIES_LABELS)] = "E24"
+    learns: Annotated[str, OneOf(LEARNS)] = "like"
     asked: Annotated[str, OneOf({"no": "Not yet", "yes": "Yes"})] = "no"

@@ -118,6 +118,8 @@ def report(p: Position, changes: Changes | None, at_hand: frozenset[float]) -> R
 
 def _others_tried(p: Position) -> tuple[Tried, ...]:
     """The item's other lamps that were looked at; one that does not read says nothing."""
+    if Shop.own().input.learns == "own":
+        return ()
     found = []
     tried = Position.objects.filter(equipment=p.equipment_id).exclude(pk=p.pk).exclude(inputs__trials={})
     for other in tried.select_related("rail"):
@@ -156,10 +158,11 @@ def circuit_answers(typed: Mapping[str, FittedInput]) -> dict[str, CircuitAnswer
         typed: as they are kept, by key.
 
     Returns:
-        The answers by key; what was read of one board counts for others like it.
+        The answers by key; what was read of one board counts for others like it, where the shop wants that.
     """
+    learns = Shop.own().input.learns == "like"
     return {
-        key: circuit_answer(one, [f for k, f in typed.items() if k != key and f.kind == one.kind])
+        key: circuit_answer(one, [f for k, f in typed.items() if learns and k != key and f.kind == one.kind])
         for key, one in typed.items()
     }
 

@@ -93,6 +93,10 @@ def test_a_board_read_at_the_plug_takes_the_pencil_off_its_like(board):
     now = bench("GET", f"equipment/{item}")[1]["answers"]["b"]["result"]["figures"][0]["now"]
     assert (now["source"], now["value"]) == ("computed", pytest.approx(0.85 * 4.8 / 31, rel=5e-3))
     assert "Porch" in now["origin"]
+    # Where the shop wants each by itself, it is in pencil again.
+    assert bench("PATCH", "shop", {"learns": "own"})[0] == 200
+    now = bench("GET", f"equipment/{item}")[1]["answers"]["b"]["result"]["figures"][0]["now"]
+    assert now["source"] == "assumed"
 
 
 def test_it_goes_out_and_comes_in_with_its_item(board):

@@ -136,6 +136,7 @@ def test_the_shops_habits_are_kept_undone_and_followed(bench, lamp):
         "meter": "yes",
         "work": "",
         "series": "E24",
+        "learns": "like",
         "asked": "no",
         "true_rms": False,
     }

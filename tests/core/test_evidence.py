@@ -506,3 +506,13 @@ def test_a_look_is_lit_or_off_and_nothing_else_is_taken_for_one():
     assert (dark.agrees, dark.reading.text, dark.expected.text) == (False, "dark", "lit as it should be")
     with pytest.raises(InputError, match="dark, faint, part, lit"):
         typed("look blinks")
+
+
+def test_causes_that_no_reading_parts_are_said_to_be_such():
+    """A rectifier that is open and a joint behind it read the same at every place that a probe reaches."""
+    p = on("winding", "12Vac", flat=True, resistor="1k", rectification="half_wave")
+    taken = ["current 0A", "look dark", "supply_volts 12V", "lamp_volts 12V", "led_volts 0V", "resistor_ohms 1k"]
+    found = wrong(p, *taken, "led_straight 1.75V", "led_turned OL", "look_other dark")
+    assert {"Drectifier-open", "joint-open"} <= set(ids(found))
+    assert found.next is None
+    assert found.trouble.line.startswith(f"No reading tells these {len(found.trouble.causes)} apart")

@@ -7430,6 +7430,12 @@ export interface components {
              */
             series: "E3" | "E6" | "E12" | "E24" | "E48" | "E96" | "E192";
             /**
+             * Learns
+             * @default like
+             * @enum {string}
+             */
+            learns: "like" | "own";
+            /**
              * Asked
              * @default no
              * @enum {string}
@@ -7492,6 +7498,12 @@ export interface components {
              * @enum {string}
              */
             series: "E3" | "E6" | "E12" | "E24" | "E48" | "E96" | "E192";
+            /**
+             * Learns
+             * @default like
+             * @enum {string}
+             */
+            learns: "like" | "own";
             /**
              * Asked
              * @default no

@@ -150,7 +150,7 @@ def _found(s: Solution, taken: tuple[ReadingAfter, ...], off: tuple[str, ...], h
         return Found(Trouble((), "With a fault in it this lamp's circuit has no answer here: no cause is named."), None)
     causes = _causes(s, known, taken, off)
     step = None if asked is None else _step(s, asked, causes)
-    return Found(Trouble(causes, _line(causes, known, taken)), step)
+    return Found(Trouble(causes, _line(causes, known, taken, more=asked is not None)), step)
 
 
 def known_by(s: Solution, taken: Sequence[ReadingAfter], beside: Mapping[str, Pair] | None = None) -> Inference:
@@ -330,7 +330,7 @@ def _said(s: Solution, q: Posterior) -> str:
     return h.message if h.size is None else _frozen(q).message
 
 
-def _line(causes: tuple[Cause, ...], known: Inference, taken: Sequence[ReadingAfter]) -> str:
+def _line(causes: tuple[Cause, ...], known: Inference, taken: Sequence[ReadingAfter], *, more: bool) -> str:
     if not causes:
         return _NOTHING
     best = known.posteriors[0]
@@ -342,6 +342,8 @@ def _line(causes: tuple[Cause, ...], known: Inference, taken: Sequence[ReadingAf
         return "Of the causes known here, only this one fits."
     if causes[0].share > 0.8:
         return f"The likeliest by far, {causes[0].share_text}.{others}"
+    if len(causes) > 1 and not more:
+        return f"No reading tells these {len(causes)} apart: look at each in turn.{others}"
     if len(causes) == 1:
         return f"The likeliest, {causes[0].share_text}.{others}"
     return f"These {len(causes)} are the likeliest.{others}"
