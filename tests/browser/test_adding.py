@@ -31,6 +31,7 @@ def apply(page: str, room: Path) -> list[str]:
             file.write_text("".join([*lines[: at + 1], block, *lines[at + 1 :]]))
         else:
             assert not file.exists(), f"{path} is no addition"
+            file.parent.mkdir(parents=True, exist_ok=True)
             file.write_text(block)
         touched.append(path)
     return touched
@@ -91,7 +92,7 @@ def house(tmp_path_factory):
     (room / "docs").mkdir()
     shutil.copy(ROOT / "manage.py", room)
     touched = apply((ROOT / "docs/adding.md").read_text(), room)
-    assert len(touched) == 10
+    assert len(touched) == 15
     with socket.socket() as free:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
@@ -223,3 +224,34 @@ def test_a_field(house, page):
     assert (kept["holder"], kept["took"]["holder"].replace("\u00a0", " ")) == ("60R", "60 Ω")
     document = house.ask("GET", f"/api/equipment/{kept['equipment']}/document.json")
     assert document["equipment"]["positions"][0]["holder"] == "60R"
+
+
+def test_a_fault(house):
+    """12 V before the lamp's wire and 8.8 V behind it: what lies between is a contact, or the fuse holder, alike."""
+    lamp = house.lamp({}, {"resistor": "1k"})
+    for kind, text in (("current", "6.85mA"), ("plus_volts", "8.8V"), ("minus_volts", "0V"), ("supply_volts", "12V")):
+        body = {"id": str(uuid.uuid4()), "what": kind, "text": text, "burden": "", "note": "", "state": "on"}
+        house.ask("POST", f"/api/positions/{lamp}/reading", body)
+    causes = {c["id"]: c for c in house.report(lamp)["trouble"]["causes"]}
+    assert causes["fuse-holder"]["share"] == pytest.approx(causes["contact"]["share"], rel=1e-6)
+    assert "clips of the fuse holder" in causes["fuse-holder"]["message"]
+
+
+def test_a_build_step(house, page):
+    lamp = house.lamp({}, {})
+    ids = [s["id"] for s in house.report(lamp)["build"]]
+    assert ids[ids.index("power") + 1] == "listen"
+    page.goto(f"{house.url}/position/{lamp}/build")
+    expect(page.get_by_text("does anything hum that did not before?")).to_be_visible(timeout=60_000)
+
+
+def test_a_mark(house):
+    """100 nF, 15 % either way."""
+    read = house.ask("GET", "/api/marks/read?kind=capacitor&text=104L&expected=")
+    assert "85" in json.dumps(read) and "115" in json.dumps(read)
+
+
+def test_a_view(house, page):
+    page.goto(f"{house.url}/colours")
+    expect(page.get_by_role("heading", name="Colours")).to_be_visible(timeout=60_000)
+    expect(page.get_by_role("list", name="LEDs").get_by_text("Red 5 mm diffused")).to_be_visible()

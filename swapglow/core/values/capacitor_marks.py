@@ -9,8 +9,17 @@ from dataclasses import dataclass
 
 from swapglow.core.values.resistor_marks import MarkError
 
-# Share either way; the letters under 10 pF are picofarads and no share, and Z goes one way further than the other.
-TOLERANCES = {"E": 0.005, "F": 0.01, "G": 0.02, "H": 0.025, "J": 0.05, "K": 0.1, "M": 0.2, "N": 0.3}
+TOLERANCES = {
+    # Share either way; the letters under 10 pF are picofarads and no share, and Z goes one way further than the other.
+    "E": 0.005,
+    "F": 0.01,
+    "G": 0.02,
+    "H": 0.025,
+    "J": 0.05,
+    "K": 0.1,
+    "M": 0.2,
+    "N": 0.3,
+}
 IN_PICOFARADS = {"B": 0.1e-12, "C": 0.25e-12, "D": 0.5e-12}
 _PLACES = {"p": 1e-12, "n": 1e-9, "u": 1e-6, "µ": 1e-6, "μ": 1e-6, "m": 1e-3}
 _POWERS = {**{n: n for n in range(7)}, 8: -2, 9: -1}
