@@ -62,7 +62,7 @@ def day(request: HttpRequest, hours: Hours = USUAL_HOURS, begins: Short = "") ->
         meanwhile=[_task(t) for t in meanwhile(found.tasks, found.begins)],
         line=found.day.line,
         late=list(found.late),
-        durations=[DurationOut(label=t.label, minutes=round(t.minutes), line=t.line) for t in found.took.values()],
+        durations=[DurationOut(label=t.label, minutes=round(t.minutes), line=t.line) for t in found.durations.values()],
         fresh=found.fresh,
     )
 

@@ -35,13 +35,13 @@ from swapglow.core.quantities.inputs import read_single
 from swapglow.core.stock.judged import made_of, values_at_hand
 from swapglow.core.stock.mark import UNSAID_TOLERANCE, MarkKind, MarkWritten, read_mark, write_mark
 from swapglow.core.values.resistor_marks import marks_of
+from swapglow.inputs.echoes import echoes
 from swapglow.inputs.kept import check_change, readable
-from swapglow.inputs.named import check_named
 from swapglow.inputs.patch import sent, touched
 from swapglow.inputs.quantity import Short
+from swapglow.inputs.required_units import require_units
 from swapglow.inputs.stock import PART_KINDS, PartInput
 from swapglow.inputs.stock_to_core import label_of, of_catalogue, part_of
-from swapglow.inputs.taken import taken
 from swapglow.records import buying, drawer, edit_conflicts, order, reports, stock, taking_out
 from swapglow.records.limits import check_room
 from swapglow.records.models import StockPart
@@ -59,13 +59,13 @@ def _part(record: StockPart) -> PartAnswer:
         part = part_of(str(record.pk), typed)
     except InputError as problem:
         return PartAnswer(
-            **record.shown, id=record.pk, took={}, label=str(record), now="empty", marks=None, wrong=problem.message
+            **record.shown, id=record.pk, echo={}, label=str(record), now="empty", marks=None, wrong=problem.message
         )
     tolerance = UNSAID_TOLERANCE if part.tolerance is None else part.tolerance
     return PartAnswer(
         **record.shown,
         id=record.pk,
-        took=taken(typed),
+        echo=echoes(typed),
         label=label_of(typed),
         now=part.level,
         marks=None if part.ohm is None else marks_of(part.ohm, tolerance),
@@ -107,7 +107,7 @@ def create(request: HttpRequest, key: UUID, data: PartInput) -> PartAnswer:
     """Put a part in; sent twice, it is put in once."""
     found = StockPart.objects.filter(pk=key).first()
     if found is None:
-        check_named(PartInput, sent(data))
+        require_units(PartInput, sent(data))
         part_of(str(key), data)
         found = StockPart(id=key, order=order.last(StockPart.objects), inputs=data.model_dump(mode="json"))
         check_room(found)
@@ -123,7 +123,7 @@ def edit(request: HttpRequest, key: UUID, data: PartPatch) -> PartAnswer:
     found = get_object_or_404(StockPart, pk=key)
     fields = sent(data)
     edit_conflicts.check(found.inputs, fields, fields.pop("was", {}))
-    check_named(PartInput, fields)
+    require_units(PartInput, fields)
     was = found.inputs
     found.join(fields)
     check_change(lambda part: part_of(str(key), readable(PartInput, part)[0]), was, found.inputs, fields)

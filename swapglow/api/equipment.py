@@ -23,12 +23,12 @@ from swapglow.api.schemas import (
 from swapglow.api.serializers import rail_answer, steps, summary, take_in_view
 from swapglow.core.presentation.budget import RailBudget
 from swapglow.core.supplies import SUPPLIES
+from swapglow.inputs.echoes import echoes
 from swapglow.inputs.equipment import EquipmentInput
 from swapglow.inputs.kept import check_change, readable, readable_by
-from swapglow.inputs.named import check_named
 from swapglow.inputs.patch import sent, touched
 from swapglow.inputs.rail import RailInput
-from swapglow.inputs.taken import taken
+from swapglow.inputs.required_units import require_units
 from swapglow.inputs.to_core import check_dims, check_fitted, rail_of
 from swapglow.records import edit_conflicts, order, reports
 from swapglow.records.drawer import at_hand
@@ -47,7 +47,7 @@ def _equipment_out(e: Equipment) -> EquipmentOut:
         take_in=take_in_view(e),
         dimming={k: reports.dimming_of(d, at_hand()) for k, d in e.input.dims.items()},
         answers=reports.circuit_answers(e.input.fitted),
-        took={k: taken(f) for k, f in e.input.fitted.items()},
+        echo={k: echoes(f) for k, f in e.input.fitted.items()},
         rails=[rail_answer(r) for r in e.rails.all()],
         positions=[summary(p) for p in e.positions.select_related("rail", "summary")],
         job=job_of(e),
@@ -82,7 +82,7 @@ def change(request: HttpRequest, key: UUID, data: EquipmentPatch) -> ItemAnswer:
     e = get_object_or_404(Equipment, pk=key)
     fields = sent(data)
     edit_conflicts.check(e.inputs, fields, fields.pop("was", {}))
-    check_named(EquipmentInput, fields)
+    require_units(EquipmentInput, fields)
     label = f"edit {e.input.name}: {said(fields)}"
     before = e.inputs
     e.join(fields)
@@ -121,7 +121,7 @@ def create_rail(request: HttpRequest, key: UUID, data: NewRail) -> RailAnswer:
     found = Rail.objects.filter(pk=key).first()
     if found is None:
         e = get_object_or_404(Equipment, pk=data.equipment)
-        check_named(RailInput, sent(data), details=SUPPLIES[data.kind].details)
+        require_units(RailInput, sent(data), details=SUPPLIES[data.kind].details)
         typed = data.model_dump(mode="json", exclude={"equipment"})
         found = Rail(id=key, equipment=e, order=order.last(e.rails), inputs=typed)
         rail_of(found.input)
@@ -138,7 +138,7 @@ def change_rail(request: HttpRequest, key: UUID, data: RailPatch) -> RailAnswer:
     r = get_object_or_404(Rail, pk=key)
     fields = sent(data)
     edit_conflicts.check(r.inputs, fields, fields.pop("was", {}))
-    check_named(RailInput, fields, details=SUPPLIES[fields.get("kind", r.input.kind)].details)
+    require_units(RailInput, fields, details=SUPPLIES[fields.get("kind", r.input.kind)].details)
     label = f"edit {r.input.name}: {said(fields)}"
     _forget(r, fields.get("kind", r.input.kind))
     before = r.inputs

@@ -12,9 +12,9 @@ from swapglow.api.saving import saving
 from swapglow.api.schemas import BenchLedAnswer, BenchLedPatch, LedsOut, Problems
 from swapglow.api.serializers import bench_led_answer, steps
 from swapglow.inputs.kept import check_change, readable
-from swapglow.inputs.named import check_named
 from swapglow.inputs.patch import sent, touched
 from swapglow.inputs.position import PositionInput
+from swapglow.inputs.required_units import require_units
 from swapglow.inputs.stock import BenchLedInput
 from swapglow.inputs.stock_to_core import bench_led_of, led_part_of
 from swapglow.records import drawer, edit_conflicts, order
@@ -44,7 +44,7 @@ def read(request: HttpRequest) -> LedsOut:
 @decorate_view(saving)
 def create(request: HttpRequest, key: UUID, data: BenchLedInput) -> BenchLedAnswer:
     """Keep an LED on the bench; sent twice, it is kept once."""
-    check_named(BenchLedInput, sent(data))
+    require_units(BenchLedInput, sent(data))
     return _kept(key, data)
 
 
@@ -75,7 +75,7 @@ def change(request: HttpRequest, key: UUID, data: BenchLedPatch) -> BenchLedAnsw
     found = get_object_or_404(BenchLed, pk=key)
     fields = sent(data)
     edit_conflicts.check(found.inputs, fields, fields.pop("was", {}))
-    check_named(BenchLedInput, fields)
+    require_units(BenchLedInput, fields)
     was = found.inputs
     found.join(fields)
     check_change(lambda led: _check(key, readable(BenchLedInput, led)[0]), was, found.inputs, fields)

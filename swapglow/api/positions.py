@@ -40,11 +40,11 @@ from swapglow.core.presentation.schematic import schematic
 from swapglow.core.quantities import InputError
 from swapglow.core.search import Swaps, search
 from swapglow.inputs.kept import check_change
-from swapglow.inputs.named import check_named
 from swapglow.inputs.patch import sent, texts_of, touched
 from swapglow.inputs.position import PositionInput
 from swapglow.inputs.quantity import Quantity
 from swapglow.inputs.rail import RailInput
+from swapglow.inputs.required_units import require_units
 from swapglow.inputs.to_core import check_fitted, sweep_of
 from swapglow.records import edit_conflicts, order, past, reports, taking_out
 from swapglow.records.drawer import at_hand
@@ -97,7 +97,7 @@ def create(request: HttpRequest, key: UUID, data: NewPosition) -> PositionAnswer
     found = Position.objects.filter(pk=key).first()
     if found is None:
         e = get_object_or_404(Equipment, pk=data.equipment)
-        check_named(PositionInput, sent(data))
+        require_units(PositionInput, sent(data))
         rail = e.rails.filter(pk=data.rail).first() if data.rail else e.rails.first()
         if rail is None and data.rail:
             raise InputError("rail", "That rail is not in this equipment.")
@@ -161,7 +161,7 @@ def change(request: HttpRequest, key: UUID, data: PositionPatch) -> PositionAnsw
     p = find(key)
     fields = sent(data)
     edit_conflicts.check({**p.inputs, "rail": str(p.rail_id)}, fields, fields.pop("was", {}))
-    check_named(PositionInput, fields, details=DRIVERS[fields.get("driver_kind", p.input.driver_kind)].details)
+    require_units(PositionInput, fields, details=DRIVERS[fields.get("driver_kind", p.input.driver_kind)].details)
     label = f"edit {p.input.name}: {said(fields)}"
     return change_position(p, fields, label, f"position:{key}:{touched(fields)}")
 

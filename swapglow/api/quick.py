@@ -7,7 +7,7 @@ from ninja import Router, Status
 from ninja.decorators import decorate_view
 
 from swapglow.api.saving import saving
-from swapglow.api.schemas import PositionAnswer, Problems, QuickIn, QuickKeep, ReportAnswer, TookIn, TookOut
+from swapglow.api.schemas import EchoIn, EchoOut, PositionAnswer, Problems, QuickIn, QuickKeep, ReportAnswer
 from swapglow.api.serializers import position_answer, report_answer
 from swapglow.core.assess import Bench, assess
 from swapglow.core.design.changes import with_changes
@@ -30,16 +30,16 @@ from swapglow.core.quantities import (
     WATT,
     InputError,
     QuantityError,
-    took,
+    echo,
 )
 from swapglow.core.quantities.bare import with_unit
 from swapglow.core.quick_sum import quick_rail
 from swapglow.inputs.equipment import EquipmentInput
-from swapglow.inputs.named import check_named
 from swapglow.inputs.patch import sent, texts_of
 from swapglow.inputs.position import PositionInput
 from swapglow.inputs.quantity import Quantity
 from swapglow.inputs.rail import RailInput
+from swapglow.inputs.required_units import require_units
 from swapglow.inputs.to_core import position_of
 from swapglow.records import order
 from swapglow.records.drawer import at_hand
@@ -72,14 +72,14 @@ _UNITS = {
 }
 
 
-@router.post("/took", response={200: TookOut, 422: Problems})
-def read_text(request: HttpRequest, data: TookIn) -> TookOut:
+@router.post("/echo", response={200: EchoOut, 422: Problems})
+def read_text(request: HttpRequest, data: EchoIn) -> EchoOut:
     """What a text is taken for; an error is an answer here, not a refusal."""
     text, unit = (with_unit(data.text, "mA"), "A") if data.unit == "mA" else (data.text, data.unit)
     try:
-        return TookOut(took=took(text, _UNITS[unit]), error="")
+        return EchoOut(echo=echo(text, _UNITS[unit]), error="")
     except QuantityError as problem:
-        return TookOut(took="", error=str(problem))
+        return EchoOut(echo="", error=str(problem))
 
 
 def _rail(q: QuickIn) -> RailInput:
@@ -87,7 +87,7 @@ def _rail(q: QuickIn) -> RailInput:
 
 
 def _report(q: QuickIn) -> Report:
-    check_named(PositionInput, sent(q.position))
+    require_units(PositionInput, sent(q.position))
     position = position_of(q.position, _rail(q))
     if q.changes:
         position = with_changes(position, q.changes)

@@ -3,7 +3,7 @@
 # They ask by POST and change nothing: a device that only looks may call them.
 ASKING = frozenset(
     (
-        "api/took",
+        "api/echo",
         "api/quick",
         "api/positions/<key>/assess",
         "api/drawer/csv/look",

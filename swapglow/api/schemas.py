@@ -45,7 +45,7 @@ from swapglow.inputs.shop import ShopInput
 from swapglow.inputs.stock import BenchLedInput, PartInput
 
 # What each text was taken for, by field.
-Took = dict[str, str]
+Echo = dict[str, str]
 
 
 class FieldProblem(Schema):
@@ -121,7 +121,7 @@ class RailAnswer(RailInput):
     id: UUID
     equipment: UUID
     levels: list[str]
-    took: Took
+    echo: Echo
     reads: str
     unread: list[Unread]
 
@@ -156,7 +156,7 @@ class PositionAnswer(PositionInput):
     id: UUID
     equipment: UUID
     rail: UUID
-    took: Took
+    echo: Echo
     goes_in: str
     unread: list[Unread]
 
@@ -260,7 +260,7 @@ class EquipmentOut(EquipmentInput):
     take_in: TakeInView
     dimming: dict[str, Dimming]
     answers: dict[str, CircuitAnswer]
-    took: dict[str, Took]
+    echo: dict[str, Echo]
     rails: list[RailAnswer]
     positions: list[Summary]
     job: Job
@@ -416,17 +416,17 @@ class BenchReading(Schema):
 UnitName = Literal["V", "A", "Ω", "cd", "Hz", "F", "Ah", "s", "°C", "m", "°", "lm", "K/W", "H", "W"]
 
 
-class TookIn(Schema):
+class EchoIn(Schema):
     """A text to read, and the unit it should be in; "mA" is a current whose bare number is milliamps."""
 
     text: Short
     unit: UnitName | Literal["mA"]
 
 
-class TookOut(Schema):
+class EchoOut(Schema):
     """What a text was taken for, or why it cannot be read."""
 
-    took: str
+    echo: str
     error: str
 
 
@@ -484,7 +484,7 @@ class PartAnswer(PartInput):
     """A part as kept, with what its texts were taken for, how full its compartment is, and how it is marked."""
 
     id: UUID
-    took: Took
+    echo: Echo
     label: str
     now: Level
     marks: Marks | None
@@ -629,7 +629,7 @@ class BenchLedAnswer(BenchLedInput):
     """A bench's own LED as kept, with what its texts were taken for, its line, and how full its bag is."""
 
     id: UUID
-    took: Took
+    echo: Echo
     line: str
     now: Level
 

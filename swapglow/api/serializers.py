@@ -28,13 +28,13 @@ from swapglow.core.stock.part import Level
 from swapglow.core.supplies import SUPPLIES
 from swapglow.core.supplies.rail_line import rail_line
 from swapglow.document.report import report_json
+from swapglow.inputs.echoes import echoes
 from swapglow.inputs.equipment import FeasibilityInput, TakeInInput
 from swapglow.inputs.holder import holder_of
 from swapglow.inputs.kept import readable, readable_by, standing_in, without
 from swapglow.inputs.position import PositionInput
 from swapglow.inputs.rail import RailInput
 from swapglow.inputs.stock_to_core import bench_led_of, led_part_of
-from swapglow.inputs.taken import taken
 from swapglow.inputs.to_core import feasibility_of, position_of, rail_of
 from swapglow.records.models import BenchLed, Equipment, Position, Rail, ReadingAfter, ReadingBefore, Step
 from swapglow.records.steps import next_steps
@@ -49,7 +49,7 @@ def rail_answer(r: Rail) -> RailAnswer:
         id=r.pk,
         equipment=r.equipment_id,
         levels=list(SUPPLIES[typed.kind].levels),
-        took=taken(typed),
+        echo=echoes(typed),
         reads=_line(typed),
         unread=[*r.unread, *readable_by(_read_rail, r.inputs)],
     )
@@ -104,7 +104,7 @@ def bench_led_answer(led: BenchLed) -> BenchLedAnswer:
         level = led_part_of(str(led.pk), led.input).level
     except InputError as problem:
         line = problem.message
-    return BenchLedAnswer(**led.shown, id=led.pk, took=taken(led.input), line=line, now=level)
+    return BenchLedAnswer(**led.shown, id=led.pk, echo=echoes(led.input), line=line, now=level)
 
 
 def lamp_reader(p: Position) -> Callable[[Mapping[str, Any]], object]:
@@ -121,7 +121,7 @@ def position_answer(p: Position) -> PositionAnswer:
         id=p.pk,
         equipment=p.equipment_id,
         rail=p.rail_id,
-        took=taken(p.input),
+        echo=echoes(p.input),
         goes_in=holder_of(p.input),
         unread=[*p.unread, *readable_by(lamp_reader(p), p.inputs)],
     )

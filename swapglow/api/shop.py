@@ -8,8 +8,8 @@ from swapglow.api.equipment import said
 from swapglow.api.saving import saving
 from swapglow.api.schemas import Problems, ShopAnswer, ShopPatch
 from swapglow.core.measurement.clip_first import TRUE_RMS
-from swapglow.inputs.named import check_named
 from swapglow.inputs.patch import sent, touched
+from swapglow.inputs.required_units import require_units
 from swapglow.inputs.shop import ShopInput
 from swapglow.records import edit_conflicts
 from swapglow.records.models import Shop
@@ -36,7 +36,7 @@ def change(request: HttpRequest, data: ShopPatch) -> ShopAnswer:
     shop = Shop.own()
     fields = sent(data)
     edit_conflicts.check(shop.inputs, fields, fields.pop("was", {}))
-    check_named(ShopInput, fields)
+    require_units(ShopInput, fields)
     shop.join(fields)
     with recorded("", f"edit the shop's habits: {said(fields)}", f"shop:{touched(fields)}"):
         keep(shop)

@@ -10,8 +10,8 @@ from swapglow.core.intake.hazards import CLOSING
 from swapglow.core.intake.stages import DONE
 from swapglow.core.planning.build_step_kinds import kind_of_step
 from swapglow.core.planning.day import Day, plan_day
+from swapglow.core.planning.durations import Duration, durations_of
 from swapglow.core.planning.remaining_work import Wait, holds, kinds_left
-from swapglow.core.planning.took import Took, learnt
 from swapglow.core.planning.work import Kind, Lamp, Task, tasks_of
 from swapglow.core.quantities import InputError
 from swapglow.core.quantities.everyday import moment, read_minutes
@@ -36,7 +36,7 @@ class BenchDay:
         day: the plan.
         tasks: everything that is left, planned or not.
         begins: when it does.
-        took: how long each kind of work takes.
+        durations: how long each kind of work takes.
         late: items whose day has passed, by name.
         fresh: whether every lamp is in it as it stands now.
     """
@@ -44,7 +44,7 @@ class BenchDay:
     day: Day
     tasks: tuple[Task, ...]
     begins: datetime
-    took: dict[Kind, Took]
+    durations: dict[Kind, Duration]
     late: tuple[str, ...]
     fresh: bool
 
@@ -91,7 +91,7 @@ def _lamp(e: Equipment, p: Position, data: dict[str, Any] | None, here: list[Par
     return Lamp(str(p.pk), str(p), str(e.pk), str(e), left, held, until, e.inputs.get("promised") or "")
 
 
-def durations() -> dict[Kind, Took]:
+def durations() -> dict[Kind, Duration]:
     """How long each kind of work takes here, by the minutes written at the steps of all lamps."""
     recorded: dict[Kind, list[float]] = {}
     for steps in Position.objects.exclude(inputs__steps={}).values_list("inputs__steps", flat=True):
@@ -103,7 +103,7 @@ def durations() -> dict[Kind, Took]:
                 of_lamp[kind] = of_lamp.get(kind, 0.0) + minutes
         for kind, minutes in of_lamp.items():
             recorded.setdefault(kind, []).append(minutes)
-    return learnt(recorded)
+    return durations_of(recorded)
 
 
 def _minutes(text: str) -> float | None:

@@ -24,7 +24,7 @@ def test_details_are_kept_one_at_a_time_and_another_kind_keeps_them(bench):
     assert bench("PATCH", path, {"driver_details": kept})[0] == 200
     status, p = bench("PATCH", path, {"driver_details": {"leak": {"text": "5uA"}}})
     assert status == 200
-    assert p["took"]["driver_details.keep_warm"].replace("\u00a0", " ") == "680 Ω"
+    assert p["echo"]["driver_details.keep_warm"].replace("\u00a0", " ") == "680 Ω"
     assert set(p["driver_details"]) == {"keep_warm", "leak"}
     assert [m["id"] for m in report(bench, key)["snapshots"]] == ["now", "off"]
     assert bench("PATCH", path, {"driver_kind": "flasher"})[1]["driver_details"]["keep_warm"]["text"] == "680R"

@@ -286,7 +286,7 @@ ROWS = [(what, field) for what, table in TABLES.items() for field in table]
 
 
 # What is said of a record, which follows what is typed.
-SAID = {"position": {"took", "goes_in"}, "rail": {"took", "reads", "levels"}, "item": set(), "sheet": set()}
+SAID = {"position": {"echo", "goes_in"}, "rail": {"echo", "reads", "levels"}, "item": set(), "sheet": set()}
 
 
 def written(content, keys, what):

@@ -57,7 +57,7 @@ def test_a_current_without_a_unit_is_asked_for_it_at_its_field(bench, keys, path
 def test_bands_and_a_chips_mark_are_a_resistor_as_well_as_its_value(bench, keys, text):
     """4.7 kΩ by IEC 60062."""
     answer = bench("PATCH", f"positions/{keys['position']}", {"resistor": text})[1]
-    assert (answer["resistor"], answer["took"]["resistor"]) == (text, "4.7\u00a0kΩ")
+    assert (answer["resistor"], answer["echo"]["resistor"]) == (text, "4.7\u00a0kΩ")
     worked = bench("POST", f"positions/{keys['position']}/assess", {"changes": {}})[1]
     assert worked["report"]["sizing"]["each"]["value"] == 4700
 
@@ -68,7 +68,7 @@ def test_what_was_kept_in_amps_before_stays_so(bench, keys):
     lamp.join({"rated": "0.02"})
     lamp.save()
     answer = bench("PATCH", f"positions/{lamp.pk}", {"notes": "later"})[1]
-    assert (answer["rated"], answer["took"]["rated"]) == ("0.02", "20\u00a0mA")
+    assert (answer["rated"], answer["echo"]["rated"]) == ("0.02", "20\u00a0mA")
 
 
 @pytest.mark.parametrize(("text", "kept"), [("2.1", "2.1mA"), ("2.1mA", "2.1mA"), ("0.0021A", "0.0021A")])
@@ -80,7 +80,7 @@ def test_a_bare_reading_of_current_is_milliamps(bench, keys, text, kept):
     before = {"position": lamp, "function": "dc_amps", "text": text}
     assert bench("PUT", f"readings/before/{uuid.uuid4()}", before)[0] == 200
     assert ReadingBefore.objects.get().input.text == kept
-    assert bench("POST", "took", {"text": text, "unit": "mA"})[1] == {"took": "2.1\u00a0mA", "error": ""}
+    assert bench("POST", "echo", {"text": text, "unit": "mA"})[1] == {"echo": "2.1\u00a0mA", "error": ""}
 
 
 def test_a_first_lamp_brings_its_rail_along_in_pencil_and_only_once(bench):

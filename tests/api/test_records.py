@@ -130,7 +130,7 @@ def test_a_rail_reading_inks_the_rail(bench):
     assert bench("POST", f"{path}/reading", reading)[0] == 204
     rail = bench("GET", path)[1]["rail"]
     assert rail["high"] == {"text": "26.1V", "source": "measured", "note": "200 V range"}
-    assert rail["took"]["high"] == "26.1\u00a0V"
+    assert rail["echo"]["high"] == "26.1\u00a0V"
 
 
 def test_a_remedy_is_tried_without_saving_and_taken(bench):

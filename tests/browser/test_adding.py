@@ -221,7 +221,7 @@ def test_a_field(house, page):
     page.get_by_role("button", name="Close").click()
     expect(page.locator("[data-finding=tired-holder]")).to_contain_text("60 Ω keeps")
     kept = house.ask("GET", f"/api/positions/{lamp}")["position"]
-    assert (kept["holder"], kept["took"]["holder"].replace("\u00a0", " ")) == ("60R", "60 Ω")
+    assert (kept["holder"], kept["echo"]["holder"].replace("\u00a0", " ")) == ("60R", "60 Ω")
     document = house.ask("GET", f"/api/equipment/{kept['equipment']}/document.json")
     assert document["equipment"]["positions"][0]["holder"] == "60R"
 

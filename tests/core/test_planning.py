@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from swapglow.core.planning.day import at_clock, first_come, meanwhile, plan_day, while_hot
-from swapglow.core.planning.took import learnt
+from swapglow.core.planning.durations import durations_of
 from swapglow.core.planning.work import CHANGE_MIN, KINDS, SET_UP_MIN, SOAK_MIN, USUAL_MIN, Lamp, tasks_of
 from swapglow.core.quantities import InputError
 from swapglow.core.quantities.everyday import read_minutes
@@ -170,7 +170,7 @@ def test_nothing_is_begun_that_would_not_be_finished():
 
 def test_how_long_it_takes_is_learnt_from_three_on():
     """Of 4, 6 and 11 the middle is 6; half lie between 5 and 8.5 (quartiles, inclusive)."""
-    found = learnt({"trial": [4, 11, 6], "solder": [30, 40]})
+    found = durations_of({"trial": [4, 11, 6], "solder": [30, 40]})
     assert (found["trial"].minutes, found["trial"].low, found["trial"].high, found["trial"].known) == (6, 5, 8.5, 3)
     assert found["trial"].line == "median of 3 here, 5 to 8 min in the middle half"
     assert (found["solder"].minutes, found["solder"].line) == (USUAL_MIN["solder"], "usual, ours: 2 of 3 recorded")

@@ -17,7 +17,7 @@ pytestmark = pytest.mark.django_db(transaction=True, databases=["default", "devi
 DESCRIBED = json.loads((Path(__file__).resolve().parents[2] / "docs/openapi.json").read_text())["paths"]
 # They only ask: each is looked at below for whether it leaves the records as they are.
 ONLY_ASK = {
-    "POST /api/took",
+    "POST /api/echo",
     "POST /api/quick",
     "POST /api/positions/{key}/assess",
     "POST /api/drawer/csv/look",
@@ -60,7 +60,7 @@ def test_what_only_asks_changes_nothing(phone, bench):
         return Step.objects.count(), [list(m.objects.values_list("pk", flat=True)) for m in KEPT]
 
     before = stands()
-    assert phone("POST", "took", {"text": "3k9", "unit": "Ω"})[0] == 200
+    assert phone("POST", "echo", {"text": "3k9", "unit": "Ω"})[0] == 200
     assert (
         phone("POST", "quick", {"rail": "12V", "position": {"led_id": "red-5-diffused", "target": {"text": "5mA"}}})[0]
         == 200

@@ -278,10 +278,10 @@ export const useFind = (asked: string) =>
   });
 
 /** What a text is taken for, as the server reads it. */
-export const useTook = (text: string, unit: Schemas["TookIn"]["unit"]) =>
+export const useEcho = (text: string, unit: Schemas["EchoIn"]["unit"]) =>
   useQuery({
-    queryKey: ["took", unit, text],
-    queryFn: () => unwrap(client.POST("/api/took", { body: { text, unit } })),
+    queryKey: ["echo", unit, text],
+    queryFn: () => unwrap(client.POST("/api/echo", { body: { text, unit } })),
     enabled: text.trim() !== "",
     staleTime: Infinity,
     placeholderData: keepPreviousData,

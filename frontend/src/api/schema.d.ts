@@ -84,7 +84,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/took": {
+    "/api/echo": {
         parameters: {
             query?: never;
             header?: never;
@@ -3045,8 +3045,8 @@ export interface components {
              * Format: uuid
              */
             rail: string;
-            /** Took */
-            took: {
+            /** Echo */
+            echo: {
                 [key: string]: string;
             };
             /** Goes In */
@@ -3187,8 +3187,8 @@ export interface components {
             equipment: string;
             /** Levels */
             levels: string[];
-            /** Took */
-            took: {
+            /** Echo */
+            echo: {
                 [key: string]: string;
             };
             /** Reads */
@@ -4173,20 +4173,20 @@ export interface components {
             driver_note: string;
         };
         /**
-         * TookOut
+         * EchoOut
          * @description What a text was taken for, or why it cannot be read.
          */
-        TookOut: {
-            /** Took */
-            took: string;
+        EchoOut: {
+            /** Echo */
+            echo: string;
             /** Error */
             error: string;
         };
         /**
-         * TookIn
+         * EchoIn
          * @description A text to read, and the unit it should be in; "mA" is a current whose bare number is milliamps.
          */
-        TookIn: {
+        EchoIn: {
             /** Text */
             text: string;
             /** Unit */
@@ -5358,8 +5358,8 @@ export interface components {
              * Format: uuid
              */
             id: string;
-            /** Took */
-            took: {
+            /** Echo */
+            echo: {
                 [key: string]: string;
             };
             /** Label */
@@ -6107,8 +6107,8 @@ export interface components {
             answers: {
                 [key: string]: components["schemas"]["CircuitAnswer"];
             };
-            /** Took */
-            took: {
+            /** Echo */
+            echo: {
                 [key: string]: {
                     [key: string]: string;
                 };
@@ -7138,8 +7138,8 @@ export interface components {
              * Format: uuid
              */
             id: string;
-            /** Took */
-            took: {
+            /** Echo */
+            echo: {
                 [key: string]: string;
             };
             /** Line */
@@ -9451,7 +9451,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TookIn"];
+                "application/json": components["schemas"]["EchoIn"];
             };
         };
         responses: {
@@ -9461,7 +9461,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TookOut"];
+                    "application/json": components["schemas"]["EchoOut"];
                 };
             };
             /** @description The request cannot be read. */

@@ -1,5 +1,5 @@
 import type { Schemas } from "../api/client";
-import { useCatalogue, useTook } from "../api/queries";
+import { useCatalogue, useEcho } from "../api/queries";
 import type { FromField } from "../saving/saves";
 import { useDraft } from "../saving/useDraft";
 
@@ -34,7 +34,7 @@ export function useReading({
   const burden = useDraft(`burden.${positionId}`, "5R", "Meter adds");
   const leads = useCatalogue().data?.leads[kind];
   const asked = leads ? draft.value : "";
-  const read = useTook(asked, leads?.unit || "V");
+  const read = useEcho(asked, leads?.unit || "V");
   const isCurrent = kind === "current";
   const keep = () => {
     // The field is empty at once: a second press finds nothing to read.
@@ -66,6 +66,6 @@ export function useReading({
     keep,
     label: leads?.label ?? "Reading",
     error: draft.refused ?? wrong,
-    hint: asked.trim() && read.data?.took ? `Taken as ${read.data.took}` : "",
+    hint: asked.trim() && read.data?.echo ? `Taken as ${read.data.echo}` : "",
   };
 }

@@ -63,7 +63,7 @@ const places = new Map<string, string>();
 const refusals = new Map<string, Save>();
 let count = 0;
 
-const asked = ["catalogue", "took", "quick"];
+const asked = ["catalogue", "echo", "quick"];
 
 /**
  * Ask anew for whatever a save may have changed. What is asked for the first time may be answered as it was before:

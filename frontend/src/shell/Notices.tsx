@@ -3,7 +3,7 @@ import { Link, useLocation } from "react-router";
 import styled from "styled-components";
 
 import { allDrafts, outOfSight, putBack, subscribeDrafts } from "../saving/drafts";
-import { useLine, type Line } from "../saving/line";
+import { useConnection, type Connection } from "../saving/connection";
 import { usePaired } from "../saving/paired";
 import { allNotices, subscribeNotices, unsay, type Notice } from "../saving/notices";
 import { howKept, subscribeStore } from "../saving/store";
@@ -61,17 +61,17 @@ interface Props {
 
 /** Under the head of every view: how saving goes, what was refused and where, and what was just done. */
 export function Notices({ onUndo, onPass }: Props) {
-  const line = useLine();
+  const connection = useConnection();
   const paired = usePaired();
   const notices = useSyncExternalStore(subscribeNotices, allNotices);
   const keeping = useSyncExternalStore(subscribeStore, howKept);
   return (
     <Place role="status">
-      {line.state !== "well" && paired && <Warn>{saying(line)}</Warn>}
+      {connection.state !== "well" && paired && <Warn>{saying(connection)}</Warn>}
       {!paired && (
         <Warn>
-          This phone is not paired with the bench any more. {waits(line.waiting)} At the bench press
-          “Add a phone” and scan the code; it then goes on here.
+          This phone is not paired with the bench any more. {waits(connection.waiting)} At the bench
+          press “Add a phone” and scan the code; it then goes on here.
         </Warn>
       )}
       {keeping === "larger" && (
@@ -113,7 +113,7 @@ function waits(waiting: number): string {
     : `${waiting} changes are kept here and will be saved then.`;
 }
 
-function saying({ state, waiting }: Line): string {
+function saying({ state, waiting }: Connection): string {
   const changes = waiting === 1 ? "1 change is" : `${waiting} changes are`;
   return state === "offline"
     ? `No connection: ${changes} kept here and will be saved when it is back.`

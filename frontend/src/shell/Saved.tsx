@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import styled from "styled-components";
 
-import { useLine } from "../saving/line";
+import { useConnection } from "../saving/connection";
 
 const Said = styled.span`
   font-size: 0.9rem;
@@ -16,7 +16,7 @@ const STAYS_MS = 2500;
 
 /** Quietly, whether what was typed is with the server. What goes wrong is said in the notices. */
 export function Saved() {
-  const { waiting } = useLine();
+  const { waiting } = useConnection();
   const saving = waiting > 0;
   const [lately, setLately] = useState(false);
   if (saving && !lately) setLately(true);

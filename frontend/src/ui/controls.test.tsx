@@ -20,7 +20,7 @@ afterEach(() => {
 });
 
 const vf = { text: "2V", source: "assumed" as const, note: "" };
-const taken = { "/api/took": { took: "2.1 V", error: "" }, "/api/record": {} };
+const taken = { "/api/echo": { echo: "2.1 V", error: "" }, "/api/record": {} };
 
 function type(label: string, text: string) {
   const field = screen.getByLabelText<HTMLInputElement>(label);
@@ -70,7 +70,7 @@ test("what was changed elsewhere meanwhile is shown, and one of both is kept", a
 });
 
 test("what cannot be read is said while it is typed", async () => {
-  await quantity({ ...taken, "/api/took": { took: "", error: '"12X" is not a voltage.' } });
+  await quantity({ ...taken, "/api/echo": { echo: "", error: '"12X" is not a voltage.' } });
   type("Own Vf", "12X");
   await waitFor(() => expect(screen.getByText('"12X" is not a voltage.')).toBeTruthy());
 });

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from statistics import median
 
-from swapglow.core.planning.took import ENOUGH
+from swapglow.core.planning.durations import ENOUGH
 from swapglow.core.quantities.everyday import hours_worked_text, money_text
 
 

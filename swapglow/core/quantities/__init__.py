@@ -1,11 +1,11 @@
 """Values as people write them, and where each came from."""
 
+from swapglow.core.quantities.echo import echo
 from swapglow.core.quantities.inputs import Input, InputError
 from swapglow.core.quantities.parse import Parsed, QuantityError, parse, parse_single
 from swapglow.core.quantities.provenance import Figure, Source
 from swapglow.core.quantities.show import engineering, hours_text, number_text, percent, show, times_text
 from swapglow.core.quantities.shown import Shown, percent_shown, shown
-from swapglow.core.quantities.took import took
 from swapglow.core.quantities.units import (
     AMPERE,
     AMPERE_HOUR,
@@ -51,6 +51,7 @@ __all__ = [
     "Shown",
     "Source",
     "Unit",
+    "echo",
     "engineering",
     "hours_text",
     "number_text",
@@ -61,5 +62,4 @@ __all__ = [
     "show",
     "shown",
     "times_text",
-    "took",
 ]

@@ -75,7 +75,7 @@ export default function CircuitView() {
           id: `${id}.fitted.${key}`,
           shape: "fitted",
           values: one,
-          took: item.took[key] ?? {},
+          echo: item.echo[key] ?? {},
           prefix: `fitted.${key}.`,
           save: within(key, within("fitted", saveFields)),
         }}

@@ -109,7 +109,7 @@ function OwnLed({ led }: Props) {
       </Line>
       {open && (
         <RecordContext
-          value={{ id: led.id, shape: "led", values: led, took: led.took, save: saveFields }}
+          value={{ id: led.id, shape: "led", values: led, echo: led.echo, save: saveFields }}
         >
           <PanelPlace value={led.id}>
             <OwnFigures />

@@ -46,7 +46,7 @@ export function PartFields({ part }: { part: Part }) {
     inPassing(send("DELETE", `/api/parts/${part.id}`, undefined, more));
   };
   return (
-    <RecordContext value={{ id: part.id, shape: "part", values: part, took: part.took, save }}>
+    <RecordContext value={{ id: part.id, shape: "part", values: part, echo: part.echo, save }}>
       {part.wrong && <p role="alert">{part.wrong}</p>}
       {part.marks && <Bands marks={part.marks} />}
       <Figures>

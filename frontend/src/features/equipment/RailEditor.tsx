@@ -41,7 +41,7 @@ export function RailEditor({ rail }: Props) {
         id: rail.id,
         shape: "rail",
         values: rail,
-        took: rail.took,
+        echo: rail.echo,
         unread: rail.unread,
         save,
       }}

@@ -57,7 +57,7 @@ const position = {
   sweep: "",
   sweep_in_series: "",
   sweep_resistor: "",
-  took: { target: "4 mA" },
+  echo: { target: "4 mA" },
   goes_in: "leds",
 };
 const view = {
@@ -70,7 +70,7 @@ const view = {
     levels: ["lowest", "usual", "highest"],
     details: {},
     fuse: "",
-    took: { usual: "22 V" },
+    echo: { usual: "22 V" },
     reads: "22 V",
     unread: [],
     read_at: "feed",
@@ -162,7 +162,7 @@ function ask(more: Record<string, unknown> = {}) {
     "/api/positions/p1": view,
     "/api/positions/p1/assess": { report: report(4700) },
     "/api/positions/p1/take": position,
-    "/api/took": { took: "", error: "" },
+    "/api/echo": { echo: "", error: "" },
     ...more,
   });
   show(

@@ -125,7 +125,7 @@ function Bench({ view, report, stale, problem, trying }: BenchProps) {
         id: position.id,
         shape: "position",
         values: position,
-        took: position.took,
+        echo: position.echo,
         unread: position.unread,
         save: saveFields,
       }}

@@ -46,7 +46,7 @@ beforeEach(() => {
   forget();
   asked = answer({
     "/api/record": {},
-    "/api/took": { took: "900 mA", error: "" },
+    "/api/echo": { echo: "900 mA", error: "" },
     "/api/positions/p1/swaps": {
       weighed: 12,
       scale: { low: "1 mA", high: "30 mA", limit: 0.6 },
@@ -69,7 +69,7 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
-const record = { id: "p1", values: position, took: { "driver_details.trip": "900 mA" } };
+const record = { id: "p1", values: position, echo: { "driver_details.trip": "900 mA" } };
 
 test("a driver asks for what its kind needs, and saves one detail at a time", async () => {
   showRecord(<DriverPart position={position} rail={rail} report={undefined} />, record);

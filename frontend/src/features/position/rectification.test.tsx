@@ -43,7 +43,7 @@ let asked: ReturnType<typeof answer>;
 
 beforeEach(() => {
   forget();
-  asked = answer({ "/api/took": { took: "", error: "" }, "/api/record": {} });
+  asked = answer({ "/api/echo": { echo: "", error: "" }, "/api/record": {} });
 });
 afterEach(() => {
   leave();
@@ -121,7 +121,7 @@ test("of a swept assembly one LED's own curve is drawn beside it", () => {
 test("a refused sweep stays typed with its reason", async () => {
   const errors = [{ field: "sweep", message: "Line 1: two values." }];
   answer({
-    "/api/took": { took: "", error: "" },
+    "/api/echo": { echo: "", error: "" },
     "/api/record": { status: 422, body: { errors } },
   });
   showRecord(<SweepPart position={position} fit={null} />, record);

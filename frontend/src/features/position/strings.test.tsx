@@ -15,7 +15,7 @@ let asked: ReturnType<typeof answer>;
 beforeEach(() => {
   stillWide();
   forget();
-  asked = answer({ "/api/took": { took: "", error: "" }, "/api/record": {} });
+  asked = answer({ "/api/echo": { echo: "", error: "" }, "/api/record": {} });
 });
 afterEach(() => {
   leave();

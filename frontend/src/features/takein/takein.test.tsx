@@ -23,7 +23,7 @@ const winding: Schemas["RailAnswer"] = {
   fuse: "",
   rated: "",
   others: "",
-  took: { usual: "8.2 V" },
+  echo: { usual: "8.2 V" },
   reads: "8.2 V RMS, 50 Hz",
   unread: [],
 };
@@ -62,7 +62,7 @@ afterEach(() => {
 function railEditor(more: Record<string, unknown> = {}) {
   const asked = answer({
     "/api/catalogue": { ...catalogue, supplies: [kind] },
-    "/api/took": { took: "8.2 V", error: "" },
+    "/api/echo": { echo: "8.2 V", error: "" },
     "/api/rails/r1": winding,
     ...more,
   });

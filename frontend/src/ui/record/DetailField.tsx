@@ -52,7 +52,7 @@ export function DetailField({ part, detail }: Props) {
       {...one}
       unit={detail.unit}
       value={kept ?? EMPTY}
-      took={record.took?.[name]}
+      echo={record.echo?.[name]}
       hint={detail.hint}
       onSave={saveOne}
     />

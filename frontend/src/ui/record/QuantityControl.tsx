@@ -2,7 +2,7 @@ import { useRef, useState } from "react";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
-import { useTook } from "../../api/queries";
+import { useEcho } from "../../api/queries";
 import { Field } from "../Field";
 import { AskOrigin, Origin } from "./Origin";
 import { Unsaved } from "./Unsaved";
@@ -24,11 +24,11 @@ interface Props {
   /** Its name on screen. */
   label: string;
   /** The unit the text is read in. */
-  unit: Schemas["TookIn"]["unit"];
+  unit: Schemas["EchoIn"]["unit"];
   /** What stands there now. */
   value: Quantity;
   /** What the saved text was taken for. */
-  took?: string | undefined;
+  echo?: string | undefined;
   /** Why what is kept cannot be read. */
   wrong?: string | undefined;
   /** How to write it, or what it was taken for. */
@@ -55,9 +55,9 @@ export function QuantityControl(props: Props) {
     field.commit();
   };
   const retyped = text !== kept.text;
-  const read = useTook(retyped ? text : "", unit);
+  const read = useEcho(retyped ? text : "", unit);
   const wrong = retyped && text.trim() ? read.data?.error || undefined : undefined;
-  const took = retyped ? read.data?.took : props.took;
+  const echo = retyped ? read.data?.echo : props.echo;
   return (
     <Group ref={group}>
       <Field
@@ -71,7 +71,7 @@ export function QuantityControl(props: Props) {
         }}
         aside={!plain && <Origin label={label} source={source} onChange={from} />}
         onTyping={setTyping}
-        hint={text.trim() ? `Taken as ${took ?? ""}` : hint}
+        hint={text.trim() ? `Taken as ${echo ?? ""}` : hint}
         error={field.draft?.refused ?? wrong ?? (retyped ? undefined : props.wrong)}
       />
       <Unsaved field={field} typing={typing} bare />

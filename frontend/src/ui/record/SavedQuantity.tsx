@@ -21,7 +21,7 @@ interface Props {
 /** A quantity of the record, with its source; or a plain text that is read as one. */
 export function SavedQuantity({ field, label, hint, plain = false, together = [] }: Props) {
   const { values, id: recordId } = useRecord();
-  const { id, names, value, took, unit, wrong, save } = useField(field);
+  const { id, names, value, echo, unit, wrong, save } = useField(field);
   const text = typeof value === "string" ? value : undefined;
   if (!unit) return null;
   const sent = (quantity: Quantity) => (text === undefined ? quantity : quantity.text);
@@ -46,7 +46,7 @@ export function SavedQuantity({ field, label, hint, plain = false, together = []
       label={label}
       unit={unit}
       value={text === undefined ? (value as Quantity) : { text, source: "marked", note: "" }}
-      took={took}
+      echo={echo}
       wrong={wrong}
       hint={hint}
       plain={plain || text !== undefined}

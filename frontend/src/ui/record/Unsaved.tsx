@@ -1,6 +1,6 @@
 import styled from "styled-components";
 
-import { useLine } from "../../saving/line";
+import { useConnection } from "../../saving/connection";
 import { SmallButton } from "../Button";
 import { Refusal } from "../Refusal";
 import type { Kept } from "./useAutosavedField";
@@ -28,7 +28,7 @@ interface Props {
 
 /** How far what was typed is from being saved: refused and why, changed elsewhere meanwhile, waiting, or left over. */
 export function Unsaved({ field, typing = false, bare = false }: Props) {
-  const line = useLine();
+  const connection = useConnection();
   const { draft } = field;
   if (!draft) return null;
   if (draft.refused !== undefined) {
@@ -45,7 +45,7 @@ export function Unsaved({ field, typing = false, bare = false }: Props) {
     );
   }
   if (draft.sent === draft.text) {
-    return line.state === "well" ? null : <Line>Kept here, not saved yet</Line>;
+    return connection.state === "well" ? null : <Line>Kept here, not saved yet</Line>;
   }
   if (typing || !field.dirty) return null;
   return (

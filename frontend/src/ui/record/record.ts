@@ -36,7 +36,7 @@ export interface RecordScope {
   /** What is saved, by field. */
   values: object;
   /** What each saved text was taken for, by field. */
-  took?: Readonly<Record<string, string>>;
+  echo?: Readonly<Record<string, string>>;
   /** What is kept and cannot be read, as it was typed and with the question. */
   unread?: readonly Schemas["Unread"][];
   /** Stands before a field's name where the server speaks of it: "module." */
@@ -78,7 +78,7 @@ export function useField(field: FieldName) {
     // A text that no longer reads stands in its field as it was typed.
     value: unread && typeof value === "string" ? unread.text : value,
     wrong: unread?.message,
-    took: record.took?.[name],
+    echo: record.echo?.[name],
     options: catalogue?.choices[`${record.shape}.${field}`],
     unit: catalogue?.units[`${record.shape}.${field}`],
     save: (value: unknown, was: unknown, at: FromField, also: Fields = {}) =>

@@ -4,7 +4,7 @@ import { useEffect, useState } from "react";
 
 import { Refused } from "../api/client";
 
-export interface Line {
+export interface Connection {
   state: "well" | "slow" | "offline";
   /** How many changes wait. */
   waiting: number;
@@ -14,7 +14,7 @@ export interface Line {
 const SLOW_MS = 1500;
 const LOOK_MS = 500;
 
-function lineOf(client: QueryClient): Line {
+function connectionOf(client: QueryClient): Connection {
   const pending = client.getMutationCache().findAll({ mutationKey: ["save"], status: "pending" });
   const first = pending[0]?.state;
   if (!first) return { state: "well", waiting: 0 };
@@ -25,13 +25,13 @@ function lineOf(client: QueryClient): Line {
 }
 
 /** How saving goes now. */
-export function useLine(): Line {
+export function useConnection(): Connection {
   const client = useQueryClient();
-  const [line, setLine] = useState<Line>({ state: "well", waiting: 0 });
+  const [connection, setConnection] = useState<Connection>({ state: "well", waiting: 0 });
   useEffect(() => {
     const look = () =>
-      setLine((old) => {
-        const now = lineOf(client);
+      setConnection((old) => {
+        const now = connectionOf(client);
         return now.state === old.state && now.waiting === old.waiting ? old : now;
       });
     const stop = client.getMutationCache().subscribe(look);
@@ -41,5 +41,5 @@ export function useLine(): Line {
       window.clearInterval(timer);
     };
   }, [client]);
-  return line;
+  return connection;
 }

@@ -8,7 +8,7 @@ from swapglow.core.circuits import CIRCUITS
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.kinds.detail import Detail
 from swapglow.core.quantities import QuantityError, Unit
-from swapglow.core.quantities.took import said
+from swapglow.core.quantities.echo import echo_kept
 from swapglow.core.supplies import SUPPLIES
 from swapglow.inputs.equipment import FittedInput
 from swapglow.inputs.position import PositionInput
@@ -17,7 +17,7 @@ from swapglow.inputs.rail import RailInput
 from swapglow.inputs.shape import Reads, marked
 
 
-def taken(shape: BaseModel, prefix: str = "") -> dict[str, str]:
+def echoes(shape: BaseModel, prefix: str = "") -> dict[str, str]:
     """What every text of a shape was taken for.
 
     Args:
@@ -37,7 +37,7 @@ def taken(shape: BaseModel, prefix: str = "") -> dict[str, str]:
         _details(out, "details.", CIRCUITS[shape.kind].details, shape.details.items())
     if isinstance(shape, PositionInput):
         _details(out, "driver_details.", DRIVERS[shape.driver_kind].details, shape.driver_details.items())
-        out |= taken(shape.module, "module.") | taken(shape.looks, "looks.")
+        out |= echoes(shape.module, "module.") | echoes(shape.looks, "looks.")
     return out
 
 
@@ -53,7 +53,7 @@ def _details(
 
 def _put(out: dict[str, str], name: str, text: str, unit: Unit) -> None:
     try:
-        shown = said(text, unit)
+        shown = echo_kept(text, unit)
     except QuantityError:
         return
     if shown:

@@ -13,7 +13,7 @@ from swapglow.inputs.position import Beside, LooksInput, PositionInput, ReadyMad
 from swapglow.inputs.shape import Reads, marked
 
 
-def check_named(
+def require_units(
     shape: type[BaseModel], fields: Mapping[str, Any], prefix: str = "", details: tuple[Detail, ...] = ()
 ) -> None:
     """Refuse a typed current that does not say its unit.
@@ -31,17 +31,17 @@ def check_named(
         if name in fields:
             _check(prefix + name, fields[name], mark.unit)
     if shape is PositionInput:
-        check_named(ReadyMade, fields.get("module") or {}, "module.")
-        check_named(LooksInput, fields.get("looks") or {}, "looks.")
+        require_units(ReadyMade, fields.get("module") or {}, "module.")
+        require_units(LooksInput, fields.get("looks") or {}, "looks.")
         for part, row_shape in (("beside", Beside), ("trials", TrialInput)):
             for key, row in (fields.get(part) or {}).items():
-                check_named(row_shape, row or {}, f"{part}.{key}.")
+                require_units(row_shape, row or {}, f"{part}.{key}.")
     if shape is EquipmentInput:
         for key, row in (fields.get("dims") or {}).items():
-            check_named(DimInput, row or {}, f"dims.{key}.")
+            require_units(DimInput, row or {}, f"dims.{key}.")
     if shape is DimInput:
         for key, row in (fields.get("trials") or {}).items():
-            check_named(DimTrialInput, row or {}, f"{prefix}trials.{key}.")
+            require_units(DimTrialInput, row or {}, f"{prefix}trials.{key}.")
     units = {d.id: d.unit for d in details}
     for part in ("details", "driver_details"):
         for name, value in (fields.get(part) or {}).items():

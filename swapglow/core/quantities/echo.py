@@ -6,7 +6,7 @@ from swapglow.core.quantities.show import show
 from swapglow.core.quantities.units import Unit
 
 
-def took(text: str, unit: Unit) -> str:
+def echo(text: str, unit: Unit) -> str:
     """What a text was taken for: "13.2 V (12 V to 14.4 V)".
 
     Args:
@@ -20,11 +20,11 @@ def took(text: str, unit: Unit) -> str:
         QuantityError: it cannot be read, or is a current without a unit.
     """
     ask_unit(text, unit)
-    return said(text, unit)
+    return echo_kept(text, unit)
 
 
-def said(text: str, unit: Unit) -> str:
-    """What a kept text is taken for, as :func:`took`; a current without a unit was once taken in amps.
+def echo_kept(text: str, unit: Unit) -> str:
+    """What a kept text is taken for, as :func:`echo`; a current without a unit was once taken in amps.
 
     Args:
         text: as kept.

@@ -11,7 +11,7 @@ ENOUGH = 3
 
 
 @dataclass(frozen=True)
-class Took:
+class Duration:
     """How long a kind of work takes for one lamp.
 
     Attributes:
@@ -31,7 +31,7 @@ class Took:
     line: str
 
 
-def learnt(recorded: Mapping[Kind, Sequence[float]]) -> dict[Kind, Took]:
+def durations_of(recorded: Mapping[Kind, Sequence[float]]) -> dict[Kind, Duration]:
     """What each kind of work takes.
 
     Args:
@@ -40,14 +40,16 @@ def learnt(recorded: Mapping[Kind, Sequence[float]]) -> dict[Kind, Took]:
     Returns:
         By kind; the median of three or more, else what is usual.
     """
-    return {kind: _took(kind, [m for m in recorded.get(kind, ()) if m > 0]) for kind in KINDS}
+    return {kind: _duration(kind, [m for m in recorded.get(kind, ()) if m > 0]) for kind in KINDS}
 
 
-def _took(kind: Kind, minutes: Sequence[float]) -> Took:
+def _duration(kind: Kind, minutes: Sequence[float]) -> Duration:
     if len(minutes) < ENOUGH:
         usual = USUAL_MIN[kind]
         line = f"usual, ours: {len(minutes)} of {ENOUGH} recorded"
-        return Took(kind, KINDS[kind], usual, usual, usual, len(minutes), line)
+        return Duration(kind, KINDS[kind], usual, usual, usual, len(minutes), line)
     low, middle, high = quantiles(minutes, n=4, method="inclusive")
     line = f"median of {len(minutes)} here, {low:.0f} to {high:.0f} min in the middle half"
-    return Took(kind, KINDS[kind], median(minutes), low, high, len(minutes), line) if middle else _took(kind, ())
+    if not middle:
+        return _duration(kind, ())
+    return Duration(kind, KINDS[kind], median(minutes), low, high, len(minutes), line)
