@@ -20,6 +20,7 @@ from swapglow.core.measurement.reading_after import ReadingAfter, read_after
 from swapglow.core.network.cases import Cases
 from swapglow.core.parts.led import catalogue
 from swapglow.core.quantities import Source
+from swapglow.core.search import search
 from tests.core.supplies import on
 from tests.core.test_whole_loads import through
 
@@ -73,6 +74,14 @@ def test_another_resistor_keeps_what_is_known_of_the_led_and_nothing_of_the_one_
         p = as_read(other, readings)
         assert p.led == read_with_it.led
         assert (p.ohm_share, p.ohm_doubt) == (1.0, None)
+    # So do more LEDs in the string; another LED takes nothing over but the rail.
+    assert as_read(replace(ONE, in_series=2), readings).led == read_with_it.led
+    other = replace(ONE, led=catalogue()["green-3-diffused"])
+    assert as_read(other, readings).led == other.led
+    pencilled = replace(ONE, rail=replace(ONE.rail, usual=replace(ONE.rail.usual, source=Source.ASSUMED)))
+    rail = taken("supply_volts 12.15V", fitted=fitted_in(pencilled))
+    for changes in ({"resistor_ohm": 2200.0}, {"led_id": "green-3-diffused"}, {"in_series": 2}):
+        assert as_read(with_changes(pencilled, changes), rail).rail == as_read(pencilled, rail).rail
     changed = with_changes(read_with_it, {"resistor_ohm": 2200.0})
     assert (changed.led, changed.ohm_share, changed.ohm_doubt) == (read_with_it.led, 1.0, None)
     # Another LED takes nothing over from the one that was read.
@@ -84,7 +93,26 @@ def test_what_the_sum_chose_stays_the_sums_choice():
     p = as_read(follows, taken("led_volts 2.05V"))
     assert size(p).each_ohm == size(follows).each_ohm
     assert not size(p).is_own
-    assert size(replace(p, resistor_ohm=None)).each_ohm > 0
+    # Two of them, one in each lead, are half of what is needed each; a rating changes nothing of the value.
+    halves = size(with_changes(p, {"resistor_parts": 2}))
+    assert halves.total_ohm == pytest.approx(halves.exact_ohm, rel=0.1)
+    assert size(with_changes(p, {"rating_w": 0.5})).total_ohm == size(p).total_ohm
+    less = size(with_changes(p, {"target": 0.005}))
+    assert less.each_ohm == pytest.approx(less.exact_ohm, rel=0.1)
+
+
+@pytest.mark.parametrize("kind", ["regulated", "winding"])
+@pytest.mark.parametrize("resistor", ["1k", ""])
+def test_a_swap_says_the_current_that_its_preview_shows(kind, resistor):
+    """Ranked on the lamp as it was read, tried on the lamp as it was typed: one question, one answer."""
+    p = on(kind, "12V" if kind == "regulated" else "12Vac", low="11V", high="13V", target="8mA", resistor=resistor)
+    amps_read = f"{0.96 * float(solve(p).usual[1]):.5f}A"
+    readings = taken("supply_volts 12.1V", f"current {amps_read}", fitted=fitted_in(p))
+    swaps = [s for s in search(as_read(p, readings)).swaps if s.current]
+    assert len(swaps) >= 3
+    for swap in swaps:
+        shown = assess(with_changes(p, swap.changes), Bench(readings))
+        assert (swap.id, swap.current) == (swap.id, shown.current.usual.text)
 
 
 def test_a_pencilled_rail_is_overruled_by_its_reading_and_a_read_one_is_not():

@@ -20,6 +20,25 @@ Changes = Mapping[str, float | int | str | None]
 DRIVER = "driver."
 LOOKS = "looks."
 
+# Changes that a resistor which follows the computation follows; a driver's own do so too.
+_SIZES = frozenset(
+    {
+        "led_id",
+        "module_id",
+        "target",
+        "in_series",
+        "branches",
+        "resistor_parts",
+        "series",
+        "rounding",
+        "rectification_id",
+        "capacitor_f",
+        "regulator_id",
+        "series_diodes",
+        "shunt_ohm",
+        "shunt_across",
+    }
+)
 _FIELDS = {f.name for f in fields(Position)}
 
 
@@ -122,8 +141,15 @@ def with_changes(position: Position, changes: Changes) -> Position:
         values["driver"] = replace(position.driver, **fitting)  # type: ignore[arg-type]  # names checked, values by its own
     if looks:
         values["looks"] = replace(position.looks, **looks)  # type: ignore[arg-type]  # likewise
+    if position.follows and (driver or not _SIZES.isdisjoint(changes)):
+        # What stands there stood there for another lamp: the computation is followed again.
+        values = {"resistor_ohm": None, **values}
     if "resistor_ohm" in values:
-        values |= {"follows": False, "ohm_share": 1.0, "ohm_doubt": None}
+        values["follows"] = False
+        parts = values.get("resistor_parts", position.resistor_parts)
+        if (values["resistor_ohm"], parts) != (position.resistor_ohm, position.resistor_parts):
+            # Another part: nothing was read of it.
+            values |= {"ohm_share": 1.0, "ohm_doubt": None}
     return replace(position, **values)  # type: ignore[arg-type]  # likewise
 
 

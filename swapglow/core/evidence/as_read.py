@@ -36,7 +36,7 @@ from swapglow.core.evidence.predict import (
     predict,
     rail_sigma,
 )
-from swapglow.core.measurement.fitted import fitted_in, ohm_then, since_changed
+from swapglow.core.measurement.fitted import as_it_stood, fitted_in, since_changed
 from swapglow.core.measurement.reading_after import LOOKS, WARM, ReadingAfter
 from swapglow.core.network.builder import laws_of
 from swapglow.core.quantities import Figure, Source
@@ -85,13 +85,26 @@ def as_read(position: Position, readings: Sequence[ReadingAfter]) -> Position:
     taken = tuple(r for r in own if not since_changed(r.fitted, now))
     if any(r.state == "on" for r in taken):
         return _as_read(position, taken)
-    # Another resistor stood there then: the LEDs are the same.
+    # Something else stood there then. The rail is the same, and so are the LEDs where nobody changed them.
     then = own[-1].fitted
-    ohm = ohm_then(then, now)
-    if ohm is None:
+    stood = as_it_stood(position, then)
+    if stood is None:
         return position
-    stood = _as_read(position.with_resistor(ohm), tuple(r for r in own if r.fitted == then))
-    return replace(position, led=stood.led, led_source=stood.led_source)
+    read = _as_read(stood, tuple(r for r in own if r.fitted == then))
+    out = replace(position, rail=read.rail)
+    if read.led.id == position.led.id:
+        out = replace(out, led=read.led, led_source=read.led_source)
+    each = size(position).each_ohm
+    if not position.bare and (each, position.resistor_parts) == (read.resistor_ohm, read.resistor_parts):
+        out = replace(
+            out,
+            resistor_ohm=each,
+            follows=position.resistor_ohm is None,
+            ohm_share=read.ohm_share,
+            ohm_doubt=read.ohm_doubt,
+            resistor_source=read.resistor_source,
+        )
+    return out
 
 
 @cached(LRUCache(maxsize=256), condition=Condition())

@@ -1,6 +1,6 @@
 """What was fitted when a reading was taken: a reading is a fact about that circuit, and of no other."""
 
-from dataclasses import dataclass, fields
+from dataclasses import dataclass, fields, replace
 
 from swapglow.core.analysis.sizing import size
 from swapglow.core.design.position import Position
@@ -93,20 +93,34 @@ def since_changed(then: str, now: str) -> str:
     return ""
 
 
-def ohm_then(then: str, now: str) -> float | None:
-    """The resistor that stood in a lamp where nothing else was changed since.
+def as_it_stood(position: Position, then: str) -> Position | None:
+    """A lamp as it stood when a reading was taken.
 
     Args:
+        position: as it stands now.
         then: what was fitted then, as stored.
-        now: what is fitted now.
 
     Returns:
-        Each part, Ω; None where it is the same, or more was changed.
+        The same place with what was in it; None where that was a ready-made lamp, or an LED that is known no more.
     """
-    before, after = _parts(then), _parts(now)
-    changed = {name for name in after if before.get(name) != after[name]}
-    # A capacitor that follows the sum follows the resistor.
-    return float(before["ohm"]) if "ohm" in before and changed <= {"ohm", "farad"} and "ohm" in changed else None
+    was = _parts(then)
+    led = position.led if was.get("led") == position.led.id else catalogue().get(was.get("led", ""))
+    if led is None or was.get("module") != _NONE or position.module is not None:
+        return None
+    try:
+        return replace(
+            position.with_resistor(float(was["ohm"])),
+            led=led,
+            in_series=int(was["in_series"]),
+            branches=int(was["branches"]),
+            shunt_ohm=None if was["shunt"] == _NONE else float(was["shunt"]),
+            rectification_id=None if was["rectification"] == _NONE else was["rectification"],
+            capacitor_f=None if was["farad"] == _NONE else float(was["farad"]),
+            regulator_id="" if was["regulator"] == _NONE else was["regulator"],
+        )
+    except (KeyError, ValueError):
+        # Written by a version that noted less, or by another hand.
+        return None
 
 
 def _parts(text: str) -> dict[str, str]:

@@ -93,6 +93,10 @@ def candidates(
         if exposes_crest(position, c.changes):
             continue
         p = with_changes(position, c.changes)
+        if position.ohm_doubt is not None and p.resistor_ohm is None and p.module is None and c.changes:
+            # Sized by what was read of the LEDs: the value is named, so that taking it gives just that.
+            c = replace(c, changes={**c.changes, "resistor_ohm": size(p).each_ohm})
+            p = with_changes(position, c.changes)
         if c.leaves or p not in made:
             made.add(p)
             out.append((c, p))
