@@ -4,6 +4,8 @@ import re
 
 from playwright.sync_api import Page, expect
 
+from swapglow.records.models import Position
+
 
 def rail(page: Page):
     return page.get_by_label("Rail", exact=True)
@@ -137,6 +139,34 @@ def test_a_reading_inks_the_rail_and_a_wrong_one_is_explained(demo, app):
     saved(app)
     app.reload()
     expect(off).to_be_visible()
+
+
+def test_a_lamp_that_draws_nothing_is_looked_at_before_anything_is_opened(demo, app):
+    """Nothing flows: look first. Dark, pressed twice in haste, is one look; volts over the LED are next, by keyboard.
+
+    The whole rail over the LED and nothing through it: turned round, or open (Ohm, Kirchhoff).
+    """
+    open_lamp(app, "Shutter open")
+    app.get_by_role("button", name="Readings").click()
+    panel = app.locator("[data-panel]")
+    panel.get_by_role("textbox", name="Reading").fill("0A")
+    panel.get_by_role("button", name="Keep reading").click()
+    app.get_by_role("button", name="Close").click()
+    following = app.get_by_role("region", name="Next thing on the bench")
+    expect(following.get_by_role("heading")).to_contain_text("look: is it lit?")
+    following.get_by_role("button", name="Dark", exact=True).dblclick()
+    expect(following.get_by_role("heading")).to_contain_text("Read volts across the LEDs")
+    following.get_by_role("textbox", name="Reading").fill("26.2V")
+    app.keyboard.press("Enter")
+    causes = app.get_by_role("list", name="Likely causes")
+    expect(causes.get_by_role("listitem").first).to_contain_text("LED")
+    saved(app)
+    kept = Position.objects.get(inputs__name="Shutter open").readings_after.order_by("order")
+    assert [(r.input.kind, r.input.text) for r in kept][-3:] == [
+        ("current", "0A"),
+        ("look", "dark"),
+        ("led_volts", "26.2V"),
+    ]
 
 
 def test_what_is_typed_survives_a_dropped_connection(demo, app):

@@ -12,6 +12,9 @@ from hypothesis import strategies as st
 from pydantic import BaseModel
 
 from swapglow.cli import main
+from swapglow.core.measurement.reading_after import KINDS, SEEN, WHOSE
+from swapglow.core.measurement.reading_before import FUNCTION_LABELS, LAMP, POINT_LABELS
+from swapglow.document import readings_csv
 from swapglow.document.model import VERSION, Document, Equipment, Position, Rail, schema
 from swapglow.document.read import DocumentError, read_document
 
@@ -226,3 +229,18 @@ def test_a_card_of_a_later_version_is_refused_with_a_sentence():
     text = (FIXTURES / "card-2.txt").read_text().replace(f"SWAPGLOW2:{VERSION}:", f"SWAPGLOW2:{VERSION + 1}:")
     with pytest.raises(DocumentError, match="written by a later version of Swap Glow"):
         read_document(text)
+
+
+def test_the_page_on_formats_names_every_value_that_a_line_of_readings_may_carry():
+    page = (ROOT / "docs/formats.md").read_text()
+    heading = ",".join((*readings_csv.HEADING, *readings_csv.KEYS, *(c.heading for c in readings_csv.MORE)))
+    assert f"`{heading}`" in page
+    rows = {line.split("|")[1].strip(): line for line in page.splitlines() if line.startswith("| `")}
+    for column, values in (
+        ("`function`", (*FUNCTION_LABELS, *KINDS)),
+        ("`points`", POINT_LABELS),
+        ("`old lamp`", LAMP),
+        ("`whose`", WHOSE),
+        ("`reading`", SEEN),
+    ):
+        assert [v for v in values if f"`{v}`" not in rows[column]] == []
