@@ -6,7 +6,7 @@ from pydantic import ValidationError
 from swapglow.core.design.led_choice import choose_led
 from swapglow.core.measurement.reading_after import read_after
 from swapglow.core.parts import led as leds
-from swapglow.core.quantities import AMPERE, OHM, VOLT, Input, InputError, QuantityError, Source, took
+from swapglow.core.quantities import AMPERE, OHM, VOLT, Input, InputError, QuantityError, Source, echo
 from swapglow.inputs.patch import texts_of
 from swapglow.inputs.position import PositionInput
 from swapglow.inputs.quantity import Quantity
@@ -212,13 +212,13 @@ def test_a_reading_keeps_its_burden_only_for_a_current():
         ("  ", OHM, ""),
     ],
 )
-def test_a_field_says_what_it_took(text, unit, says):
-    assert took(text, unit) == says
+def test_a_field_says_what_it_was_taken_for(text, unit, says):
+    assert echo(text, unit) == says
 
 
 def test_a_field_that_cannot_be_read_takes_nothing():
     with pytest.raises(QuantityError):
-        took("a few volts", VOLT)
+        echo("a few volts", VOLT)
 
 
 def test_a_remedys_changes_become_texts_a_record_keeps():

@@ -15,6 +15,7 @@ from swapglow.core.quantities import (
     VOLT,
     WATT,
     QuantityError,
+    echo,
     engineering,
     number_text,
     parse,
@@ -23,7 +24,6 @@ from swapglow.core.quantities import (
     show,
     shown,
     times_text,
-    took,
 )
 from swapglow.core.quantities.bare import with_unit
 from swapglow.core.quantities.part_heat import FAILS_C, part_celsius, part_shown
@@ -190,12 +190,12 @@ def test_ends_in_brackets_hold_the_value_before_them(text):
 def test_a_current_without_a_unit_is_asked_for_it_in_texts_that_read(text, milliamps, amps):
     """20 on a bench is 20 mA a hundred times for once 20 A (common practice)."""
     with pytest.raises(QuantityError, match="of what\\? Write") as refusal:
-        took(text, AMPERE)
+        echo(text, AMPERE)
     assert str(refusal.value) == f'"{text}" of what? Write {milliamps} or {amps}.'
     assert with_unit(text, "mA") == milliamps
     assert parse(milliamps, AMPERE).usual == pytest.approx(parse(amps, AMPERE).usual / 1000)
     # Nought is nought, and other units need not be asked.
-    assert took("0", AMPERE) and took(text.split()[0], VOLT) and with_unit("20mA", "mA") == "20mA"
+    assert echo("0", AMPERE) and echo(text.split()[0], VOLT) and with_unit("20mA", "mA") == "20mA"
 
 
 @pytest.mark.parametrize(
@@ -216,7 +216,7 @@ def test_a_current_without_a_unit_is_asked_for_it_in_texts_that_read(text, milli
 )
 def test_a_mark_stands_where_a_value_is_asked(text, unit, value):
     assert parse_single(text, unit) == pytest.approx(value)
-    assert took(text, unit) == show(value, unit, 4)
+    assert echo(text, unit) == show(value, unit, 4)
 
 
 @pytest.mark.parametrize("text", ["mark 999999", "gold red violet yellow", "mark 000", "97A"])
@@ -246,10 +246,10 @@ def test_a_mark_that_no_part_has_is_refused_as_such(text):
 def test_digits_that_are_a_chips_mark_rather_than_a_value_are_asked_about(text, asks):
     """E24 of IEC 60063: 470, 680 and 1200 are made; 222 is not, and 2.2 kΩ is."""
     if not asks:
-        assert took(text, OHM)
+        assert echo(text, OHM)
         return
     with pytest.raises(QuantityError, match=f"write {text}R, or mark {text}") as asked:
-        took(text, OHM)
+        echo(text, OHM)
     assert asks in str(asked.value).replace("\u00a0", " ")
     # What was kept before anybody asked stays what it was taken for.
     assert parse_single(text, OHM) == float(text)

@@ -1,11 +1,13 @@
+import { lazy, Suspense } from "react";
 import styled from "styled-components";
 
 import { useCatalogue } from "../api/queries";
 import { MainButton } from "../ui/Button";
 import { Field } from "../ui/Field";
-import { SeenEntry } from "./SeenEntry";
 import type { ReadingProps } from "./useReading";
 import { useReading } from "./useReading";
+
+const SeenEntry = lazy(() => import("./SeenEntry"));
 
 const Take = styled.form`
   display: grid;
@@ -35,7 +37,13 @@ interface Props extends ReadingProps {
 /** Where a reading is typed, or said by a press where it is seen by eye. */
 export function ReadingEntry({ example, ...of }: Props) {
   const leads = useCatalogue().data?.leads[of.kind];
-  if (leads?.mode === "looks") return <SeenEntry {...of} />;
+  if (leads?.mode === "looks") {
+    return (
+      <Suspense>
+        <SeenEntry {...of} />
+      </Suspense>
+    );
+  }
   return <TypedReading example={example} {...of} />;
 }
 

@@ -21,7 +21,7 @@ const Row = styled.div`
 const BOUNCE_MS = 1000;
 
 /** What is seen of a lamp that is switched on: one press keeps it. */
-export function SeenEntry({
+export default function SeenEntry({
   positionId,
   kind,
   meter,
