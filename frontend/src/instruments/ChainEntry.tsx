@@ -25,7 +25,7 @@ interface Props extends Omit<ReadingProps, "kind"> {
 }
 
 /** Several readings taken in one go: a field for each, kept together; one left empty is left out. */
-export function ChainEntry({ kinds, ...of }: Props) {
+export default function ChainEntry({ kinds, ...of }: Props) {
   const keeps = useRef(new Map<string, () => void>());
   return (
     <Chain

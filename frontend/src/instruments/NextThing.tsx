@@ -1,13 +1,15 @@
+import { lazy, Suspense } from "react";
 import { Button as AriaButton } from "react-aria-components";
 import styled from "styled-components";
 
 import type { Report, Schemas } from "../api/client";
 import type { FromField } from "../saving/saves";
 import { useThumb } from "../ui/useNarrow";
-import { ChainEntry } from "./ChainEntry";
 import { Leads } from "./Leads";
 import { ReadAloud } from "./ReadAloud";
 import { ReadingEntry } from "./ReadingEntry";
+
+const ChainEntry = lazy(() => import("./ChainEntry"));
 
 const Wrap = styled.section`
   display: grid;
@@ -159,12 +161,14 @@ export function NextThing({ positionId, step, brief = false, onOther, onRead }: 
           {!brief && <Leads what={step.reading} />}
           <Type>
             {step.chain.length > 1 ? (
-              <ChainEntry
-                positionId={positionId}
-                kinds={step.chain}
-                meter={step.meter}
-                onRead={onRead}
-              />
+              <Suspense>
+                <ChainEntry
+                  positionId={positionId}
+                  kinds={step.chain}
+                  meter={step.meter}
+                  onRead={onRead}
+                />
+              </Suspense>
             ) : (
               <ReadingEntry
                 key={step.reading}

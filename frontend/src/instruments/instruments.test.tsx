@@ -246,7 +246,7 @@ test("a walk of several readings is one form with a field for each", async () =>
   const onRead = vi.fn();
   const walk = { ...step, reading: "supply_volts", chain: ["supply_volts", "led_volts"] };
   show(<NextThing positionId="p1" step={walk} onRead={onRead} />);
-  const fields = screen.getAllByRole<HTMLInputElement>("textbox");
+  const fields = await screen.findAllByRole<HTMLInputElement>("textbox");
   expect(fields).toHaveLength(2);
   fireEvent.change(fields[0] as HTMLInputElement, { target: { value: "12V" } });
   fireEvent.change(fields[1] as HTMLInputElement, { target: { value: "1.9V" } });
