@@ -16,6 +16,7 @@ from swapglow.core.evidence.as_read import as_read
 from swapglow.core.findings import solvable
 from swapglow.core.intake.hazards import CLOSING
 from swapglow.core.intake.stages import DONE
+from swapglow.core.measurement.fitted import fitted_in
 from swapglow.core.measurement.reading_after import ReadingAfter
 from swapglow.core.presentation.budget import RailBudget, rail_budget
 from swapglow.core.presentation.dimming import Dimming, dimming, not_yet
@@ -95,13 +96,15 @@ def report(p: Position, changes: Changes | None, at_hand: frozenset[float]) -> R
         InputError: a kept text no longer reads, or a change is none.
         CircuitError: the circuit has no answer.
     """
-    core = core_of(p)
+    core, readings = core_of(p), readings_of(p)
     if changes:
+        # One that nobody noted a circuit of was taken on what is kept, and not on what is tried.
+        readings = tuple(r if r.fitted else replace(r, fitted=fitted_in(core)) for r in readings)
         core = with_changes(core, changes)
     before = tuple(reading_before_of(str(r.pk), r.input) for r in p.readings_before.all())
     others, _ = members_of(p.rail, without=p)
     bench = Bench(
-        readings_of(p),
+        readings,
         at_hand,
         p.input.stage == DONE,
         before,
