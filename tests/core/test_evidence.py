@@ -515,4 +515,13 @@ def test_causes_that_no_reading_parts_are_said_to_be_such():
     found = wrong(p, *taken, "led_straight 1.75V", "led_turned OL", "look_other dark")
     assert {"Drectifier-open", "joint-open"} <= set(ids(found))
     assert found.next is None
-    assert found.trouble.line.startswith(f"No reading tells these {len(found.trouble.causes)} apart")
+    assert found.trouble.line.startswith(f"No reading can tell these {len(found.trouble.causes)} apart")
+
+
+def test_what_a_slip_would_mean_is_said_beside_the_fault():
+    """A tenth of the current: ten times the resistor, or a decade misread; the eye tells them apart."""
+    found = wrong(ONE, "current 1.02mA")
+    assert {"R1-decade-up", "slip-decade"} <= set(ids(found)) and found.next.reading == "look"
+    said = {m.means: m.answer for m in found.next.meanings}
+    by_id = {c.id: said[c.message] for c in found.trouble.causes}
+    assert (by_id["R1-decade-up"], by_id["slip-decade"]) == ("faint", "lit as it should be")

@@ -137,7 +137,7 @@ def account(
 
 
 def _key(s: Solution, taken: tuple[ReadingAfter, ...], off: tuple[str, ...], hers: Mapping[str, Pair]) -> object:
-    return s.position, taken, off, tuple((key, pair.factor) for key, pair in hers.items())
+    return off, _of_readings(s, taken, hers)
 
 
 # A lamp is reported whenever anything around it moves: what its own readings say is worked out once.
@@ -167,8 +167,17 @@ def known_by(s: Solution, taken: Sequence[ReadingAfter], beside: Mapping[str, Pa
     Raises:
         CircuitError: the lamp as it should be has no answer.
     """
-    pairs = usable(beside or {})
-    hyps = hypotheses(s, tuple(taken))
+    return _inferred(s, tuple(taken), usable(beside or {}))
+
+
+def _of_readings(s: Solution, taken: tuple[ReadingAfter, ...], pairs: Mapping[str, Pair]) -> object:
+    return s.position, taken, tuple((key, pair.factor) for key, pair in pairs.items())
+
+
+# The figures and the causes both rest on it.
+@cached(LRUCache(maxsize=256), key=_of_readings, condition=Condition())
+def _inferred(s: Solution, taken: tuple[ReadingAfter, ...], pairs: Mapping[str, Pair]) -> Inference:
+    hyps = hypotheses(s, taken)
     if pairs:
         # What both share, the rail, is no fault of this one.
         hyps = tuple(h for h in hyps if not (h.rail != 1 or h.rail_share or (h.size and h.size.where == "rail")))
@@ -343,7 +352,7 @@ def _line(causes: tuple[Cause, ...], known: Inference, taken: Sequence[ReadingAf
     if causes[0].share > 0.8:
         return f"The likeliest by far, {causes[0].share_text}.{others}"
     if len(causes) > 1 and not more:
-        return f"No reading tells these {len(causes)} apart: look at each in turn.{others}"
+        return f"No reading can tell these {len(causes)} apart. Check each in turn.{others}"
     if len(causes) == 1:
         return f"The likeliest, {causes[0].share_text}.{others}"
     return f"These {len(causes)} are the likeliest.{others}"
@@ -361,7 +370,9 @@ def _step(s: Solution, asked: Asked, causes: tuple[Cause, ...]) -> NextStep:
     def texts(values: tuple[float, ...]) -> str:
         return ", ".join(as_shown(v, kind, _SOLVED, 2).text for v, kind in zip(values, kinds, strict=True))
 
-    meanings = tuple(Meaning(texts(asked.answers[c.id]), c.message) for c in causes if c.id in asked.answers)
+    # Where only the hand slipped, the lamp answers as a sound one.
+    shown = [(asked.answers.get("sound" if c.id.startswith("slip-") else c.id), c.message) for c in causes]
+    meanings = tuple(Meaning(texts(values), message) for values, message in shown if values is not None)
     if looked:
         act, points = _LOOKED[first], LEADS[first].line
     elif len(kinds) == 1:

@@ -19,7 +19,7 @@ from swapglow.core.design.branch import MOST_BESIDE, Branch
 from swapglow.core.design.position import Position
 from swapglow.core.engine.netlist import Capacitor, Circuit, Diode, Element, Resistor
 from swapglow.core.measurement.reading_after import LOOKS, ReadingAfter
-from swapglow.core.network.builder import build, is_part, laws_of
+from swapglow.core.network.builder import Network, build, is_part, laws_of
 from swapglow.core.network.cases import Cases
 from swapglow.core.network.fault import JOINED, OPEN_OHM, SHORT_OHM, Fault, How, PartFault
 from swapglow.core.network.filaments import COLD_SHARE
@@ -171,15 +171,13 @@ def netlist(p: Position) -> Circuit:
     Returns:
         Its circuit.
     """
+    return _drawn(p).circuit
+
+
+def _drawn(p: Position) -> Network:
     usual = Cases(p.rail.volts[1], p.led.vf_typ, 1.0, p.drop_v)
     wave = sine(1.0, 50.0, folded=False) if p.rail.supply.alternates else None
-    return build(p, usual, wave=wave, stacked=True, farads=sized(p).farads or 1e-6).circuit
-
-
-def contacts(p: Position) -> tuple[str, str]:
-    """The nodes of the lamp's two wires."""
-    drawn = build(p, Cases(p.rail.volts[1], p.led.vf_typ, 1.0, p.drop_v), stacked=True)
-    return drawn.plus, drawn.minus
+    return build(p, usual, wave=wave, stacked=True, farads=sized(p).farads or 1e-6)
 
 
 def hypotheses(s: Solution, readings: tuple[ReadingAfter, ...]) -> tuple[Hypothesis, ...]:
@@ -212,7 +210,7 @@ def lot_v(p: Position) -> float:
 
 
 def nothing_wrong(p: Position, sound: float = SOUND) -> Iterable[Hypothesis]:
-    """The lamp as it should be; which of rail and LEDs is not as typed is told from what the readings say of them.
+    """The ways in which a lamp is sound. Which of rail and LEDs differs from what was typed follows from the readings.
 
     Args:
         p: the swap.
@@ -367,14 +365,14 @@ def _of_the_resistor(s: Solution, p: Position, name: str) -> Iterable[Hypothesis
 
 
 def _of_splashes(p: Position) -> Iterable[Hypothesis]:
-    """Two places that no part joins, joined: over a cycle each would be dear, and none is looked at there."""
+    """Two places that touch although no part joins them. On AC each would cost a cycle, so none is tried there."""
     if p.rail.supply.alternates or p.module is not None:
         return
-    c = netlist(p)
-    ends = [(e, (getattr(e, e.terminals[0]), getattr(e, e.terminals[1]))) for e in c.elements]
+    drawn = _drawn(p)
+    ends = [(e, (getattr(e, e.terminals[0]), getattr(e, e.terminals[1]))) for e in drawn.circuit.elements]
     apart = {frozenset(pair) for _, pair in ends}
     # The lamp's two wires have a cause of their own.
-    apart |= {frozenset(contacts(p)), frozenset(next(pair for e, pair in ends if e.name == "Vrail"))}
+    apart |= {frozenset((drawn.plus, drawn.minus)), frozenset(next(pair for e, pair in ends if e.name == "Vrail"))}
     meet: dict[str, list[str]] = {}
     for e, pair in ends:
         if e.name[0] in "RD" and is_part(p, e.name) and not e.name.startswith(_BESIDE):

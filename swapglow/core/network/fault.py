@@ -151,15 +151,16 @@ def with_part_faults(circuit: Circuit, parts: Iterable[PartFault]) -> Circuit:
     Returns:
         The circuit.
     """
-    parts = tuple(parts)
-    if not parts:
-        return circuit
     wrong = {f.part: f for f in parts}
-    nodes = {getattr(e, t) for e in circuit.elements for t in e.terminals[:2]}
-    extra = []
-    for f in parts:
-        a, _, b = f.part.partition(JOINED)
-        if f.how == "bridge" and {a, b} <= nodes:
-            extra.append(Resistor(f"Rbridge{a}{b}", a, b, f.size))
+    if not wrong:
+        return circuit
+    extra = [e for f in wrong.values() if f.how == "bridge" for e in _between(circuit, f)]
     elements = [out for e in circuit.elements for out in (wrong[e.name].on(e) if e.name in wrong else (e,))]
     return replace(circuit, elements=(*elements, *extra))
+
+
+def _between(circuit: Circuit, f: PartFault) -> Iterable[Resistor]:
+    """What joins two nodes; nothing where one of them is not there."""
+    a, _, b = f.part.partition(JOINED)
+    if {a, b} <= {getattr(e, t) for e in circuit.elements for t in e.terminals[:2]}:
+        yield Resistor(f"Rbridge{a}{b}", a, b, f.size)
