@@ -1,4 +1,4 @@
-import { lazy, Suspense } from "react";
+import { lazy, Suspense, useEffect } from "react";
 import { Button as AriaButton } from "react-aria-components";
 import styled from "styled-components";
 
@@ -9,7 +9,8 @@ import { Leads } from "./Leads";
 import { ReadAloud } from "./ReadAloud";
 import { ReadingEntry } from "./ReadingEntry";
 
-const ChainEntry = lazy(() => import("./ChainEntry"));
+const fetchChain = () => import("./ChainEntry");
+const ChainEntry = lazy(fetchChain);
 
 const Wrap = styled.section`
   display: grid;
@@ -119,6 +120,10 @@ const Type = styled.div`
     right: 0;
     top: -5px;
   }
+  /* Over several fields there is no free corner. */
+  &[data-several="true"] > button {
+    position: static;
+  }
   @media (max-width: 760px) {
     & > button {
       position: static;
@@ -141,6 +146,10 @@ interface Props {
 
 /** The one thing to do now, and where its reading is typed. */
 export function NextThing({ positionId, step, brief = false, onOther, onRead }: Props) {
+  // Fetched while there is a connection, for when it is needed.
+  useEffect(() => {
+    fetchChain().catch(() => undefined);
+  }, []);
   return (
     <Wrap aria-label="Next thing on the bench" data-stops={step.stops}>
       <div>
@@ -159,7 +168,7 @@ export function NextThing({ positionId, step, brief = false, onOther, onRead }: 
       {step.reading !== null && (
         <Side>
           {!brief && <Leads what={step.reading} />}
-          <Type>
+          <Type data-several={step.chain.length > 1}>
             {step.chain.length > 1 ? (
               <Suspense>
                 <ChainEntry

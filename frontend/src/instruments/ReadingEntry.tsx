@@ -1,4 +1,4 @@
-import { lazy, Suspense } from "react";
+import { lazy, Suspense, useEffect } from "react";
 import styled from "styled-components";
 
 import { useCatalogue } from "../api/queries";
@@ -7,7 +7,8 @@ import { Field } from "../ui/Field";
 import type { ReadingProps } from "./useReading";
 import { useReading } from "./useReading";
 
-const SeenEntry = lazy(() => import("./SeenEntry"));
+const fetchSeen = () => import("./SeenEntry");
+const SeenEntry = lazy(fetchSeen);
 
 const Take = styled.form`
   display: grid;
@@ -34,9 +35,13 @@ interface Props extends ReadingProps {
   example: string;
 }
 
-/** Where a reading is typed, or said by a press where it is seen by eye. */
+/** A reading: a field for a figure, buttons for what is seen by eye. */
 export function ReadingEntry({ example, ...of }: Props) {
   const leads = useCatalogue().data?.leads[of.kind];
+  // Fetched while there is a connection, for when it is needed.
+  useEffect(() => {
+    fetchSeen().catch(() => undefined);
+  }, []);
   if (leads?.mode === "looks") {
     return (
       <Suspense>

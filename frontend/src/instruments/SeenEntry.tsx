@@ -17,10 +17,10 @@ const Row = styled.div`
   }
 `;
 
-/** A second press so soon after the first is a bounce of the hand. */
+/** A second press within this time is taken for an accident. */
 const BOUNCE_MS = 1000;
 
-/** What is seen of a lamp that is switched on: one press keeps it. */
+/** Buttons for what is seen of the lamp: one press keeps it. */
 export default function SeenEntry({
   positionId,
   kind,
@@ -41,12 +41,12 @@ export default function SeenEntry({
       whose,
     };
     const draft = `reading.${positionId}.${kind}`;
-    onRead(reading, { draft, text, names: ["text"], label: "What is seen" });
+    onRead(reading, { draft, text, names: ["text"], label: "What you see" });
     return new Promise((later) => setTimeout(later, BOUNCE_MS));
   });
   return (
-    <div role="group" aria-label="What is seen">
-      <Caption>What is seen</Caption>
+    <div role="group" aria-label="What do you see?">
+      <Caption>What do you see?</Caption>
       <Row>
         {seen.map((s) => (
           <Button key={s.id} onPress={() => void keep(s.id)}>

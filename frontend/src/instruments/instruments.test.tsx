@@ -140,7 +140,7 @@ test("a reading is sent with what it is of, and the field is empty again", async
   await waitFor(() => expect(field.value).toBe(""));
 });
 
-test("what is seen is kept by one press, and a bounce of the hand is no second look", async () => {
+test("one press keeps what is seen, and a second one straight after it keeps nothing more", async () => {
   answer({});
   const onRead = vi.fn<(reading: object) => void>();
   show(<NextThing positionId="p" step={{ ...step, reading: "look" }} onRead={onRead} />);
@@ -155,7 +155,7 @@ test("what is seen is kept by one press, and a bounce of the hand is no second l
 test("a look that is off is said in words, without a band", () => {
   const seen = shown(0, "Dark", "");
   const lit = shown(1, "Lit as it should be", "");
-  const line = "Dark: switched on, it should be lit.";
+  const line = "Seen: dark. Switched on, it should be lit.";
   const dark = { ...off, kind: "look", reading: seen, expected: lit, low: lit, high: lit, line };
   show(<Findings findings={[]} diagnoses={[dark]} />);
   expect(screen.getByText(line)).toBeTruthy();

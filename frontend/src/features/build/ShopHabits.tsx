@@ -28,7 +28,7 @@ export function ShopHabits() {
               <SavedChoice field="work" label="Mostly works on" />
               <SavedChoice field="meter" label="Meter" />
               <SavedChoice field="series" label="A new lamp's resistor is from" />
-              <SavedChoice field="learns" label="What was read or liked on one lamp or board" />
+              <SavedChoice field="learns" label="Use readings and looks of a lamp or board" />
               <SavedText field="checks" label="Checks of the house, a line each" lines />
             </RecordContext>
           </PanelPlace>
