@@ -59,7 +59,9 @@ def check_after(typed: ReadingAfterInput, *, alternates: bool, mains: bool = Fal
         )
     if typed.kind in LOOKS:
         if typed.whose != "this" or typed.state != "on":
-            raise InputError("whose" if typed.whose != "this" else "state", "A look is of this lamp, switched on.")
+            raise InputError(
+                "whose" if typed.whose != "this" else "state", "What you see is kept for this lamp, switched on."
+            )
         return
     if typed.kind in WARM:
         if typed.whose != "this":

@@ -10,8 +10,8 @@ from swapglow.core.values import preferred
 from swapglow.inputs.quantity import Line, Long
 from swapglow.inputs.shape import OneOf, Shape
 
-# Whether what was read or liked on one counts for others like it on the same item.
-LEARNS = {"like": "Counts for others like it on the item", "own": "Counts for itself alone"}
+# Whether a lamp or board learns from the readings and looks of others like it on the item.
+LEARNS = {"like": "Also for others like it on the item", "own": "For itself only"}
 
 
 class ShopInput(Shape):

@@ -98,8 +98,9 @@ def report(p: Position, changes: Changes | None, at_hand: frozenset[float]) -> R
     """
     core, readings = core_of(p), readings_of(p)
     if changes:
-        # One that nobody noted a circuit of was taken on what is kept, and not on what is tried.
-        readings = tuple(r if r.fitted else replace(r, fitted=fitted_in(core)) for r in readings)
+        # A reading without a note of its circuit belongs to the saved lamp, not to the change that is tried.
+        now = fitted_in(core)
+        readings = tuple(r if r.fitted else replace(r, fitted=now) for r in readings)
         core = with_changes(core, changes)
     before = tuple(reading_before_of(str(r.pk), r.input) for r in p.readings_before.all())
     others, _ = members_of(p.rail, without=p)

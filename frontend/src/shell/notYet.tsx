@@ -11,7 +11,7 @@ interface Asked {
 /**
  * What stands in a view's place: nothing while it loads, or why it cannot be shown.
  *
- * It is no component of its own: the frame around a view stays as it is when the view comes, with a sheet open in it.
+ * A function and not a component: React then keeps the frame, and a sheet open in it, when the view replaces this.
  * @param gone whether it came, and what the address names is not in it
  */
 export function notYet(query: Asked, gone = false) {

@@ -47,7 +47,7 @@ class Sizing:
         preferred_ohm: the preferred value by the position's rule, one part.
         each_ohm: each fitted part.
         parts: how many parts.
-        share: what they are beside their value, as read.
+        share: their real resistance over their value, by the readings; 1 without one.
         is_own: True where the user fitted a value of their own.
         needed_f: capacitance for low-risk flicker, F; None without a reservoir.
         farads: the capacitance fitted, F; 0 without a reservoir.

@@ -1,4 +1,4 @@
-"""What was read of one board says what others of its kind on the same item do, until those were read themselves."""
+"""Readings of one board stand in for those that others of its kind on the same item still lack."""
 
 from collections.abc import Iterable, Mapping
 from typing import Any
@@ -10,7 +10,7 @@ Typed = Mapping[str, Input]
 
 
 def taught(kind: CircuitKind[Any], typed: Typed, siblings: Iterable[tuple[str, Typed]]) -> Typed:
-    """A circuit's details with what its siblings' readings say of those that it leaves open.
+    """A circuit's details, completed from the readings of its siblings.
 
     Args:
         kind: what they are.
@@ -18,7 +18,7 @@ def taught(kind: CircuitKind[Any], typed: Typed, siblings: Iterable[tuple[str, T
         siblings: the name of each other circuit of that kind on the item, and what was typed of it.
 
     Returns:
-        What was typed, with what is inferred noted where it comes from; unchanged where nothing is.
+        What was typed. A detail taken from a sibling has that one's name in its note.
     """
     for name, other in siblings:
         try:
@@ -26,6 +26,6 @@ def taught(kind: CircuitKind[Any], typed: Typed, siblings: Iterable[tuple[str, T
         except InputError:
             continue
         if said:
-            note = f"as it was read on {name}" if name else "as it was read on another one like it"
+            note = f"read on {name}" if name else "read on another one like it"
             return {**typed, **{k: Input(text, Source.COMPUTED, note) for k, text in said.items()}}
     return typed

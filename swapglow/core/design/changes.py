@@ -20,7 +20,7 @@ Changes = Mapping[str, float | int | str | None]
 DRIVER = "driver."
 LOOKS = "looks."
 
-# Changes that a resistor which follows the computation follows; a driver's own do so too.
+# Changes after which a computed resistor is computed again. Every change of the driver is one too.
 _SIZES = frozenset(
     {
         "led_id",
@@ -142,7 +142,7 @@ def with_changes(position: Position, changes: Changes) -> Position:
     if looks:
         values["looks"] = replace(position.looks, **looks)  # type: ignore[arg-type]  # likewise
     if position.follows and (driver or not _SIZES.isdisjoint(changes)):
-        # What stands there stood there for another lamp: the computation is followed again.
+        # The resistor was computed for another lamp: compute it again.
         values = {"resistor_ohm": None, **values}
     if "resistor_ohm" in values:
         values["follows"] = False

@@ -54,9 +54,9 @@ class Position:
         ceiling: share of the rated current that is the drive limit at the highest rail.
         series, rounding: how the exact resistance becomes a preferred one.
         resistor_ohm: each fitted part's value, None to follow the computation, or 0 for no resistor at all.
-        follows: whether that value only stands there until the computation says another: it was read with it.
-        ohm_share, ohm_doubt: what that resistor is beside its value, as read, and how far off it may still be; 1 and
-            None where nobody read it.
+        follows: whether ``resistor_ohm`` is the computed value that was fitted when the lamp was read.
+        ohm_share: the resistor's real resistance over its value, by the readings; 1 without one.
+        ohm_doubt: how far off that may still be, a share; None without a reading.
         resistor_parts: 1, or 2 for one in each lead.
         resistor_tolerance: 0.05 for 5 %.
         resistor_source: where its value comes from.

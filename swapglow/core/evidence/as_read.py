@@ -1,9 +1,8 @@
-"""The lamp as its readings leave it: what they say of its LEDs and its resistor, for every figure that rests on those.
+"""The lamp with its LEDs, resistor and rail as its readings show them. Every view takes its figures from this.
 
-A reading of a sound lamp narrows what was not known exactly. Around the usual rail, LED and resistor each reading is a
-straight line in those, and what they leave is one step of Gauss and Newton's, with the covariance of a linear fit
-(Kalman 1960). The ends of a rail stay as they were typed, for they say how far it swings; where nobody had read
-its usual volts, a reading of the rail with the LED in takes their place.
+Near the usual rail each reading is about a straight line in the unknowns. Two steps of a linear fit (Gauss and Newton;
+covariance as Kalman 1960) give what the readings leave of LED and resistor. The lowest and highest rail stay as typed:
+they say how far the rail swings. The usual rail is replaced by a reading of it where nobody had read it before.
 """
 
 from collections.abc import Sequence
@@ -46,21 +45,21 @@ FloatArray = NDArray[np.float64]
 
 # The middle and the spread of half a normal, in its sigmas (tables).
 _HALF_MIDDLE, _HALF_SPREAD = 0.674, 0.603
-# The slopes are taken over half a sigma; two steps settle what is not quite straight.
+# Slopes are taken over half a sigma. Two steps are enough for the little that is not straight.
 _STEP, _STEPS = 0.5, 2
-# What lies within so many sigmas is within what it may be.
+# The ends of a range stand so many sigmas from its middle.
 _ENDS = 2.0
-# Where readings leave less of what was not known than this, it counts as read.
+# A figure counts as measured once its sigma is less than this share of what it was.
 _READ = 0.5
-# No reading of ours says more than this of a resistor or an LED: the meter's own last digits.
+# The least range of a resistor (a share) and of an LED (V) after a reading: a meter's last digits.
 _LEAST_OHMS, _LEAST_V = 0.003, 0.003
-# What another LED lot may be, of these more than half is left to it before it is believed.
+# Off readings are taken for a sound lamp only where that is likelier than this.
 _BELIEVED = 0.5
 
 
 @dataclass(frozen=True)
 class _Left:
-    """What readings leave of the unknowns: the mean and the covariance, in sigmas, of one hypothesis."""
+    """Mean and covariance of the unknowns of one hypothesis after the readings, in sigmas."""
 
     of: Hypothesis
     mean: FloatArray
@@ -68,15 +67,14 @@ class _Left:
 
 
 def as_read(position: Position, readings: Sequence[ReadingAfter]) -> Position:
-    """The lamp as its readings leave it.
+    """The lamp with what its readings say of LEDs, resistor and rail.
 
     Args:
         position: the swap as it was typed.
         readings: all that were taken after it, the newest last.
 
     Returns:
-        The same lamp, its LEDs' forward voltage and its resistor narrowed to what the readings leave; as it was typed
-        where they say nothing of those, or where something is wrong with the lamp.
+        The same lamp with narrower ranges; unchanged where the readings say nothing of them or point to a fault.
     """
     own = [r for r in readings if r.whose == "this" and r.kind not in WARM]
     if not any(r.state == "on" for r in own) or position.module is not None or position.live_danger:
@@ -85,7 +83,7 @@ def as_read(position: Position, readings: Sequence[ReadingAfter]) -> Position:
     taken = tuple(r for r in own if not since_changed(r.fitted, now))
     if any(r.state == "on" for r in taken):
         return _as_read(position, taken)
-    # Something else stood there then. The rail is the same, and so are the LEDs where nobody changed them.
+    # The readings are of another circuit. Its rail is the same, and so are its LEDs unless they were changed.
     then = own[-1].fitted
     stood = as_it_stood(position, then)
     if stood is None:
@@ -109,7 +107,7 @@ def as_read(position: Position, readings: Sequence[ReadingAfter]) -> Position:
 
 @cached(LRUCache(maxsize=256), condition=Condition())
 def typed(position: Position) -> Solution:
-    """The lamp as it was typed, solved: what its readings are held against."""
+    """The lamp as typed, solved. Its readings are compared with this."""
     return solve(position, rule=False)
 
 
@@ -129,7 +127,7 @@ def _as_read(position: Position, taken: tuple[ReadingAfter, ...]) -> Position:
 
 
 def _left(s: Solution, taken: tuple[ReadingAfter, ...]) -> _Left | None:
-    """What the readings leave of a sound lamp; None where they speak for something else."""
+    """What the readings leave of the unknowns; None where a fault is likelier than a sound lamp."""
     diagnoses = [diagnose(s, r) for r in taken]
     # What was off may have been mended since.
     for kept in dict.fromkeys((newest(taken), newest(since_it_worked(taken, diagnoses)))):
@@ -141,7 +139,7 @@ def _left(s: Solution, taken: tuple[ReadingAfter, ...]) -> _Left | None:
 
 
 def _sound(s: Solution, kept: tuple[ReadingAfter, ...], agree: bool) -> Hypothesis | None:
-    """In which way the lamp is sound by some readings; None where they speak for something else."""
+    """Which sound lamp the readings fit best; None where a fault is likelier."""
     if agree:
         return next(iter(nothing_wrong(s.position)))
     if s.position.rail.supply.alternates and laws_of(s.position):
@@ -159,14 +157,14 @@ def _fitted(s: Solution, h: Hypothesis, taken: tuple[ReadingAfter, ...]) -> _Lef
     for _ in range(_STEPS):
         at = np.zeros((len(moves), len(UNKNOWNS)))
         at[:, :SIZE] = mean + moves
-        # Only its amount counts: the middle of a normal's one half, and how far that half spreads.
+        # A burden is never negative: half a normal, by its median and its spread.
         at[:, BURDEN] = np.maximum(_HALF_MIDDLE + _HALF_SPREAD * at[:, BURDEN], 0.0)
         reads = predict(s, [Draws(h, at)], taken)[0]
         if not np.isfinite(reads).all():
             return None
         slopes = ((reads[1:] - reads[0]) / _STEP).T
         sigma = noise(reads[:1], np.abs(reads[0]), taken)[0]
-        # The prior is one sigma of each around nothing; the readings are lines around the place reached.
+        # Before the readings each unknown is normal around 0 with a sigma of 1.
         weighed = slopes / sigma[:, None]
         covariance = np.linalg.inv(np.eye(SIZE) + weighed.T @ weighed)
         mean = covariance @ (weighed.T @ ((values - reads[0]) / sigma + weighed @ mean))
@@ -174,7 +172,7 @@ def _fitted(s: Solution, h: Hypothesis, taken: tuple[ReadingAfter, ...]) -> _Lef
 
 
 def _rail(p: Position, left: _Left) -> Rail:
-    """The rail with the usual volts that were read, where those typed were no reading; its ends hold them."""
+    """The rail with its usual volts as measured, unless they were before; its ends are widened to hold them."""
     if p.rail.usual.source is Source.MEASURED:
         return p.rail
     share = 1 + rail_sigma(p, left.of) * float(left.mean[RAIL])
@@ -191,7 +189,7 @@ def _rail(p: Position, left: _Left) -> Rail:
 
 
 def _narrowed(p: Position, left: _Left) -> Position:
-    """LED and resistor as the readings leave them; each by itself, so that either may be changed."""
+    """The lamp with LED and resistor as measured. Each has a range of its own, so that either can be exchanged."""
     spread, mean = np.sqrt(np.diag(left.covariance)), left.mean
     volt, ohm = led_sigma(p, left.of), ohms_sigma(p)
     middle = p.led.vf_typ if left.of.vf is None else left.of.vf

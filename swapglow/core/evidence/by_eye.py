@@ -1,7 +1,7 @@
 """What an eye says of a lamp: dark, faint, partly lit or lit, by its light beside what it should be.
 
-From memory an eye tells a lamp of a quarter of its light from one of all, and sees nothing of an indicator at some two
-hundredths of a part of it (common practice; people and rooms differ).
+Without a lamp beside it for comparison, a quarter of the usual light is called faint, and some 1/250 of it cannot be
+seen (common practice; people and rooms differ).
 """
 
 import numpy as np
@@ -14,10 +14,10 @@ FloatArray = NDArray[np.float64]
 
 # A prediction of this stands for a lamp of which some LEDs are dark, and others lit.
 PART = 1e6
-# Octaves under the light that it should have where it is called faint and dark, and the doubt in each (ours).
+# From so many octaves under its usual light a lamp is called faint, and dark; and the spread of each (ours).
 _FAINT, _FAINT_DOUBT = -2.0, 0.5
 _DARK, _DARK_DOUBT = -8.0, 1.5
-# So often another word is said, or another lamp was looked at.
+# How often the answer is wrong, or of another lamp.
 _SLIP = 0.03
 
 

@@ -46,8 +46,8 @@ KINDS: dict[ReadingKind, str] = {
     "resistor_celsius": "The resistor's temperature",
     "led_celsius": "The LED's temperature",
     "regulator_celsius": "The regulator's temperature",
-    "look": "What is seen, switched on",
-    "look_other": "What is seen with another LED in its place",
+    "look": "What you see, switched on",
+    "look_other": "What you see with another LED in its place",
 }
 # What is compared on a supply that alternates besides what is taken with the power off: averages, as a DC range
 # shows them, and the volts of the feed and at the lamp's wires as an AC range does.
@@ -177,4 +177,4 @@ def _place_seen(text: str) -> float:
     for place, (seen, label) in enumerate(SEEN.items()):
         if said in (seen, label.casefold()):
             return float(place)
-    raise InputError("text", f'"{text.strip()[:40]}" is nothing that is seen here: {", ".join(SEEN)}.')
+    raise InputError("text", f'"{text.strip()[:40]}" is none of these: {", ".join(SEEN)}.')

@@ -41,7 +41,7 @@ def _each(p: Position, z: Sizing) -> Shown:
     if z.is_own:
         return shown(z.each_ohm, OHM, "your own value", p.resistor_source)
     if p.follows:
-        return shown(z.each_ohm, OHM, "as it stood when it was read")
+        return shown(z.each_ohm, OHM, "fitted when the lamp was read")
     return shown(z.each_ohm, OHM, "the next up that lies in the drawer" if z.each_ohm in p.at_hand else origin)
 
 

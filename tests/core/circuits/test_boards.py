@@ -121,7 +121,7 @@ def test_a_board_that_was_read_says_what_its_like_carries():
 )
 def test_power_before_and_after_says_which_old_value_fits(sense, chosen, after, fits):
     w = worked("sense_board", chosen, sense_ohm=sense, plug="6W", plug_after=after, count="10", each="3.1V")
-    assert f"{fits}\u00a0Ω fits where 2.2\u00a0Ω was typed" in finding(w, "after-differs").why
+    assert f"the power fits {fits}\u00a0Ω, and 2.2\u00a0Ω was typed" in finding(w, "after-differs").why
 
 
 def test_the_chosen_way_decides_what_comes_after():

@@ -184,7 +184,7 @@ KIND = SenseBoard()
 
 
 def _fits(now: SenseCase, option: Option | None, job: Job[SenseCase]) -> str:
-    """The old value that the power before and after fits, where another one was marked: I ∝ 1/R (Ohm)."""
+    """The old resistor by the power before and after, where that is not the one typed: I ∝ 1/R (Ohm)."""
     read = read_after(job.typed, now.now.value)
     if read is None or option is None or not 0 < read.value < now.now.value:
         return ""
@@ -200,8 +200,7 @@ def _fits(now: SenseCase, option: Option | None, job: Job[SenseCase]) -> str:
         rest = 1 / (ratio * other.ohm) - sum(1 / o for n, o in enumerate(now.sense) if n != k)
     if rest <= 0:
         return ""
-    was = f"{show(1 / rest, OHM)} fits where {show(now.sense[k], OHM)} was typed"
-    return f"Read the old resistor again: {was}."
+    return f"Check the old resistor: the power fits {show(1 / rest, OHM)}, and {show(now.sense[k], OHM)} was typed."
 
 
 def _off(share: float, wanted: float) -> float:
