@@ -2,7 +2,6 @@
 
 import json
 import re
-import shutil
 import sqlite3
 import ssl
 import time
@@ -165,4 +164,3 @@ def test_the_demo_runs_in_a_room_of_its_own_and_ends_with_the_bench(tmp_path):
         time.sleep(0.1)
     else:
         raise AssertionError("the demo still answers")
-    shutil.rmtree(room)
