@@ -51,6 +51,7 @@ from swapglow.records.drawer import at_hand
 from swapglow.records.first_start import first_start
 from swapglow.records.limits import check_room
 from swapglow.records.models import Equipment, Position, Rail, Shop
+from swapglow.records.readings import note_what_is_fitted
 from swapglow.records.steps import keep, recorded
 
 router = Router(tags=["positions"])
@@ -150,6 +151,7 @@ def change_position(p: Position, fields: Mapping[str, Any], label: str, gesture:
     check_change(lamp_reader(p), was, p.inputs, changes)
     with recorded(str(p.equipment_id), label, gesture):
         taking_out.note_what_is_drawn(p, was)
+        note_what_is_fitted(p, changes)
         keep(p)
     return position_answer(p)
 

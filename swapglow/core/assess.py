@@ -6,6 +6,7 @@ from threading import Condition
 from cachetools import LRUCache, cached
 
 from swapglow.core.analysis.draws import Lit, Member
+from swapglow.core.analysis.fitted import fitted_in, since_changed
 from swapglow.core.analysis.inrush import fuse_of
 from swapglow.core.analysis.solution import Solution, solve
 from swapglow.core.analysis.states import StateSolution, state_solutions, states_of
@@ -18,6 +19,7 @@ from swapglow.core.design.trial import Trial
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.evidence import sister
 from swapglow.core.evidence.account import account, chase
+from swapglow.core.evidence.alike import Neighbour, taught
 from swapglow.core.evidence.as_read import as_read, typed
 from swapglow.core.evidence.expected import diagnose, outlived
 from swapglow.core.findings import context_of, judge, solvable
@@ -29,7 +31,6 @@ from swapglow.core.measurement import plan as plans
 from swapglow.core.measurement.cautions import with_cautions
 from swapglow.core.measurement.clip_first import clip_first
 from swapglow.core.measurement.fast_flash import fast_flash
-from swapglow.core.measurement.fitted import fitted_in, since_changed
 from swapglow.core.measurement.next_step import Standing, next_step
 from swapglow.core.measurement.reading_after import WARM, ReadingAfter
 from swapglow.core.measurement.reading_before import ReadingBefore
@@ -66,6 +67,7 @@ class Bench:
         lit: when this one is lit among them.
         trials: looks at it with a part in it, in the order they were made.
         others_tried: the item's other lamps that were looked at, with their looks.
+        others_read: the item's other lamps that may teach this one something.
         site: what the take-in sheet says of working in the item, and the shop's habits.
         checks: what is done and looked at before and after.
         dead: what is seen on the old lamp, where it is dead.
@@ -79,6 +81,7 @@ class Bench:
     lit: Lit = "always"
     trials: tuple[Trial, ...] = ()
     others_tried: tuple[Tried, ...] = ()
+    others_read: tuple[Neighbour, ...] = ()
     site: Site = field(default_factory=Site)
     checks: tuple[Check, ...] = ()
     dead: tuple[str, ...] = ()
@@ -147,7 +150,7 @@ def assess(position: Position, bench: Bench | None = None) -> Report:
     """
     bench = bench or Bench()
     as_typed = position
-    position = as_read(as_typed, bench.readings_after)
+    position = taught(as_read(as_typed, bench.readings_after), bench.others_read)
     known = _known(position)
     s, warm = known.solution, known.warm
     # Readings are held against the lamp as it was typed: what they say is in it already.

@@ -10,6 +10,7 @@ from pydantic import TypeAdapter
 from swapglow.core.analysis.draws import Member
 from swapglow.core.assess import Bench, assess
 from swapglow.core.design.position import Position
+from swapglow.core.evidence.alike import Neighbour, taught
 from swapglow.core.evidence.as_read import as_read
 from swapglow.core.findings import solvable
 from swapglow.core.intake.stages import DONE
@@ -62,10 +63,15 @@ def reports(equipment: Equipment) -> list[tuple[str, Report]]:
     readings = {m.id: tuple(reading_after_of(str(r.id), r, p.reads) for r in p.readings_after) for p, m in members}
     read = {m.id: replace(m, position=as_read(m.position, readings[m.id])) for _, m in members}
     tried = {m.id: (read[m.id].position, looks) for p, m in members if (looks := trials_of(p))}
+    beside = {
+        m.id: tuple(Neighbour(o.name, read[o.id].position, q.rail == p.rail) for q, o in members if o is not m)
+        for p, m in members
+    }
+    known = {key: replace(m, position=taught(m.position, beside[key])) for key, m in read.items()}
     out = []
     for p, m in members:
         core = m.position
-        others = tuple(read[o.id] for q, o in members if q.rail == p.rail and o is not m and _stands(o.position))
+        others = tuple(known[o.id] for q, o in members if q.rail == p.rail and o is not m and _stands(o.position))
         bench = Bench(
             readings[m.id],
             closed=p.stage == DONE,
@@ -74,6 +80,7 @@ def reports(equipment: Equipment) -> list[tuple[str, Report]]:
             lit=m.lit,
             trials=trials_of(p),
             others_tried=tuple(t for key, t in tried.items() if key != m.id),
+            others_read=beside[m.id],
             site=site,
             checks=checks_of(p),
             dead=tuple(p.dead),

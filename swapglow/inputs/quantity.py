@@ -68,3 +68,10 @@ class DriverDetail(Quantity):
     """A further figure of a driver as typed; what else a feed feeds takes several lines."""
 
     text: Annotated[str, Field(max_length=1000), AfterValidator(_readable)] = ""
+    # What was fitted when it was seen, as a reading notes it; the app writes it.
+    fitted: Line = ""
+
+    @property
+    def input(self) -> Input:
+        """As the core takes it."""
+        return Input(self.text, Source(self.source), self.note, self.fitted)

@@ -1,9 +1,12 @@
 """New readings: the same rules for those typed one by one and those from a file."""
 
+from collections.abc import Mapping
+from typing import Any
 from uuid import UUID
 
+from swapglow.core.analysis.fitted import fitted_in
 from swapglow.core.analysis.states import states_of
-from swapglow.core.measurement.fitted import fitted_in
+from swapglow.core.drivers import DRIVERS
 from swapglow.core.quantities import InputError
 from swapglow.core.supplies import SUPPLIES
 from swapglow.inputs.reading_rules import check_after, check_before
@@ -24,13 +27,27 @@ def new_after(p: Position, key: UUID, typed: ReadingAfterInput) -> ReadingAfter:
         known = states_of(reports.core_of(p))
         if typed.state not in {t.id for t in known}:
             raise InputError("state", f"This lamp has no such state; it has {', '.join(t.label for t in known)}.")
-    typed = typed.model_copy(update={"fitted": _fitted(p)})
+    typed = typed.model_copy(update={"fitted": fitted_now(p)})
     made = ReadingAfter(id=key, position=p, order=order.last(p.readings_after), inputs=typed.model_dump(mode="json"))
     check_room(made)
     return made
 
 
-def _fitted(p: Position) -> str:
+def note_what_is_fitted(p: Position, changes: Mapping[str, Any]) -> None:
+    """Write beside what was seen of a driver what is fitted now: it is a fact about that circuit alone.
+
+    Args:
+        p: the record with its change; not saved.
+        changes: the fields that were sent.
+    """
+    told = changes.get("driver_details") or {}
+    seen = [d.id for d in DRIVERS[p.input.driver_kind].details if d.seen and d.id in told]
+    if seen:
+        now = fitted_now(p)
+        p.join({"driver_details": {id_: {"fitted": now} for id_ in seen}})
+
+
+def fitted_now(p: Position) -> str:
     """What stands in the lamp now; "" where it cannot be worked out."""
     try:
         return fitted_in(reports.core_of(p))

@@ -3,8 +3,12 @@
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 from functools import lru_cache
+from uuid import UUID
+
+from django.db.models import Q, QuerySet
 
 from swapglow.core.analysis.draws import Member
+from swapglow.core.analysis.fitted import fitted_in
 from swapglow.core.analysis.match import MatchLamp, match_lamp
 from swapglow.core.analysis.trials import Tried
 from swapglow.core.assess import Bench
@@ -12,17 +16,18 @@ from swapglow.core.circuits import CIRCUITS
 from swapglow.core.circuits.answer import CircuitAnswer, answer
 from swapglow.core.design.changes import Changes, with_changes
 from swapglow.core.design.position import Position as CorePosition
+from swapglow.core.drivers import DRIVERS
+from swapglow.core.evidence.alike import Neighbour, taught
 from swapglow.core.evidence.as_read import as_read
 from swapglow.core.findings import solvable
 from swapglow.core.intake.hazards import CLOSING
 from swapglow.core.intake.stages import DONE
-from swapglow.core.measurement.fitted import fitted_in
 from swapglow.core.measurement.reading_after import ReadingAfter
 from swapglow.core.presentation.budget import RailBudget, rail_budget
 from swapglow.core.presentation.dimming import Dimming, dimming, not_yet
 from swapglow.core.presentation.report import Report
 from swapglow.core.presentation.row_of_lamps import RowOfLamps, row_of_lamps
-from swapglow.core.quantities import InputError
+from swapglow.core.quantities import InputError, Source
 from swapglow.document.report import remembered
 from swapglow.inputs.equipment import DimInput, FittedInput
 from swapglow.inputs.to_core import (
@@ -64,12 +69,40 @@ def core_of(p: Position) -> CorePosition:
 
 
 def as_read_of(p: Position) -> CorePosition:
-    """A kept position as its readings leave it: what every view but their own takes its figures from.
+    """A kept position as its readings, and those of lamps like it, leave it: what every view takes its figures from.
 
     Raises:
         InputError: a kept text no longer reads.
     """
-    return as_read(core_of(p), readings_of(p))
+    return taught(as_read(core_of(p), readings_of(p)), _neighbours(p, _teachers(p.equipment_id)))
+
+
+# A lamp that may teach others of its item something, with the key of its own and of its rail.
+_Teacher = tuple[UUID, UUID, str, CorePosition]
+_WATCHING = [kind.id for kind in DRIVERS.values() if kind.watches]
+
+
+def teaching(positions: QuerySet[Position]) -> QuerySet[Position]:
+    """Those of some lamps that may teach others of their item something: read, or on a circuit that watches."""
+    read = Q(readings_after__isnull=False) | Q(inputs__vf__source=Source.MEASURED.value)
+    return positions.filter(read | Q(inputs__driver_kind__in=_WATCHING)).distinct()
+
+
+def _teachers(equipment: UUID) -> tuple[_Teacher, ...]:
+    """Lamps of an item that may teach its others, as their own readings leave them; none where the shop wants none."""
+    if Shop.own().input.learns == "own":
+        return ()
+    found = []
+    for p in teaching(Position.objects.filter(equipment=equipment)).select_related("rail", "equipment"):
+        try:
+            found.append((p.pk, p.rail_id, p.input.name, as_read(core_of(p), readings_of(p))))
+        except InputError:
+            continue
+    return tuple(found)
+
+
+def _neighbours(p: Position, teachers: Iterable[_Teacher]) -> tuple[Neighbour, ...]:
+    return tuple(Neighbour(name, core, rail == p.rail_id) for key, rail, name, core in teachers if key != p.pk)
 
 
 def readings_of(p: Position) -> tuple[ReadingAfter, ...]:
@@ -113,6 +146,7 @@ def report(p: Position, changes: Changes | None, at_hand: frozenset[float]) -> R
         p.input.lit,  # type: ignore[arg-type]  # one of its options
         trials_of(p.input),
         _others_tried(p),
+        _neighbours(p, _teachers(p.equipment_id)),
         site_of(p.equipment.sheet, Shop.own().input),
         checks_of(p.input),
         tuple(p.input.dead),
@@ -247,12 +281,14 @@ def members_of(rail: Rail, without: Position | None = None) -> tuple[tuple[Membe
         Both, in the lamps' order.
     """
     found, left_out = [], []
+    teachers = _teachers(rail.equipment_id)
     for p in rail.positions.prefetch_related("readings_after"):
         if without is not None and p.pk == without.pk:
             continue
         try:
             core = position_of(p.input, rail.input, rail.equipment.sheet.hazards)
-            made = Member(str(p.pk), p.input.name, as_read(core, readings_of(p)), p.input.lit)  # type: ignore[arg-type]  # one of its options
+            core = taught(as_read(core, readings_of(p)), _neighbours(p, teachers))
+            made = Member(str(p.pk), p.input.name, core, p.input.lit)  # type: ignore[arg-type]  # one of its options
             solvable(made.position)
             found.append(made)
         except ValueError as problem:

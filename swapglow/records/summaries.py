@@ -20,7 +20,7 @@ from django.db import close_old_connections, connection, models, transaction
 import swapglow.core
 from swapglow.records import reports
 from swapglow.records.drawer import at_hand
-from swapglow.records.models import Position, Rail, ReadingAfter, ReadingBefore, StockPart, Summary
+from swapglow.records.models import Position, Rail, ReadingAfter, ReadingBefore, Shop, StockPart, Summary
 from swapglow.records.steps import Rows, step_settled
 
 log = logging.getLogger("swapglow.summaries")
@@ -58,18 +58,21 @@ def mark_due(changed: Rows) -> None:
     touched = models.Q(pk__in=[])
     for model, rows in changed:
         if model is Position:
-            # What one lamp takes of its rail the others on it feel.
+            # What one lamp takes of its rail the others on it feel, and those of its item learn from it.
             touched |= models.Q(pk__in=[r.id for r in rows]) | models.Q(rail__in=[r.rail_id for r in rows])
+            touched |= models.Q(equipment__in=[r.equipment_id for r in rows])
+        elif model is Shop:
+            touched |= models.Q(pk__isnull=False)
         elif model is StockPart:
             # Only a lamp that asked for it follows the drawer.
             touched |= models.Q(inputs__weigh__icontains=reports.FROM_DRAWER)
         elif model is Rail:
-            touched |= models.Q(rail__in=[r.id for r in rows])
+            touched |= models.Q(equipment__rails__in=[r.id for r in rows])
         elif model is ReadingBefore:
             touched |= models.Q(pk__in=[r.position_id for r in rows])
         elif model is ReadingAfter:
-            # What a lamp was read to draw the others on its rail feel too.
-            touched |= models.Q(rail__positions__in=[r.position_id for r in rows])
+            # What a lamp was read to draw the others on its rail feel too, and those of its item learn from it.
+            touched |= models.Q(equipment__positions__in=[r.position_id for r in rows])
     keys = list(everything.filter(touched).values_list("pk", flat=True))
     Summary.objects.bulk_create([Summary(position_id=key) for key in keys], ignore_conflicts=True)
     Summary.objects.filter(position__in=keys).update(due=True)
@@ -133,10 +136,15 @@ def _position(key: UUID) -> Position | None:
 
 def _rests_on(p: Position) -> str:
     readings = [[str(r.pk), r.inputs] for r in (*p.readings_after.all(), *p.readings_before.all())]
-    beside = p.rail.positions.exclude(pk=p.pk).order_by("order", "pk").prefetch_related("readings_after")
-    others = [[str(o.pk), o.inputs, [r.inputs for r in o.readings_after.all()]] for o in beside]
+    rail = p.rail.positions.exclude(pk=p.pk).order_by("order", "pk")
+    item = reports.teaching(Position.objects.filter(equipment=p.equipment_id)).exclude(pk=p.pk).order_by("order", "pk")
+    others = [
+        [[str(o.pk), o.inputs, o.rail.inputs, [r.inputs for r in o.readings_after.all()]] for o in beside]
+        for beside in (lamps.select_related("rail").prefetch_related("readings_after") for lamps in (rail, item))
+    ]
+    learns = Shop.own().input.learns
     here = sorted(at_hand()) if reports.FROM_DRAWER in (p.inputs.get("weigh") or ()) else []
-    parts = [p.inputs, p.rail.inputs, readings, others, here]
+    parts = [p.inputs, p.rail.inputs, readings, others, here, learns]
     return hashlib.sha256(json.dumps(parts, sort_keys=True).encode()).hexdigest()
 
 

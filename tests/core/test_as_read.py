@@ -9,13 +9,13 @@ import numpy as np
 import pytest
 
 from scripts.fuzz.damaged import NoCase, case_of, read, true_reading
+from swapglow.core.analysis.fitted import fitted_in
 from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.solution import solve
 from swapglow.core.assess import Bench, assess
 from swapglow.core.design.changes import with_changes
 from swapglow.core.evidence.as_read import as_read
 from swapglow.core.evidence.metered import metered
-from swapglow.core.measurement.fitted import fitted_in
 from swapglow.core.measurement.reading_after import ReadingAfter, read_after
 from swapglow.core.network.cases import Cases
 from swapglow.core.parts.led import catalogue

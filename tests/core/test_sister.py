@@ -8,11 +8,11 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from swapglow.core.analysis.fitted import fitted_in
 from swapglow.core.analysis.solution import solve
 from swapglow.core.assess import Bench, assess
 from swapglow.core.evidence.account import by_cause, known_by
 from swapglow.core.evidence.sister import pairs
-from swapglow.core.measurement.fitted import fitted_in
 from swapglow.core.measurement.reading_after import read_after
 from swapglow.core.quantities import InputError
 from swapglow.inputs.reading_rules import check_after

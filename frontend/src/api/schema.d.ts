@@ -2140,6 +2140,11 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Fitted
+             * @default
+             */
+            fitted: string;
         };
         /**
          * DutyReport

@@ -2,9 +2,12 @@
 
 import math
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
+from swapglow.core.analysis.fitted import as_it_stood, fitted_in, since_changed
 from swapglow.core.analysis.original_lamp import original_volts
-from swapglow.core.analysis.states import StateSolution
+from swapglow.core.analysis.solution import solve
+from swapglow.core.analysis.states import StateSolution, state_solutions
 from swapglow.core.design.position import Position
 from swapglow.core.drivers.driver import Place
 from swapglow.core.quantities import AMPERE, OHM, Figure, Source, show
@@ -105,9 +108,11 @@ def _enough(p: Position, on: StateSolution) -> Figure | None:
     """The least current that is known to be enough: as it was tried, as read, or the old lamp's."""
     d = p.driver
     known: list[Figure] = []
-    if d.still_fast == "no":
-        now = float(on.supply_amps[1]) + d.rest_a
-        known.append(Figure(now, Source.MEASURED, f"it keeps its rate with {show(now, AMPERE)}"))
+    kept_rate = _as_it_was(p, on) if d.still_fast == "no" else None
+    if kept_rate is not None:
+        known.append(Figure(kept_rate, Source.MEASURED, f"it keeps its rate with {show(kept_rate, AMPERE)}"))
+    if d.seen_enough is not None:
+        known.append(d.seen_enough)
     if d.right_ohm is not None:
         known.append(_tried(p, on, d.right_ohm, "it flashes right with"))
     if d.trip is not None and not d.trip.source.is_assumed:
@@ -124,9 +129,32 @@ def _enough(p: Position, on: StateSolution) -> Figure | None:
 
 
 def _short(p: Position, on: StateSolution) -> Figure | None:
-    """The current that was seen to be too little."""
-    ohm = p.driver.fast_ohm
-    return None if ohm is None else _tried(p, on, ohm, "it is still fast with")
+    """The most current that was seen to be too little."""
+    d = p.driver
+    known = [] if d.seen_short is None else [d.seen_short]
+    if d.fast_ohm is not None:
+        known.append(_tried(p, on, d.fast_ohm, "it is still fast with"))
+    return max(known, key=lambda f: f.value, default=None)
+
+
+def _as_it_was(p: Position, on: StateSolution) -> float | None:
+    """What all drew when it was seen to keep its rate, usual rail, A; None where that is not known.
+
+    That it is still fast proves nothing of the current: it may stand the wrong way round, or the controller remembers.
+    """
+    then = p.driver.tried_with
+    if not since_changed(then, fitted_in(p)):
+        return float(on.supply_amps[1]) + p.driver.rest_a
+    stood = as_it_stood(p, then)
+    drew = None if stood is None else _drew(stood)
+    return None if drew is None else drew + p.driver.rest_a
+
+
+@lru_cache(maxsize=128)
+def _drew(position: Position) -> float | None:
+    """What a lamp's circuit takes while it is lit, usual rail, A."""
+    states = state_solutions(solve(position, rule=False))
+    return float(states[0].supply_amps[1]) if states else None
 
 
 def _tried(p: Position, on: StateSolution, ohm: float, what: str) -> Figure:

@@ -175,7 +175,7 @@ def _with_led(position: Position, led: leds.Led) -> dict[str, object]:
     """What changes where another LED is taken: in a ready-made lamp all of its LEDs are of that kind."""
     m = position.module
     if m is None:
-        return {"led": led, "led_source": Source.ASSUMED}
+        return {"led": led, "led_source": Source.ASSUMED, "led_read_on": ()}
     module = replace(m, die_v=led.vf_typ, swept=None)
     candela = position.led.candela
     return {"module": module, "inside": 0, "led": replace(module.led(led), candela=candela)}

@@ -50,7 +50,8 @@ class Position:
         target: forward current wanted, A.
         driver: what drives the lamp; its drop is not used on lamp volts.
         in_series: LEDs in the string.
-        led_source: where the LED's forward voltage range comes from.
+        led_source: where the LED's forward voltage range comes from; ``led_read_on`` the lamps with LEDs of the same
+            lot that it was read on.
         ceiling: share of the rated current that is the drive limit at the highest rail.
         series, rounding: how the exact resistance becomes a preferred one.
         resistor_ohm: each fitted part's value, None to follow the computation, or 0 for no resistor at all.
@@ -101,6 +102,7 @@ class Position:
     driver: Driver = field(default_factory=plain_driver)
     in_series: int = 1
     led_source: Source = Source.ASSUMED
+    led_read_on: tuple[str, ...] = ()
     ceiling: float = USUAL_CEILING
     series: str = "E24"
     rounding: preferred.Rounding = "up"
@@ -200,6 +202,13 @@ class Position:
     def bare(self) -> bool:
         """Whether no resistor of ours stands before the LEDs: a ready-made lamp's is inside, or there is none."""
         return self.resistor_ohm == 0 or (self.module is not None and self.resistor_ohm is None)
+
+    @property
+    def read_on_text(self) -> str:
+        """On which lamps its LEDs' lot was read: ", as read on Dial, left"; empty for none."""
+        names = self.led_read_on
+        more = f" and {len(names) - 1} more" if len(names) > 1 else ""
+        return f", as read on {names[0]}{more}" if names else ""
 
     @property
     def possible(self) -> "tuple[Position, ...]":

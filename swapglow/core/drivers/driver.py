@@ -39,7 +39,10 @@ class Driver:
         there: how many sit in that space.
         right_ohm, fast_ohm: loads tried beside the LED: the largest with which it kept its rate, and the
             least with which it was still fast; None where none was tried.
-        still_fast: whether it was tried and still flashes fast; "" where nobody tried.
+        still_fast: whether it was tried and still flashes fast; "" where nobody tried. ``tried_with``: what was
+            fitted then, as a reading notes it; "" where nobody noted it.
+        seen_enough, seen_short: what the circuit was seen to be content with, and what was too little for it, with
+            another lamp on the same rail; None where nobody saw it.
         pulse_s, period_s: a check pulse's width and period.
         pulse_ohm: the resistance behind it.
     """
@@ -64,6 +67,9 @@ class Driver:
     right_ohm: float | None = None
     fast_ohm: float | None = None
     still_fast: Literal["", "yes", "no"] = ""
+    tried_with: str = ""
+    seen_enough: Figure | None = None
+    seen_short: Figure | None = None
     pulse_s: float = 0.0
     period_s: float = 0.0
     pulse_ohm: float = 0.0

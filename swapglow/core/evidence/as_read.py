@@ -13,6 +13,7 @@ import numpy as np
 from cachetools import LRUCache, cached
 from numpy.typing import NDArray
 
+from swapglow.core.analysis.fitted import as_it_stood, fitted_in, since_changed
 from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.solution import Solution, solve
 from swapglow.core.design.position import Position
@@ -35,7 +36,6 @@ from swapglow.core.evidence.predict import (
     predict,
     rail_sigma,
 )
-from swapglow.core.measurement.fitted import as_it_stood, fitted_in, since_changed
 from swapglow.core.measurement.reading_after import LOOKS, WARM, ReadingAfter
 from swapglow.core.network.builder import laws_of
 from swapglow.core.quantities import Figure, Source

@@ -6,14 +6,16 @@ from dataclasses import replace
 
 import numpy as np
 
-from swapglow.core.analysis.sizing import each_for_most
+from swapglow.core.analysis.sizing import each_for_most, size
 from swapglow.core.findings.finding import Finding, Remedy
 from swapglow.core.findings.registry import Context, rule
 from swapglow.core.findings.remedies import larger_resistor, ohm_for_most
+from swapglow.core.kinds.trials import Bounds
 from swapglow.core.parts import led as leds
 from swapglow.core.photometry.intensity import led_candela, times_the_light
-from swapglow.core.quantities import AMPERE, CANDELA, OHM, show, times_text
+from swapglow.core.quantities import AMPERE, CANDELA, OHM, Figure, show, times_text
 from swapglow.core.supplies.supply import BUDGET_A
+from swapglow.core.values import preferred
 
 # A base resistor that a line hardly notices, and what a base keeps (common practice).
 BASE_OHM = 100e3
@@ -102,10 +104,24 @@ def taken_for_closed(c: Context) -> Iterable[Finding]:
         show(limit, AMPERE),
         "The equipment can no longer tell the switch. "
         + _light_left(c, limit / p.branches)
+        + _try_next(c)
         + " Try both switch states. "
         "Else a transistor from a real rail, driven by the line, or a spare contact.",
         (*larger_resistor(c, limit / p.branches), *_brighter(c, limit / p.branches)),
     )
+
+
+def _try_next(c: Context) -> str:
+    """The trial that halves what is not known, where one was ignored and another was taken for closed."""
+    p, supply = c.position, c.position.rail.supply
+    if not supply.trip_ignored or supply.trip is None or supply.trip_fails is None:
+        return ""
+    ends = Bounds(supply.trip.value, supply.trip_fails.value)
+    sized = size(replace(p, target=Figure(ends.try_next), resistor_ohm=None, follows=False, branches=1))
+    if ends.settled or not sized.exact_ohm:
+        return ""
+    ohm = preferred.prefer(sized.exact_ohm / p.resistor_parts, "E24", "nearest")
+    return f" Trying {show(ohm, OHM)} next halves what is not known."
 
 
 def _light_left(c: Context, limit: float) -> str:

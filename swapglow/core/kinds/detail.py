@@ -24,6 +24,7 @@ class Detail:
         long: whether it takes several lines.
         none: what "none" or 0 means of a resistor: that it is not there, or that a link stands in its place; "" where
             there is always one.
+        seen: whether it says what was seen with what was fitted then, so that it is a fact about that circuit alone.
         at: of a current, the detail whose volts turn a power typed there into it; "" where there is none.
     """
 
@@ -34,6 +35,7 @@ class Detail:
     options: tuple[tuple[str, str], ...] = ()
     long: bool = False
     none: None_ = ""
+    seen: bool = False
     at: str = ""
 
 

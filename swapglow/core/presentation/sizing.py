@@ -40,7 +40,7 @@ def _each(p: Position, z: Sizing) -> Shown:
     origin = f"{ROUNDING_WORDS[p.rounding]} in {p.series}"
     if z.is_own:
         return shown(z.each_ohm, OHM, "your own value", p.resistor_source)
-    if p.follows:
+    if p.follows and not p.led_read_on:
         return shown(z.each_ohm, OHM, "fitted when the lamp was read")
     return shown(z.each_ohm, OHM, "the next up that lies in the drawer" if z.each_ohm in p.at_hand else origin)
 

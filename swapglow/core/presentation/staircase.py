@@ -262,7 +262,7 @@ def _lit(s: Solution, stairs: list[Stair], level: AtRails, drop: AtRails) -> Non
     for k in range(count):
         level = less(level, one)
         label = f"LED {k + 1}" if count > 1 else ("LED" if p.in_series == 1 else "LEDs")
-        detail = p.led.label if count == p.in_series else f"{p.in_series} × {p.led.label}"
+        detail = (p.led.label if count == p.in_series else f"{p.in_series} × {p.led.label}") + p.read_on_text
         stairs.append(
             Stair(f"led{k + 1}", "led", label, detail + beside, one, level, volts_text(one.usual), p.led_source)
         )

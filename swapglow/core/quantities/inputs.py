@@ -11,11 +11,12 @@ from swapglow.core.quantities.units import AMPERE, Unit
 
 @dataclass(frozen=True)
 class Input:
-    """A text with its source and a note (meter, condition, when)."""
+    """A text with its source and a note (meter, condition, when); ``fitted``: what stood there when it was seen."""
 
     text: str = ""
     source: Source = Source.ASSUMED
     note: str = ""
+    fitted: str = ""
 
     @property
     def empty(self) -> bool:

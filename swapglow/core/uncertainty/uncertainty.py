@@ -106,7 +106,7 @@ def uncertain_figures(p: Position) -> list[UncertainFigure]:
         figure(
             "led_vf",
             "LED's forward voltage",
-            f"{p.led.vf_low:g} to {p.led.vf_high:g}\u00a0V",
+            f"{p.led.vf_low:.4g} to {p.led.vf_high:.4g}\u00a0V{p.read_on_text}",
             p.led_source,
             vf=(p.led.vf_high, p.led.vf_low),
         ),

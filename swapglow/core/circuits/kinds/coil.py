@@ -16,6 +16,7 @@ from swapglow.core.circuits.toolkit.wiring import Wiring
 from swapglow.core.constants import REFERENCE_C
 from swapglow.core.findings.finding import Finding
 from swapglow.core.kinds.detail import Detail, Details
+from swapglow.core.kinds.trials import Bounds, tried
 from swapglow.core.parts.lamp import Lamp
 from swapglow.core.parts.led import Led
 from swapglow.core.parts.rectifier import rectifier
@@ -36,6 +37,9 @@ TASKS: tuple[tuple[Task, str], ...] = (
 TASK = Detail("task", "What the coil must do", None, "", TASKS)
 PULL = Detail("pull", "Current at which it pulls in", AMPERE, "42mA, turned up slowly; empty: not read")
 HOLD = Detail("hold", "Current at which it lets go", AMPERE, "15mA, turned down slowly; empty: not read")
+DID = Detail("did", "Trial: it did with", OHM, "Largest resistor beside the LED with which it did: 150R")
+DID_NOT = Detail("did_not", "Trial: it did not with", OHM, "Least resistor that was not enough: 330R")
+TRIED_V = Detail("tried_v", "The rail when that was tried", VOLT, "25V; empty: anywhere between its ends")
 HENRIES = Detail("henries", "Its inductance", HENRY, "600mH; empty: not known")
 LED_OHM = asks.led_ohm("1k")
 BESIDE = Detail("beside", "Resistor beside it", OHM, "180R; empty for none", none="absent")
@@ -46,14 +50,15 @@ MARGIN = 1.1
 # Air sparks over any gap at more (Paschen's minimum, textbook: 327 V).
 _SPARK_V = 330.0
 _STATES = ("At the lowest rail", "At the highest rail")
+# What is surely enough for the task, surely too little for it, or neither.
 _VERDICTS = {
-    ("pulls", True): "it pulls in",
-    ("pulls", False): "it does not pull in",
-    ("holds", True): "it holds",
-    ("holds", False): "it lets go",
-    ("stays", True): "it stays released",
-    ("stays", False): "it may pull in, or not let go",
+    "pulls": ("it pulls in", "it does not pull in", "whether it pulls in is not known"),
+    "holds": ("it holds", "it lets go", "whether it holds is not known"),
+    "stays": ("it stays released", "it may pull in, or not let go", ""),
 }
+# Where nobody read or tried it, this share of what the old lamp gave is surely too little (ours: relays let go at a
+# tenth of what pulls them in, common practice).
+_SURELY_SHORT = 0.1
 
 
 @dataclass(frozen=True)
@@ -68,6 +73,9 @@ class CoilLoop:
         beside: across it, Ω; None for nothing.
         task: what the coil must do.
         pull, hold: pull-in and drop-out currents, A; None where not read.
+        did_a, did_not_a: what the coil surely had at most where it did in a trial, and at least where it did not, A;
+            None where none was made.
+        tried_v: the rail when that was tried, V; None where nobody noted it.
     """
 
     low: float
@@ -80,6 +88,9 @@ class CoilLoop:
     task: Task
     pull: float | None
     hold: float | None
+    did_a: float | None = None
+    did_not_a: float | None = None
+    tried_v: float | None = None
 
     @property
     def before(self) -> "CoilLoop":
@@ -92,12 +103,20 @@ class CoilLoop:
         return (self.pull if self.task == "pulls" else self.hold) is not None
 
     @property
-    def least_a(self) -> float:
-        """What the coil must have at the lowest rail, A. Nobody read it: what the old lamp gave was enough."""
+    def bounds(self) -> Bounds:
+        """What the coil must have at the lowest rail, A: as it was read, or between what did and what did not.
+
+        Nobody tried it: what the old lamp gave was enough.
+        """
         if self.task == "stays":
-            return 0.0
+            return Bounds(0.0, 0.0)
         read = self.pull if self.task == "pulls" else self.hold
-        return coil_a(self.before)[0] if read is None else read * MARGIN
+        if read is not None:
+            return Bounds(read * MARGIN, read * MARGIN)
+        gave = coil_a(self.before)[0]
+        enough = gave if self.did_a is None else self.did_a
+        short = _SURELY_SHORT * gave if self.did_not_a is None else self.did_not_a
+        return Bounds(min(short, enough), enough)
 
     @property
     def most_a(self) -> float:
@@ -110,7 +129,27 @@ class CoilLoop:
     def enough(self) -> bool:
         """Whether it does what it must at both ends of the rail."""
         low, high = coil_a(self)
-        return low >= self.least_a * (1 - 1e-9) and high <= self.most_a * (1 + 1e-9)
+        return self.bounds.covers(low) and high <= self.most_a * (1 + 1e-9)
+
+    @property
+    def verdict(self) -> str:
+        """What it does, in words."""
+        done, not_done, unknown = _VERDICTS[self.task]
+        if self.enough:
+            return done
+        return not_done if self.task == "stays" or self.bounds.misses(coil_a(self)[0]) else unknown
+
+    @property
+    def try_ohm(self) -> float | None:
+        """The resistor beside the LED to try next, Ω; None where the current is read, or known well enough.
+
+        None too where the LED alone gives more than is to be tried.
+        """
+        ends = self.bounds
+        at = self if self.tried_v is None else replace(self, low=self.tried_v, high=self.tried_v)
+        if self.task == "stays" or self.read or ends.settled or coil_a(replace(at, beside=None))[0] >= ends.try_next:
+            return None
+        return values.largest(lambda v: coil_a(replace(at, beside=v))[0] >= ends.try_next, 1.0, 100e3, "E24")
 
 
 @lru_cache(maxsize=64)
@@ -182,7 +221,10 @@ class SeriesCoil(CircuitKind[CoilLoop]):
         "A coil that is switched off throws hundreds of volts at what opened it: no fingers across its wires, and a "
         "diode across the coil before an LED stands in its loop."
     )
-    details = (LOW, HIGH, COIL, LAMP_V, LAMP_A, TASK, PULL, HOLD, HENRIES, asks.led_detail(), LED_OHM, BESIDE, GUARD)
+    details = (
+        *(LOW, HIGH, COIL, LAMP_V, LAMP_A, TASK, PULL, HOLD, HENRIES, asks.led_detail(), LED_OHM, BESIDE, GUARD),
+        *(DID, DID_NOT, TRIED_V),
+    )
 
     def case(self, typed: Details) -> CoilLoop:
         """The loop as typed."""
@@ -202,6 +244,7 @@ class SeriesCoil(CircuitKind[CoilLoop]):
             typed.value(PULL.id),
             typed.value(HOLD.id),
         )
+        p = _tried(typed, p)
         if task == "stays" and p.pull is not None and coil_a(p.before)[1] >= p.pull:
             raise InputError(
                 LAMP_A.id,
@@ -225,7 +268,7 @@ class SeriesCoil(CircuitKind[CoilLoop]):
         """The largest resistor beside the LED with which the coil has what it needs."""
         if now.beside is not None or now.task == "stays" or now.enough:
             return []
-        ohm = values.largest(lambda v: coil_a(replace(now, beside=v))[0] >= now.least_a, 1.0, 100e3)
+        ohm = values.largest(lambda v: now.bounds.covers(coil_a(replace(now, beside=v))[0]), 1.0, 100e3)
         if ohm is None:
             return []
         with_it = replace(now, beside=ohm)
@@ -249,13 +292,12 @@ class SeriesCoil(CircuitKind[CoilLoop]):
         """The coil's current before and after at both ends of the rail, and the resistor that carries it."""
         now, then = job.now, job.then
         gave, has = coil_a(now.before)[0], coil_a(now)[0]
-        said = _VERDICTS[now.task, now.enough]
 
         def solved(value: float, origin: str = "the loop solved") -> Shown:
             return shown(value, AMPERE, origin)
 
         return CircuitResult(
-            line=f"The coil has {show(has, AMPERE)} where the old lamp gave {show(gave, AMPERE)}: {said}.",
+            line=f"The coil has {show(has, AMPERE)} where the old lamp gave {show(gave, AMPERE)}: {now.verdict}.",
             figures=(
                 Figure("coil-before", "Coil at the lowest rail, old lamp", solved(gave, "the loop solved, at rest")),
                 job.pair("coil", "The same, as typed", lambda p: solved(coil_a(p)[0])),
@@ -281,6 +323,41 @@ _FAULTS = (
         "The coil has the LED's milliamps alone: it lets go, or never pulls in.",
     ),
 )
+
+
+def _tried(typed: Details, p: CoilLoop) -> CoilLoop:
+    """The loop with what trials of resistors beside the LED prove: one side each.
+
+    Raises:
+        InputError: they contradict each other, or what was read.
+    """
+    did, did_not = tried(typed, DID, DID_NOT)
+    volts = typed.value(TRIED_V.id)
+    if volts is not None and not p.low <= volts <= p.high:
+        ends = f"{show(p.low, VOLT)} to {show(p.high, VOLT)}"
+        raise InputError(TRIED_V.id, f"{show(volts, VOLT)} lies outside what the rail may be: {ends}.")
+    at = p if volts is None else replace(p, low=volts, high=volts)
+    # Not noted where the rail stood: it did with no more than the highest gives, and did not with no less than the
+    # lowest does.
+    p = replace(
+        p,
+        did_a=None if did is None else coil_a(replace(at, beside=did))[1],
+        did_not_a=None if did_not is None else coil_a(replace(at, beside=did_not))[0],
+        tried_v=volts,
+    )
+    field, read = (PULL, p.pull) if p.task == "pulls" else (HOLD, p.hold)
+    if read is None or p.task == "stays":
+        return p
+    if p.did_a is not None and p.did_a * MARGIN < read:
+        raise InputError(
+            field.id, f"In the trial {show(p.did_a, AMPERE)} did: it cannot need {show(read, AMPERE)}. Read it again."
+        )
+    if p.did_not_a is not None and p.did_not_a > read * MARGIN:
+        raise InputError(
+            field.id,
+            f"In the trial {show(p.did_not_a, AMPERE)} did not: {show(read, AMPERE)} cannot be enough. Read it again.",
+        )
+    return p
 
 
 def _candela(p: CoilLoop, amps: float) -> float:
@@ -342,14 +419,29 @@ def _findings(p: CoilLoop) -> list[Finding]:
         )
     elif not p.enough:
         verb = "pull in" if p.task == "pulls" else "hold"
+        short, enough = show(p.bounds.short, AMPERE), show(p.bounds.enough, AMPERE)
+        surely = p.bounds.misses(low)
+        message = f"The coil has {show(low, AMPERE)} of {enough}: it does not {verb}."
+        if not surely:
+            message = f"The coil has {show(low, AMPERE)}. {short} is too little and {enough} is enough to {verb}."
         out.append(
             Finding(
                 "too-little-coil",
-                "stop",
-                f"The coil has {show(low, AMPERE)} of {show(p.least_a, AMPERE)}: it does not {verb}.",
+                "stop" if surely else "mind",
+                message,
                 show(low, AMPERE),
-                show(p.least_a, AMPERE),
+                enough,
                 "A resistor beside the LED carries the rest.",
+            )
+        )
+    if p.try_ohm is not None:
+        out.append(
+            Finding(
+                "try-next",
+                "note",
+                f"Try {show(p.try_ohm, OHM)} beside the LED: that halves what is not known.",
+                why="Write down whether it did, and the rail at that time. What did is enough; what did not is too "
+                "little.",
             )
         )
     if p.task == "stays" and not p.read:
@@ -362,7 +454,7 @@ def _findings(p: CoilLoop) -> list[Finding]:
                 "it.",
             )
         )
-    elif not p.read:
+    elif not p.read and p.did_a is None:
         first = coil_a(p.before, cold=True)[0]
         out.append(
             Finding(

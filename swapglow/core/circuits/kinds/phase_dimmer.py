@@ -9,18 +9,20 @@ from numpy.typing import NDArray
 
 from swapglow.core.circuits.kind import CircuitKind, Job
 from swapglow.core.circuits.result import CircuitResult, Fault, Option, Row, Table
-from swapglow.core.circuits.toolkit import asks, pulses, values
+from swapglow.core.circuits.toolkit import asks, values
 from swapglow.core.circuits.toolkit.solved import Sampled, solve_states
 from swapglow.core.circuits.toolkit.wiring import Wiring, over_time
 from swapglow.core.engine.netlist import Wave
 from swapglow.core.findings.finding import Finding
 from swapglow.core.kinds.detail import Detail, Details
+from swapglow.core.kinds.trials import Bounds, tried
 from swapglow.core.network.sources import sine
 from swapglow.core.parts.lamp import LIGHT_EXPONENT
 from swapglow.core.parts.led import MOST_IN_SERIES, Led
 from swapglow.core.parts.resistor import rating_to_fit
 from swapglow.core.photometry.light_law import relative_light
 from swapglow.core.quantities import AMPERE, HERTZ, OHM, VOLT, WATT, InputError, Shown, Source, percent, show, shown
+from swapglow.core.values import preferred
 
 FloatArray = NDArray[np.float64]
 
@@ -37,8 +39,13 @@ SERIES = Detail("series", "LEDs in series", None, "How many; empty: one")
 LED_OHM = asks.led_ohm("1k; empty sizes one")
 MEAN = Detail("mean", "Mean current wanted, knob right up", AMPERE, "8mA; empty takes half its rating")
 LEAST = Detail("least", "Least load of the dimmer", WATT, "20W, as marked on it; empty: not known")
+LOAD = Detail("load", "Load resistor beside the string", OHM, "47R; empty for none", none="absent")
+STEADY = Detail("steady", "Trial: steady with", OHM, "Largest load resistor beside the string that did: 47R")
+UNSTEADY = Detail("unsteady", "Trial: still flickers with", OHM, "Least load resistor that was not enough: 120R")
 HOLD = Detail("hold", "Least current its switch holds on by", AMPERE, "25mA, from its data sheet; empty: not known")
 
+# Where only too little was tried, the next larger step of E12.
+_A_STEP = 1.2
 # Instants of a half-cycle.
 _INSTANTS = 400
 # What of each half-cycle the knob leaves.
@@ -56,6 +63,8 @@ class DimmedString:
         ohm: its resistor, Ω; ``typed_ohm`` whether it was typed.
         bridge: whether both half-cycles light it; else one does.
         mean_a: mean current wanted, knob right up, A.
+        load: a resistor across the string and what rectifies it, Ω; None for none.
+        least: between which two loads the dimmer works steadily, W; None where nothing is known of it.
     """
 
     crest: float
@@ -66,6 +75,26 @@ class DimmedString:
     typed_ohm: bool
     bridge: bool
     mean_a: float
+    load: float | None = None
+    least: Bounds | None = None
+
+    @property
+    def rms(self) -> float:
+        """Of the supply, V."""
+        return self.crest / math.sqrt(2)
+
+    @property
+    def takes_w(self) -> float:
+        """What the dimmer has to feed, knob right up, W."""
+        return over_the_knob(self, 1.0).watts + (0.0 if self.load is None else self.rms**2 / self.load)
+
+    @property
+    def load_for_sure(self) -> float | None:
+        """The largest load resistor with which it surely works steadily, Ω; None where none is wanted."""
+        alone = replace(self, load=None)
+        if self.least is None or self.least.covers(alone.takes_w):
+            return None
+        return preferred.prefer(self.rms**2 / (self.least.enough - alone.takes_w), "E12", "down")
 
     @property
     def sized(self) -> float | None:
@@ -79,6 +108,8 @@ def _wired(c: DimmedString, volts: FloatArray | Wave) -> Wiring:
     w = Wiring("behind a dimmer")
     w.source("Vdimmed", "feed", volts)
     w.diode("Drectifier", "feed", "dc", count=2 if c.bridge else 1)
+    if c.load is not None:
+        w.resistor("Rload", "feed", "0", c.load)
     w.resistor("R1", "dc", "string", c.ohm)
     w.led("D1", "string", "0", c.led, series=c.in_series, guarded=True)
     return w
@@ -170,7 +201,7 @@ class PhaseDimmer(CircuitKind[DimmedString]):
         "A phase dimmer is on the mains: unplugged, qualified people only. Put no bare capacitor behind it: every "
         "half-cycle then begins with a blow. Local codes come first."
     )
-    details = (VOLTS, MAINS, WAY, asks.led_detail(), SERIES, LED_OHM, MEAN, LEAST, HOLD)
+    details = (VOLTS, MAINS, WAY, asks.led_detail(), SERIES, LED_OHM, MEAN, LEAST, HOLD, LOAD, STEADY, UNSTEADY)
 
     def case(self, typed: Details) -> DimmedString:
         """The string as typed; a resistor that nobody typed is sized."""
@@ -194,36 +225,21 @@ class PhaseDimmer(CircuitKind[DimmedString]):
             ohm is not None,
             typed.choice(WAY.id) != "half",
             wanted,
+            typed.value(LOAD.id),
         )
-        if ohm:
-            return c
-        if c.sized is None:
-            raise InputError(MEAN.id, f"{show(wanted, AMPERE)} on average do not flow on {show(volts, VOLT)} RMS.")
-        return replace(c, ohm=c.sized)
+        if not ohm:
+            if c.sized is None:
+                raise InputError(MEAN.id, f"{show(wanted, AMPERE)} on average do not flow on {show(volts, VOLT)} RMS.")
+            c = replace(c, ohm=c.sized)
+        return replace(c, least=_least(typed, c))
 
     def states(self, case: DimmedString) -> tuple[Sampled, ...]:
         """The knob right up."""
         return (solve(case, 1.0),)
 
     def options(self, now: DimmedString, typed: Details, chosen: str) -> list[Option]:
-        """The resistor for the mean current that is wanted."""
-        mean, sized = over_the_knob(now, 1.0).mean, now.sized
-        if not now.typed_ohm or sized is None or mean <= 0:
-            return []
-        then = over_the_knob(replace(now, ohm=sized), 1.0).mean
-        share = then / mean
-        return [
-            Option(
-                "fit",
-                f"Fit {show(sized, OHM)}",
-                f"{show(then, AMPERE)} on average where {show(now.mean_a, AMPERE)} are wanted",
-                Shown(share, f"{share * 100:.0f}", "%", Source.COMPUTED, "of the current"),
-                "current_ratio",
-                "Knob right up.",
-                advised=True,
-                changes={LED_OHM.id: show(sized, OHM)},
-            )
-        ]
+        """The resistor for the mean current that is wanted, and the load with which the dimmer is steady."""
+        return [*_fit(now), *_load(now)]
 
     def report(self, job: Job[DimmedString]) -> CircuitResult:
         """Mean and crest over the knob's way, beside a filament's; what the dimmer makes of so little."""
@@ -237,9 +253,7 @@ class PhaseDimmer(CircuitKind[DimmedString]):
                 job.pair("crest", "At the crest", lambda x: shown(over_the_knob(x, 1.0).peak, AMPERE, up)),
                 job.pair("heat", "Heat in its resistor", _heat),
                 job.pair(
-                    "load",
-                    "Load on the dimmer",
-                    lambda x: shown(over_the_knob(x, 1.0).watts, WATT, "volts times amps over the cycle"),
+                    "load", "Load on the dimmer", lambda x: shown(x.takes_w, WATT, "volts times amps over the cycle")
                 ),
             ),
             tables=(_table(c),),
@@ -251,12 +265,69 @@ class PhaseDimmer(CircuitKind[DimmedString]):
                     "It no longer dims: all of the cycle, all of the time.",
                 ),
             ),
-            findings=_findings(job.typed, c, full),
+            findings=(*_least_load(c), *_findings(job.typed, c, full)),
             spice=_wired(c, sine(c.crest, c.hertz, folded=c.bridge)).deck(over_time(c.hertz, 3, 500)),
         )
 
 
 KIND = PhaseDimmer()
+
+
+def _least(typed: Details, c: DimmedString) -> Bounds | None:
+    """Between which two loads the dimmer works steadily: what is marked is enough, and what was tried proves one side.
+
+    Nobody tried it: what the string takes alone is too little, for that is why somebody asks.
+    """
+    steady, unsteady = tried(typed, STEADY, UNSTEADY)
+    alone = replace(c, load=None).takes_w
+    short = alone if unsteady is None else alone + c.rms**2 / unsteady
+    known = (typed.value(LEAST.id), None if steady is None else alone + c.rms**2 / steady)
+    # A mark that was seen to be too little is none.
+    enough = [w for w in known if w is not None and (unsteady is None or w > short)]
+    if not enough:
+        return None if unsteady is None else Bounds(short, _A_STEP * short)
+    return Bounds(min(short, min(enough)), min(enough))
+
+
+def _fit(now: DimmedString) -> list[Option]:
+    """The string's own resistor, where another is fitted."""
+    mean, sized = over_the_knob(now, 1.0).mean, now.sized
+    if not now.typed_ohm or sized is None or mean <= 0:
+        return []
+    then = over_the_knob(replace(now, ohm=sized), 1.0).mean
+    share = then / mean
+    return [
+        Option(
+            "fit",
+            f"Fit {show(sized, OHM)}",
+            f"{show(then, AMPERE)} on average where {show(now.mean_a, AMPERE)} are wanted",
+            Shown(share, f"{share * 100:.0f}", "%", Source.COMPUTED, "of the current"),
+            "current_ratio",
+            "Knob right up.",
+            advised=True,
+            changes={LED_OHM.id: show(sized, OHM)},
+        )
+    ]
+
+
+def _load(now: DimmedString) -> list[Option]:
+    """A load resistor beside the string, where the dimmer surely wants one."""
+    ohm = now.load_for_sure
+    if ohm is None or ohm == now.load:
+        return []
+    value = show(ohm, OHM)
+    return [
+        Option(
+            "load",
+            f"{value} beside the string",
+            f"{values.body_text(now.rms**2 / ohm, now.rms)}. The dimmer is steady with it. A dimmer made for LEDs is "
+            "the cool way",
+            shown(ohm, OHM, "the largest of E12 with which it has its least load"),
+            "resistance",
+            "Bare metal, never plastic: it burns skin.",
+            changes={LOAD.id: value},
+        )
+    ]
 
 
 def _heat(c: DimmedString) -> Shown:
@@ -295,9 +366,33 @@ def _share(value: float, origin: str) -> Shown:
     return Shown(value, f"{value * 100:.2g}" if value < 0.995 else "100", "%", Source.COMPUTED, origin)
 
 
+def _least_load(c: DimmedString) -> tuple[Finding, ...]:
+    """What the dimmer makes of the load it has, and the load to try next."""
+    takes, ends = c.takes_w, c.least
+    if ends is None or ends.covers(takes):
+        return ()
+    wants = show(ends.enough, WATT, 2)
+    short = ends.misses(takes) and ends.short > replace(c, load=None).takes_w
+    said = f"It takes {show(takes, WATT, 2)} where {wants} is enough for the dimmer: "
+    why = f"One filament lamp of {wants} left on it does too. A dimmer made for LEDs is the cool way."
+    more = ends.try_next - replace(c, load=None).takes_w
+    if more > 0 and not ends.settled:
+        why = f"Try {show(c.rms**2 / more, OHM, 2)} beside the string: that halves what is not known. {why}"
+    return (
+        Finding(
+            "least-load",
+            "stop" if short else "mind",
+            said + ("so little was tried and it flickered." if short else "it may flicker, not dim, or drop out."),
+            show(takes, WATT, 2),
+            wants,
+            why,
+        ),
+    )
+
+
 def _findings(typed: Details, c: DimmedString, full: Dimmed) -> tuple[Finding, ...]:
     volts, hold = c.crest / math.sqrt(2), typed.value(HOLD.id)
-    out = [*pulses.under_least_load(full.watts, typed.value(LEAST.id), volts)]
+    out = []
     if hold is not None and full.peak < hold:
         out.append(
             Finding(
