@@ -46,19 +46,20 @@ $(STAMP)/venv:
 	@chmod +x .venv/bin/swapglow
 	@touch $@
 
+# Packages are compiled as they are imported: most of them never are, and compiling all takes as long as fetching them.
 $(STAMP)/run: requirements/run.txt | $(STAMP)/venv
 	@echo "Installing the Python packages"
-	@$(PY) -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements/run.txt
+	@$(PY) -m pip install --quiet --no-compile --disable-pip-version-check --require-hashes -r requirements/run.txt
 	@touch $@
 
 $(STAMP)/dev: requirements/dev.txt | $(STAMP)/venv
 	@echo "Installing the Python packages, with those for development"
-	@$(PY) -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements/dev.txt
+	@$(PY) -m pip install --quiet --no-compile --disable-pip-version-check --require-hashes -r requirements/dev.txt
 	@touch $@ $(STAMP)/run
 
 $(STAMP)/mutants: requirements/mutants.txt | $(STAMP)/dev
 	@echo "Installing the mutation tool"
-	@$(PY) -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements/mutants.txt
+	@$(PY) -m pip install --quiet --no-compile --disable-pip-version-check --require-hashes -r requirements/mutants.txt
 	@touch $@
 
 $(STAMP)/npm: frontend/package.json frontend/package-lock.json | $(STAMP)/venv
