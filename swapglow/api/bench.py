@@ -1,17 +1,31 @@
 """The bench: all equipment, undo and redo."""
 
 from collections.abc import Iterable
+from dataclasses import asdict
 
 from django.http import HttpRequest
 from ninja import Router, Status
 from ninja.decorators import decorate_view
 
 from swapglow.api.saving import saving
-from swapglow.api.schemas import BenchItem, BenchOut, Clashes, Done, DueOut, Move, Problems, PulseOut, StepIn, StepKeyIn
+from swapglow.api.schemas import (
+    BenchItem,
+    BenchOut,
+    Clashes,
+    Done,
+    DueOut,
+    LightOut,
+    Move,
+    Problems,
+    PulseOut,
+    StepIn,
+    StepKeyIn,
+)
 from swapglow.api.serializers import steps, summary
 from swapglow.records import order, undo
 from swapglow.records.due import due
 from swapglow.records.items import with_lamps
+from swapglow.records.lights import lights_of
 from swapglow.records.models import Equipment, Position
 from swapglow.records.pulse import pulse
 
@@ -37,6 +51,7 @@ def _item(e: Equipment, lamps: Iterable[Position]) -> BenchItem:
         promised=item.promised,
         archived=item.archived,
         positions=[summary(p) for p in lamps],
+        lights=[LightOut(**asdict(light)) for light in lights_of(item)],
     )
 
 

@@ -11,7 +11,9 @@ from ninja import Router
 from swapglow.api.schemas import Catalogue
 from swapglow.core.circuits import CIRCUITS
 from swapglow.core.drivers import DRIVERS
+from swapglow.core.intake.front_door import STARTS, Question
 from swapglow.core.intake.second_job import JOBS
+from swapglow.core.intake.troubles import TROUBLES
 from swapglow.core.kinds.detail import Detail
 from swapglow.core.measurement.leads import LEADS
 from swapglow.core.measurement.reading_after import KINDS, POWER_OFF, SEEN
@@ -45,6 +47,14 @@ def _detail(d: Detail) -> dict[str, Any]:
     }
 
 
+def _question(q: Question) -> dict[str, Any]:
+    answers = [
+        {"id": a.id, "label": a.label, "refused": a.refused, "ends": a.begins is not None and a.begins.what != "lamp"}
+        for a in q.answers
+    ]
+    return {"id": q.id, "ask": q.ask, "answers": answers}
+
+
 @router.get("/catalogue", response=Catalogue)
 def catalogue(request: HttpRequest) -> HttpResponse:
     """Kinds of supply and driver, generic parts, and the options of every field that takes one of a few."""
@@ -59,6 +69,11 @@ def _written() -> bytes:
 
 def _catalogue() -> dict[str, Any]:
     return {
+        "starts": [
+            {"id": s.id, "label": s.label, "line": s.line, "questions": [_question(q) for q in s.questions]}
+            for s in STARTS.values()
+        ],
+        "troubles": [asdict(t) for t in TROUBLES.values()],
         "supplies": [
             {
                 "id": k.id,

@@ -1,6 +1,7 @@
 """Equipment and its rails."""
 
 from collections.abc import Mapping
+from dataclasses import asdict
 from typing import Any
 from uuid import UUID
 
@@ -11,9 +12,12 @@ from ninja.decorators import decorate_view
 
 from swapglow.api.saving import saving
 from swapglow.api.schemas import (
+    BeginIn,
+    BegunOut,
     EquipmentOut,
     EquipmentPatch,
     ItemAnswer,
+    LightOut,
     Move,
     NewRail,
     Problems,
@@ -31,8 +35,10 @@ from swapglow.inputs.rail import RailInput
 from swapglow.inputs.required_units import require_units
 from swapglow.inputs.to_core import check_dims, check_fitted, rail_of
 from swapglow.records import edit_conflicts, order, reports
+from swapglow.records.beginning import begin
 from swapglow.records.drawer import at_hand
 from swapglow.records.job import job_of
+from swapglow.records.lights import lights_of
 from swapglow.records.limits import check_room
 from swapglow.records.models import Equipment, Rail
 from swapglow.records.steps import keep, recorded
@@ -41,15 +47,18 @@ router = Router(tags=["equipment"])
 
 
 def _equipment_out(e: Equipment) -> EquipmentOut:
+    answers = reports.circuit_answers(e.input.fitted)
+    dimming = {k: reports.dimming_of(d, at_hand()) for k, d in e.input.dims.items()}
     return EquipmentOut(
         **e.shown,
         id=e.pk,
         take_in=take_in_view(e),
-        dimming={k: reports.dimming_of(d, at_hand()) for k, d in e.input.dims.items()},
-        answers=reports.circuit_answers(e.input.fitted),
+        dimming=dimming,
+        answers=answers,
         echo={k: echoes(f) for k, f in e.input.fitted.items()},
         rails=[rail_answer(r) for r in e.rails.all()],
         positions=[summary(p) for p in e.positions.select_related("rail", "summary")],
+        lights=[LightOut(**asdict(light)) for light in lights_of(e.input, answers, dimming)],
         job=job_of(e),
         unread=[*e.unread, *readable_by(_check, e.inputs)],
         steps=steps(str(e.pk)),
@@ -101,6 +110,14 @@ def _check(inputs: Mapping[str, Any]) -> None:
 def said(fields: dict[str, object]) -> str:
     """Names of fields in words, for the label of a step."""
     return ", ".join(name.replace("_", " ") for name in list(fields)[:3])
+
+
+@router.post("/equipment/{key}/begin", response={200: BegunOut, 404: Problems, 422: Problems})
+@decorate_view(saving)
+def begin_light(request: HttpRequest, key: UUID, data: BeginIn) -> BegunOut:
+    """Make the lamp or circuit that somebody's answers lead to; sent twice, it is made once."""
+    found = begin(get_object_or_404(Equipment, pk=key), data.id, data.start, data.answers)
+    return BegunOut(what=found.what, id=data.id, panel=found.panel)
 
 
 @router.delete("/equipment/{key}", response={204: None})

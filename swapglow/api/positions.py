@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import asdict
 from typing import Annotated, Any
-from uuid import UUID, uuid5
+from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
@@ -42,15 +42,12 @@ from swapglow.core.search import Swaps, search
 from swapglow.inputs.kept import check_change
 from swapglow.inputs.patch import sent, texts_of, touched
 from swapglow.inputs.position import PositionInput
-from swapglow.inputs.quantity import Quantity
-from swapglow.inputs.rail import RailInput
 from swapglow.inputs.required_units import require_units
-from swapglow.inputs.to_core import check_fitted, sweep_of
-from swapglow.records import edit_conflicts, order, past, reports, taking_out
+from swapglow.inputs.to_core import sweep_of
+from swapglow.records import edit_conflicts, past, reports, taking_out
+from swapglow.records.beginning import add_circuit, add_lamp, shop_habits
 from swapglow.records.drawer import at_hand
-from swapglow.records.first_start import first_start
-from swapglow.records.limits import check_room
-from swapglow.records.models import Equipment, Position, Rail, Shop
+from swapglow.records.models import Equipment, Position, Rail
 from swapglow.records.readings import note_what_is_fitted
 from swapglow.records.steps import keep, recorded
 
@@ -102,27 +99,9 @@ def create(request: HttpRequest, key: UUID, data: NewPosition) -> PositionAnswer
         rail = e.rails.filter(pk=data.rail).first() if data.rail else e.rails.first()
         if rail is None and data.rail:
             raise InputError("rail", "That rail is not in this equipment.")
-        first = None if rail else _first_rail(e, key)
         typed = data.model_dump(mode="json", include=set(PositionInput.model_fields))
-        habits = Shop.own().input
-        typed |= {h: getattr(habits, h) for h in ("lead", "series") if h not in data.model_fields_set}
-        found = Position(id=key, equipment=e, rail=rail or first, order=order.last(e.positions), inputs=typed)
-        reports.core_of(found)
-        check_room(found)
-        with recorded(str(e.pk), f"add {data.name}", f"position:{key}"):
-            if first is not None:
-                keep(first)
-            keep(found)
+        found = add_lamp(e, key, shop_habits(typed, data.model_fields_set), rail)
     return position_answer(found)
-
-
-def _first_rail(e: Equipment, position: UUID) -> Rail:
-    """A rail for the first lamp of an item that has none, in pencil; the same however often it is asked for."""
-    guess = Quantity(text=first_start().rail, note="nobody has read it yet")
-    typed = RailInput(name="Rail 1", usual=guess).model_dump(mode="json")
-    rail = Rail(id=uuid5(position, "rail"), equipment=e, order=order.last(e.rails), inputs=typed)
-    check_room(rail)
-    return rail
 
 
 def change_position(p: Position, fields: Mapping[str, Any], label: str, gesture: str) -> PositionAnswer:
@@ -197,20 +176,9 @@ def swaps(request: HttpRequest, key: UUID) -> Swaps:
 def begin_circuit(request: HttpRequest, key: UUID, data: NewCircuit) -> Status[None]:
     """Begin the circuit that works a lamp's second job out, with what the lamp says; sent twice, it is made once."""
     p = find(key)
-    e, made = p.equipment, str(data.id)
-    if made in e.input.fitted:
-        return Status(204, None)
     kind = CIRCUITS.named(data.kind, "kind")
-    details = {
-        name: {"text": said.text, "source": said.source.value, "note": said.note}
-        for name, said in from_lamp(kind, reports.core_of(p)).items()
-    }
-    place = max((f.place for f in e.input.fitted.values()), default=-1) + 1
-    e.join({"fitted": {made: {"place": place, "kind": kind.id, "name": p.input.name, "details": details}}})
-    check_fitted(e.input.fitted)
-    check_room(e)
-    with recorded(str(e.pk), f"add a circuit for {p.input.name}", f"equipment:{e.pk}:circuit:{made}"):
-        keep(e)
+    known = {} if str(data.id) in p.equipment.input.fitted else from_lamp(kind, reports.core_of(p))
+    add_circuit(p.equipment, str(data.id), kind.id, p.input.name, known)
     return Status(204, None)
 
 

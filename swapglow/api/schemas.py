@@ -9,6 +9,8 @@ from pydantic import Field, StrictFloat, StrictInt, StrictStr
 from swapglow.core.circuits.answer import CircuitAnswer
 from swapglow.core.findings.finding import Grade
 from swapglow.core.intake.feasibility import Advice
+from swapglow.core.intake.front_door import What
+from swapglow.core.intake.troubles import Place
 from swapglow.core.parts.sweep import SweepReport
 from swapglow.core.planning.job import Job
 from swapglow.core.presentation.dimming import Dimming
@@ -43,6 +45,7 @@ from swapglow.inputs.rows import Key
 from swapglow.inputs.shape import Shape
 from swapglow.inputs.shop import ShopInput
 from swapglow.inputs.stock import BenchLedInput, PartInput
+from swapglow.records.find import FoundKind
 
 # What each text was taken for, by field.
 Echo = dict[str, str]
@@ -253,6 +256,16 @@ class TakeInView(Schema):
     unread: list[Unread]
 
 
+class LightOut(Schema):
+    """A circuit of an item, or a fitted LED that is to be dimmed, as a line of the item's lamps."""
+
+    id: str
+    what: What
+    name: str
+    line: str
+    grade: Grade | None = None
+
+
 class EquipmentOut(EquipmentInput):
     """An item of equipment with all in it."""
 
@@ -263,6 +276,7 @@ class EquipmentOut(EquipmentInput):
     echo: dict[str, Echo]
     rails: list[RailAnswer]
     positions: list[Summary]
+    lights: list[LightOut]
     job: Job
     steps: Steps
     unread: list[Unread]
@@ -277,6 +291,7 @@ class BenchItem(Schema):
     promised: str
     archived: bool
     positions: list[Summary]
+    lights: list[LightOut]
 
 
 class DueOut(Schema):
@@ -388,6 +403,22 @@ class QuickKeep(Schema):
     rail: UUID
     equipment_name: Name | Literal[""] = ""
     name: Name = "Lamp"
+
+
+class BeginIn(Schema):
+    """What somebody has in hand and answered; ``id`` is the key of what is begun."""
+
+    id: UUID
+    start: Short
+    answers: Annotated[list[Short], Field(max_length=10)] = Field(default_factory=list)
+
+
+class BegunOut(Schema):
+    """What was begun, and the part of its view that is opened first."""
+
+    what: What
+    id: UUID
+    panel: str
 
 
 class NewCircuit(Schema):
@@ -605,7 +636,7 @@ class DayOut(Schema):
 class FoundOut(Schema):
     """Something that was found."""
 
-    kind: Literal["lamp", "item", "part", "led"]
+    kind: FoundKind
     id: str
     name: str
     line: str
@@ -802,8 +833,53 @@ class ItemAnswer(Schema):
     name: str
 
 
+class StartAnswer(Schema):
+    """An answer; ``refused`` says why nothing is begun with it, ``ends`` whether nothing more is asked."""
+
+    id: str
+    label: str
+    refused: str
+    ends: bool
+
+
+class StartQuestion(Schema):
+    """A question by what can be seen."""
+
+    id: str
+    ask: str
+    answers: list[StartAnswer]
+
+
+class StartOut(Schema):
+    """What somebody may have in hand."""
+
+    id: str
+    label: str
+    line: str
+    questions: list[StartQuestion]
+
+
+class LeadOut(Schema):
+    """Where a trouble is looked into."""
+
+    place: Place
+    text: str
+
+
+class TroubleOut(Schema):
+    """What may be wrong with a light."""
+
+    id: str
+    label: str
+    first: str
+    leads: list[LeadOut]
+
+
 class Catalogue(Schema):
     """Kinds, parts, and every choice that a form offers, by field."""
+
+    starts: list[StartOut]
+    troubles: list[TroubleOut]
 
     supplies: list[SupplyOut]
     drivers: list[DriverOut]

@@ -3,14 +3,18 @@
 from dataclasses import dataclass
 from typing import Any, Literal
 
+from swapglow.core.intake.front_door import STARTS, Start
+from swapglow.core.intake.troubles import TROUBLES, Trouble
 from swapglow.core.quantities import OHM, VOLT, InputError, QuantityError
 from swapglow.core.quantities.parse import parse
 from swapglow.inputs.stock import PartInput
 from swapglow.inputs.stock_to_core import label_of, part_of
 from swapglow.records.items import with_lamps
+from swapglow.records.lights import lights_of
 from swapglow.records.models import BenchLed, StockPart
 from swapglow.records.summaries import stored_of
 
+FoundKind = Literal["lamp", "item", "part", "led", "circuit", "dim", "start", "trouble"]
 MOST = 40
 # A typed value is meant to two figures or three.
 _SAME = 0.02
@@ -24,11 +28,11 @@ class Found:
 
     Attributes:
         kind: what it is.
-        id: its record's key.
+        id: its record's key, after its item's where it is a circuit or a fitted LED; or what is begun or looked into.
         name, line: what it is called, and where or what it is.
     """
 
-    kind: Literal["lamp", "item", "part", "led"]
+    kind: FoundKind
     id: str
     name: str
     line: str
@@ -101,6 +105,9 @@ def find(text: str) -> list[Found]:
         of_item = f"{e} {e.inputs.get('maker_model', '')} {e.inputs.get('owner', '')}".casefold()
         if _says(of_item + " " + e.inputs.get("notes", "").casefold(), asked) and not (asked.ohms or asked.volts):
             items.append(Found("item", str(e.pk), str(e), e.inputs.get("maker_model", "")))
+        for light in lights_of(e.input):
+            if _says(f"{of_item} {light.name} {light.line}".casefold(), asked) and not (asked.ohms or asked.volts):
+                lamps.append(Found(light.what, f"{e.pk}/{light.id}", light.name, f"{e}, {light.line}"))
         for p in of_it:
             data = stored_of(p) or {}
             shown = data.get("shown", {})
@@ -120,7 +127,21 @@ def find(text: str) -> list[Found]:
                 lamps.append(Found("lamp", str(p.pk), str(p), f"{e}, {shown.get('rail', p.rail)}"))
     if not asked.volts:
         parts = [*_parts(asked), *_leds(asked)]
-    return [*lamps[:MOST], *items[:MOST], *parts[:MOST]]
+    return [*lamps[:MOST], *items[:MOST], *parts[:MOST], *_ways_in(asked)]
+
+
+def _ways_in(asked: Asked) -> list[Found]:
+    """Troubles and beginnings that a word speaks for: "hot", "string", "dimmer"."""
+    if asked.ohms or asked.volts:
+        return []
+    troubles = [Found("trouble", t.id, t.label, "What is wrong?") for t in TROUBLES.values() if _heard(t, asked)]
+    return [*troubles, *(Found("start", s.id, f"Add: {s.label}", s.line) for s in STARTS.values() if _heard(s, asked))]
+
+
+def _heard(entry: Trouble | Start, asked: Asked) -> bool:
+    """Whether each word asked for begins one of its own."""
+    own = f"{entry.label} {entry.words}".casefold().replace(",", " ").split()
+    return all(any(word.startswith(want) for word in own) for want in asked.words)
 
 
 def _says(said: str, asked: Asked) -> bool:

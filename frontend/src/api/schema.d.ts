@@ -880,6 +880,26 @@ export interface paths {
         patch: operations["swapglow_api_equipment_change"];
         trace?: never;
     };
+    "/api/equipment/{key}/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Light
+         * @description Make the lamp or circuit that somebody's answers lead to; sent twice, it is made once.
+         */
+        post: operations["swapglow_api_equipment_begin_light"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rails/{key}": {
         parameters: {
             query?: never;
@@ -4003,6 +4023,10 @@ export interface components {
          * @description Kinds, parts, and every choice that a form offers, by field.
          */
         Catalogue: {
+            /** Starts */
+            starts: components["schemas"]["StartOut"][];
+            /** Troubles */
+            troubles: components["schemas"]["TroubleOut"][];
             /** Supplies */
             supplies: components["schemas"]["SupplyOut"][];
             /** Drivers */
@@ -4105,6 +4129,19 @@ export interface components {
             };
         };
         /**
+         * LeadOut
+         * @description Where a trouble is looked into.
+         */
+        LeadOut: {
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "readings" | "rail" | "driver" | "rectification" | "resistor" | "led" | "looks" | "swaps" | "job" | "build" | "match";
+            /** Text */
+            text: string;
+        };
+        /**
          * LeadsOut
          * @description Where the meter's leads go for a reading.
          */
@@ -4158,6 +4195,46 @@ export interface components {
             words: string;
         };
         /**
+         * StartAnswer
+         * @description An answer; ``refused`` says why nothing is begun with it, ``ends`` whether nothing more is asked.
+         */
+        StartAnswer: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Refused */
+            refused: string;
+            /** Ends */
+            ends: boolean;
+        };
+        /**
+         * StartOut
+         * @description What somebody may have in hand.
+         */
+        StartOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Line */
+            line: string;
+            /** Questions */
+            questions: components["schemas"]["StartQuestion"][];
+        };
+        /**
+         * StartQuestion
+         * @description A question by what can be seen.
+         */
+        StartQuestion: {
+            /** Id */
+            id: string;
+            /** Ask */
+            ask: string;
+            /** Answers */
+            answers: components["schemas"]["StartAnswer"][];
+        };
+        /**
          * SupplyOut
          * @description A kind of supply: what it asks, and what a form must know of it.
          */
@@ -4176,6 +4253,20 @@ export interface components {
             position_fields: string[];
             /** Driver Note */
             driver_note: string;
+        };
+        /**
+         * TroubleOut
+         * @description What may be wrong with a light.
+         */
+        TroubleOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** First */
+            first: string;
+            /** Leads */
+            leads: components["schemas"]["LeadOut"][];
         };
         /**
          * EchoOut
@@ -4807,6 +4898,8 @@ export interface components {
             archived: boolean;
             /** Positions */
             positions: components["schemas"]["Summary"][];
+            /** Lights */
+            lights: components["schemas"]["LightOut"][];
         };
         /**
          * BenchOut
@@ -4835,6 +4928,25 @@ export interface components {
             item: string;
             /** On */
             on: string;
+        };
+        /**
+         * LightOut
+         * @description A circuit of an item, or a fitted LED that is to be dimmed, as a line of the item's lamps.
+         */
+        LightOut: {
+            /** Id */
+            id: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "lamp" | "circuit" | "dim";
+            /** Name */
+            name: string;
+            /** Line */
+            line: string;
+            /** Grade */
+            grade?: ("stop" | "mind" | "note") | null;
         };
         /**
          * PulseOut
@@ -5022,7 +5134,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "lamp" | "item" | "part" | "led";
+            kind: "lamp" | "item" | "part" | "led" | "circuit" | "dim" | "start" | "trouble";
             /** Id */
             id: string;
             /** Name */
@@ -6122,6 +6234,8 @@ export interface components {
             rails: components["schemas"]["RailAnswer"][];
             /** Positions */
             positions: components["schemas"]["Summary"][];
+            /** Lights */
+            lights: components["schemas"]["LightOut"][];
             job: components["schemas"]["Job"];
             steps: components["schemas"]["Steps"];
             /** Unread */
@@ -6768,6 +6882,39 @@ export interface components {
             fitted?: {
                 [key: string]: components["schemas"]["FittedInput"] | null;
             };
+        };
+        /**
+         * BegunOut
+         * @description What was begun, and the part of its view that is opened first.
+         */
+        BegunOut: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "lamp" | "circuit" | "dim";
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Panel */
+            panel: string;
+        };
+        /**
+         * BeginIn
+         * @description What somebody has in hand and answered; ``id`` is the key of what is begun.
+         */
+        BeginIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Start */
+            start: string;
+            /** Answers */
+            answers?: string[];
         };
         /**
          * NewRail
@@ -13670,6 +13817,113 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_equipment_begin_light: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BegunOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -19,6 +19,7 @@ class Battery(SupplyKind):
     id = "battery"
     order = 3
     label = "Battery"
+    guess = "9V"
     expect = "Falls through its life. Its own resistance may be all that limits the current."
     levels = ("spent", "half used", "fresh")
     levels_on_rule = True

@@ -10,6 +10,7 @@ class Digital(SupplyKind):
     id = "digital"
     order = 7
     label = "Digital model track"
+    guess = "16V"
     expect = (
         "Neither DC nor ordinary AC: flat pulses of both signs. A meter's AC reading is not to be "
         "trusted on it. Rectify; or dim by the decoder's own settings, with no solder at all."

@@ -137,6 +137,7 @@ class SupplyKind:
         caution: the usual caution at a reading on it, "" for none of its own.
         fused_tap: whether whatever is clipped to it has a fuse in line.
         usual_hertz: its frequency where nobody read it.
+        guess: its usual volts until somebody reads them, as typed; "" where nothing speaks for any.
     """
 
     id: ClassVar[str]
@@ -144,6 +145,7 @@ class SupplyKind:
     label: ClassVar[str]
     expect: ClassVar[str]
     waveform: ClassVar[Waveform] = Waveform.DC
+    guess: ClassVar[str] = ""
     levels: ClassVar[tuple[str, str, str]] = ("lowest", "usual", "highest")
     details: ClassVar[tuple[Detail, ...]] = ()
     low_share: ClassVar[float | None] = None

@@ -17,6 +17,7 @@ class Logic(SupplyKind):
     id = "logic"
     order = 8
     label = "Logic output"
+    guess = "5V"
     expect = (
         "3.3 or 5 V and a few milliamps: the pin's current decides, not the LED's. A common limit "
         "is 16 mA, a sane budget 2 to 8 mA."

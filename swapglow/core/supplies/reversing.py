@@ -10,6 +10,7 @@ class Reversing(SupplyKind):
     id = "reversing"
     order = 6
     label = "Reversing DC, model track"
+    guess = "12V"
     expect = (
         "Turns round with the direction of travel. Reverse volts on the LED, and the least "
         "voltage that lights it, decide."

@@ -18,6 +18,7 @@ class Sense(SupplyKind):
     id = "sense"
     order = 9
     label = "Switch or sense line"
+    guess = "5V"
     expect = (
         "Read by the equipment and not meant to feed anything. What decides is the current at "
         "which it is taken for closed."

@@ -16,6 +16,7 @@ class Stator(SupplyKind):
     id = "stator"
     order = 5
     label = "Stator AC, no battery"
+    guess = "12V"
     expect = (
         "Volts and frequency follow the speed. The peak at full speed decides every rating, the "
         "idle decides the flicker."

@@ -36,6 +36,7 @@ class Vehicle(SupplyKind):
     id = "vehicle"
     order = 2
     label = "Vehicle battery and charger"
+    guess = "12.6V"
     expect = (
         "At rest, charging and cranking it stands at three levels; surges go far above. Size at "
         "the charging voltage, never at the battery's name."
