@@ -505,7 +505,10 @@ def names_of(d: Damage) -> set[str]:
     if d.what == "contacts":
         return {"neighbour", "lamp-in"}
     if "-" in d.what:
-        return {f"bridge-{'-'.join(sorted(d.what.split('-')))}"}
+        ends = sorted(d.what.split("-"))
+        # Across the feed it draws what it would across the lamp, but for the driver's drop.
+        beside = {"neighbour"} if ends == ["0", "feed"] else set()
+        return {f"bridge-{'-'.join(ends)}", *beside}
     if base in ("R1", "R2"):
         value = {f"{base}-{how}" for how in ("value", "decade-up", "decade-down")}
         if d.how in ("open", "joint"):

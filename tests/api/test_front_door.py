@@ -1,6 +1,5 @@
 """What the front door begins: made once, taken back in one step, found again by its words."""
 
-import itertools
 import uuid
 
 import pytest
@@ -29,7 +28,10 @@ def test_every_way_through_begins_something_that_opens(item):
     for start in STARTS.values():
         key = str(uuid.uuid4())
         assert bench("PUT", f"equipment/{key}", {"name": start.label})[0] == 200
-        for way in itertools.product(*([a.id for a in q.answers if not a.refused] for q in start.questions)):
+        # Each answer once: what follows from one does not hang on the others.
+        columns = [[a.id for a in q.answers if not a.refused] for q in start.questions]
+        longest = max(map(len, columns), default=1)
+        for way in ([c[k % len(c)] for c in columns] for k in range(longest)):
             status, made = begin(bench, key, start.id, *way)
             assert status == 200, (start.id, way, made)
             if made["what"] == "lamp":

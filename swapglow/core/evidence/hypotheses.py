@@ -36,6 +36,7 @@ _COMPLAINED = 0.1
 _SOUND = {"sound": 0.66, "sound-led": 0.2, "sound-rail": 0.14}
 # Ours: how often each is what was wrong, beside an LED turned round (common practice says which are frequent).
 _LED = {"open": 1.0, "short": 0.6, "turned": 3.0, "leaky": 0.3}
+_LEAKY = 0.2
 _DIODE = {"open": 0.6, "short": 0.5, "turned": 0.5}
 _RESISTOR = {"open": 0.8, "short": 0.7}
 _CAPACITOR = {"share": 0.8, "missing": 0.5, "leaky": 0.3, "short": 0.3}
@@ -250,6 +251,8 @@ def _of_a_part(p: Position, e: Element) -> Iterable[Hypothesis]:
             yield _part(e.name, how, f"{what} {_SAID[how]}", prior, at)
         lead = Size(_string_ohm(p), 1.3)
         yield _part(e.name, "joint", f"{what} has a poor joint: about {{}}.", _LEAD / 2, at, lead)
+        leaks = Size(_string_ohm(p) / 3, 1.2)
+        yield _part(e.name, "leaky", f"{what} leaks: about {{}} lies across it.", _LEAKY, at, leaks)
     elif isinstance(e, Resistor):
         for how, prior in _RESISTOR.items():
             yield _part(e.name, how, f"{what} {_SAID[how]}", prior, at)
@@ -310,6 +313,8 @@ def _of_the_led(p: Position) -> Iterable[Hypothesis]:
         return
     if p.in_series == 1:
         yield _part("D1", "short", "The LED is shorted.", _LED["short"], at)
+    else:
+        yield _part("D1", "short", "All LEDs of the string are bridged together.", _LED["short"] / 2, at)
     leaky = Size(p.led.vf_typ * p.in_series / p.target.value * 1.5, 1.2)
     yield _part("D1", "leaky", "About {} lies across the LED.", _LED["leaky"], at, leaky)
     lead = Size(_string_ohm(p), 1.3)
@@ -365,8 +370,8 @@ def _of_the_resistor(s: Solution, p: Position, name: str) -> Iterable[Hypothesis
 
 
 def _of_splashes(p: Position) -> Iterable[Hypothesis]:
-    """Two places that touch although no part joins them. On AC each would cost a cycle, so none is tried there."""
-    if p.rail.supply.alternates or p.module is not None:
+    """Two places that touch although no part joins them."""
+    if p.module is not None:
         return
     drawn = _drawn(p)
     ends = [(e, (getattr(e, e.terminals[0]), getattr(e, e.terminals[1]))) for e in drawn.circuit.elements]
