@@ -47,16 +47,6 @@ def _drawer(page: Page) -> None:
     page.get_by_role("button", name="820 Ω, empty").wait_for()
 
 
-def _marks(page: Page) -> None:
-    _drawer(page)
-    page.get_by_role("link", name="Marks").click()
-    for colour in ("orange", "white", "red", "in doubt", "gold"):
-        page.get_by_role("button", name=colour, exact=True).click()
-    page.get_by_label("About what should be there").fill("3k9")
-    page.get_by_label("Value").fill("4k7")
-    page.get_by_role("list", name="What it may be").wait_for()
-
-
 def _backups(page: Page) -> None:
     from swapglow.records.backups import shelf
     from swapglow.records.models import Equipment
@@ -145,6 +135,11 @@ def _circuit(page: Page) -> None:
     page.get_by_text("Branches side by side").wait_for()
 
 
+def _front_door(page: Page) -> None:
+    page.get_by_role("link", name="Add a lamp").click()
+    page.get_by_role("link", name="Projector or power LED").wait_for()
+
+
 def _card(page: Page) -> None:
     _lamp("Wind hold")(page)
     page.goto(f"{page.url}/card")
@@ -163,7 +158,7 @@ VIEWS: list[tuple[str, Callable[[Page], None], str, int, int]] = [
     ("circuit", _circuit, "day", 1280, 800),
     ("job-card", _card, "day", 1280, 1120),
     ("drawer", _drawer, "day", 1280, 800),
-    ("marks", _marks, "day", 1280, 800),
+    ("front-door", _front_door, "day", 1280, 800),
     ("day", _day, "day", 1280, 800),
     ("take-in", _take_in, "day", 1280, 800),
     ("readings", _readings("Left bracket"), "day", 1280, 800),

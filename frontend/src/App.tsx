@@ -24,6 +24,9 @@ function view(load: () => Promise<{ default: ComponentType }>) {
 
 const VIEWS = Object.entries({
   "/equipment/:id": view(() => import("./features/equipment/EquipmentView")),
+  "/add": view(() => import("./features/frontdoor/AddLampView")),
+  "/trouble": view(() => import("./features/frontdoor/TroubleView")),
+  "/equipment/:id/add": view(() => import("./features/frontdoor/AddLampView")),
   "/equipment/:id/take-in": view(() => import("./features/takein/TakeInView")),
   "/equipment/:id/dim/:dim": view(() => import("./features/dim/DimView")),
   "/equipment/:id/fitted/:fitted": view(() => import("./features/circuits/CircuitView")),

@@ -12,6 +12,7 @@ from playwright.sync_api import Page, expect
 
 from swapglow.records.models import Equipment, Position, ReadingAfter, ReadingBefore
 from tests.api.page import Bench
+from tests.browser.door import add_lamp
 from tests.browser.line import Line
 from tests.browser.test_bench_to_reading import saved, until
 
@@ -443,7 +444,7 @@ def test_notes_typed_after_a_move_outlive_its_undoing(page, line, item):
 def test_undo_stops_at_the_edge_of_the_view(page, line, item):
     """In a lamp's view its making is not undone, nor what was done to another lamp; in its item's view it is."""
     there(page, line, f"/equipment/{item.pk}")
-    page.get_by_role("button", name="Add lamp").click()
+    add_lamp(page, leave=True)
     page.wait_for_url("**/position/**")
     expect(page.get_by_role("slider")).to_be_visible()
     expect(page.get_by_role("button", name="Undo", exact=True)).to_be_disabled()

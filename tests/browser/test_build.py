@@ -15,6 +15,7 @@ from swapglow.records import transfer
 from swapglow.records.models import Equipment, Position
 from tests.api.page import Bench
 from tests.browser.conftest import axe, leave
+from tests.browser.door import add_lamp
 from tests.browser.hands import PHONE
 from tests.browser.line import Line
 from tests.browser.test_bench_to_reading import saved, until
@@ -68,7 +69,7 @@ def test_a_whole_job_on_a_phone_loses_nothing(phone, line):
     write(page, "Volts, usual", "12V")
     saved(page)
     page.get_by_role("button", name="Close").first.click()
-    page.get_by_role("button", name="Add lamp").first.click()
+    add_lamp(page, leave=True)
     page.get_by_role("slider", name="Resistor").wait_for()
     page.get_by_role("button", name="Job", exact=True).click()
     page.get_by_role("link", name="Build it, step by step").click()

@@ -9,6 +9,7 @@ from playwright.sync_api import expect
 from swapglow.records.models import Equipment
 from tests.api.page import Bench
 from tests.browser.conftest import axe
+from tests.browser.door import add_lamp
 
 
 @pytest.fixture
@@ -24,11 +25,21 @@ def fill(app, label, text):
     app.keyboard.press("Control+Enter" if "\n" in text else "Enter")
 
 
+# What somebody has in hand, and what it is, for each kind.
+DOORS = {
+    "Driver board": ("Ready-made LED lamp or board", "Turn its driver board down"),
+    "String of LEDs": ("String or sign", "A light string, to be cut or mended"),
+    "Banks of LED chips": ("LED that is there already", "Banks of LED chips on one driver"),
+    "Power LED": ("Projector or power LED",),
+    "Dropper": ("LED that is there already", "Behind a capacitor on the mains"),
+    "Matrix": ("LED that is there already", "Rows and columns"),
+    "A regulator": ("Ready-made LED lamp or board", "Pick a regulator for LEDs"),
+}
+
+
 def add(app, served, item, kind):
     app.goto(f"{served}/equipment/{item}")
-    app.get_by_role("button", name="Add a circuit").click()
-    # What it is is found by looking: each kind says how it looks.
-    app.get_by_role("button", name=f"It is this: {kind}").click()
+    add_lamp(app, *DOORS[kind])
     expect(app.get_by_role("combobox", name="What it is")).to_have_value(re.compile(kind))
 
 

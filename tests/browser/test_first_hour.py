@@ -129,7 +129,11 @@ def dial_lamp(hand) -> None:
     expect(page.get_by_role("heading", name="On the bench")).to_be_visible()
     by("n", button(hand, "Add equipment"))
     expect(page.get_by_role("heading", name="New equipment", level=1)).to_be_visible()
-    by("n", button(hand, "Add lamp"))
+    by("n", button(hand, "Add a lamp"))
+    expect(page.get_by_role("heading", name="What do you have?")).to_be_visible()
+    by("n", page.get_by_role("link", name="Bulb in a holder"))
+    expect(page.get_by_role("heading", name="What feeds it?")).to_be_visible()
+    by("n", button(hand, "Add it now, and leave this open"))
     expect(rule(page)).to_be_visible()
     if keys:
         hand.key("p")

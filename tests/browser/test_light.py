@@ -12,6 +12,7 @@ from playwright.sync_api import expect
 from swapglow.records.models import Equipment, Position
 from tests.api.page import Bench
 from tests.browser.conftest import axe
+from tests.browser.door import add_lamp
 from tests.browser.test_bench_to_reading import saved
 from tests.core.light import RED_CD, candela
 from tests.core.pictures import swept, two_lamps
@@ -60,7 +61,7 @@ def test_a_fitted_led_is_dimmed_in_three_trials_without_its_rail(tab, served):
     item = str(uuid.uuid4())
     assert Bench()("PUT", f"equipment/{item}", {"name": "Rain gauge panel"})[0] == 200
     tab.goto(f"{served}/equipment/{item}")
-    tab.get_by_role("button", name="Dim a fitted LED").click()
+    add_lamp(tab, "LED that is there already", "One LED with a resistor, too bright")
     expect(tab.get_by_text("Type the resistor that is fitted", exact=False)).to_be_visible()
     tab.get_by_label("Resistor that is fitted").fill("470R")
     tab.keyboard.press("Tab")

@@ -85,6 +85,13 @@ PAGES = {
         "keys": ([press("Keys", exact=False)], dialog),
         "list": ([escape, into("LED")], by("option")),
     },
+    "the front door": {
+        "what one has": ([follow("Add a lamp")], by("link", "Projector or power LED")),
+        "a question": ([follow("Vehicle bulb"), press("Turn signal")], by("button", "A knob dims it")),
+        "refused": ([press("It is a neon", exact=False)], words("fit the same type")),
+        "troubles": ([to("/trouble")], by("button", "It gets hot, or smells")),
+        "a trouble": ([press("It gets hot", exact=False)], words("Let it cool")),
+    },
     "an item": {"equipment": ([follow("Sidereal clock")], words("Supply rails"))},
     "a lamp": {"position": ([follow("Dial, left")], by("slider")), "sheet": ([press("Resistor")], panel)},
     "the drawer": {

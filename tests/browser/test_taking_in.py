@@ -6,6 +6,7 @@ import re
 from playwright.sync_api import Page, expect
 
 from tests.api.test_take_in import with_exif
+from tests.browser.door import add_lamp
 from tests.browser.test_bench_to_reading import open_lamp, saved
 
 
@@ -86,7 +87,7 @@ def test_from_nothing_to_a_sized_ac_position_by_keyboard(app):
     type_into(app, "Volts, usual", "9V")
     pick(app, "Kind of supply", "AC winding")
     press(app, "Close")
-    press(app, "Add lamp")
+    add_lamp(app, "Bulb in a holder", "A transformer's winding, AC", leave=True)
     expect(app.get_by_role("slider")).to_be_visible()
 
     readings(app)

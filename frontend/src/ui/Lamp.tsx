@@ -61,6 +61,44 @@ export function Lamp({ lamp }: Props) {
   );
 }
 
+interface LightProps {
+  /** The key of the item that it is of. */
+  item: string;
+  /** The circuit or fitted LED as the list has it. */
+  light: Schemas["LightOut"];
+}
+
+/** A circuit, or a fitted LED to be dimmed, among the lamps of its item. */
+export function Light({ item, light }: LightProps) {
+  return (
+    <Row>
+      <svg
+        width="40"
+        height="40"
+        viewBox="-20 -20 40 40"
+        aria-hidden="true"
+        fill="none"
+        stroke="currentColor"
+      >
+        <path
+          d={
+            light.what === "dim"
+              ? "M-7 9v-9a7 7 0 0 1 14 0v9zM-4 9v7M4 9v7"
+              : "M-15-10h30v20h-30zM-9 0h5l3-5 3 5h7"
+          }
+        />
+      </svg>
+      <Words to={`/equipment/${item}/${light.what === "dim" ? "dim" : "fitted"}/${light.id}`}>
+        <strong>
+          {light.name}
+          {light.grade && light.grade !== "note" && <GradeMark grade={light.grade} bare />}
+        </strong>
+        <span>{light.line}</span>
+      </Words>
+    </Row>
+  );
+}
+
 interface GlowProps {
   /** Its colour on screen, #rrggbb. */
   colour: string;

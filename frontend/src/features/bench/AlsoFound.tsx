@@ -25,6 +25,10 @@ const List = styled.ul`
 
 const WAYS: Record<Schemas["FoundOut"]["kind"], (id: string) => string> = {
   lamp: (id) => `/position/${id}`,
+  circuit: (id) => `/equipment/${id.replace("/", "/fitted/")}`,
+  dim: (id) => `/equipment/${id.replace("/", "/dim/")}`,
+  start: (id) => `/add?start=${id}`,
+  trouble: (id) => `/trouble?is=${id}`,
   item: (id) => `/equipment/${id}`,
   part: () => "/drawer",
   led: () => "/drawer",
@@ -40,11 +44,17 @@ interface Props {
 }
 
 /** What the server finds beyond the rows: lamps by their values, and parts of the drawer. */
-export function AlsoFound({ asked, shown, none }: Props) {
+export default function AlsoFound({ asked, shown, none }: Props) {
   const late = useDeferredValue(asked);
   const answer = useFind(late);
   if (!asked) return null;
-  const here = new Set(shown.flatMap((e) => [e.id, ...e.positions.map((p) => p.id)]));
+  const here = new Set(
+    shown.flatMap((e) => [
+      e.id,
+      ...e.positions.map((p) => p.id),
+      ...e.lights.map((light) => `${e.id}/${light.id}`),
+    ]),
+  );
   const more = (answer.data?.found ?? []).filter((f) => !here.has(f.id));
   if (more.length === 0) {
     return none && !answer.isFetching ? (

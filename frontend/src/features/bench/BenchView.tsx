@@ -1,4 +1,12 @@
-import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from "react";
+import {
+  lazy,
+  Suspense,
+  useEffect,
+  useRef,
+  useState,
+  type ComponentProps,
+  type ReactNode,
+} from "react";
 import { Input, Label, SearchField } from "react-aria-components";
 import { Link, useLocation, useNavigate } from "react-router";
 import styled from "styled-components";
@@ -8,19 +16,19 @@ import { useBench, useFirstStart, useMe } from "../../api/queries";
 import { inPassing, useSave } from "../../saving/useSave";
 import { Button, Mode } from "../../ui/Button";
 import { BringIn } from "../equipment/Files";
-import { Lamp } from "../../ui/Lamp";
-import { moved, Movers } from "../../ui/Movers";
+import { moved } from "../../ui/Movers";
 import { Missing } from "../../shell/Missing";
 import { Shell } from "../../shell/Shell";
 import { useOnce } from "../../ui/useOnce";
 import { useThumb } from "../../ui/useNarrow";
 import { useRoving } from "../../ui/useRoving";
 import { Above } from "./Above";
-import { News } from "./News";
-import { ScanCard } from "./ScanCard";
-import { AlsoFound } from "./AlsoFound";
+import { EquipmentRow } from "./EquipmentRow";
 
-// What a bench shows while it is empty is not fetched for one that is not.
+// What a bench shows while it is empty, or while something is asked for, is not fetched for one that is not.
+const News = lazy(() => import("./News"));
+const ScanCard = lazy(() => import("./ScanCard"));
+const AlsoFound = lazy(() => import("./AlsoFound"));
 const FirstStart = lazy(() => import("./FirstStart"));
 const LookAround = lazy(() => import("./LookAround"));
 const FirstSum = lazy(() => import("./FirstSum"));
@@ -37,45 +45,6 @@ const Head = styled.div`
 const Title = styled.h2`
   font-size: 1.35rem;
   font-weight: 650;
-`;
-
-const Item = styled.li`
-  display: grid;
-  grid-template-columns: 250px minmax(0, 1fr) auto;
-  gap: 4px 20px;
-  align-items: start;
-  padding: 10px 0;
-  border-top: 1.5px solid var(--rule);
-  @media (max-width: 760px) {
-    grid-template-columns: 1fr auto;
-  }
-`;
-
-const Name = styled(Link)`
-  display: inline-block;
-  min-height: 24px;
-  font-size: 1.125rem;
-  font-weight: 650;
-  text-decoration-thickness: 1.5px;
-  text-underline-offset: 0.2em;
-`;
-
-const Model = styled.p`
-  font-size: 0.9rem;
-  color: var(--ink-soft);
-`;
-
-const Lamps = styled.ul`
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(270px, 1fr));
-  gap: 6px 18px;
-  margin: 0;
-  padding: 0;
-  list-style: none;
-  @media (max-width: 760px) {
-    grid-column: 1 / -1;
-    order: 3;
-  }
 `;
 
 const Items = styled.ul`
@@ -108,6 +77,16 @@ const Find = styled(SearchField)`
     border-radius: 4px;
     background: var(--sheet);
   }
+`;
+
+/* The two ways in. */
+const Way = styled(Link)`
+  display: inline-flex;
+  align-items: center;
+  min-height: 44px;
+  padding: 0 10px;
+  font-weight: 650;
+  text-underline-offset: 0.2em;
 `;
 
 const Fold = styled(Button)`
@@ -144,6 +123,7 @@ const finished = (item: BenchItem) =>
 function has(item: BenchItem, asked: string): boolean {
   const said = [item.name, item.maker_model]
     .concat(item.positions.flatMap((p) => [p.name, p.rail, p.line, p.next_act]))
+    .concat(item.lights.flatMap((light) => [light.name, light.line]))
     .join(" ")
     .toLowerCase();
   return asked
@@ -203,7 +183,12 @@ function useNew(empty: boolean) {
   const me = useMe().data;
   const atTheBench = me?.at_the_bench === true;
   const first = useFirstStart(atTheBench && empty).data;
-  return { atTheBench, own: atTheBench && !me.demo, asks: empty && first?.new === true };
+  return {
+    atTheBench,
+    own: atTheBench && !me.demo,
+    asks: empty && first?.new === true,
+    news: (me?.news.length ?? 0) > 0,
+  };
 }
 
 /** The opening screen: the quick sum, and all equipment in work. */
@@ -219,7 +204,7 @@ export function BenchView() {
   const add = useAddEquipment();
   const items = bench.data?.equipment ?? [];
   const empty = bench.data !== undefined && items.length === 0;
-  const { atTheBench, own, asks } = useNew(empty);
+  const { atTheBench, own, asks, news } = useNew(empty);
   const move = (id: string, by: number) => {
     const from = items.findIndex((e) => e.id === id);
     const body = moved(items, from, by);
@@ -244,7 +229,11 @@ export function BenchView() {
   if (asks) return <Asks steps={bench.data?.steps} />;
   return (
     <Shell title="Bench" steps={bench.data?.steps}>
-      <News />
+      {news && (
+        <Suspense>
+          <News />
+        </Suspense>
+      )}
       <Begin shown={empty} />
       <Above equipment={items} due={bench.data?.due} />
       <Head>
@@ -254,6 +243,8 @@ export function BenchView() {
           <Input ref={field} placeholder="item, lamp, part, 3k9 at 24 V" />
         </Find>
         <Acts>
+          <Way to="/add">Add a lamp</Way>
+          <Way to="/trouble">What is wrong?</Way>
           {items.length > 1 && (
             <Mode isSelected={arranging} onChange={setArranging}>
               Arrange
@@ -267,7 +258,7 @@ export function BenchView() {
       </Head>
       {bench.isError && !bench.data && <Missing problem={bench.error} />}
       {empty && <Nothing own={own} />}
-      <AlsoFound asked={asked.trim()} shown={found} none={items.length > 0 && found.length === 0} />
+      <Beyond asked={asked.trim()} shown={found} none={items.length > 0 && found.length === 0} />
       <Rows label="Equipment in work">{open.map(row)}</Rows>
       {done.length > 0 && (
         <>
@@ -282,12 +273,25 @@ export function BenchView() {
   );
 }
 
+/** What is found beyond the rows, once something is asked for. */
+function Beyond(props: ComponentProps<typeof AlsoFound>) {
+  return props.asked ? (
+    <Suspense>
+      <AlsoFound {...props} />
+    </Suspense>
+  ) : null;
+}
+
 /** What comes onto the bench from a file, and on a phone from a card. */
 function FromOutside() {
   const thumb = useThumb();
   return (
     <>
-      {thumb && <ScanCard />}
+      {thumb && (
+        <Suspense>
+          <ScanCard />
+        </Suspense>
+      )}
       <BringIn />
     </>
   );
@@ -353,41 +357,5 @@ function Rows({ label, children }: RowsProps) {
     <Items data-found="" ref={list} aria-label={label} onKeyDown={onKeyDown}>
       {children}
     </Items>
-  );
-}
-
-interface RowProps {
-  /** The item of equipment. */
-  item: BenchItem;
-  /** Whether nothing is above it. */
-  first: boolean;
-  /** Whether nothing is below it. */
-  last: boolean;
-  /** Whether it can be moved. */
-  arranging: boolean;
-  /** Up is -1, down is 1. */
-  onMove: (by: number) => void;
-}
-
-function EquipmentRow({ item, arranging, ...moves }: RowProps) {
-  return (
-    <Item>
-      <div>
-        <Name to={`/equipment/${item.id}`}>{item.name}</Name>
-        <Model>{item.maker_model}</Model>
-        {item.promised && <Model>Promised for {item.promised}</Model>}
-      </div>
-      <Lamps aria-label={`Lamps of ${item.name}`}>
-        {item.positions.map((p) => (
-          <Lamp key={p.id} lamp={p} />
-        ))}
-        {item.positions.length === 0 && <li>No lamps yet</li>}
-      </Lamps>
-      {arranging && (
-        <Acts>
-          <Movers name={item.name} {...moves} />
-        </Acts>
-      )}
-    </Item>
   );
 }

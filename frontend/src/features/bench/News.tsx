@@ -19,7 +19,7 @@ const Fresh = styled.section`
 const READ = "swapglow.news";
 
 /** What is new since the version before, until somebody says that they have read it. */
-export function News() {
+export default function News() {
   const me = useMe().data;
   const [read, setRead] = useState(() => localStorage.getItem(READ));
   if (!me || me.news.length === 0 || read === me.version) return null;

@@ -7,7 +7,7 @@ import { Button } from "../../ui/Button";
 import { Refusal } from "../../ui/Refusal";
 
 /** Open a lamp by a photograph of its card. */
-export function ScanCard() {
+export default function ScanCard() {
   const go = useNavigate();
   const scan = useMutation({
     mutationFn: async (file: File) => {

@@ -14,8 +14,6 @@ import { TitleField } from "../../ui/record/TitleField";
 import { useSaveFields } from "../../ui/record/useSaveFields";
 import { TakeOut } from "./Files";
 import { EquipmentFacts } from "./EquipmentFacts";
-import { DimList } from "./DimList";
-import { CircuitList } from "./CircuitList";
 import { LampList } from "./LampList";
 import { RailList } from "./RailList";
 
@@ -109,11 +107,10 @@ function Item({ item }: Props) {
           <LampList
             equipment={item.id}
             lamps={item.positions}
+            lights={item.lights}
             arranging={arranging}
             onMove={(from, by) => reorder("positions", from, by)}
           />
-          <DimList item={item} />
-          <CircuitList item={item} />
         </div>
       </Columns>
     </RecordContext>

@@ -1,48 +1,38 @@
 import { useNavigate } from "react-router";
 
 import type { Schemas } from "../../api/client";
-import { useSave } from "../../saving/useSave";
 import { MainButton } from "../../ui/Button";
-import { Lamp } from "../../ui/Lamp";
+import { Lamp, Light } from "../../ui/Lamp";
 import { Movers } from "../../ui/Movers";
-import { useOnce } from "../../ui/useOnce";
 import { Acts, Head, Line, List, Section } from "./List";
 
 interface Props {
   /** The equipment's key. */
   equipment: string;
   /** The lamps shown, in order. */
-  lamps: Schemas["Summary"][];
+  lamps: readonly Schemas["Summary"][];
+  /** Its circuits and fitted LEDs. */
+  lights: readonly Schemas["LightOut"][];
   /** Whether they can be moved. */
   arranging: boolean;
   /** Told where it is moved. */
   onMove: (from: number, by: number) => void;
 }
 
-/** The lamps of an item. */
-export function LampList({ equipment, lamps, arranging, onMove }: Props) {
-  const save = useSave();
+/** All that lights in an item: lamps, circuits, and fitted LEDs that are to be dimmed. */
+export function LampList({ equipment, lamps, lights, arranging, onMove }: Props) {
   const go = useNavigate();
-  const add = useOnce(async () => {
-    const key = crypto.randomUUID();
-    const made = {
-      equipment,
-      name: `Lamp ${lamps.length + 1}`,
-      led_id: "warm-5-diffused",
-      target: { text: "5mA", source: "assumed" },
-    };
-    await save("PUT", `/api/positions/${key}`, made, { label: "Add lamp" });
-    await go(`/position/${key}`);
-  });
   return (
     <Section>
       <Head>
         <h2>Lamps</h2>
-        <MainButton data-new="" isDisabled={add.busy} onPress={() => void add.act()}>
-          Add lamp
+        <MainButton data-new="" onPress={() => void go(`/equipment/${equipment}/add`)}>
+          Add a lamp
         </MainButton>
       </Head>
-      {lamps.length === 0 && <p>No lamps yet. Find every lamp before you size one.</p>}
+      {lamps.length + lights.length === 0 && (
+        <p>No lamps yet. Find every lamp before you size one.</p>
+      )}
       <List>
         {lamps.map((lamp, k) => (
           <li key={lamp.id}>
@@ -60,6 +50,15 @@ export function LampList({ equipment, lamps, arranging, onMove }: Props) {
                   />
                 </Acts>
               )}
+            </Line>
+          </li>
+        ))}
+        {lights.map((light) => (
+          <li key={light.id}>
+            <Line>
+              <List>
+                <Light item={equipment} light={light} />
+              </List>
             </Line>
           </li>
         ))}

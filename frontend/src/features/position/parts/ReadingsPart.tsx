@@ -29,6 +29,16 @@ const Taken = styled.ul`
   }
 `;
 
+/** The views beside this one: what was read before the swap, and what may be wrong. */
+function Beside({ id }: { id: string }) {
+  return (
+    <p>
+      <Link to={`/position/${id}/readings`}>Readings before the swap</Link>{" "}
+      <Link to={`/trouble?lamp=${id}`}>What is wrong with it?</Link>
+    </p>
+  );
+}
+
 interface Props {
   /** The lamp position as it is kept. */
   position: Position;
@@ -96,7 +106,7 @@ export function ReadingsPart({ position, report }: Props) {
       {report && report.sister.length > 0 && (
         <SisterReadings rows={report.sister} kinds={every} onStrike={strike} />
       )}
-      <Link to={`/position/${position.id}/readings`}>Readings before the swap</Link>
+      <Beside id={position.id} />
       {taken.length > 0 && (
         <Taken ref={list} aria-label="Readings after the swap">
           {taken.map((d) => (
