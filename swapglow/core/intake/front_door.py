@@ -8,6 +8,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from typing import Literal
 
+from swapglow.core.intake.tables import rows
 from swapglow.core.quantities import InputError
 
 What = Literal["lamp", "circuit", "dim"]
@@ -78,227 +79,36 @@ class Start:
     begins: Begun = field(default_factory=Begun)
 
 
-def _lamp(supply: str = "", panel: str = "", **fields: str) -> Begun:
-    return Begun(supply=supply, fields=fields, panel=panel)
+def _begun(text: str) -> Begun | None:
+    """What a table's cell begins: "lamp supply=winding purpose=do", "circuit=magneto", "dim"; nothing where empty."""
+    if not text:
+        return None
+    what, *more = text.split()
+    said = dict(part.split("=", 1) for part in more)
+    if what.startswith("circuit="):
+        return Begun("circuit", what.removeprefix("circuit="))
+    if what == "dim":
+        return Begun("dim")
+    return Begun("lamp", "", said.pop("supply", ""), said, said.pop("panel", ""))
 
 
-def _circuit(kind: str) -> Begun:
-    return Begun("circuit", kind)
+def _questions(start: str) -> tuple[Question, ...]:
+    own = [r for r in rows("start_answers") if start in r["starts"].split()]
+    return tuple(
+        Question(
+            id_,
+            next(r["ask"] for r in own if r["question"] == id_),
+            tuple(Answer(r["id"], r["label"], _begun(r["begins"]), r["refused"]) for r in own if r["question"] == id_),
+        )
+        for id_ in dict.fromkeys(r["question"] for r in own)
+    )
 
-
-_DOES = Question(
-    "does",
-    "Does it do anything else than shine?",
-    (
-        Answer("no", "No: it only shows or lights something"),
-        Answer("unknown", "I do not know yet"),
-        Answer("charge", "It lights until something charges", _lamp(purpose="do", second_job="charge")),
-        Answer("coil", "A relay, magnet or motor is in its wire", _lamp(purpose="do", second_job="coil")),
-        Answer("dimmed", "A knob dims it", _lamp(purpose="do", second_job="dimmed")),
-        Answer("two-feeds", "It stands between two feeds", _lamp(purpose="do", second_job="two-feeds")),
-        Answer("reading", "Its brightness is a reading", _lamp(purpose="do", second_job="reading")),
-        Answer("infrared", "A detector looks at it", _lamp(purpose="do", second_job="infrared")),
-        Answer("heat", "It warms something", _lamp(purpose="do", second_job="heat")),
-        Answer("protects", "It limits, protects or regulates", _lamp(purpose="do")),
-        Answer(
-            "neon",
-            "It is a neon or discharge lamp",
-            refused="A neon or discharge lamp has no filament. It strikes at some 60 V or more, and what drives it is "
-            "made for that. An LED does not take its place: fit the same type.",
-        ),
-    ),
-)
 
 STARTS: dict[str, Start] = {
-    s.id: s
-    for s in (
-        Start(
-            "bulb",
-            "Bulb in a holder",
-            "A filament lamp in a socket, on wires, or soldered in.",
-            "Lamp",
-            "filament pilot incandescent bayonet screw grain",
-            (
-                Question(
-                    "feed",
-                    "What feeds it?",
-                    (
-                        Answer("unknown", "I do not know yet"),
-                        Answer("dc", "A steady DC supply", _lamp("regulated")),
-                        Answer("rectified", "A transformer and rectifier, not regulated", _lamp("unregulated")),
-                        Answer("ac", "A transformer's winding, AC", _lamp("winding")),
-                        Answer("battery", "A battery", _lamp("battery")),
-                        Answer("pin", "A logic output or a relay driver's pin", _lamp("logic")),
-                        Answer("line", "A switch or sense line", _lamp("sense")),
-                    ),
-                ),
-                _DOES,
-            ),
-        ),
-        Start(
-            "vehicle",
-            "Vehicle bulb",
-            "Car, motorcycle, tractor, boat: a battery that is charged while it lights.",
-            "Vehicle lamp",
-            "car motorcycle tractor boat indicator brake festoon dashboard 12 volt",
-            (
-                Question(
-                    "place",
-                    "What does it do there?",
-                    (
-                        Answer("inside", "Dash, interior or number plate", _lamp("vehicle")),
-                        Answer("turn", "Turn signal", _lamp("vehicle", driver_kind="flasher")),
-                        Answer(
-                            "checked",
-                            "Brake or tail lamp that a computer checks",
-                            _lamp("vehicle", driver_kind="lamp_check"),
-                        ),
-                        Answer(
-                            "charge",
-                            "Charge or ignition tell-tale",
-                            _lamp("vehicle", purpose="do", second_job="charge"),
-                        ),
-                        Answer("magneto", "No battery: lamps straight from a magneto", _circuit("magneto")),
-                    ),
-                ),
-                _DOES,
-            ),
-        ),
-        Start(
-            "model",
-            "Model or track lamp",
-            "Locomotives, coaches, buildings, signals.",
-            "Model lamp",
-            "railway locomotive coach track digital toy layout",
-            (
-                Question(
-                    "feed",
-                    "What feeds it?",
-                    (
-                        Answer("track", "The track, which is turned round to go back", _lamp("reversing")),
-                        Answer("digital", "A digital track", _lamp("digital")),
-                        Answer("ac", "A transformer, AC", _lamp("winding")),
-                        Answer("dc", "A steady DC supply", _lamp("regulated")),
-                        Answer("battery", "A battery", _lamp("battery")),
-                    ),
-                ),
-                _DOES,
-            ),
-        ),
-        Start(
-            "dial",
-            "Dial, panel or backlight",
-            "A lamp that lights something else: a scale, a meter, a display.",
-            "Dial lamp",
-            "scale meter display backlight illumination radio photo",
-            (
-                Question(
-                    "how",
-                    "How is it fed?",
-                    (
-                        Answer("steady", "By a rail of its own, or I do not know", _lamp(purpose="light")),
-                        Answer("ac", "By a transformer's winding, AC", _lamp("winding", purpose="light")),
-                        Answer("knob", "Several of them behind one knob", _circuit("rheostat")),
-                        Answer("net", "Several that feed each other", _circuit("lamp_net")),
-                    ),
-                ),
-                _DOES,
-            ),
-        ),
-        Start(
-            "there",
-            "LED that is there already",
-            "Too bright, too dim, flickering, or one of many.",
-            "Fitted LED",
-            "dim dimmer dimming too bright router standby",
-            (
-                Question(
-                    "wish",
-                    "What is it?",
-                    (
-                        Answer("resistor", "One LED with a resistor, too bright", Begun("dim")),
-                        Answer("banks", "Banks of LED chips on one driver", _circuit("chip_bank")),
-                        Answer("matrix", "Rows and columns", _circuit("lamp_matrix")),
-                        Answer("dropper", "Behind a capacitor on the mains", _circuit("dropper")),
-                        Answer("pulsed", "On pulses or a strobe", _circuit("strobed")),
-                        Answer("phase", "Behind a dimmer on AC", _circuit("phase_dimmer")),
-                    ),
-                ),
-            ),
-            Begun("dim"),
-        ),
-        Start(
-            "board",
-            "Ready-made LED lamp or board",
-            "LEDs that come with their resistor, regulator or driver.",
-            "Ready-made lamp",
-            "driver retrofit module regulator plug board",
-            (
-                Question(
-                    "kind",
-                    "What is to be done with it?",
-                    (
-                        Answer("fit", "Fit it in a bulb's place", _lamp(panel="led")),
-                        Answer("sense", "Turn its driver board down", _circuit("sense_board")),
-                        Answer("converter", "Feed LEDs through a switching converter", _circuit("converter_board")),
-                        Answer("regulator", "Pick a regulator for LEDs", _circuit("regulator_pick")),
-                    ),
-                ),
-                _DOES,
-            ),
-        ),
-        Start(
-            "string",
-            "String or sign",
-            "Many LEDs one after another: a light string to cut, a sign with many strings.",
-            "String",
-            "christmas fairy strip cut sign letters series",
-            (
-                Question(
-                    "kind",
-                    "What is it?",
-                    (
-                        Answer("cut", "A light string, to be cut or mended", _circuit("light_string")),
-                        Answer(
-                            "sign",
-                            "A sign: strings with a resistor each on one supply",
-                            _lamp("regulated", panel="led"),
-                        ),
-                        Answer("banks", "Banks of chips on one driver", _circuit("chip_bank")),
-                    ),
-                ),
-            ),
-            _circuit("light_string"),
-        ),
-        Start(
-            "power",
-            "Projector or power LED",
-            "A watt or more, on a heat sink.",
-            "Power LED",
-            "projector heat sink cob fan watt hot",
-            begins=_circuit("power_led"),
-        ),
-        Start(
-            "none",
-            "No lamp yet",
-            "A light where none was, or a wire that nobody knows.",
-            "New light",
-            "new add wire unknown tap clip",
-            (
-                Question(
-                    "wish",
-                    "What is there?",
-                    (
-                        Answer("new", "A supply to hang a light on", _circuit("new_light")),
-                        Answer("wire", "A wire that nobody knows", _circuit("blind_clip")),
-                        Answer("cable", "A long cable, or a triac that leaks", _circuit("cable")),
-                        Answer("quiet", "A place near audio or a receiver", _circuit("hum")),
-                    ),
-                ),
-            ),
-            _circuit("new_light"),
-        ),
+    r["id"]: Start(
+        r["id"], r["label"], r["line"], r["name"], r["words"], _questions(r["id"]), _begun(r["begins"]) or Begun()
     )
+    for r in rows("starts")
 }
 
 
