@@ -495,6 +495,8 @@ def shows(case: Case) -> bool:
 
 def names_of(d: Damage) -> set[str]:
     """Causes that name what was done, or what reads the same from every place a probe can reach."""
+    # What stands in a damaged part's place is that part.
+    d = replace(d, what=d.what.removeprefix("Rwas"))
     base = d.what.rstrip("0123456789") if d.what.startswith("Dbridge") else d.what
     gone = d.size > 1e8
     if d.what == "meter":
