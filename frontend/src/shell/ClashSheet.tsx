@@ -27,7 +27,7 @@ interface Props {
 }
 
 /** A field was changed again since the step: both are shown, and one is chosen. */
-export function ClashSheet({ steps }: Props) {
+export default function ClashSheet({ steps }: Props) {
   const { clash, act, dismiss } = steps;
   return (
     <Sheet title="Changed again since" open={clash !== undefined} onClose={dismiss}>

@@ -5,13 +5,13 @@ import styled from "styled-components";
 import type { Schemas } from "../api/client";
 import { Button } from "../ui/Button";
 import { useLook } from "../theme/useLook";
-import { ClashSheet } from "./ClashSheet";
 import { Notices } from "./Notices";
 import { Saved } from "./Saved";
 import { Whose } from "./Whose";
 import { useKeys, type Undo } from "./useKeys";
 import { useSteps } from "./useSteps";
 
+const ClashSheet = lazy(() => import("./ClashSheet"));
 const KeysSheet = lazy(() => import("./KeysSheet"));
 
 const Bar = styled.header`
@@ -158,7 +158,11 @@ export function Shell({ children, steps, up = "/", title }: Props) {
           <KeysSheet open onClose={() => setHelp(false)} />
         </Suspense>
       )}
-      <ClashSheet steps={stepping} />
+      {stepping.clash && (
+        <Suspense fallback={null}>
+          <ClashSheet steps={stepping} />
+        </Suspense>
+      )}
     </>
   );
 }

@@ -98,12 +98,20 @@ interface Props {
   hint?: string;
 }
 
+/** Whether a word is part of a text; a number is a whole one, "2v" is not in "12v". */
+const within = (whole: string, word: string) =>
+  /^\d/.test(word)
+    ? new RegExp(`(?<![\\d.])${word.replace(/\W/g, "\\$&")}`).test(whole)
+    : whole.includes(word);
+
 /** Those of which every word typed is a part, wherever spaces stand; first those whose name says it so. */
 function matching(items: readonly Pick[], text: string): Pick[] {
-  const asked = text.toLowerCase().split(/\s+/).filter(Boolean);
+  // "12 V" is one word.
+  const joined = (words: string) => words.replace(/(\d)\s+(?=m?[vaw]\b)/g, "$1");
+  const asked = joined(text.toLowerCase()).split(/\s+/).filter(Boolean);
   const said = ({ label, detail = "", words = "" }: Pick) => {
     const whole = `${label} ${detail} ${words}`.toLowerCase();
-    return `${whole} ${whole.replace(/\s+/g, "")}`;
+    return `${whole} ${joined(whole)} ${whole.replace(/\s+/g, "")}`;
   };
   const phrase = asked.join(" ");
   const far = (item: Pick) => {
@@ -113,7 +121,7 @@ function matching(items: readonly Pick[], text: string): Pick[] {
     return asked.every((word) => name.includes(word)) ? 2 : 3;
   };
   return items
-    .filter((item) => asked.every((word) => said(item).includes(word)))
+    .filter((item) => asked.every((word) => within(said(item), word)))
     .sort((a, b) => far(a) - far(b));
 }
 

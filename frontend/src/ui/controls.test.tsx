@@ -293,7 +293,7 @@ function picking() {
   return { field, picked };
 }
 
-test.each(["14V 0.1A", "100mA", "wedge", "74"])(
+test.each(["14V 0.1A", "14 V", "14v 100 ma", "0.1 A 14 V", "100mA", "wedge", "74"])(
   "an old lamp is found by %s, and leaving the field takes it",
   async (text) => {
     const { field, picked } = picking();
