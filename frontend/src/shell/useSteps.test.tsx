@@ -5,7 +5,13 @@ import { BenchView } from "../features/bench/BenchView";
 import { answer, forget, leave, press, savedAt, show } from "../test/providers";
 import { wide } from "../test/still";
 
-const item = (id: string, name: string) => ({ id, name, maker_model: "", positions: [] });
+const item = (id: string, name: string) => ({
+  id,
+  name,
+  maker_model: "",
+  positions: [],
+  lights: [],
+});
 const bench = (undo: number, redo: number | null = null) => ({
   equipment: [item("e1", "Tide gauge"), item("e2", "Fog bell")],
   steps: {

@@ -19,8 +19,8 @@ const lamp = {
 };
 const bench = {
   equipment: [
-    { id: "e1", name: "Tide gauge", maker_model: "drum recorder", positions: [lamp] },
-    { id: "e2", name: "Fog bell", maker_model: "", positions: [] },
+    { id: "e1", name: "Tide gauge", maker_model: "drum recorder", positions: [lamp], lights: [] },
+    { id: "e2", name: "Fog bell", maker_model: "", positions: [], lights: [] },
   ],
   steps: { undo: { id: 7, label: "delete Barograph" }, redo: null },
 };
@@ -79,7 +79,7 @@ const many = {
   ...bench,
   equipment: [
     ...bench.equipment,
-    { id: "e3", name: "Lantern", maker_model: "", positions: [done] },
+    { id: "e3", name: "Lantern", maker_model: "", positions: [done], lights: [] },
   ],
 };
 
