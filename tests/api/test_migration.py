@@ -132,6 +132,8 @@ def test_a_document_of_version_1_reads_and_loses_nothing(name):
         for k in same:
             # A part that has grown fields since keeps those it had.
             now = {f: plain[k][f] for f in was[k]} if k == "module" else plain[k]
+            if k == "driver_details":
+                now = {d: {f: now[d][f] for f in typed} for d, typed in was[k].items()}
             assert now == was[k], k
         assert position_of(p, rails[p.rail]).led.label
     assert new.take_in.feasibility.hours == old["take_in"]["worth"]["hours"]
