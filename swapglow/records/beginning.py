@@ -43,7 +43,7 @@ def begin(e: Equipment, key: UUID, start: str, answers: Iterable[str]) -> Begun:
         if not Position.objects.filter(pk=key).exists():
             rail = e.rails.first() if not out.supply else _rail_of_kind(e, out.supply)
             typed = PositionInput.model_validate({**_FIRST_LED, **out.fields, "name": name})
-            add_lamp(e, key, typed.model_dump(mode="json"), rail, out.supply)
+            add_lamp(e, key, shop_habits(typed.model_dump(mode="json"), out.fields), rail, out.supply)
     elif out.what == "circuit":
         add_circuit(e, str(key), out.circuit, name)
     elif str(key) not in e.input.dims:

@@ -108,3 +108,11 @@ def test_circuits_and_fitted_leds_are_lamps_of_their_item_on_the_bench_and_in_se
     ]
     found = bench("GET", "find?asked=heat%20sink")[1]["found"]
     assert f"{key}/{row['lights'][0]['id']}" in {f["id"] for f in found}
+
+
+def test_a_lamp_that_is_begun_takes_the_shops_habits(item):
+    bench, key = item
+    assert bench("PATCH", "shop", {"lead": "negative", "series": "E12"})[0] == 200
+    lamp = begin(bench, key, "bulb")[1]["id"]
+    kept = Position.objects.get(pk=lamp).input
+    assert (kept.lead, kept.series) == ("negative", "E12")

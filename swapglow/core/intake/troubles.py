@@ -88,7 +88,7 @@ TROUBLES: dict[str, Trouble] = {
             "The colour is wrong",
             "Coloured glass takes most of a white LED's light: behind red glass fit red.",
             "tint filter white yellow blue hue",
-            (Lead("looks", "Say which glass stands before it."), Lead("swaps", "Choose a colour that comes through.")),
+            (Lead("looks", "Enter the glass in front of it."), Lead("swaps", "Choose a colour that comes through.")),
         ),
         Trouble(
             "uneven",

@@ -80,21 +80,23 @@ const So = styled.ol`
 
 type Start = Schemas["StartOut"];
 
-/** Nothing that an item's key may be. */
+/** Stands for an item that is still to be made. */
 const NEW = "new";
 
-/** The ways on with one more answer: the address that keeps it, or what is begun with it. */
+/** Make what the answers lead to, and open it. */
 function useBegin(item: string) {
   const save = useSave();
   const go = useNavigate();
   const [why, setWhy] = useState<string>();
+  // Sent again after a failure, both are made once.
   const [key] = useState(() => crypto.randomUUID());
+  const [fresh] = useState(() => crypto.randomUUID());
   const begin = useOnce(async (start: string, answers: readonly string[], into: string) => {
     setWhy(undefined);
     let equipment = item || into;
     try {
       if (equipment === NEW) {
-        equipment = crypto.randomUUID();
+        equipment = fresh;
         await save("PUT", `/api/equipment/${equipment}`, { name: "New equipment" });
       }
       const body = { id: key, start, answers };

@@ -276,7 +276,7 @@ KIND = PhaseDimmer()
 def _least(typed: Details, c: DimmedString) -> Bounds | None:
     """Between which two loads the dimmer works steadily: what is marked is enough, and what was tried proves one side.
 
-    Nobody tried it: what the string takes alone is too little, for that is why somebody asks.
+    Without a trial, what the string takes alone counts as too little.
     """
     steady, unsteady = tried(typed, STEADY, UNSTEADY)
     alone = replace(c, load=None).takes_w
