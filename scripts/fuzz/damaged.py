@@ -512,10 +512,11 @@ def names_of(d: Damage) -> set[str]:
         beside = {"neighbour"} if ends == ["0", "feed"] else set()
         return {f"bridge-{'-'.join(ends)}", *beside}
     if base in ("R1", "R2"):
-        value = {f"{base}-{how}" for how in ("value", "decade-up", "decade-down")}
+        # "R": the one in either of two leads.
+        value = {f"{r}-{how}" for r in (base, "R") for how in ("value", "decade-up", "decade-down")}
         if d.how in ("open", "joint"):
-            return {f"{base}-open", "joint-open"} if gone else {"joint", *value}
-        return {f"{base}-short", *value} if d.how in ("short", "across") else value
+            return {f"{base}-open", "R-open", "joint-open"} if gone else {"joint", *value}
+        return {f"{base}-short", "R-short", *value} if d.how in ("short", "across") else value
     if d.how in ("kind", "count"):
         lot = {"sound"} if d.how == "kind" and abs(d.size) < 0.6 else set()
         return {"D1-kind", "D1-count", *lot}

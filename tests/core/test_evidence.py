@@ -299,7 +299,7 @@ def test_the_next_reading_tells_what_is_left_apart():
 
 def test_on_a_supply_that_alternates_its_volts_are_asked_for_on_an_ac_range():
     p = on("winding", "12Vac", flat=True, resistor="1k2", rectification="bridge_cap")
-    step = wrong(p, "current 0A", "led_volts 0V").next
+    step = wrong(p, "current 0A", "led_volts 0V", "look dark").next
     assert step.reading in ("supply_volts", "lamp_volts")
     assert step.meter.startswith("AC volts")
 

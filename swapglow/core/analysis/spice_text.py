@@ -19,16 +19,17 @@ from swapglow.core.network.sources import sine
 from swapglow.core.supplies.waveform import Waveform
 
 
-def steady_circuit(position: Position, cases: Cases, state: State = "on") -> Circuit:
+def steady_circuit(position: Position, cases: Cases, state: State = "on", *, stacked: bool = False) -> Circuit:
     """One case in a state, its filaments as the resistors they are there.
 
     Args:
         position: the swap on a steady supply.
         cases: one case.
         state: what the driver does.
+        stacked: whether a string is one junction.
 
     Returns:
-        The circuit, each LED of a string for itself.
+        The circuit, each LED of a string for itself unless ``stacked``.
 
     Raises:
         NotConverged: it has no answer.
@@ -40,10 +41,12 @@ def steady_circuit(position: Position, cases: Cases, state: State = "on") -> Cir
     kept = regulated(position, cases, state, plain)
     if isinstance(kept.kept, np.ndarray):
         kept = replace(kept, kept=float(kept.kept[0]))
-    return build(position, kept, state=state, filaments=plain).circuit
+    return build(position, kept, state=state, filaments=plain, stacked=stacked).circuit
 
 
-def fitted_circuit(position: Position, ohms: float, farads: float = 0.0, state: State = "on") -> Circuit:
+def fitted_circuit(
+    position: Position, ohms: float, farads: float = 0.0, state: State = "on", *, stacked: bool = False
+) -> Circuit:
     """The position at its usual rail with typical LEDs, as a circuit.
 
     Args:
@@ -51,6 +54,7 @@ def fitted_circuit(position: Position, ohms: float, farads: float = 0.0, state: 
         ohms: total series resistance.
         farads: the reservoir, where there is one.
         state: what the driver does; on a supply that alternates it is on.
+        stacked: whether a string is one junction on a steady supply too.
 
     Returns:
         The circuit; over a cycle a string is one junction.
@@ -63,7 +67,7 @@ def fitted_circuit(position: Position, ohms: float, farads: float = 0.0, state: 
     supply = position.rail.supply
     cases = Cases(position.rail.volts[1], position.led.vf_typ, ohms, position.drop_v)
     if not supply.alternates:
-        return steady_circuit(position, cases, state)
+        return steady_circuit(position, cases, state, stacked=stacked)
     peak = position.rail.peaks[1] - position.drop_v
     is_sine = supply.waveform is Waveform.SINE
     wave = sine(peak, supply.hertz[1], folded=False) if is_sine else Dc(peak)

@@ -37,7 +37,10 @@ _OPEN_QUESTION, _FITS_BADLY = 0.25, 4.0
 _MOST_PAIRED, _PAIRED_OVER_A_CYCLE = 12, 5
 # Ours: of two faults the second is as likely as this beside a first, more where one burns the other.
 _SECOND, _CHAINED = 0.4, 10.0
-_CHAINS = {("R1-decade-down", "D1-open"), ("R1-short", "D1-open"), ("C1-short", "Dbridge-open")}
+_CHAINS = {
+    *((f"{r}-{how}", "D1-open") for r in ("R", "R1", "R2") for how in ("decade-down", "short")),
+    ("C1-short", "Dbridge-open"),
+}
 # From so many sigmas on it is told which of LED and rail is not as typed.
 _MOVED = 1.0
 _SOLVED = "the lamp solved with this in it"

@@ -56,7 +56,6 @@ PENCILLED = 0.10
 # A meter's shunt and fuse in a microamp range reach a few hundred ohms (common practice).
 _BURDEN_OHM = 60.0
 _DEAD = 1e-4
-_GONE = 1e-3
 # LEDs that are taken for one another.
 _TAKEN_FOR = ("red-5-diffused", "lime-5-diffused", "white-5-clear")
 
@@ -64,6 +63,8 @@ _TAKEN_FOR = ("red-5-diffused", "lime-5-diffused", "white-5-clear")
 _BESIDE = ("Rbeside", "Dbeside", "Dblocked", "Dturned", "Dinverse")
 # Equal parts that are counted in a netlist.
 _NUMBERED = re.compile(r"^(Dbridge|[RD]beside|Dblocked)\d+")
+# What lies across a resistor reads as another resistor until its own ohms are read with a lead lifted.
+_ACROSS = "-across"
 
 Where = Literal["fault", "rail", "burden", "ohms"]
 # The parts that each string has for itself.
@@ -132,7 +133,7 @@ class Hypothesis:
     @property
     def cause(self) -> str:
         """What it is told as: faults of equal parts that no reading here tells apart are one cause."""
-        return "sound" if self.sound else _NUMBERED.sub(r"\1", self.id)
+        return "sound" if self.sound else _NUMBERED.sub(r"\1", self.id.removesuffix(_ACROSS))
 
 
 def one_string(s: Solution) -> Position:
@@ -194,7 +195,7 @@ def hypotheses(s: Solution, readings: tuple[ReadingAfter, ...]) -> tuple[Hypothe
     p = one_string(s)
     off = any(r.state != "on" for r in readings)
     wrong = (
-        *_of_parts(s, p),
+        *_of_parts(s, p, alike=p.rail.supply.alternates and all(r.kind != "resistor_ohms" for r in readings)),
         *_of_wires(s, p, off),
         *_of_splashes(p),
         *_of_the_rail(p),
@@ -225,8 +226,8 @@ def nothing_wrong(p: Position, sound: float = SOUND) -> Iterable[Hypothesis]:
     yield Hypothesis("sound-rail", "", _SOUND["sound-rail"] * sound, rail_share=PENCILLED, at=("rail",))
 
 
-def _of_parts(s: Solution, p: Position) -> Iterable[Hypothesis]:
-    """The faults of every element that is a part."""
+def _of_parts(s: Solution, p: Position, *, alike: bool) -> Iterable[Hypothesis]:
+    """The faults of every element that is a part; ``alike``: no reading tells the resistors of two leads apart."""
     for e in netlist(p).elements:
         # What stands for all the other strings together is no one part.
         others = p is not s.position and e.name.rstrip("0123456789") in _BESIDE and e.name.endswith(str(len(p.beside)))
@@ -235,7 +236,8 @@ def _of_parts(s: Solution, p: Position) -> Iterable[Hypothesis]:
         if e.name == "D1":
             yield from _of_the_led(p)
         elif e.name in ("R1", "R2"):
-            yield from _of_the_resistor(s, p, e.name)
+            if not (alike and e.name == "R2"):
+                yield from _of_the_resistor(s, p, e.name, either=alike and p.resistor_parts > 1)
         elif e.name.startswith("Dbridge") and folded(p):
             # Which of the four it is, no reading tells: one stands for all.
             if e.name == "Dbridge1":
@@ -251,7 +253,8 @@ def _of_a_part(p: Position, e: Element) -> Iterable[Hypothesis]:
             yield _part(e.name, how, f"{what} {_SAID[how]}", prior, at)
         lead = Size(_string_ohm(p), 1.3)
         yield _part(e.name, "joint", f"{what} has a poor joint: about {{}}.", _LEAD / 2, at, lead)
-        leaks = Size(_string_ohm(p) / 3, 1.2)
+        # Before a reservoir a few tens of ohms empty it; behind one as much as the string is.
+        leaks = Size(_string_ohm(p) / 8, 1.6)
         yield _part(e.name, "leaky", f"{what} leaks: about {{}} lies across it.", _LEAKY, at, leaks)
     elif isinstance(e, Resistor):
         for how, prior in _RESISTOR.items():
@@ -262,7 +265,7 @@ def _of_a_part(p: Position, e: Element) -> Iterable[Hypothesis]:
     elif isinstance(e, Capacitor):
         dry = Size(0.15, 0.8, unit=None)
         yield _part(e.name, "share", f"{what} has dried out.", _CAPACITOR["share"], at, dry)
-        gone = Fault(parts=(PartFault(e.name, "share", _GONE),))
+        gone = Fault(parts=(PartFault(e.name, "open"),))
         yield Hypothesis(f"{e.name}-missing", f"{what} is missing or open.", _CAPACITOR["missing"], gone, at=at)
         leaks = Size(_string_ohm(p) / 3, 1.2)
         yield _part(e.name, "leaky", f"{what} leaks: about {{}} lies across it.", _CAPACITOR["leaky"], at, leaks)
@@ -310,6 +313,7 @@ def _of_the_led(p: Position) -> Iterable[Hypothesis]:
         yield _part("D1", "turned", f"{what} turned round.", _LED["turned"], at)
     yield _part("D1", "open", "An LED is open: its bond wire or a lead is broken.", _LED["open"], at)
     if p.module is not None:
+        yield _part("D1", "short", "The ready-made lamp is shorted inside.", _LED["short"], at)
         return
     if p.in_series == 1:
         yield _part("D1", "short", "The LED is shorted.", _LED["short"], at)
@@ -345,28 +349,43 @@ def _of_the_led(p: Position) -> Iterable[Hypothesis]:
         )
 
 
-def _of_the_resistor(s: Solution, p: Position, name: str) -> Iterable[Hypothesis]:
+def _of_the_resistor(s: Solution, p: Position, name: str, *, either: bool) -> Iterable[Hypothesis]:
+    """The faults of a resistor; ``either``: or of the one in the other lead."""
     if p.bare and (s.sizing.exact_ohm is None or p.resistor_ohm == 0):
         return
     each, at = s.sizing.each_ohm, ("resistor",)
     halves = p.resistor_parts
-    what = "The resistor" if halves == 1 else f"The resistor in the {'first' if name == 'R1' else 'other'} lead"
+    lead = "one of the two leads" if either else "the first lead" if name == "R1" else "the other lead"
+    what = "The resistor" if halves == 1 else f"The resistor in {lead}"
+    own, twice = ("R", 2.0) if either else (name, 1.0)
 
     def stands(id_: str, message: str, prior: float, ohm: float, size: Size | None = None) -> Hypothesis:
         """It has so many ohms; alone it is all of the string's resistance, which then is a plain value."""
         if halves == 1:
             moved = None if size is None else replace(size, where="ohms")
-            return Hypothesis(f"{name}-{id_}", message, prior, ohms=ohm / each, size=moved, at=at)
+            return Hypothesis(f"{own}-{id_}", message, prior, ohms=ohm / each, size=moved, at=at)
         how = PartFault(name, "share", ohm / each)
-        return Hypothesis(f"{name}-{id_}", message, prior / 2, Fault(parts=(how,)), size, at=at)
+        return Hypothesis(f"{own}-{id_}", message, twice * prior / 2, Fault(parts=(how,)), size, at=at)
 
     yield stands("open", f"{what} is open.", _RESISTOR["open"], OPEN_OHM)
     yield stands("short", f"{what} is bridged, or shorted.", _RESISTOR["short"], SHORT_OHM)
+    bridged = f"A splash of solder or a bare lead bridges {_lower(what)}, which itself is whole."
+    yield Hypothesis(
+        f"{own}-short{_ACROSS}",
+        bridged,
+        twice * _RESISTOR["short"] / 2 / halves,
+        Fault(parts=(PartFault(name, "leaky", SHORT_OHM),)),
+        at=at,
+    )
     for factor, id_, word in ((10.0, "decade-up", "ten times"), (0.1, "decade-down", "a tenth of")):
         said = f"A resistor of {word} the value is fitted, {show(each * factor, OHM)}: one multiplier band off."
         yield stands(id_, said, _DECADE / 2, each * factor)
     value = Size(1.0, 0.7, unit=OHM, per=each)
     yield stands("value", f"A resistor of about {{}} is fitted, not {show(each, OHM)}.", _VALUE, each, value)
+    leaks = Size(each, 1.2)
+    beside = f"About {{}} lies across {_lower(what)}, which itself is whole."
+    parts = (PartFault(name, "leaky"),)
+    yield Hypothesis(f"{own}-value{_ACROSS}", beside, twice * _LEAKY / halves, Fault(parts=parts), leaks, at=at)
 
 
 def _of_splashes(p: Position) -> Iterable[Hypothesis]:

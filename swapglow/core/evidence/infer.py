@@ -35,6 +35,9 @@ _ANYHOW = 0.0004
 _FREEDOM = 4.0
 # A meter's last digits, of what it usually reads there.
 _DIGITS = 0.003
+# In the part of a cycle in which an LED is dark, what leaks through insulation and meter may hold it anywhere up to its
+# knee: one sigma, of what is missing from its mean (ours).
+_LEAKS = 0.3
 # Places along a size; where each is a cycle to solve, the few.
 _PLACES, _FEW = np.linspace(-2.4, 2.4, 13), np.linspace(-2.1, 2.1, 6)
 _STEP = 0.5
@@ -46,7 +49,7 @@ _WIDER = 1.6
 # What a reading that was a slip costs, in squares of its sigmas.
 _SLIP_COSTS = 12.0
 # No reading alone counts more than so many to one, and two are needed to say anything with more than this.
-MOST_TO_ONE, MOST_BY_ONE = 100.0, 0.95
+MOST_TO_ONE, MOST_BY_ONE = 200.0, 0.95
 # What is not listed reads as all else does, so many times as wide.
 _WIDE = 3.0
 
@@ -111,6 +114,7 @@ class _Taken:
         ranges: for each taken, whether a DC range would show nothing there.
         beside: what a sister's reading says each has to be multiplied by, by its id.
         most: about the most that each taken could show whatever is wrong, (readings,).
+        alternates: whether the supply does.
     """
 
     readings: tuple[ReadingAfter, ...]
@@ -120,6 +124,7 @@ class _Taken:
     ranges: tuple[bool, ...]
     beside: Mapping[str, float]
     most: FloatArray
+    alternates: bool
 
     @property
     def factor(self) -> FloatArray:
@@ -135,22 +140,28 @@ class _Taken:
         """One sigma of the meter at what it would show, two meters where a sister was read, (draws, readings)."""
         own = self.readings[: reads.shape[1]]
         two = np.array([np.sqrt(2.0) if r.id in self.beside else 1.0 for r in own])
-        return np.asarray(noise(reads, sound[: len(own)], own) * two)
+        return np.asarray(noise(reads, sound[: len(own)], own, alternates=self.alternates) * two)
 
 
-def noise(reads: FloatArray, sound: FloatArray, readings: Sequence[ReadingAfter]) -> FloatArray:
+def noise(
+    reads: FloatArray, sound: FloatArray, readings: Sequence[ReadingAfter], *, alternates: bool = False
+) -> FloatArray:
     """One sigma of a hand meter at what it would show.
 
     Args:
         reads: what it would show, (draws, readings).
         sound: what it shows at a sound lamp, (readings,).
         readings: what is read.
+        alternates: whether the supply does.
 
     Returns:
         A, V or Ω, (draws, readings).
     """
     digit = np.array([last_digit(r.kind) for r in readings])
     out = np.hypot(ACCURACY / 2 * np.abs(reads), np.maximum(_DIGITS * sound, digit))
+    if alternates:
+        over_leds = np.array([r.kind == "led_volts" for r in readings])
+        out = np.where(over_leds, np.hypot(out, _LEAKS * np.maximum(sound - np.abs(reads), 0.0)), out)
     # Where a diode range shows no end it shows no end.
     ends = np.array([r.kind in DIODE_RANGE for r in readings])
     return np.asarray(np.where(ends & (np.abs(reads) > 0.9 * OL_V), OL_V / 100, out))
@@ -245,7 +256,16 @@ def _taken(s: Solution, readings: Sequence[ReadingAfter], beside: Mapping[str, f
     amps, volts = 2 * float(s.usual[1]), 1.5 * p.rail.peaks[1]
     scale = {"A": amps, "V": volts}
     most = np.array([scale.get(r.unit.symbol, 0.0) * (p.branches if r.of == "all" else 1) for r in readings])
-    return _Taken(tuple(every), values, tuple(places), count, ranges, beside, np.maximum(np.abs(values), most))
+    return _Taken(
+        tuple(every),
+        values,
+        tuple(places),
+        count,
+        ranges,
+        beside,
+        np.maximum(np.abs(values), most),
+        p.rail.supply.alternates,
+    )
 
 
 # ---- where each hypothesis explains best

@@ -123,7 +123,8 @@ def next_reading(s: Solution, known: Inference, taken: Sequence[ReadingAfter]) -
     causes = np.array([q.of.cause for q in likely])
     unknown = _entropy([float(weight[causes == c].sum()) for c in dict.fromkeys(causes.tolist())])
     ways: list[tuple[int, ...]] = [(k,) for k in range(len(kinds))]
-    walk = tuple(kinds.index(k) for k in (WALK_ON_AC if s.position.rail.supply.alternates else WALK) if k in kinds)
+    ac = s.position.rail.supply.alternates
+    walk = tuple(kinds.index(k) for k in (WALK_ON_AC if ac else WALK) if k in kinds)
     if len(walk) > 1:
         ways.append(walk)
     best: tuple[float, float, tuple[int, ...]] | None = None
@@ -132,7 +133,8 @@ def next_reading(s: Solution, known: Inference, taken: Sequence[ReadingAfter]) -
         if kinds[way[0]] in LOOKS:
             told = _told_by_eye([r[:, way[0]] for r in shown], weight, causes)
         else:
-            told = _told([r[:, columns] for r in shown], np.abs(usual[0, columns]), weight, causes, columns, readings)
+            seen = [r[:, columns] for r in shown]
+            told = _told(seen, np.abs(usual[0, columns]), weight, causes, [readings[k] for k in columns], ac)
         each = _ON_THE_WALK if len(way) > 1 else _PROBES
         worth = told / sum(_MINUTES.get(kinds[k], each) for k in way)
         if told > _LEAST_TOLD and (best is None or worth > best[0]):
@@ -171,8 +173,8 @@ def _told(
     usual: FloatArray,
     weight: FloatArray,
     causes: NDArray[np.str_],
-    columns: Sequence[int],
     readings: Sequence[ReadingAfter],
+    ac: bool,
 ) -> float:
     """What readings tell of the cause, nats."""
     count = len(shown[0])
@@ -180,7 +182,7 @@ def _told(
     own = np.repeat(weight / count, count)
     of = np.repeat(causes, count)
     spread = np.concatenate([np.broadcast_to(r.std(axis=0) / 2, r.shape) for r in shown])
-    sigma = np.hypot(noise(values, usual, [readings[k] for k in columns]), spread)
+    sigma = np.hypot(noise(values, usual, readings, alternates=ac), spread)
     # Every draw's density at every draw's reading, (read, under).
     z = (values[:, None, :] - values[None, :, :]) / sigma[None]
     logs = (-0.5 * z**2 - np.log(sigma)[None]).sum(axis=2)

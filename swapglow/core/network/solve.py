@@ -104,7 +104,7 @@ def lamp_amps(position: Position, point: OperatingPoint) -> FloatArray:
     names = {e.name for e in point.circuit.elements}
     total = resistor_amps(position, point) * position.branches
     for name in names:
-        if name.startswith("Rbeside") or (name == "Rshunt" and position.shunt_across == "assembly"):
+        if name.startswith(("Rbeside", "RleakR1")) or (name == "Rshunt" and position.shunt_across == "assembly"):
             total = total + point.current(name)
     return np.asarray(total)
 
