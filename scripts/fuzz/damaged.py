@@ -58,6 +58,11 @@ SOUND, PAIR, SLIP = 0.6, 0.15, 0.05
 SLIPS, SLIP_WEIGHTS = ("decade", "place", "count", "socket"), (1, 0.7, 1.5, 0.3)
 OPEN_OHM, SHORT_OHM, BRIDGE_OHM = 1e10, 0.1, 0.05
 _CYCLES, _STEPS = 50, 200
+# Nothing in these circuits raises volts: more than so many times the highest crest is no reading.
+_IMPOSSIBLE = 1.3
+_FED = ("behind", "feed", "loaded", "plus")
+# A joint of so many times its string's own ohms is told as open: a meter shows nothing flowing.
+_AS_OPEN = 20.0
 _METER_OHM = 10e6
 # Stand-ins of the builder, a source's own resistance, and what the lines below put in are no parts.
 _NO_PARTS = ("Rsource", "Rinsulation", "Rpulse", "Rinside", "Rdriver")
@@ -365,7 +370,10 @@ def true_reading(case: Case, kind: ReadingKind, of: ReadingOf) -> float:
     a, b = _probes(case, kind)
     meter = Resistor("Rmeter", a, "probe", _METER_OHM), VoltageSource("Vmeter", "probe", b, Dc(0.0))
     rms = case.position.rail.supply.alternates and kind in ("supply_volts", "lamp_volts")
-    return abs(_measure(case, replace(c, elements=(*c.elements, *meter)), rms=rms)) * _METER_OHM
+    volts = abs(_measure(case, replace(c, elements=(*c.elements, *meter)), rms=rms)) * _METER_OHM
+    if volts > _IMPOSSIBLE * case.position.rail.peaks[2] * max(case.rail, 1.0):
+        raise NoCase("the reference did not come to rest")
+    return volts
 
 
 def seen(case: Case, *, other_led: bool) -> str:
@@ -493,12 +501,13 @@ def shows(case: Case) -> bool:
 # ---- what the app may call it
 
 
-def names_of(d: Damage) -> set[str]:
+def names_of(d: Damage, string_ohm: float) -> set[str]:
     """Causes that name what was done, or what reads the same from every place a probe can reach."""
     # What stands in a damaged part's place is that part.
     d = replace(d, what=d.what.removeprefix("Rwas"))
     base = d.what.rstrip("0123456789") if d.what.startswith("Dbridge") else d.what
     gone = d.size > 1e8
+    open_too = gone or (d.how == "joint" and d.size > _AS_OPEN * string_ohm)
     if d.what == "meter":
         return {"meter-fuse", "slip-socket"} if d.how == "fuse" else {"meter-burden"}
     if d.what == "Vrail":
@@ -510,20 +519,24 @@ def names_of(d: Damage) -> set[str]:
         ends = sorted(d.what.split("-"))
         # Across the feed it draws what it would across the lamp, but for the driver's drop.
         beside = {"neighbour"} if ends == ["0", "feed"] else set()
-        return {f"bridge-{'-'.join(ends)}", *beside}
+        # Before the lamp's own contact the places differ by a source's ohms and a driver's drop.
+        same = [_FED if end in _FED else (end,) for end in ends]
+        return {f"bridge-{'-'.join(sorted((a, b)))}" for a in same[0] for b in same[1]} | beside
     if base in ("R1", "R2"):
         # "R": the one in either of two leads.
         value = {f"{r}-{how}" for r in (base, "R") for how in ("value", "decade-up", "decade-down")}
         if d.how in ("open", "joint"):
-            return {f"{base}-open", "R-open", "joint-open"} if gone else {"joint", *value}
+            opened = {f"{base}-open", "R-open", "joint-open"} if open_too else set()
+            return opened if gone else {"joint", *value, *opened}
         return {f"{base}-short", "R-short", *value} if d.how in ("short", "across") else value
     if d.how in ("kind", "count"):
         lot = {"sound"} if d.how == "kind" and abs(d.size) < 0.6 else set()
         return {"D1-kind", "D1-count", *lot}
     if d.how == "joint":
         before = base in ("Drectifier", "Dbridge")
-        wire = ("contact" if before else "joint") + ("-open" if gone else "")
-        return {f"{base}-{'open' if gone else 'joint'}", f"{base}-missing", wire}
+        wire = "contact" if before else "joint"
+        opened = {f"{base}-open", f"{wire}-open"} if open_too else set()
+        return {f"{base}-joint", f"{base}-missing", *opened, *(() if gone else (wire,))}
     same = {
         "across": {"short", "leaky", "count"},
         "leak": {"leaky"},
@@ -539,7 +552,7 @@ def names_of(d: Damage) -> set[str]:
 
 def is_right(cause: str, case: Case) -> bool:
     """Whether a cause names something that is so."""
-    own = set().union(*(names_of(d) for d in case.done))
+    own = set().union(*(names_of(d, case.s.sizing.total_ohm) for d in case.done))
     if cause == "rail-level" and abs(case.rail - 1) > 0.04:
         return True
     if cause == "meter-fuse" and "socket" in case.slipped:

@@ -21,6 +21,8 @@ from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.evidence.account import by_cause, known_by
 from swapglow.core.evidence.expected import diagnose
 from swapglow.core.evidence.hypotheses import one_string
+from swapglow.core.evidence.indistinct import grouped, together
+from swapglow.core.evidence.infer import Inference
 from swapglow.core.evidence.next_reading import candidates, next_reading
 from swapglow.core.measurement.reading_after import LOOKS, POWER_OFF, ReadingAfter, ReadingKind, ReadingOf
 
@@ -76,7 +78,7 @@ def _told(case: Case) -> Told | str:
     unlisted: list[float] = []
     for _ in range(MOST_READINGS):
         known = known_by(s, taken)
-        said.append(_one_right([(c, share, is_right(c, case)) for c, share in list(by_cause(known).items())[:3]]))
+        said.append(_one_right(_told_of(case, known, taken)))
         unlisted.append(known.unlisted)
         if len(said) == MOST_READINGS:
             break
@@ -90,6 +92,13 @@ def _told(case: Case) -> Told | str:
         return "no reading shows it"
     done = "+".join(f"{d.what}-{d.how}" for d in case.done) or ("slip" if case.slipped else "sound")
     return Told(done, p.rail.supply.kind.id, said, unlisted, bool(case.slipped))
+
+
+def _told_of(case: Case, known: Inference, taken: list[ReadingAfter]) -> list[tuple[str, float, bool]]:
+    """The three causes that are told: their share, and whether it is so, or is one of those that read the same."""
+    same = grouped(case.s, known, taken)
+    told = together(by_cause(known), same)
+    return [(c, told[c], any(is_right(m, case) for m in same.get(c, (c,)))) for c in list(told)[:3]]
 
 
 def _one_right(said: list[tuple[str, float, bool]]) -> list[tuple[str, float, bool]]:

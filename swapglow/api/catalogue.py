@@ -44,6 +44,7 @@ def _detail(d: Detail) -> dict[str, Any]:
         "hint": d.hint,
         "options": _options(d.options),
         "long": d.long,
+        "at": d.at,
     }
 
 

@@ -680,7 +680,10 @@ class OptionOut(Schema):
 
 
 class DetailOut(Schema):
-    """A further figure that a kind asks for; no unit for a choice, words or a count."""
+    """A further figure that a kind asks for; no unit for a choice, words or a count.
+
+    ``at`` is another figure of the same part, "" where there is none.
+    """
 
     id: str
     label: str
@@ -688,6 +691,7 @@ class DetailOut(Schema):
     hint: str
     options: list[OptionOut]
     long: bool
+    at: str
 
 
 class SupplyOut(Schema):

@@ -130,7 +130,9 @@ def test_another_kind_of_led_is_named():
     p = dataclasses.replace(position(), rail=Rail(Figure(5.0), Figure(5.0), Figure(5.0)), driver=keeps(0.0))
     red = with_changes(p, {"led_id": "red-5-diffused"})
     amps = float(current(red, Cases(5.0, 2.0, np.array([solve(p).sizing.total_ohm])))[0])
-    assert "D1-kind-red-5-diffused" in {c.id for c in causes(p, "current", amps)}
+    # Lime and red lie a tenth of a volt apart: they read the same, and are told as one cause.
+    kind = next(c for c in causes(p, "current", amps) if c.id.startswith("D1-kind-"))
+    assert "of about 2\u00a0V, not" in kind.message and "Or, reading the same" in kind.message
 
 
 def test_a_meters_own_resistance_is_named():

@@ -62,4 +62,4 @@ def test_the_score_itself():
     case.done, case.slipped = (Damage("R1", "open", 1e10),), []
     assert is_right("R1-open", case) and is_right("R1-open+D1-short", case)
     assert not is_right("D1-open", case) and not is_right("sound", case)
-    assert names_of(Damage("Dbridge3", "open")) == {"Dbridge-open"}
+    assert names_of(Damage("Dbridge3", "open"), 1e3) == {"Dbridge-open"}

@@ -1360,6 +1360,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/positions/{key}/wiring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Wiring
+         * @description The fitted circuit drawn; each part says which panel changes it.
+         */
+        get: operations["swapglow_api_positions_wiring"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/positions/{key}/take": {
         parameters: {
             query?: never;
@@ -4085,6 +4105,8 @@ export interface components {
         /**
          * DetailOut
          * @description A further figure that a kind asks for; no unit for a choice, words or a count.
+         *
+         *     ``at`` is another figure of the same part, "" where there is none.
          */
         DetailOut: {
             /** Id */
@@ -4099,6 +4121,8 @@ export interface components {
             options: components["schemas"]["OptionOut"][];
             /** Long */
             long: boolean;
+            /** At */
+            at: string;
         };
         /**
          * DriverOut
@@ -5928,6 +5952,8 @@ export interface components {
          *         faults: what a fault does to the other parts.
          *         findings: judgements, the gravest first.
          *         spice: the circuit as text for a simulator; empty where there is none.
+         *         wiring, wiring_after: the circuit drawn as it is, and once the chosen option is done; None where it has no
+         *             wiring, or nothing changes.
          */
         CircuitResult: {
             /** Line */
@@ -5987,6 +6013,8 @@ export interface components {
              * @default
              */
             spice: string;
+            wiring?: components["schemas"]["WiringPicture"] | null;
+            wiring_after?: components["schemas"]["WiringPicture"] | null;
         };
         /**
          * Curve
@@ -6157,6 +6185,78 @@ export interface components {
             /** Step */
             step: string;
             amps: components["schemas"]["Shown"] | null;
+        };
+        /**
+         * Drawing
+         * @description A circuit drawn, in places across and rows; whoever shows it decides how large they are.
+         */
+        Drawing: {
+            /** Parts */
+            parts: components["schemas"]["DrawnPart"][];
+            /** Nodes */
+            nodes: components["schemas"]["DrawnNode"][];
+        };
+        /**
+         * DrawnNode
+         * @description A node: an upright line at a place across, over the rows on which parts meet it, with dots where it needs them.
+         *
+         *     Attributes:
+         *         id: its name in the netlist.
+         *         across: its place.
+         *         rows: those on which something meets it.
+         *         dots: those of them on which more than two ways meet.
+         */
+        DrawnNode: {
+            /** Id */
+            id: string;
+            /** Across */
+            across: number;
+            /** Rows */
+            rows: number[];
+            /** Dots */
+            dots: number[];
+        };
+        /**
+         * DrawnPart
+         * @description A part where it is drawn.
+         *
+         *     Attributes:
+         *         id: its name in the netlist.
+         *         symbol, name, value, opens, pencil: as described; the name in lines.
+         *         shape: the symbol as an SVG path around the origin, its ends 22 to either side.
+         *         turned: whether its first end is the right one.
+         *         left, right: the places across of its nodes.
+         *         row: its row.
+         *         base: the place across of a transistor's base, whose wire runs on the row under it; None for no transistor.
+         */
+        DrawnPart: {
+            /** Id */
+            id: string;
+            /**
+             * Symbol
+             * @enum {string}
+             */
+            symbol: "resistor" | "lamp" | "diode" | "led" | "capacitor" | "coil" | "contact" | "supply" | "alternating" | "current" | "transistor" | "block";
+            /** Name */
+            name: string[];
+            /** Value */
+            value: string;
+            /** Opens */
+            opens: string;
+            /** Pencil */
+            pencil: boolean;
+            /** Shape */
+            shape: string;
+            /** Turned */
+            turned: boolean;
+            /** Left */
+            left: number;
+            /** Right */
+            right: number;
+            /** Row */
+            row: number;
+            /** Base */
+            base?: number | null;
         };
         /**
          * EquipmentOut
@@ -6504,6 +6604,28 @@ export interface components {
             price: string;
         };
         /**
+         * PartRead
+         * @description What a part carries in a state.
+         *
+         *     Attributes:
+         *         part: its id in the drawing.
+         *         volts, amps: across it and through it, with what kind of figure each is.
+         *         shape: a contact's symbol as it stands in this state; empty where it is drawn as ever.
+         */
+        PartRead: {
+            /** Part */
+            part: string;
+            /** Volts */
+            volts: string;
+            /** Amps */
+            amps: string;
+            /**
+             * Shape
+             * @default
+             */
+            shape: string;
+        };
+        /**
          * PartRule
          * @description Values that one part may have, in order; ``fitted`` is the place of the one that is there.
          */
@@ -6545,6 +6667,16 @@ export interface components {
             up: string;
             /** Curves */
             curves: components["schemas"]["Curve"][];
+        };
+        /**
+         * PictureState
+         * @description A state of a circuit, and what each part carries in it.
+         */
+        PictureState: {
+            /** Label */
+            label: string;
+            /** Parts */
+            parts: components["schemas"]["PartRead"][];
         };
         /**
          * PinRow
@@ -6729,6 +6861,18 @@ export interface components {
              * @default
              */
             found_with: string;
+        };
+        /**
+         * WiringPicture
+         * @description A circuit's wiring, drawn from its netlist; parts that open a detail can be typed into.
+         */
+        WiringPicture: {
+            drawing: components["schemas"]["Drawing"];
+            /**
+             * States
+             * @default []
+             */
+            states: components["schemas"]["PictureState"][];
         };
         /**
          * EquipmentInput
@@ -16856,6 +17000,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SpiceText"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_positions_wiring: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drawing"];
                 };
             };
             /** @description The request cannot be read. */

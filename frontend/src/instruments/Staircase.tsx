@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import { scaleLinear, type ScaleLinear } from "d3-scale";
 import { area, curveStepAfter, line } from "d3-shape";
 import { Button, Radio, RadioGroup, Toolbar } from "react-aria-components";
@@ -158,16 +159,19 @@ interface Props {
   onChoose: (id: string) => void;
   /** Open the panel of a part. */
   onEdit: (kind: Stair["kind"]) => void;
+  /** The circuit's wiring, drawn once it is asked for. */
+  wiring?: ReactNode;
 }
 
 const NONE: NonNullable<Props["causes"]> = [];
 
 /** The rail drawn as height at a chosen instant; over a cycle or a battery's life it is a curve. */
 export function Staircase(props: Props) {
-  const { snapshots, cycle, runtime, causes = NONE, chosen, onChoose, onEdit } = props;
+  const { snapshots, cycle, runtime, causes = NONE, chosen, onChoose, onEdit, wiring } = props;
   const choices: (readonly [string, string])[] = snapshots.map((s) => [s.id, s.label]);
   if (cycle) choices.push(["cycle", "Over the cycle"]);
   if (runtime) choices.push(["life", "Over its life"]);
+  if (wiring) choices.push(["wiring", "Wiring"]);
   const at = choices.find(([id]) => id === chosen)?.[0] ?? choices[0]?.[0] ?? "";
   const snapshot = snapshots.find((s) => s.id === at);
   return (
@@ -185,6 +189,7 @@ export function Staircase(props: Props) {
       {snapshot && <Steep staircase={snapshot.staircase} causes={causes} onEdit={onEdit} />}
       {at === "cycle" && cycle && <CycleTrace cycle={cycle} />}
       {at === "life" && runtime && <LifeTrace runtime={runtime} />}
+      {at === "wiring" && wiring}
     </Wrap>
   );
 }

@@ -5,8 +5,10 @@ from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, replace
 from typing import ClassVar, Generic, Protocol, TypeVar
 
-from swapglow.core.circuits.result import CircuitResult, Figure, Option, gravest_first, picked
+from swapglow.core.circuits.result import CircuitResult, Figure, Option, WiringPicture, gravest_first, picked
+from swapglow.core.circuits.toolkit.picture import Parts, picture
 from swapglow.core.circuits.toolkit.ratings import SLACK, Over
+from swapglow.core.circuits.toolkit.wiring import Wiring
 from swapglow.core.kinds.detail import Detail, Details
 from swapglow.core.quantities import Input, Shown
 
@@ -77,6 +79,7 @@ class CircuitKind(ABC, Generic[C]):
         read_now, read_after: the details that are read as it is now and after the change; a kind without the first
             asks for none.
         stale: details that no longer hold once something was changed.
+        parts: what the parts of its wiring are called, and the detail in which each is typed.
     """
 
     id: ClassVar[str]
@@ -88,6 +91,7 @@ class CircuitKind(ABC, Generic[C]):
     read_now: ClassVar[str] = ""
     read_after: ClassVar[str] = "after"
     stale: ClassVar[tuple[str, ...]] = ()
+    parts: ClassVar[Parts] = ()
 
     @abstractmethod
     def case(self, typed: Details) -> C:
@@ -117,6 +121,17 @@ class CircuitKind(ABC, Generic[C]):
     @abstractmethod
     def report(self, job: Job[C]) -> CircuitResult:
         """What it comes to, without options and ratings: the toolkit adds them."""
+
+    def wired(self, case: C) -> Wiring | None:
+        """What is drawn of it: the wiring of its first state, unless a kind says otherwise.
+
+        Args:
+            case: the circuit.
+
+        Returns:
+            Its wiring; None where it has none.
+        """
+        return getattr(next(iter(self.states(case)), None), "wiring", None)
 
     def teaches(self, typed: Details, other: Details) -> Mapping[str, str]:
         """What another circuit of this kind says of this one.
@@ -167,7 +182,18 @@ class CircuitKind(ABC, Generic[C]):
         after = None if option is None or not option.changes else self.case(typed.changed(option.changes))
         result = self.report(Job(typed, now, options, option, after, chosen))
         findings = gravest_first((*(o.finding for o in over), *result.findings))
-        return replace(result, options=options, findings=findings)
+        return replace(
+            result,
+            options=options,
+            findings=findings,
+            wiring=result.wiring or self._drawn(now, typed),
+            wiring_after=None if after is None or option is None else self._drawn(after, typed.changed(option.changes)),
+        )
+
+    def _drawn(self, case: C, typed: Details) -> WiringPicture | None:
+        wiring = self.wired(case)
+        solved = next(iter(self.states(case)), None)
+        return None if wiring is None else picture(self.parts, wiring, solved, typed)
 
     def _over(self, case: C) -> tuple[Over, ...]:
         """Each rating that is exceeded, in the state that is worst for it."""

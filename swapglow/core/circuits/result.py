@@ -7,6 +7,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Literal
 
+from swapglow.core.drawing.drawing import Drawing
 from swapglow.core.findings.finding import GRADES, Finding
 from swapglow.core.quantities import Shown
 
@@ -202,6 +203,38 @@ class PartRule:
 
 
 @dataclass(frozen=True)
+class PartRead:
+    """What a part carries in a state.
+
+    Attributes:
+        part: its id in the drawing.
+        volts, amps: across it and through it, with what kind of figure each is.
+        shape: a contact's symbol as it stands in this state; empty where it is drawn as ever.
+    """
+
+    part: str
+    volts: str
+    amps: str
+    shape: str = ""
+
+
+@dataclass(frozen=True)
+class PictureState:
+    """A state of a circuit, and what each part carries in it."""
+
+    label: str
+    parts: tuple[PartRead, ...]
+
+
+@dataclass(frozen=True)
+class WiringPicture:
+    """A circuit's wiring, drawn from its netlist; parts that open a detail can be typed into."""
+
+    drawing: Drawing
+    states: tuple[PictureState, ...] = ()
+
+
+@dataclass(frozen=True)
 class CircuitResult:
     """What a circuit comes to.
 
@@ -218,6 +251,8 @@ class CircuitResult:
         faults: what a fault does to the other parts.
         findings: judgements, the gravest first.
         spice: the circuit as text for a simulator; empty where there is none.
+        wiring, wiring_after: the circuit drawn as it is, and once the chosen option is done; None where it has no
+            wiring, or nothing changes.
     """
 
     line: str
@@ -232,6 +267,8 @@ class CircuitResult:
     faults: tuple[Fault, ...] = ()
     findings: tuple[Finding, ...] = ()
     spice: str = ""
+    wiring: WiringPicture | None = None
+    wiring_after: WiringPicture | None = None
 
 
 def picked(options: tuple[Option, ...], chosen: str) -> Option | None:

@@ -72,12 +72,18 @@ class DrawnPart:
 
 @dataclass(frozen=True)
 class DrawnNode:
-    """A node: an upright line at a place across, from one row to another, with dots where more than two ways meet."""
+    """A node: an upright line at a place across, over the rows on which parts meet it, with dots where it needs them.
+
+    Attributes:
+        id: its name in the netlist.
+        across: its place.
+        rows: those on which something meets it.
+        dots: those of them on which more than two ways meet.
+    """
 
     id: str
     across: int
-    first: int
-    last: int
+    rows: tuple[int, ...]
     dots: tuple[int, ...]
 
 
@@ -155,8 +161,8 @@ def _in_lines(name: str) -> tuple[str, ...]:
 
 def _node(node: str, plan: Layout) -> DrawnNode:
     """A node's line, with a dot wherever more than two ways meet."""
-    first, last = plan.rows[node]
-    rows = [p.row for p in plan.parts if node in (p.left, p.right)]
-    rows += [p.row + 1 for p in plan.parts if node == p.base]
-    dots = tuple(r for r in sorted(set(rows)) if rows.count(r) + (r > first) + (r < last) > 2)
-    return DrawnNode(node, plan.across[node], first, last, dots)
+    rows = plan.rows[node]
+    met = [p.row for p in plan.parts for n in (p.left, p.right) if n == node]
+    met += [p.row + 1 for p in plan.parts if node == p.base]
+    dots = tuple(r for r in rows if met.count(r) + (r > rows[0]) + (r < rows[-1]) > 2)
+    return DrawnNode(node, plan.across[node], rows, dots)

@@ -23,7 +23,7 @@ def svg(drawing: Drawing, title: str = "The fitted circuit") -> str:
         SVG; every part and node bears its name in the circuit as ``data-part`` and ``data-node``.
     """
     width = _x(max(n.across for n in drawing.nodes)) + EDGE
-    height = _y(max(n.last for n in drawing.nodes)) + EDGE
+    height = _y(max(n.rows[-1] for n in drawing.nodes)) + EDGE
     root = ET.Element(
         "svg",
         {
@@ -58,8 +58,9 @@ def _y(row: int) -> float:
 def _node(root: ET.Element, n: DrawnNode) -> None:
     group = ET.SubElement(root, "g", {"data-node": n.id})
     x = _x(n.across)
-    if n.last > n.first:
-        ET.SubElement(group, "path", {"d": f"M{x:g} {_y(n.first):g}V{_y(n.last):g}"})
+    first, last = n.rows[0], n.rows[-1]
+    if last > first:
+        ET.SubElement(group, "path", {"d": f"M{x:g} {_y(first):g}V{_y(last):g}"})
     for row in n.dots:
         ET.SubElement(group, "circle", {"cx": f"{x:g}", "cy": f"{_y(row):g}", "r": "3.2", "fill": "#000"})
 

@@ -8,6 +8,8 @@ Symbol = Literal[
     "transistor", "block",
 ]  # fmt: skip
 
+# 07-02-01 while it is closed.
+CLOSED = "M-22 0H22M-12 -4V4M12 -4V4"
 # Half a symbol's length.
 HALF = 22.0
 _ROUND = "M13 0A13 13 0 1 1 -13 0A13 13 0 1 1 13 0Z"

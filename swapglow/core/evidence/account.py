@@ -13,6 +13,7 @@ from swapglow.core.analysis.solution import Solution
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.evidence.expected import Diagnosis
 from swapglow.core.evidence.hypotheses import Hypothesis, hypotheses
+from swapglow.core.evidence.indistinct import grouped, together
 from swapglow.core.evidence.infer import Inference, Posterior, infer
 from swapglow.core.evidence.metered import as_shown
 from swapglow.core.evidence.next_reading import Asked, next_reading
@@ -309,17 +310,29 @@ def _causes(s: Solution, known: Inference, taken: Sequence[ReadingAfter], off: S
     shares = by_cause(known)
     if not shares or max(shares.values()) < known.unlisted:
         return ()
+    same = grouped(s, known, taken)
+    told = together(shares, same)
     out: list[Cause] = []
-    for cause, share in shares.items():
+    for cause, share in told.items():
         if share < _WORTH_SAYING or len(out) == _MOST_CAUSES:
             break
-        q = next(q for q in known.posteriors if cause in (q.of.cause, f"slip-{(slip_of(q) or ('', ''))[1]}"))
+        q = _likeliest(known, cause)
         slip = slip_of(q) if q.of.sound else None
         usual = q.usual
         reads = tuple(as_shown(float(usual[k]), r.kind, _SOLVED, 2) for k, r in enumerate(taken) if r.id in off)
         message = _said(s, q) if slip is None else _ofslip_of(slip, taken)
-        out.append(Cause(cause, message, share, percent(share), reads, () if slip else q.of.at))
+        others = [_likeliest(known, c) for c in same.get(cause, ())[1:]]
+        at = dict.fromkeys(a for p in (q, *others) for a in p.of.at)
+        if others:
+            said = (_said(s, p).rstrip(".") for p in others)
+            message += f" Or, reading the same: {'; '.join(m[0].lower() + m[1:] for m in said)}."
+        out.append(Cause(cause, message, share, percent(share), reads, () if slip else tuple(at)))
     return tuple(out)
+
+
+def _likeliest(known: Inference, cause: str) -> Posterior:
+    """What a cause is told by."""
+    return next(q for q in known.posteriors if cause in (q.of.cause, f"slip-{(slip_of(q) or ('', ''))[1]}"))
 
 
 def _ofslip_of(slip: tuple[str, str], taken: Iterable[ReadingAfter]) -> str:

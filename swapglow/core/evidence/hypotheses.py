@@ -67,6 +67,8 @@ _NUMBERED = re.compile(r"^(Dbridge|[RD]beside|Dblocked)\d+")
 _ACROSS = "-across"
 
 Where = Literal["fault", "rail", "burden", "ohms"]
+# The places inside a string.
+_INNER = frozenset({"string", "return", "inner", "innerback", "blocked"})
 # The parts that each string has for itself.
 _OF_A_STRING = frozenset({"R1", "R2", "D1", "D2", "Dseries", "Dinverse"})
 
@@ -128,6 +130,7 @@ class Hypothesis:
     def in_one_string(self) -> bool:
         """Whether it is of one string, and leaves those beside it as they are."""
         value = self.ohms != 1 or self.vf is not None or (self.size is not None and self.size.where == "ohms")
+        value = value or any(f.how == "bridge" and set(f.part.split(JOINED)) & _INNER for f in self.fault.parts)
         return value or self.fault.string is not None or any(f.part in _OF_A_STRING for f in self.fault.parts)
 
     @property

@@ -20,7 +20,7 @@ from swapglow.core.analysis.solution import Solution
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.evidence.by_eye import chances
 from swapglow.core.evidence.hypotheses import UNLISTED, Hypothesis
-from swapglow.core.evidence.metered import OL_V, comparable, last_digit
+from swapglow.core.evidence.metered import DIODE_RANGE_V, OL_V, comparable, last_digit
 from swapglow.core.evidence.predict import FARTHEST, SIZE, UNKNOWNS, Draws, is_dear, predict
 from swapglow.core.measurement.reading_after import DIODE_RANGE, LOOKS, POWER_OFF, SEEN, ReadingAfter, ReadingKind
 from swapglow.core.parts.meter import ACCURACY
@@ -35,6 +35,9 @@ _ANYHOW = 0.0004
 _FREEDOM = 4.0
 # A meter's last digits, of what it usually reads there.
 _DIGITS = 0.003
+# Where a diode range's source gives up differs by meter: from so many volts on it may show no end (common practice:
+# some three volts).
+_MAY_END_V = 2.6
 # In the part of a cycle in which an LED is dark, what leaks through insulation and meter may hold it anywhere up to its
 # knee: one sigma, of what is missing from its mean (ours).
 _LEAKS = 0.3
@@ -482,6 +485,10 @@ def _likelihoods(reads: FloatArray, taken: _Taken, sound: FloatArray) -> dict[st
     anyhow = _ANYHOW / (2 * np.maximum(np.maximum(np.abs(r), sound[:m]), 10 * digit))
     out["right"] = (1 - sum(SLIPS.values()) - _ANYHOW) * _student(r - own, width)
     out["anyhow"] = np.broadcast_to(anyhow, own.shape).copy()
+    for k in range(m):
+        if taken.readings[k].kind in DIODE_RANGE and r[k] > 0.9 * OL_V:
+            near = np.clip((own[:, k] - _MAY_END_V) / (DIODE_RANGE_V - _MAY_END_V), 0, 1) * (own[:, k] < 0.9 * OL_V)
+            out["right"][:, k] += 0.5 * near * _student(np.zeros(1), np.array([OL_V / 100]))
     for k in taken.looks:
         for values in out.values():
             values[:, k] = 0.0
@@ -508,6 +515,8 @@ def _weighed(at: FloatArray, reads: FloatArray, normals: Sequence[_Normal], take
     m = len(taken.values)
     best = int(weight.argmax())
     off = (taken.values - reads[best, :m]) / taken.noise(reads[best : best + 1], sound)[0, :m]
+    ends = np.array([t.kind in DIODE_RANGE for t in taken.readings[:m]]) & (taken.values > 0.9 * OL_V)
+    off = np.where(ends & (reads[best, :m] > _MAY_END_V), 0.0, off)
     # How unlikely what was seen is, as if it were so many sigmas of a normal.
     off[taken.looks] = np.sqrt(-2 * np.log(each[best, taken.looks]))
     slips = {

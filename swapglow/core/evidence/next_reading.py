@@ -110,7 +110,7 @@ def next_reading(s: Solution, known: Inference, taken: Sequence[ReadingAfter]) -
         return None
     readings = [ReadingAfter(f"?{kind}", kind, 0.0, of=taken[-1].of) for kind in kinds]
     count = _FEW_DRAWS if is_dear(s) else _DRAWS
-    draws = [_picked(q, count) for q in likely]
+    draws = [picked(q, count) for q in likely]
     sound = next(q for q in known.posteriors if q.of.id == "sound")
     reads = predict(s, [*draws, Draws(sound.of, np.zeros((1, sound.at.shape[1])))], readings)
     *shown, usual = reads
@@ -149,8 +149,16 @@ def next_reading(s: Solution, known: Inference, taken: Sequence[ReadingAfter]) -
     return Asked(chosen, answers, tuple(float(v) for v in usual[0, list(way)]), min(told / max(unknown, 1e-9), 1.0))
 
 
-def _picked(q: Posterior, count: int) -> Draws:
-    """Some draws of a hypothesis, each standing for as much of its weight."""
+def picked(q: Posterior, count: int) -> Draws:
+    """Some draws of a hypothesis, each standing for as much of its weight.
+
+    Args:
+        q: what readings leave of it.
+        count: how many draws.
+
+    Returns:
+        The draws.
+    """
     steps = (np.arange(count) + 0.5) / count
     at = np.searchsorted(np.cumsum(q.weight), steps * q.weight.sum())
     return Draws(q.of, q.at[np.minimum(at, len(q.at) - 1)])

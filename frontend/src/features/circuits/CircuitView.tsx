@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import styled from "styled-components";
 
@@ -5,7 +6,7 @@ import type { Schemas } from "../../api/client";
 import { useCatalogue, useEquipment } from "../../api/queries";
 import { notYet } from "../../shell/notYet";
 import { Shell } from "../../shell/Shell";
-import { Button } from "../../ui/Button";
+import { Button, SmallButton } from "../../ui/Button";
 import { RecordContext, within } from "../../ui/record/record";
 import { DetailField } from "../../ui/record/DetailField";
 import { SavedChoice } from "../../ui/record/SavedChoice";
@@ -14,14 +15,20 @@ import { TitleField } from "../../ui/record/TitleField";
 import { useSaveFields } from "../../ui/record/useSaveFields";
 import { useOnce } from "../../ui/useOnce";
 import { ViewHead } from "../../ui/ViewHead";
+import { CircuitPicture } from "./CircuitPicture";
 import { CircuitResult } from "./CircuitResult";
 
 const Columns = styled.div`
   display: grid;
   grid-template-columns: 340px minmax(0, 1fr);
   gap: 12px 40px;
-  @media (max-width: 900px) {
-    grid-template-columns: 1fr;
+  &[data-drawn="true"] {
+    grid-template-columns: minmax(340px, min(52%, 640px)) minmax(0, 1fr);
+  }
+  &&& {
+    @media (max-width: 900px) {
+      grid-template-columns: minmax(0, 1fr);
+    }
   }
 `;
 
@@ -102,6 +109,13 @@ function One({ item, one, name }: Props) {
     await go(`/equipment/${item.id}`);
   });
   const answer = item.answers[name];
+  const wiring = answer?.result?.wiring;
+  const details = kind?.details ?? [];
+  // Whoever types into the list keeps it, though the picture appears meanwhile.
+  const [listed, setListed] = useState(!wiring);
+  const drawn = new Set(wiring?.drawing.parts.map((p) => p.opens));
+  const held = (d: Schemas["DetailOut"]) => drawn.has(d.id) || drawn.has(d.at);
+  const beside = listed || !wiring ? details : details.filter((d) => !held(d));
   return (
     <>
       <ViewHead>
@@ -110,13 +124,23 @@ function One({ item, one, name }: Props) {
       </ViewHead>
       <Never>{kind?.never}</Never>
       <Line role="status">{answer?.result?.line ?? answer?.problem}</Line>
-      <Columns>
+      <Columns data-drawn={wiring != null}>
         <Facts>
+          {wiring && (
+            <CircuitPicture wiring={wiring} after={answer.result?.wiring_after} details={details} />
+          )}
           <SavedChoice field="kind" label="What it is" />
           <p>{kind?.looks}</p>
-          {kind?.details.map((d) => (
+          {beside.map((d) => (
             <DetailField key={d.id} part="details" detail={d} />
           ))}
+          {wiring && (
+            <div>
+              <SmallButton aria-expanded={listed} onPress={() => setListed(!listed)}>
+                {listed ? "Only what the picture does not hold" : `All ${details.length} fields`}
+              </SmallButton>
+            </div>
+          )}
           <SavedText field="notes" label="Notes" lines />
           <div>
             <Button isDisabled={remove.busy} onPress={() => void remove.act()}>

@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from "react";
+import { lazy, Suspense, useState, type ReactNode } from "react";
 import styled from "styled-components";
 
 import type { Report } from "../../api/client";
@@ -18,6 +18,8 @@ import { PANEL_OF_STAIR, type Instrument, type Part, type Position } from "./par
 import { Strings } from "./Strings";
 import { readsOf } from "./readsOf";
 import type { useTrial } from "./useTrial";
+
+const LampWiring = lazy(() => import("./LampWiring"));
 
 /* One grid of places; with a panel beside them the findings go under the rule. What has a height of its own keeps it:
    where the window is too low for all, the page scrolls. */
@@ -137,6 +139,11 @@ export function Instruments(props: Props) {
         chosen={chosen}
         onChoose={setChosen}
         onEdit={(kind) => kind !== "ground" && onEdit(PANEL_OF_STAIR[kind])}
+        wiring={
+          <Suspense>
+            <LampWiring id={position.id} onEdit={onEdit} />
+          </Suspense>
+        }
       />
     ),
     glow: (

@@ -36,7 +36,7 @@ const kind: Schemas["SupplyOut"] = {
   position_fields: [],
   driver_note: "",
   details: [
-    { id: "hertz", label: "Frequency", unit: "Hz", hint: "50Hz", options: [], long: false },
+    { id: "hertz", label: "Frequency", unit: "Hz", hint: "50Hz", options: [], long: false, at: "" },
     {
       id: "grounded",
       label: "One leg on the frame?",
@@ -48,8 +48,17 @@ const kind: Schemas["SupplyOut"] = {
         { id: "no", label: "No" },
       ],
       long: false,
+      at: "",
     },
-    { id: "cells", label: "Cells in series", unit: null, hint: "1, 3", options: [], long: false },
+    {
+      id: "cells",
+      label: "Cells in series",
+      unit: null,
+      hint: "1, 3",
+      options: [],
+      long: false,
+      at: "",
+    },
   ],
 };
 

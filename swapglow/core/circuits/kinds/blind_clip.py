@@ -86,6 +86,7 @@ class BlindClip(CircuitKind[Clip]):
         "Only where the equipment is known to hold no more than extra-low voltage: no plug in the wall, no flyback, no "
         "ignition, no charged capacitor. What is not known to be so is for someone qualified."
     )
+    parts = (("Vwire", "the wire", "most"), ("Rclip", "resistor", ""), ("Dled", "LED", "led"), ("Dguard", "diode", ""))
     details = (MOST, asks.led_detail("LED on the clip"))
 
     def case(self, typed: Details) -> Clip:

@@ -146,6 +146,15 @@ class CableLamp(CircuitKind[CableRun]):
         "A wire that is off and reads as live may be live. Where it may be mains nobody touches it: qualified people "
         "only, and their tester that loads the line."
     )
+    parts = (
+        ("Vfeed", "feed", "volts"),
+        ("Rswitch", "switch", ""),
+        ("Cleak", "past the switch", "snub"),
+        ("Rbleed", "bleeder", "bleed"),
+        ("Rled", "resistor", "ohm"),
+        ("Dled", "LED", "led"),
+        ("D", "", "bridge"),
+    )
     details = (VOLTS, asks.FREQUENCY, LENGTH, PER_METRE, SNUB, asks.led_detail(), LED_OHM, BRIDGE, BLEED)
 
     def case(self, typed: Details) -> CableRun:

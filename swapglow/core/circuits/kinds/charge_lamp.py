@@ -139,6 +139,20 @@ class ChargeLamp(CircuitKind[ChargeLoop]):
         "Take no lamp out while it runs. Never disconnect the battery while the generator is turning. A resistor "
         "beside the lamp gets hot while its wire is on the frame: bare metal, clear of the loom."
     )
+    parts = (
+        ("Vbat", "the battery", "rest_volts"),
+        ("Rkey", "key", ""),
+        ("Rignition", "ignition", ""),
+        ("Dguard", "diode", "guard"),
+        ("Rlamp", "old lamp", "lamp_volts"),
+        ("Rled", "resistor", "ohm"),
+        ("Dled", "LED", "led"),
+        ("Rbeside", "beside it", "beside"),
+        ("Rfield", "field", "field"),
+        ("Vgen", "generator", "running"),
+        ("Rgen", "turning", ""),
+        ("Rframe", "wire on frame", ""),
+    )
     details = (BATTERY, RUNNING, LAMP_V, LAMP_A, READ, FIELD, NEEDS, asks.led_detail(), LED_OHM, BESIDE, GUARD)
 
     def case(self, typed: Details) -> ChargeLoop:

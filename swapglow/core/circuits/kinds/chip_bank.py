@@ -172,6 +172,12 @@ class ChipBank(CircuitKind[BankCase]):
         "Supply off and unplugged while parts are changed; look for a battery of its own. Follow the revision "
         "printed on the board: another one has other resistors."
     )
+    parts = (
+        ("Vrail", "rail", "rail"),
+        ("Rcommon", "shared resistor", "common"),
+        ("R", "resistors", "banks"),
+        ("D", "", "banks"),
+    )
     details = (RAIL, BANKS, COMMON, WANTED, BANK, SIZE, REVISION, AFTER)
 
     def case(self, typed: Details) -> BankCase:

@@ -221,6 +221,14 @@ class SeriesCoil(CircuitKind[CoilLoop]):
         "A coil that is switched off throws hundreds of volts at what opened it: no fingers across its wires, and a "
         "diode across the coil before an LED stands in its loop."
     )
+    parts = (
+        ("Vrail", "rail", "low"),
+        ("Rlamp", "old lamp", "lamp_volts"),
+        ("Rled", "resistor", "ohm"),
+        ("Dled", "LED", "led"),
+        ("Rbeside", "beside it", "beside"),
+        ("Rcoil", "coil", "coil"),
+    )
     details = (
         *(LOW, HIGH, COIL, LAMP_V, LAMP_A, TASK, PULL, HOLD, HENRIES, asks.led_detail(), LED_OHM, BESIDE, GUARD),
         *(DID, DID_NOT, TRIED_V),

@@ -59,6 +59,7 @@ class ConverterBoard(CircuitKind[ConverterCase]):
         "Its mains side is live throughout and its first capacitor holds some three hundred volts: qualified people "
         "only, unplugged, discharged. Clip no resistor on it: which sets the current, and how, differs by chip."
     )
+    parts = (("Igiven", "converter", "read"), ("Vmeter", "meter", ""), ("Dleds", "LEDs", "string"))
     details = (STRING, READ, PLUG, WANTED)
 
     def case(self, typed: Details) -> ConverterCase:
@@ -80,6 +81,10 @@ class ConverterBoard(CircuitKind[ConverterCase]):
     def states(self, case: ConverterCase) -> tuple[StatedAmps, ...]:
         """The kind and the rating of its LEDs are not known: their current is not judged."""
         return ()
+
+    def wired(self, case: ConverterCase) -> Wiring:
+        """What sets its current, and the string."""
+        return _wiring(case)
 
     def report(self, job: Job[ConverterCase]) -> CircuitResult:
         """What it gives now, and the driver that gives less."""
@@ -112,7 +117,7 @@ class ConverterBoard(CircuitKind[ConverterCase]):
                     "maker's.",
                 ),
             ),
-            spice=_deck(c),
+            spice=_wiring(c).deck(),
         )
 
 
@@ -143,10 +148,10 @@ _LEAVE = Finding(
 )
 
 
-def _deck(c: ConverterCase) -> str:
+def _wiring(c: ConverterCase) -> Wiring:
     """The string on the current it is given: so many dice as make its volts, each as large as its current."""
     w, amps = Wiring("switching converter"), c.now.value
     w.add(CurrentSource("Igiven", "0", "out", Dc(amps)))
     w.source("Vmeter", "out", 0.0, "leds")
     w.led("Dleds", "leds", "0", _WHITE, series=max(round(c.volts / _WHITE.vf_typ), 1), parallel=amps / _WHITE.vf_a)
-    return w.deck()
+    return w

@@ -92,6 +92,7 @@ def _wired(c: DropperCase, amps: float) -> Wiring:
     junction = _WHITE.junction(2 * _WHITE.vf_typ - float(_WHITE.junction(_WHITE.vf_typ).volts(amps)))
     model = DiodeModel(float(junction.i_s), junction.n * count, junction.r_s * count, nominal_c=REFERENCE_C)
     w.add(Diode("Dleds", "dc", "0", model))
+    w.lights.append("Dleds")
     if c.smooth is not None:
         w.capacitor("Csmooth", "dc", "0", c.smooth)
     return w
@@ -110,6 +111,14 @@ class Dropper(CircuitKind[DropperCase]):
     never = (
         "Shown for understanding only. Its whole circuit is live on the mains and its capacitor stays charged: "
         "unplugged, discharged, by qualified people only. There is nothing here for anyone else to change."
+    )
+    parts = (
+        ("Vmains", "feed", "volts"),
+        ("Rfuse", "resistor before it", "fuse"),
+        ("Cdrop", "capacitor in the feed", "drop"),
+        ("Rbleed", "across it", "bleed"),
+        ("Dleds", "LED string", "string"),
+        ("Csmooth", "smoothing", "smooth"),
     )
     details = (VOLTS, asks.FREQUENCY, DROP, STRING, BLEED, FUSE, SMOOTH)
 

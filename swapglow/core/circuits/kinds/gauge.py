@@ -148,6 +148,12 @@ class GaugeLamp(CircuitKind[GaugeNet]):
         "fades long before its volts are gone; an LED stays bright until it is dark."
     )
     never = "Trust no battery by an LED alone: its knee says good until it is empty."
+    parts = (
+        ("Vin", "rail", "usual"),
+        ("Rseries", "resistor", "ohm"),
+        ("Dled", "LED", "led"),
+        ("Racross", "across the LED", "across"),
+    )
     details = (LOW, USUAL, HIGH, LAMP_V, LAMP_A, asks.led_detail(), COUNT, LED_OHM, ACROSS)
 
     def case(self, typed: Details) -> GaugeNet:

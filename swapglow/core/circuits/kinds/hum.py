@@ -129,6 +129,15 @@ class HumLamp(CircuitKind[WindingFeed]):
         "Valve equipment holds hundreds of volts after it is switched off: qualified people, unplugged and discharged. "
         "A winding whose middle or one leg is on the frame takes no bridge with its negative there."
     )
+    parts = (
+        ("Vwinding", "the winding", "volts"),
+        ("Rsource", "its own", "source"),
+        ("D", "", "fed"),
+        ("Rled", "resistor", "ohm"),
+        ("Dled", "LED", "led"),
+        ("Dother", "other LED", "led"),
+        ("Cstore", "capacitor", "store"),
+    )
     details = (VOLTS, asks.FREQUENCY, SOURCE, LAMP_A, asks.led_detail(), LED_OHM, FED, STORE, ALSO)
 
     def case(self, typed: Details) -> WindingFeed:

@@ -136,6 +136,7 @@ def solve(g: Grid, on: int, lit: int) -> States:
     w.source("Vrow", "feed", g.volts)
     for i in range(g.rows):
         top = f"top{i}" if g.where == "row" else f"row{i}"
+        w.switches.append(f"Rrow{i}")
         w.resistor(f"Rrow{i}", "feed", top, _ON_OHM if i < on else open_ohm)
         if g.held and i >= on:
             w.resistor(f"Rheld{i}", top, "0", _ON_OHM)
@@ -149,6 +150,7 @@ def solve(g: Grid, on: int, lit: int) -> States:
             w.resistor(f"R{j}", f"column{j}", foot, g.ohm)
         if g.bleed is not None:
             w.resistor(f"Rlift{j}", "feed", f"column{j}", g.bleed)
+        w.switches.append(f"Rcolumn{j}")
         w.resistor(f"Rcolumn{j}", foot, "0", _ON_OHM if j < lit else open_ohm)
     junction, guard = g.led.junction(g.led.vf_typ), rectifier("signal").chain(1, REFERENCE_C)
     model = DiodeModel(
@@ -164,6 +166,7 @@ def solve(g: Grid, on: int, lit: int) -> States:
                 w.add(Diode(f"Dguard{i}_{j}", node, f"lamp{i}_{j}", guard))
                 node = f"lamp{i}_{j}"
             w.add(Diode(f"D{i}_{j}", node, f"column{j}", model))
+            w.lights.append(f"D{i}_{j}")
     # In its turn the first lamp carries most; what the others see in reverse is judged apart, for they break down.
     w.ratings.append(RatedLed("D0_0", "a lamp", "lamp", g.led, duty=1 / g.rows, guarded=True))
     return solve_states(w, "In its turn")
@@ -196,6 +199,17 @@ class LampMatrix(CircuitKind[Grid]):
     never = (
         "Take out no diode: without it other lamps glow through this one. Read the supply behind the switches, never "
         "across a lamp with a slow meter. Some panels switch tens of volts: supply off while parts are changed."
+    )
+    parts = (
+        ("Vrow", "feed", "volts"),
+        ("Rrow", "row switch", "rows"),
+        ("Rcolumn", "column switch", "columns"),
+        ("R", "resistor", "ohm"),
+        ("Dguard", "diode", "diode"),
+        ("D", "LED", "led"),
+        ("Rbleed", "leak", "leak"),
+        ("Rlift", "leak", "leak"),
+        ("Rheld", "held low", "rest"),
     )
     details = (VOLTS, ROWS, COLUMNS, asks.led_detail(), WHERE, LED_OHM, DIODE, REST, MEAN, LEAK, OFTEN, FALL)
 
@@ -239,6 +253,10 @@ class LampMatrix(CircuitKind[Grid]):
     def states(self, case: Grid) -> tuple[States, ...]:
         """One lamp lit, and a whole row."""
         return (solve(case, 1, 1), solve(case, 1, case.columns))
+
+    def wired(self, case: Grid) -> Wiring:
+        """Two rows and two columns of it: all others are the same again."""
+        return solve(replace(case, rows=min(case.rows, 2), columns=min(case.columns, 2)), 1, 1).wiring
 
     def options(self, now: Grid, typed: Details, chosen: str) -> list[Option]:
         """The resistors for the mean current that is wanted."""

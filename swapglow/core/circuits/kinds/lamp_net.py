@@ -264,6 +264,7 @@ class LampNet(CircuitKind[LampWiring]):
         "Find each wire's other end with the battery off. Lamps of road vehicles are governed by law, which differs by "
         "country."
     )
+    parts = (("Vfeed", "feed", "volts"), ("Rswitch", "switch", "feeds"), ("R", "", "lamps"), ("D", "", "lamps"))
     details = (VOLTS, FEEDS, PARTS, asks.led_detail("LED where a line says led"))
 
     def case(self, typed: Details) -> LampWiring:

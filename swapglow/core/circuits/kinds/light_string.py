@@ -216,6 +216,8 @@ def _wired(c: CutString, wave: FloatArray | Wave, count: int, ohm: float) -> Wir
     w.source("Vknee", node, n * thermal_voltage(REFERENCE_C) * math.log(_PLAIN_IS / i_s), "leds")
     model = DiodeModel(_PLAIN_IS, n, junction.r_s * count, nominal_c=REFERENCE_C)
     w.add(Diode("Dleds", "leds", "0", model))
+    w.lights.append("Dleds")
+    w.modelled.append("Vknee")
     w.ratings.append(RatedLed("Dleds", "each LED", "led", c.led, guarded=True))
     return w
 
@@ -280,6 +282,12 @@ class LightString(CircuitKind[StringCase]):
         "A cut string is no longer an approved product: tell whoever hangs it up, before you start. On mains: "
         "unplugged, qualified people only, no reading on it live; every joint and resistor sleeved. Local codes "
         "come first."
+    )
+    parts = (
+        ("Vfeed", "feed", "volts"),
+        ("R1", "resistor", "ohm"),
+        ("Drectifier", "rectifier", "feed"),
+        ("Dleds", "LEDs left", "keep"),
     )
     details = (
         VOLTS,

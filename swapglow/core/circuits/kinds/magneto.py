@@ -272,6 +272,14 @@ class Magneto(CircuitKind[MagnetoLoad]):
         "Take no lamp out while it runs: the others burn out within seconds, and open coils of a running engine bite. "
         "Lamps of road vehicles are governed by law, which differs by country."
     )
+    parts = (
+        ("Vemf", "magneto", "top_hz"),
+        ("Rwinding", "the winding", "coil_ohm"),
+        ("Lwinding", "its inductance", ""),
+        ("Rlamps", "lamps left", "all_amps"),
+        ("Rleds", "all resistors", "ohm"),
+        ("Dleds", "all LEDs", "led"),
+    )
     details = (
         SLOW_HZ,
         SLOW_OPEN,

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from swapglow.core.circuits.kind import CircuitKind, Job
 from swapglow.core.circuits.result import CircuitResult, Fault, Figure, Option
 from swapglow.core.circuits.toolkit import asks
+from swapglow.core.circuits.toolkit.picture import picture
 from swapglow.core.circuits.toolkit.ratings import StatedAmps
 from swapglow.core.circuits.toolkit.solved import States, solve_states
 from swapglow.core.circuits.toolkit.wiring import Wiring
@@ -139,6 +140,14 @@ class NewLight(CircuitKind[NewLightCase]):
         "Hang nothing on a line that something measures, on a signal of sound or radio, or on the mains side. Supply "
         "off while it is soldered; drilled filings inside a set are shorts: tape, vacuum, look."
     )
+    parts = (
+        ("Vfeed", "what feeds it", "high"),
+        ("Vsupply", "supply", "supply"),
+        ("Vpin", "pin", "high"),
+        ("R1", "resistor", ""),
+        ("Rbase", "base resistor", ""),
+        ("D1", "LED", "led"),
+    )
     details = (FROM, HIGH, MOST, LOW, SUPPLY, GIVES, asks.led_detail(), AMPS)
 
     def case(self, typed: Details) -> NewLightCase:
@@ -189,6 +198,7 @@ class NewLight(CircuitKind[NewLightCase]):
             faults=_faults(best),
             findings=(*(o.finding for o in best.found.judged()), *_findings(c)),
             spice=best.found.deck(),
+            wiring=picture(self.parts, best.found.wiring, best.found, job.typed),
         )
 
 

@@ -201,6 +201,13 @@ class PhaseDimmer(CircuitKind[DimmedString]):
         "A phase dimmer is on the mains: unplugged, qualified people only. Put no bare capacitor behind it: every "
         "half-cycle then begins with a blow. Local codes come first."
     )
+    parts = (
+        ("Vdimmed", "dimmed feed", "volts"),
+        ("Drectifier", "rectifier", "way"),
+        ("Rload", "load resistor", "load"),
+        ("R1", "resistor", "ohm"),
+        ("D1", "LEDs", "led"),
+    )
     details = (VOLTS, MAINS, WAY, asks.led_detail(), SERIES, LED_OHM, MEAN, LEAST, HOLD, LOAD, STEADY, UNSTEADY)
 
     def case(self, typed: Details) -> DimmedString:

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from swapglow.core.circuits.kind import CircuitKind, Job
 from swapglow.core.circuits.result import CircuitResult, Fault, Figure, Option, PinRow
 from swapglow.core.circuits.toolkit import asks
+from swapglow.core.circuits.toolkit.picture import picture
 from swapglow.core.circuits.toolkit.ratings import SLACK, StatedAmps
 from swapglow.core.circuits.toolkit.solved import solve_states
 from swapglow.core.circuits.toolkit.wiring import Wiring
@@ -108,7 +109,7 @@ class Tried:
     bars: str
 
 
-def wired(c: RegulatorCase, part: RegulatorPart, volts: float, ohm: float, vf: float) -> Wiring:
+def wired_up(c: RegulatorCase, part: RegulatorPart, volts: float, ohm: float, vf: float) -> Wiring:
     """A regulator with its strings, each behind a resistor; a source with the resistor that sets it.
 
     With the head it needs a fixed one holds its volts and a source carries Vref/R; with less either keeps its dropout.
@@ -133,6 +134,7 @@ def wired(c: RegulatorCase, part: RegulatorPart, volts: float, ohm: float, vf: f
         nominal_c=REFERENCE_C,
     )
     w.add(Diode("D1", "leds", "0", model))
+    w.lights.append("D1")
     if part.kind == "fixed":
         w.source("Vkept", "feed", volts - min(part.volts, left), "held")
         w.add(CurrentSource("Iown", "feed", "0", Dc(part.quiescent)))
@@ -159,6 +161,14 @@ class RegulatorPick(CircuitKind[RegulatorCase]):
     never = (
         "Pins differ by package and by kind: read the data sheet of the part in your hand before it is soldered. The "
         "tab is mostly its middle pin, and not ground on every kind: insulate it from a sink that is on the frame."
+    )
+    parts = (
+        ("Vrail", "rail", "low"),
+        ("Vkept", "regulator", ""),
+        ("Iown", "its own current", ""),
+        ("Iset", "sets the current", "amps"),
+        ("R1", "resistor", ""),
+        ("D1", "LEDs", "led"),
     )
     details = (LOW, HIGH, asks.led_detail(), SERIES, STRINGS, AMPS, AIR, SINK, BATTERY)
 
@@ -208,6 +218,7 @@ class RegulatorPick(CircuitKind[RegulatorCase]):
                     ),
                 ),
             )
+        fitted = wired_up(c, t.part, c.high, t.ohm, c.led.vf_low)
         over = StatedAmps(c.led.rated_a, t.high_a, "At the highest volts").judged() if c.amps <= c.led.rated_a else ()
         return CircuitResult(
             line=f"{t.part.label}, {show(t.ohm, OHM)} {_set_by(t)}: {show(t.amps, AMPERE)} to "
@@ -216,7 +227,8 @@ class RegulatorPick(CircuitKind[RegulatorCase]):
             pins=_pins(t.part),
             faults=_faults(t.part, c.low),
             findings=(*(o.finding for o in over), *_findings(c, t)),
-            spice=wired(c, t.part, c.high, t.ohm, c.led.vf_low).deck(),
+            spice=fitted.deck(),
+            wiring=picture(self.parts, fitted, None, job.typed),
         )
 
 
@@ -240,7 +252,7 @@ def _tried(c: RegulatorCase, part: RegulatorPart) -> Tried:
     if bars and part.kind == "fixed" and part.volts - most < _LEAST_OVER_V:
         return Tried(part, ohm, 0.0, 0.0, 0.0, head, usual_head, 0.0, c.air, bars)
     ends = [
-        solve_states(wired(c, part, volts, ohm, vf), "")
+        solve_states(wired_up(c, part, volts, ohm, vf), "")
         for volts, vf in ((c.low, led.vf_high), (c.high, led.vf_low), (c.low, led.vf_typ))
     ]
     at_low, at_high, usual = (max(float(s.amps("D1")[0]), 0.0) / c.strings for s in ends)

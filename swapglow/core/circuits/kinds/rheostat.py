@@ -193,6 +193,17 @@ class Rheostat(CircuitKind[Knob]):
         "A dimmer of the mains is none of this: qualified people only. A resistor across the LEDs, and a transistor "
         "that follows, get hot at the bright end: metal, and air."
     )
+    parts = (
+        ("Vrail", "rail", "volts"),
+        ("Rupper", "knob, upper", "divider"),
+        ("Rlower", "knob, lower", "divider"),
+        ("Qfollow", "follower", "cure"),
+        ("Rknob", "knob", "track"),
+        ("Rshunt", "to ground", "shunt"),
+        ("Rlamps", "old lamps", "count"),
+        ("Rleds", "all resistors", "ohm"),
+        ("Dleds", "all LEDs", "led"),
+    )
     details = (VOLTS, TRACK, COUNT, LAMP_V, LAMP_A, asks.led_detail("LED in each place"), LED_OHM, CURE, SHUNT, DIVIDER)
 
     def case(self, typed: Details) -> Knob:

@@ -112,6 +112,12 @@ class SenseBoard(CircuitKind[SenseCase]):
         "All of it is connected with the mains. Qualified people only, unplugged and discharged; no reading on it "
         "live. An altered lamp has lost its approval. Local codes come first."
     )
+    parts = (
+        ("Vref", "chip's reference", "vref"),
+        ("Rsense", "sense resistor", "sense_ohm"),
+        ("Iset", "chip", "read"),
+        ("Dleds", "LEDs", "count"),
+    )
     details = (SENSE, WANTED, VREF, READ, COUNT, EACH, PLUG, PLUG_AFTER, BOARD, ROOM)
     read_now = PLUG.id
     read_after = PLUG_AFTER.id
@@ -150,6 +156,10 @@ class SenseBoard(CircuitKind[SenseCase]):
         """The kind and the rating of its packages are not known: their current is not judged."""
         return ()
 
+    def wired(self, case: SenseCase) -> Wiring:
+        """What sets its current, and the string."""
+        return _wiring(case)
+
     def options(self, now: SenseCase, typed: Details, chosen: str) -> list[Option]:
         """Clip one, exchange one, add one in series: the nearest to what is wanted first."""
         tried = [(id_, label, what, other) for id_, label, what, other in _changes(now, chosen)]
@@ -176,7 +186,7 @@ class SenseBoard(CircuitKind[SenseCase]):
                 *against(job.typed, expected, now.now.value, _fits(now, option, job)),
                 *_findings(now, after.value / now.now.value, nothing=option is None),
             ),
-            spice=_deck(now),
+            spice=_wiring(now).deck(),
         )
 
 
@@ -392,7 +402,7 @@ def _findings(case: SenseCase, share: float, *, nothing: bool) -> Iterator[Findi
         )
 
 
-def _deck(case: SenseCase) -> str:
+def _wiring(case: SenseCase) -> Wiring:
     """The reference over the sense resistors, and what they set through the string."""
     w, amps = Wiring("driver board"), case.now.value
     w.source("Vref", "ref", amps * together(case.sense))
@@ -402,4 +412,4 @@ def _deck(case: SenseCase) -> str:
     dice = max(round((case.each or case.led.vf_typ) / case.led.vf_typ), 1) * case.count
     w.add(CurrentSource("Iset", "0", "leds", Dc(amps)))
     w.led("Dleds", "leds", "0", case.led, series=dice)
-    return w.deck()
+    return w

@@ -130,6 +130,12 @@ class Strobed(CircuitKind[StrobedFeed]):
         "Take out no diode of a matrix: without it other lamps glow through this one. A phase dimmer is on the mains: "
         "unplugged, qualified people only. Local codes come first."
     )
+    parts = (
+        ("Vfeed", "feed, while on", "volts"),
+        ("R1", "resistor", "ohm"),
+        ("Dmatrix", "diode in series", "diode"),
+        ("Dleds", "LED", "led"),
+    )
     details = (FEED, VOLTS, DUTY, OFTEN, asks.led_detail(), LED_OHM, DIODE, MEAN, LEAK, FALL, LEAST)
 
     def case(self, typed: Details) -> StrobedFeed:

@@ -167,6 +167,18 @@ class TwoFeeds(CircuitKind[Net]):
         "Ground neither of its wires before both are known: the first switch would then be a short. Lamps of road "
         "vehicles are governed by law, which differs by country."
     )
+    parts = (
+        ("Vfeed", "feed", "volts"),
+        ("Rswitch_left", "left switch", ""),
+        ("Rswitch_right", "right switch", ""),
+        ("Rleft", "left lamps", "side_volts"),
+        ("Rright", "right lamps", "side_volts"),
+        ("Dleft", "left LEDs", "side"),
+        ("Dright", "right LEDs", "side"),
+        ("Rtell", "resistor", "ohm"),
+        ("Dtell", "tell-tale LED", "led"),
+        ("D", "diode", "cure"),
+    )
     details = (VOLTS, SIDE_V, SIDE_A, SIDE, asks.led_detail("LED of the tell-tale"), LED_OHM, CURE)
 
     def case(self, typed: Details) -> Net:

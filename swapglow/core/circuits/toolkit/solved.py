@@ -7,8 +7,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from swapglow.core.circuits.toolkit.ratings import Load, Over
-from swapglow.core.circuits.toolkit.wiring import Wiring
-from swapglow.core.engine.netlist import nodes_of
+from swapglow.core.circuits.toolkit.wiring import OFF_OHM, ON_OHM, Wiring
+from swapglow.core.engine.netlist import Resistor, nodes_of
 from swapglow.core.engine.operating_point import OperatingPoint, subset
 from swapglow.core.engine.periodic import SteadyState, steady_state
 from swapglow.core.engine.spice import write_deck
@@ -42,6 +42,14 @@ class States:
     def across(self, name: str) -> FloatArray:
         """From an element's first to its second terminal, V, (states,)."""
         return self.point.across(name)
+
+    def closed(self, name: str, state: int) -> bool:
+        """Whether an element is a contact that is closed in a state, while it is open in another."""
+        e = self.wiring.circuit().element(name)
+        if not isinstance(e, Resistor):
+            return False
+        ohms = np.broadcast_to(e.ohms, (len(self.names),))
+        return bool(ohms[state] <= ON_OHM and (name in self.wiring.switches or ohms.max() >= OFF_OHM))
 
     def load(self, name: str) -> Load:
         """What an element carries."""
@@ -159,6 +167,11 @@ class Sampled:
     states: States
     name: str
     lit: float = 1.0
+
+    @property
+    def wiring(self) -> Wiring:
+        """What was solved."""
+        return self.states.wiring
 
     def judged(self) -> Iterator[Over]:
         """Every rated part against what it can stand: its mean, its crest, its highest reverse voltage."""

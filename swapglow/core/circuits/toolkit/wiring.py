@@ -42,12 +42,17 @@ class Wiring:
         parts: the elements so far.
         ratings: what each part that was fitted can stand.
         laws: filaments by the name of their resistor.
+        switches, lights: names of the contacts, and of the junctions that give light.
+        modelled: names of elements that are no part: they make another one behave as it does.
     """
 
     title: str
     parts: list[Element] = field(default_factory=list)
     ratings: list[Rating] = field(default_factory=list)
     laws: dict[str, Law] = field(default_factory=dict)
+    switches: list[str] = field(default_factory=list)
+    lights: list[str] = field(default_factory=list)
+    modelled: list[str] = field(default_factory=list)
 
     def add(self, *elements: Element) -> None:
         """Elements that no block knows."""
@@ -92,6 +97,7 @@ class Wiring:
             a, b: its nodes.
             closed: or one a state.
         """
+        self.switches.append(name)
         ohm = np.where(closed, ON_OHM, OFF_OHM)
         self.add(Resistor(name, a, b, float(ohm) if ohm.ndim == 0 else ohm))
 
@@ -145,6 +151,7 @@ class Wiring:
             judged: whether its ratings are known.
             guarded: whether a diode in series takes what it would see in reverse.
         """
+        self.lights.append(name)
         self.add(Diode(name, anode, cathode, led_model(led, series), area=float(parallel)))
         if judged:
             self.ratings.append(RatedLed(name, label, id_, led, series, parallel, duty, guarded))
