@@ -163,6 +163,8 @@ def test_which_resistor_is_found_on_the_rule_by_keyboard_and_done(item, tab, ser
     tab.reload()
     expect(tab.get_by_role("slider", name="Value of the 22 Ω")).to_have_attribute("aria-valuetext", re.compile("^68"))
     tab.get_by_role("button", name="It is done: it is so now").click()
+    # Drawn as it now is; a part of the picture opens its field.
+    tab.get_by_role("button", name=re.compile("^sense resistor 68.Ω")).click()
     expect(tab.get_by_role("textbox", name="Sense resistors", exact=True)).to_have_value("68\u00a0Ω ‖ 33\u00a0Ω")
     expect(tab.get_by_role("button", name="Chosen: put back")).to_have_count(0)
     tab.get_by_role("button", name=re.compile("^Undo edit")).click()

@@ -229,7 +229,6 @@ function Drawn({ part, plan, read, chosen, stop, onPress }: DrawnProps) {
       ? {
           role: "button",
           tabIndex: stop ? 0 : -1,
-          "aria-label": said,
           onClick: () => onPress(part),
           onKeyDown: (e: KeyboardEvent) => {
             if (e.key !== "Enter" && e.key !== " ") return;
@@ -237,19 +236,24 @@ function Drawn({ part, plan, read, chosen, stop, onPress }: DrawnProps) {
             onPress(part);
           },
         }
-      : { role: "img", "aria-label": said };
+      : { role: "img" };
   return (
-    <Group data-part={part.id} data-chosen={chosen} {...pressed}>
-      <rect {...target(middle, plan)} rx="4" />
-      <path d={`M${from.x} ${from.y}L${middle.x - lead.x} ${middle.y - lead.y}`} />
-      <path d={`M${middle.x + lead.x} ${middle.y + lead.y}L${to.x} ${to.y}`} />
-      {part.base != null && <Base part={part} middle={middle} plan={plan} />}
-      <path
-        d={read?.shape || part.shape}
-        transform={`translate(${middle.x} ${middle.y}) ${turn}`}
-      />
-      <Texts part={part} carries={carries} middle={middle} plan={plan} />
-    </Group>
+    <>
+      <g data-leads={part.id}>
+        <path d={`M${from.x} ${from.y}L${middle.x - lead.x} ${middle.y - lead.y}`} />
+        <path d={`M${middle.x + lead.x} ${middle.y + lead.y}L${to.x} ${to.y}`} />
+        {part.base != null && <Base part={part} middle={middle} plan={plan} />}
+      </g>
+      <Group data-part={part.id} data-chosen={chosen} {...pressed}>
+        <title>{said}</title>
+        <rect {...target(middle, plan)} rx="4" />
+        <path
+          d={read?.shape || part.shape}
+          transform={`translate(${middle.x} ${middle.y}) ${turn}`}
+        />
+        <Texts part={part} carries={carries} middle={middle} plan={plan} />
+      </Group>
+    </>
   );
 }
 
@@ -298,7 +302,7 @@ function Texts({ part, carries, middle, plan }: TextsProps) {
     const y = (k: number) => middle.y + 4 + (k - (lines - 1) / 2) * LINE;
     const after = part.name.length + (part.value ? 1 : 0);
     return (
-      <>
+      <g aria-hidden="true">
         {part.name.map((line, k) => (
           <text key={line} x={x} y={y(k)}>
             {line}
@@ -314,12 +318,12 @@ function Texts({ part, carries, middle, plan }: TextsProps) {
             {line}
           </text>
         ))}
-      </>
+      </g>
     );
   }
   const last = part.name.length - 1;
   return (
-    <g textAnchor="middle">
+    <g textAnchor="middle" aria-hidden="true">
       {part.name.map((line, k) => (
         <text key={line} x={middle.x} y={middle.y - over - (last - k) * LINE}>
           {line}

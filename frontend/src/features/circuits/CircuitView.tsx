@@ -113,7 +113,7 @@ function One({ item, one, name }: Props) {
   const details = kind?.details ?? [];
   // Whoever types into the list keeps it, though the picture appears meanwhile.
   const [listed, setListed] = useState(!wiring);
-  const drawn = new Set(wiring?.drawing.parts.map((p) => p.opens));
+  const drawn = new Set(wiring?.drawing.parts.map((p) => p.opens).filter(Boolean));
   const held = (d: Schemas["DetailOut"]) => drawn.has(d.id) || drawn.has(d.at);
   const beside = listed || !wiring ? details : details.filter((d) => !held(d));
   return (
