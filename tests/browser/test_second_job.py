@@ -100,7 +100,7 @@ def test_a_knobs_light_is_drawn_old_and_new(demo, tab, served):
     ends = drawn.evaluate("(e) => [...e.querySelectorAll('path')].map((p) => p.getPointAtLength(p.getTotalLength()).y)")
     old, new, after = ends
     assert new < old < after
-    tab.get_by_role("button", name=re.compile("^all resistors")).click()
+    tab.get_by_role("button", name=re.compile("^resistors")).click()
     ohm = tab.get_by_role("textbox", name="The resistor of each")
     ohm.fill("270R")
     ohm.press("Tab")

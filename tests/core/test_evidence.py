@@ -526,3 +526,9 @@ def test_what_a_slip_would_mean_is_said_beside_the_fault():
     said = {m.means: m.answer for m in found.next.meanings}
     by_id = {c.id: said[c.message] for c in found.trouble.causes}
     assert (by_id["R1-decade-up"], by_id["slip-decade"]) == ("faint", "lit as it should be")
+
+
+def test_what_a_slip_explains_is_no_cause_that_reads_the_same():
+    """A tenth of the current: a rail or a resistor as it should be, and a decade misread, is no fault like another."""
+    found = wrong(ONE, "current 1.02mA")
+    assert not [c.message for c in found.trouble.causes if "reading the same" in c.message]

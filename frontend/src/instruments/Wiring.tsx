@@ -228,6 +228,7 @@ function Drawn({ part, plan, read, chosen, stop, onPress }: DrawnProps) {
     part.opens && onPress
       ? {
           role: "button",
+          "aria-label": said,
           tabIndex: stop ? 0 : -1,
           onClick: () => onPress(part),
           onKeyDown: (e: KeyboardEvent) => {
@@ -236,7 +237,7 @@ function Drawn({ part, plan, read, chosen, stop, onPress }: DrawnProps) {
             onPress(part);
           },
         }
-      : { role: "img" };
+      : { role: "img", "aria-label": said };
   return (
     <>
       <g data-leads={part.id}>
@@ -245,14 +246,15 @@ function Drawn({ part, plan, read, chosen, stop, onPress }: DrawnProps) {
         {part.base != null && <Base part={part} middle={middle} plan={plan} />}
       </g>
       <Group data-part={part.id} data-chosen={chosen} {...pressed}>
-        <title>{said}</title>
         <rect {...target(middle, plan)} rx="4" />
         <path
           d={read?.shape || part.shape}
           transform={`translate(${middle.x} ${middle.y}) ${turn}`}
         />
-        <Texts part={part} carries={carries} middle={middle} plan={plan} />
       </Group>
+      <g aria-hidden="true" pointerEvents="none">
+        <Texts part={part} carries={carries} middle={middle} plan={plan} />
+      </g>
     </>
   );
 }
@@ -302,7 +304,7 @@ function Texts({ part, carries, middle, plan }: TextsProps) {
     const y = (k: number) => middle.y + 4 + (k - (lines - 1) / 2) * LINE;
     const after = part.name.length + (part.value ? 1 : 0);
     return (
-      <g aria-hidden="true">
+      <>
         {part.name.map((line, k) => (
           <text key={line} x={x} y={y(k)}>
             {line}
@@ -318,12 +320,12 @@ function Texts({ part, carries, middle, plan }: TextsProps) {
             {line}
           </text>
         ))}
-      </g>
+      </>
     );
   }
   const last = part.name.length - 1;
   return (
-    <g textAnchor="middle" aria-hidden="true">
+    <g textAnchor="middle">
       {part.name.map((line, k) => (
         <text key={line} x={middle.x} y={middle.y - over - (last - k) * LINE}>
           {line}

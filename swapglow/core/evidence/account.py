@@ -14,7 +14,7 @@ from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.evidence.expected import Diagnosis
 from swapglow.core.evidence.hypotheses import Hypothesis, hypotheses
 from swapglow.core.evidence.indistinct import grouped, together
-from swapglow.core.evidence.infer import Inference, Posterior, infer
+from swapglow.core.evidence.infer import Inference, Posterior, infer, slip_of
 from swapglow.core.evidence.metered import as_shown
 from swapglow.core.evidence.next_reading import Asked, next_reading
 from swapglow.core.evidence.predict import LED, RAIL, SIZE, is_dear, led_sigma, rail_sigma
@@ -298,12 +298,6 @@ def by_cause(known: Inference) -> dict[str, float]:
         cause = f"slip-{slip[1]}" if slip else q.of.cause
         out[cause] = out.get(cause, 0.0) + q.share
     return dict(sorted(out.items(), key=lambda item: -item[1]))
-
-
-def slip_of(q: Posterior) -> tuple[str, str] | None:
-    """The slip that this would need, by reading's id and kind; None where it needs none."""
-    likeliest = max(q.slips, key=lambda key: q.slips[key], default=None)
-    return likeliest if likeliest is not None and q.slips[likeliest] > 0.5 else None
 
 
 def _causes(s: Solution, known: Inference, taken: Sequence[ReadingAfter], off: Sequence[str]) -> tuple[Cause, ...]:

@@ -18,10 +18,10 @@ from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.solution import Solution, solve
 from swapglow.core.design.position import Position
 from swapglow.core.engine.netlist import CircuitError
-from swapglow.core.evidence.account import known_by, newest, since_it_worked, slip_of
+from swapglow.core.evidence.account import known_by, newest, since_it_worked
 from swapglow.core.evidence.expected import diagnose
 from swapglow.core.evidence.hypotheses import Hypothesis, nothing_wrong
-from swapglow.core.evidence.infer import noise
+from swapglow.core.evidence.infer import noise, slip_of
 from swapglow.core.evidence.metered import comparable
 from swapglow.core.evidence.predict import (
     BURDEN,

@@ -7,7 +7,7 @@ from numpy.typing import NDArray
 
 from swapglow.core.analysis.solution import Solution
 from swapglow.core.evidence.by_eye import chances
-from swapglow.core.evidence.infer import Inference, Posterior, noise
+from swapglow.core.evidence.infer import Inference, Posterior, noise, slip_of
 from swapglow.core.evidence.next_reading import candidates, picked
 from swapglow.core.evidence.predict import UNKNOWNS, Draws, is_dear, predict
 from swapglow.core.measurement.reading_after import LOOKS, ReadingAfter
@@ -15,9 +15,11 @@ from swapglow.core.measurement.reading_after import LOOKS, ReadingAfter
 FloatArray = NDArray[np.float64]
 
 # Of the causes so many are compared, each of at least this share, at so many draws.
-_MOST, _LEAST, _DRAWS, _FEW_DRAWS = 12, 0.005, 4, 2
+_MOST, _LEAST, _DRAWS, _FEW_DRAWS = 12, 0.005, 5, 3
 # Closer than so many sigmas of meter and doubt together is the same to a meter (ours); to an eye, by its chances.
 _SAME, _SAME_TO_AN_EYE = 1.5, 0.25
+# A normal's sigma by its median absolute deviation.
+_SIGMA = 1.4826
 
 
 def grouped(s: Solution, known: Inference, taken: Sequence[ReadingAfter]) -> dict[str, tuple[str, ...]]:
@@ -29,12 +31,12 @@ def grouped(s: Solution, known: Inference, taken: Sequence[ReadingAfter]) -> dic
         taken: readings taken, at least one.
 
     Returns:
-        By each group's likeliest cause all of its causes, that one first. What is sound stands alone; what is too
-        unlikely to be compared is left out.
+        By each group's likeliest cause all of its causes, that one first. What is sound, or needs a slip of the
+        hand, stands alone; what is too unlikely to be compared is left out.
     """
     likeliest: dict[str, Posterior] = {}
     for q in known.posteriors:
-        if not q.of.sound and q.share >= _LEAST:
+        if not q.of.sound and slip_of(q) is None and q.share >= _LEAST:
             likeliest.setdefault(q.of.cause, q)
     causes = list(likeliest)[:_MOST]
     alone: dict[str, tuple[str, ...]] = {c: (c,) for c in causes}
@@ -80,9 +82,11 @@ def _same(s: Solution, a: FloatArray, b: FloatArray, usual: FloatArray, readings
     ):
         return False
     own = [k for k in range(len(readings)) if k not in looks]
+    # By medians: a draw that a slip of the hand explains lies far from the others.
     first, second = np.abs(a[:, own]), np.abs(b[:, own])
-    middle = np.maximum(first.mean(axis=0), second.mean(axis=0))
-    ac = s.position.rail.supply.alternates
-    meter = noise(middle[None], usual[own], [readings[k] for k in own], alternates=ac)[0]
-    doubt = np.sqrt(meter**2 + first.var(axis=0) + second.var(axis=0))
-    return bool((np.abs(first.mean(axis=0) - second.mean(axis=0)) <= _SAME * doubt).all())
+    middles = np.median(first, axis=0), np.median(second, axis=0)
+    spreads = [_SIGMA * np.median(np.abs(v - m), axis=0) for v, m in zip((first, second), middles, strict=True)]
+    reading = [readings[k] for k in own]
+    meter = noise(np.maximum(*middles)[None], usual[own], reading, alternates=s.position.rail.supply.alternates)[0]
+    doubt = np.sqrt(meter**2 + spreads[0] ** 2 + spreads[1] ** 2)
+    return bool((np.abs(middles[0] - middles[1]) <= _SAME * doubt).all())

@@ -88,6 +88,19 @@ class Posterior:
         return float(self.weight @ self.at[:, unknown])
 
 
+def slip_of(q: Posterior) -> tuple[str, str] | None:
+    """The slip that this would need.
+
+    Args:
+        q: what readings leave of a hypothesis.
+
+    Returns:
+        By reading's id and kind; None where it needs none.
+    """
+    likeliest = max(q.slips, key=lambda key: q.slips[key], default=None)
+    return likeliest if likeliest is not None and q.slips[likeliest] > 0.5 else None
+
+
 @dataclass(frozen=True)
 class Inference:
     """Every hypothesis by its share, the likeliest first, and the share of what is not listed."""

@@ -76,11 +76,6 @@ class Bank:
     each: bool
     ohm: float
 
-    @property
-    def together(self) -> float:
-        """The bank's resistors as one: equal branches carry equal currents."""
-        return self.ohm / self.count if self.each else self.ohm
-
 
 @dataclass(frozen=True)
 class BankCase:
@@ -153,7 +148,7 @@ def solve(c: BankCase) -> States:
         w.resistor("Rcommon", node, "together", c.common)
         node = "together"
     for k, b in enumerate(c.banks, 1):
-        w.resistor(f"R{k}", node, f"bank{k}", b.together)
+        w.resistors(f"R{k}", node, f"bank{k}", b.ohm, b.count if b.each else 1)
         w.led(f"D{k}", f"bank{k}", "0", b.led, parallel=b.count, label=f"each LED of {b.name}", id_=b.name)
     return solve_states(w, "All lit")
 

@@ -210,7 +210,7 @@ def wired(m: MagnetoLoad, hertz: float, volts: float) -> Wiring:
     if m.left is not None:
         w.resistor("Rlamps", "bus", "0", float(ohms_at(m.left, np.array([volts]))[0]))
     w.bridge("bus", "0", "plus", "minus")
-    w.resistor("Rleds", "plus", "leds", m.ohm / m.count)
+    w.resistors("Rleds", "plus", "leds", m.ohm, m.count)
     w.led("Dleds", "leds", "minus", m.led, parallel=m.count)
     return w
 
@@ -277,8 +277,8 @@ class Magneto(CircuitKind[MagnetoLoad]):
         ("Rwinding", "the winding", "coil_ohm"),
         ("Lwinding", "its inductance", ""),
         ("Rlamps", "lamps left", "all_amps"),
-        ("Rleds", "all resistors", "ohm"),
-        ("Dleds", "all LEDs", "led"),
+        ("Rleds", "resistors", "ohm"),
+        ("Dleds", "LEDs", "led"),
     )
     details = (
         SLOW_HZ,

@@ -102,7 +102,7 @@ def solve(d: Knob) -> States:
     if d.led is None:
         w.filament("Rlamps", "bus", "0", d.old.times(d.count), judged=False)
     else:
-        w.resistor("Rleds", "bus", "leds", d.ohm / d.count)
+        w.resistors("Rleds", "bus", "leds", d.ohm, d.count)
         w.led("Dleds", "leds", "0", d.led, parallel=d.count)
     return solve_states(w, *(f"With {percent(t)} of the knob turned in" for t in _TURNS))
 
@@ -201,8 +201,8 @@ class Rheostat(CircuitKind[Knob]):
         ("Rknob", "knob", "track"),
         ("Rshunt", "to ground", "shunt"),
         ("Rlamps", "old lamps", "count"),
-        ("Rleds", "all resistors", "ohm"),
-        ("Dleds", "all LEDs", "led"),
+        ("Rleds", "resistors", "ohm"),
+        ("Dleds", "LEDs", "led"),
     )
     details = (VOLTS, TRACK, COUNT, LAMP_V, LAMP_A, asks.led_detail("LED in each place"), LED_OHM, CURE, SHUNT, DIVIDER)
 

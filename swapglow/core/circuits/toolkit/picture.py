@@ -133,7 +133,8 @@ def _value(wiring: Wiring, e: Element, symbol: Symbol) -> str:
     if symbol == "led":
         return _count(wiring, e.name)
     if isinstance(e, Resistor):
-        return _range(e.ohms, OHM)
+        many = wiring.many.get(e.name, 1)
+        return f"{many} × {_range(e.ohms * many, OHM)}" if many > 1 else _range(e.ohms, OHM)
     if isinstance(e, Capacitor):
         return _range(e.farads, FARAD)
     if isinstance(e, VoltageSource) and isinstance(e.wave, Sine):

@@ -44,6 +44,7 @@ class Wiring:
         laws: filaments by the name of their resistor.
         switches, lights: names of the contacts, and of the junctions that give light.
         modelled: names of elements that are no part: they make another one behave as it does.
+        many: how many equal resistors side by side one element stands for, by its name.
     """
 
     title: str
@@ -53,6 +54,7 @@ class Wiring:
     switches: list[str] = field(default_factory=list)
     lights: list[str] = field(default_factory=list)
     modelled: list[str] = field(default_factory=list)
+    many: dict[str, int] = field(default_factory=dict)
 
     def add(self, *elements: Element) -> None:
         """Elements that no block knows."""
@@ -78,6 +80,18 @@ class Wiring:
             ohm: Ω, or one a state.
         """
         self.add(Resistor(name, a, b, np.maximum(ohm, LINK_OHM) if isinstance(ohm, np.ndarray) else max(ohm, LINK_OHM)))
+
+    def resistors(self, name: str, a: str, b: str, ohm: float, count: int) -> None:
+        """Equal resistors side by side as one element.
+
+        Args:
+            name: of the element.
+            a, b: its nodes.
+            ohm: of each, Ω.
+            count: how many.
+        """
+        self.many[name] = count
+        self.resistor(name, a, b, ohm / count)
 
     def capacitor(self, name: str, a: str, b: str, farads: float) -> None:
         """Farads between two nodes.
