@@ -183,6 +183,7 @@ def test_a_circuit(house, page):
     assert [f["id"] for f in answer["result"]["findings"]] == ["over-current-led"]
     page.goto(f"{house.url}/equipment/{key}/fitted/new")
     expect(page.get_by_role("status").filter(has_text="in the LED.")).to_be_visible(timeout=60_000)
+    page.get_by_role("button", name="cells 9 V").click()
     expect(page.get_by_label("All cells together", exact=True)).to_have_value("9V")
 
 
@@ -232,9 +233,10 @@ def test_a_fault(house):
     for kind, text in (("current", "6.85mA"), ("plus_volts", "8.8V"), ("minus_volts", "0V"), ("supply_volts", "12V")):
         body = {"id": str(uuid.uuid4()), "what": kind, "text": text, "burden": "", "note": "", "state": "on"}
         house.ask("POST", f"/api/positions/{lamp}/reading", body)
-    causes = {c["id"]: c for c in house.report(lamp)["trouble"]["causes"]}
-    assert causes["fuse-holder"]["share"] == pytest.approx(causes["contact"]["share"], rel=1e-6)
-    assert "clips of the fuse holder" in causes["fuse-holder"]["message"]
+    (first, *_) = house.report(lamp)["trouble"]["causes"]
+    # No reading tells them apart: they are one cause, with both named.
+    assert first["id"] in ("contact", "fuse-holder")
+    assert "clips of the fuse holder" in first["message"] and "dirty contact" in first["message"].lower()
 
 
 def test_a_build_step(house, page):

@@ -147,15 +147,6 @@ export const useReport = (id: string, changes: Changes) =>
 export const askReport = (queries: QueryClient, id: string) =>
   queries.fetchQuery({ ...reportOf(id, {}), staleTime: 0 });
 
-/** The fitted circuit drawn. */
-export const useWiring = (id: string) =>
-  useQuery({
-    queryKey: [...keys.position(id), "wiring"],
-    queryFn: () =>
-      unwrap(client.GET("/api/positions/{key}/wiring", { params: { path: { key: id } } })),
-    placeholderData: keepPreviousData,
-  });
-
 export const useQuick = (input: Schemas["QuickIn"], enabled: boolean) =>
   useQuery({
     queryKey: ["quick", input],

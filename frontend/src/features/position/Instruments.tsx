@@ -14,7 +14,7 @@ import { useNarrow } from "../../ui/useNarrow";
 import { today } from "../../ui/dates";
 import { ohms } from "../../ui/ohms";
 import { ClosedByDuty } from "./parts/DutyPart";
-import { PANEL_OF_STAIR, type Instrument, type Part, type Position } from "./parts/part";
+import { PANEL_OF_STAIR, TABS, type Instrument, type Part, type Position } from "./parts/part";
 import { Strings } from "./Strings";
 import { readsOf } from "./readsOf";
 import type { useTrial } from "./useTrial";
@@ -119,6 +119,12 @@ function nextOf(
   return { label: first.label, onTry: () => tryOut(first.label, first.changes) };
 }
 
+/** Open the panel of that name, where there is one. */
+function openPanel(panel: string, onEdit: Props["onEdit"]) {
+  const part = TABS.find(([tab]) => tab === panel)?.[0];
+  if (part) onEdit(part);
+}
+
 /** Staircase, glow box, findings and slide rule, working together on one report. */
 export function Instruments(props: Props) {
   const { position, report, stale, trying, beside, under, panel, onEdit } = props;
@@ -141,7 +147,7 @@ export function Instruments(props: Props) {
         onEdit={(kind) => kind !== "ground" && onEdit(PANEL_OF_STAIR[kind])}
         wiring={
           <Suspense>
-            <LampWiring id={position.id} onEdit={onEdit} />
+            <LampWiring id={position.id} onOpen={(panel) => openPanel(panel, onEdit)} />
           </Suspense>
         }
       />

@@ -1,8 +1,10 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { lazy } from "react";
 import styled from "styled-components";
 
-import { useWiring } from "../../api/queries";
-import Wiring from "../../instruments/Wiring";
-import { TABS, type Part } from "./parts/part";
+import { client, unwrap } from "../../api/client";
+
+const Wiring = lazy(() => import("../../instruments/Wiring"));
 
 const Room = styled.div`
   flex: 1;
@@ -13,13 +15,18 @@ const Room = styled.div`
 interface Props {
   /** The lamp position. */
   id: string;
-  /** Open the panel of a part. */
-  onEdit: (part: Part) => void;
+  /** Told what a part opens. */
+  onOpen: (panel: string) => void;
 }
 
 /** The lamp's wiring as it is kept: press a part, and its panel opens. */
-export default function LampWiring({ id, onEdit }: Props) {
-  const wiring = useWiring(id);
+export default function LampWiring({ id, onOpen }: Props) {
+  const wiring = useQuery({
+    queryKey: ["position", id, "wiring"],
+    queryFn: () =>
+      unwrap(client.GET("/api/positions/{key}/wiring", { params: { path: { key: id } } })),
+    placeholderData: keepPreviousData,
+  });
   if (wiring.error) return <p role="status">{wiring.error.message}</p>;
   if (!wiring.data) return null;
   return (
@@ -28,10 +35,7 @@ export default function LampWiring({ id, onEdit }: Props) {
         drawing={wiring.data}
         label="The lamp's wiring"
         close
-        onPress={(part) => {
-          const panel = TABS.find(([tab]) => tab === part.opens)?.[0];
-          if (panel) onEdit(panel);
-        }}
+        onPress={(part) => onOpen(part.opens)}
       />
     </Room>
   );

@@ -150,7 +150,9 @@ def _count(wiring: Wiring, name: str) -> str:
     if rated is None or rated.series * rated.parallel == 1:
         return ""
     series = f"{rated.series} in series" if rated.series > 1 else ""
-    return " ".join(filter(None, (f"{rated.parallel:g} ×" if rated.parallel > 1 else "", series)))
+    # What only stands for a string's current has no count.
+    many = f"{rated.parallel} ×" if isinstance(rated.parallel, int) and rated.parallel > 1 else ""
+    return " ".join(filter(None, (many, series)))
 
 
 def _range(value: Param, unit: Unit) -> str:

@@ -44,7 +44,15 @@ class States:
         return self.point.across(name)
 
     def closed(self, name: str, state: int) -> bool:
-        """Whether an element is a contact that is closed in a state, while it is open in another."""
+        """Whether an element is a contact that is closed in a state.
+
+        Args:
+            name: of the element.
+            state: which, from 0.
+
+        Returns:
+            False for what is no contact.
+        """
         e = self.wiring.circuit().element(name)
         if not isinstance(e, Resistor):
             return False
