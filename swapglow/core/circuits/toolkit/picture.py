@@ -147,12 +147,11 @@ def _value(wiring: Wiring, e: Element, symbol: Symbol) -> str:
 def _count(wiring: Wiring, name: str) -> str:
     """How many LEDs one junction stands for."""
     rated = next((r for r in wiring.ratings if isinstance(r, RatedLed) and r.element == name), None)
-    if rated is None or rated.series * rated.parallel == 1:
+    # What only stands for a string's volts and current has no count that anybody knows.
+    if rated is None or not isinstance(rated.parallel, int) or rated.series * rated.parallel == 1:
         return ""
     series = f"{rated.series} in series" if rated.series > 1 else ""
-    # What only stands for a string's current has no count.
-    many = f"{rated.parallel} ×" if isinstance(rated.parallel, int) and rated.parallel > 1 else ""
-    return " ".join(filter(None, (many, series)))
+    return " ".join(filter(None, (f"{rated.parallel} ×" if rated.parallel > 1 else "", series)))
 
 
 def _range(value: Param, unit: Unit) -> str:
