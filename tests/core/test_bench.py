@@ -132,7 +132,7 @@ def test_another_kind_of_led_is_named():
     amps = float(current(red, Cases(5.0, 2.0, np.array([solve(p).sizing.total_ohm])))[0])
     # Lime and red lie a tenth of a volt apart: they read the same, and are told as one cause.
     kind = next(c for c in causes(p, "current", amps) if c.id.startswith("D1-kind-"))
-    assert "of about 2\u00a0V, not" in kind.message and "Or, reading the same" in kind.message
+    assert "of about 2\u00a0V, not" in kind.message and "The readings would be the same if" in kind.message
 
 
 def test_a_meters_own_resistance_is_named():

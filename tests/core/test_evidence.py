@@ -515,7 +515,7 @@ def test_causes_that_no_reading_parts_are_one_cause():
     found = wrong(p, *taken, "led_straight 1.75V", "led_turned OL", "look_other dark")
     assert found.next is None
     first = found.trouble.causes[0].message
-    assert first.startswith("A joint in the string is open. Or, reading the same: ")
+    assert first.startswith("A joint in the string is open. The readings would be the same if ")
     assert "the diode before the string is open" in first
 
 
@@ -531,4 +531,4 @@ def test_what_a_slip_would_mean_is_said_beside_the_fault():
 def test_what_a_slip_explains_is_no_cause_that_reads_the_same():
     """A tenth of the current: a rail or a resistor as it should be, and a decade misread, is no fault like another."""
     found = wrong(ONE, "current 1.02mA")
-    assert not [c.message for c in found.trouble.causes if "reading the same" in c.message]
+    assert not [c.message for c in found.trouble.causes if "would be the same" in c.message]

@@ -3,7 +3,7 @@ import { keepPreviousData, queryOptions, useQuery, type QueryClient } from "@tan
 import { askedAgain } from "./askedAgain";
 import { client, unwrap, type Changes, type Schemas } from "./client";
 
-const keys = {
+export const keys = {
   bench: ["bench"] as const,
   equipment: (id: string) => ["equipment", id] as const,
   position: (id: string) => ["position", id] as const,

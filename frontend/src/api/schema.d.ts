@@ -6670,9 +6670,11 @@ export interface components {
         };
         /**
          * PictureState
-         * @description A state of a circuit, and what each part carries in it.
+         * @description A state of a circuit, by its place among all of them, and what each part carries in it.
          */
         PictureState: {
+            /** Id */
+            id: string;
             /** Label */
             label: string;
             /** Parts */

@@ -71,7 +71,7 @@ test("it is one stop of the Tab key; arrows follow the current, Enter presses", 
 test("a state writes what each part carries at it, and a contact as it stands then", () => {
   const reads = [{ part: "ballast", volts: "4.7 V", amps: "10 mA", shape: "M-22 0H22" }];
   const { container } = render(<Wiring drawing={drawing} label="Ours" reads={reads} />);
-  // Nothing opens where nobody is told.
+  // Without onPress no part is a button.
   expect(screen.queryAllByRole("button")).toEqual([]);
   expect(screen.getByRole("img", { name: "ballast 470 Ω 4.7 V 10 mA" })).toBeTruthy();
   const shape = container.querySelector('[data-part="ballast"] > path');

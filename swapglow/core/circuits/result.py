@@ -220,8 +220,9 @@ class PartRead:
 
 @dataclass(frozen=True)
 class PictureState:
-    """A state of a circuit, and what each part carries in it."""
+    """A state of a circuit, by its place among all of them, and what each part carries in it."""
 
+    id: str
     label: str
     parts: tuple[PartRead, ...]
 

@@ -96,7 +96,7 @@ class Drawing:
 
 
 def symbol_of(e: Element) -> Symbol:
-    """The symbol of an element by what it is; whoever knows more says so.
+    """The symbol that an element has by its kind alone: a resistor may still be a lamp or a contact.
 
     Args:
         e: the element.
@@ -107,9 +107,15 @@ def symbol_of(e: Element) -> Symbol:
     if isinstance(e, VoltageSource):
         return "alternating" if isinstance(e.wave, Sine) else "supply"
     plain: dict[type, Symbol] = {
-        Resistor: "resistor", Capacitor: "capacitor", Inductor: "coil", Diode: "diode", Bjt: "transistor",
-        CurrentSource: "current", CurrentRegulator: "current", Switch: "contact",
-    }  # fmt: skip
+        Resistor: "resistor",
+        Capacitor: "capacitor",
+        Inductor: "coil",
+        Diode: "diode",
+        Bjt: "transistor",
+        CurrentSource: "current",
+        CurrentRegulator: "current",
+        Switch: "contact",
+    }
     return plain.get(type(e), "block")
 
 

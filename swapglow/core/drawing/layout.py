@@ -62,8 +62,8 @@ def layout(circuit: Circuit, of_the_way: Callable[[Element], bool] = lambda e: T
     others = [e for e in circuit.elements if e is not feed]
     order = _order(circuit.elements, feed)
     apart = {node: k for k, node in enumerate(order)}
-    placed = _side_by_side(others, feed, apart, of_the_way)
     across = _ranks(others, feed, apart)
+    placed = _side_by_side(others, apart, across, of_the_way)
     if placed is None:
         placed, across = _one_below_another(others, apart, of_the_way), apart
     last = max((p.row + bool(p.base) for p in placed), default=-1) + 1
@@ -84,10 +84,9 @@ def _one_below_another(
 
 
 def _side_by_side(
-    others: list[Element], feed: Element, apart: dict[str, int], of_the_way: Callable[[Element], bool]
+    others: list[Element], apart: dict[str, int], across: dict[str, int], of_the_way: Callable[[Element], bool]
 ) -> list[Placed] | None:
     """Branch after branch, each on a row of its own; None where two nodes would lie over each other."""
-    across = _ranks(others, feed, apart)
     leaving: dict[str, list[Element]] = {}
     for e in sorted(others, key=lambda e: not of_the_way(e)):
         leaving.setdefault(min(ends(e), key=lambda n: apart[n]), []).append(e)

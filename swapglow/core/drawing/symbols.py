@@ -4,9 +4,19 @@ from collections.abc import Mapping
 from typing import Literal
 
 Symbol = Literal[
-    "resistor", "lamp", "diode", "led", "capacitor", "coil", "contact", "supply", "alternating", "current",
-    "transistor", "block",
-]  # fmt: skip
+    "resistor",
+    "lamp",
+    "diode",
+    "led",
+    "capacitor",
+    "coil",
+    "contact",
+    "supply",
+    "alternating",
+    "current",
+    "transistor",
+    "block",
+]
 
 # 07-02-01 while it is closed.
 CLOSED = "M-22 0H22M-12 -4V4M12 -4V4"

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from swapglow.core.analysis.solution import Solution
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.evidence.expected import Diagnosis
-from swapglow.core.evidence.hypotheses import Hypothesis, hypotheses
+from swapglow.core.evidence.hypotheses import Hypothesis, hypotheses, lower_first
 from swapglow.core.evidence.indistinct import grouped, together
 from swapglow.core.evidence.infer import Inference, Posterior, infer, slip_of
 from swapglow.core.evidence.metered import as_shown
@@ -150,9 +150,9 @@ def _found(s: Solution, taken: tuple[ReadingAfter, ...], off: tuple[str, ...], h
     try:
         known = known_by(s, taken, hers)
         asked = next_reading(s, known, taken)
+        causes = _causes(s, known, taken, off)
     except CircuitError:
         return Found(Trouble((), "With a fault in it this lamp's circuit has no answer here: no cause is named."), None)
-    causes = _causes(s, known, taken, off)
     step = None if asked is None else _step(s, asked, causes)
     return Found(Trouble(causes, _line(causes, known, taken, more=asked is not None)), step)
 
@@ -318,14 +318,14 @@ def _causes(s: Solution, known: Inference, taken: Sequence[ReadingAfter], off: S
         others = [_likeliest(known, c) for c in same.get(cause, ())[1:]]
         at = dict.fromkeys(a for p in (q, *others) for a in p.of.at)
         if others:
-            said = (_said(s, p).rstrip(".") for p in others)
-            message += f" Or, reading the same: {'; '.join(m[0].lower() + m[1:] for m in said)}."
+            said = (lower_first(_said(s, p).rstrip(".")) for p in others)
+            message += f" The readings would be the same if {'; or if '.join(said)}."
         out.append(Cause(cause, message, share, percent(share), reads, () if slip else tuple(at)))
     return tuple(out)
 
 
 def _likeliest(known: Inference, cause: str) -> Posterior:
-    """What a cause is told by."""
+    """The likeliest hypothesis of a cause."""
     return next(q for q in known.posteriors if cause in (q.of.cause, f"slip-{(slip_of(q) or ('', ''))[1]}"))
 
 

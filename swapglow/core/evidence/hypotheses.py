@@ -372,7 +372,7 @@ def _of_the_resistor(s: Solution, p: Position, name: str, *, either: bool) -> It
 
     yield stands("open", f"{what} is open.", _RESISTOR["open"], OPEN_OHM)
     yield stands("short", f"{what} is bridged, or shorted.", _RESISTOR["short"], SHORT_OHM)
-    bridged = f"A splash of solder or a bare lead bridges {_lower(what)}, which itself is whole."
+    bridged = f"A splash of solder or a bare lead bridges {lower_first(what)}, which itself is whole."
     yield Hypothesis(
         f"{own}-short{_ACROSS}",
         bridged,
@@ -386,7 +386,7 @@ def _of_the_resistor(s: Solution, p: Position, name: str, *, either: bool) -> It
     value = Size(1.0, 0.7, unit=OHM, per=each)
     yield stands("value", f"A resistor of about {{}} is fitted, not {show(each, OHM)}.", _VALUE, each, value)
     leaks = Size(each, 1.2)
-    beside = f"About {{}} lies across {_lower(what)}, which itself is whole."
+    beside = f"About {{}} lies across {lower_first(what)}, which itself is whole."
     parts = (PartFault(name, "leaky"),)
     yield Hypothesis(f"{own}-value{_ACROSS}", beside, twice * _LEAKY / halves, Fault(parts=parts), leaks, at=at)
 
@@ -404,7 +404,7 @@ def _of_splashes(p: Position) -> Iterable[Hypothesis]:
     for e, pair in ends:
         if e.name[0] in "RD" and is_part(p, e.name) and not e.name.startswith(_BESIDE):
             for node in pair:
-                meet.setdefault(node, []).append(_PART_WORDS.get(e.name) or _lower(_called(p, e.name)[0]))
+                meet.setdefault(node, []).append(_PART_WORDS.get(e.name) or lower_first(_called(p, e.name)[0]))
     nodes = sorted({*meet, "0"})
     pairs = [(a, b) for k, a in enumerate(nodes) for b in nodes[k + 1 :] if frozenset((a, b)) not in apart]
     for a, b in pairs:
@@ -418,7 +418,8 @@ def _of_splashes(p: Position) -> Iterable[Hypothesis]:
         )
 
 
-def _lower(words: str) -> str:
+def lower_first(words: str) -> str:
+    """A sentence as it stands inside another one."""
     return words[0].lower() + words[1:]
 
 

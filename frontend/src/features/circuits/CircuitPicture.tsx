@@ -70,22 +70,28 @@ const Carries = styled.dl`
 interface Props {
   /** The circuit as it is, with its states. */
   wiring: NonNullable<Result["wiring"]>;
-  /** The same once the chosen option is done. */
+  /** The same after the chosen option. */
   after: Result["wiring_after"];
   /** What the kind asks for. */
   details: readonly Detail[];
+  /** Told that a part's field has opened. */
+  onOpen: () => void;
 }
 
 /** The circuit's wiring as a form: press a part, and its field stands under the picture. */
-export function CircuitPicture({ wiring, after, details }: Props) {
+export function CircuitPicture({ wiring, after, details, onOpen }: Props) {
   const [when, setWhen] = useState("now");
   const [state, setState] = useState("");
   const [open, setOpen] = useState<string>();
   const frame = useRef<HTMLElement>(null);
   const shown = when === "after" && after ? after : wiring;
   const states = shown.states ?? [];
-  const at = states.find((s) => s.label === state);
+  const at = states.find((s) => s.id === state);
   const part = wiring.drawing.parts.find((p) => p.id === open);
+  const press = (pressed: Part) => {
+    setOpen(pressed.id);
+    onOpen();
+  };
   const close = () => {
     setOpen(undefined);
     frame.current?.querySelector<SVGGElement>(`[data-part="${open}"]`)?.focus();
@@ -95,11 +101,11 @@ export function CircuitPicture({ wiring, after, details }: Props) {
       <Row>
         {after && (
           <OneOfSome
-            label="Drawn"
+            label="Show"
             value={when}
             options={[
-              { id: "now", label: "As it is" },
-              { id: "after", label: "Once it is done" },
+              { id: "now", label: "Now" },
+              { id: "after", label: "Afterwards" },
             ]}
             onChange={setWhen}
           />
@@ -108,10 +114,7 @@ export function CircuitPicture({ wiring, after, details }: Props) {
           <OneOfSome
             label="Currents"
             value={at ? state : ""}
-            options={[
-              { id: "", label: "Off" },
-              ...states.map((s) => ({ id: s.label, label: s.label })),
-            ]}
+            options={[{ id: "", label: "Not shown" }, ...states]}
             onChange={setState}
           />
         )}
@@ -119,10 +122,10 @@ export function CircuitPicture({ wiring, after, details }: Props) {
       <Suspense>
         <Wiring
           drawing={shown.drawing}
-          label={when === "after" ? "Wiring once it is done" : "Wiring as it is"}
+          label={shown === wiring ? "Wiring now" : "Wiring afterwards"}
           reads={at?.parts ?? []}
           chosen={open}
-          onPress={shown === wiring ? (p) => setOpen(p.id) : undefined}
+          onPress={shown === wiring ? press : undefined}
         />
       </Suspense>
       {part && shown === wiring && (
@@ -162,7 +165,7 @@ function PartEditor({ part, states, details, onClose }: EditorProps) {
   };
   const carries = states.flatMap((s) => {
     const read = s.parts.find((p) => p.part === part.id);
-    return read ? [{ label: s.label, ...read }] : [];
+    return read ? [{ id: s.id, label: s.label, volts: read.volts, amps: read.amps }] : [];
   });
   const name = part.name.join(" ");
   return (
@@ -178,8 +181,8 @@ function PartEditor({ part, states, details, onClose }: EditorProps) {
       </Fields>
       {carries.length > 0 && (
         <Carries>
-          {carries.map((c) => (
-            <Carried key={c.label} {...c} />
+          {carries.map(({ id, ...figures }) => (
+            <Carried key={id} {...figures} />
           ))}
         </Carries>
       )}

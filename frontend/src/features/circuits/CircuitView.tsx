@@ -111,7 +111,7 @@ function One({ item, one, name }: Props) {
   const answer = item.answers[name];
   const wiring = answer?.result?.wiring;
   const details = kind?.details ?? [];
-  // Whoever types into the list keeps it, though the picture appears meanwhile.
+  // A list that somebody types into stays open when the picture appears.
   const [listed, setListed] = useState(!wiring);
   const drawn = new Set(wiring?.drawing.parts.map((p) => p.opens).filter(Boolean));
   const held = (d: Schemas["DetailOut"]) => drawn.has(d.id) || drawn.has(d.at);
@@ -127,7 +127,12 @@ function One({ item, one, name }: Props) {
       <Columns data-drawn={wiring != null}>
         <Facts>
           {wiring && (
-            <CircuitPicture wiring={wiring} after={answer.result?.wiring_after} details={details} />
+            <CircuitPicture
+              wiring={wiring}
+              after={answer.result?.wiring_after}
+              details={details}
+              onOpen={() => setListed(false)}
+            />
           )}
           <SavedChoice field="kind" label="What it is" />
           <p>{kind?.looks}</p>
@@ -137,7 +142,9 @@ function One({ item, one, name }: Props) {
           {wiring && (
             <div>
               <SmallButton aria-expanded={listed} onPress={() => setListed(!listed)}>
-                {listed ? "Only what the picture does not hold" : `All ${details.length} fields`}
+                {listed
+                  ? "Only fields that are not in the picture"
+                  : `All ${details.length} fields`}
               </SmallButton>
             </div>
           )}

@@ -119,10 +119,24 @@ function nextOf(
   return { label: first.label, onTry: () => tryOut(first.label, first.changes) };
 }
 
-/** Open the panel of that name, where there is one. */
-function openPanel(panel: string, onEdit: Props["onEdit"]) {
-  const part = TABS.find(([tab]) => tab === panel)?.[0];
-  if (part) onEdit(part);
+interface OwnWiringProps extends Pick<Props, "trying" | "onEdit"> {
+  id: string;
+}
+
+/** The lamp's wiring, fetched when it is asked for. */
+function OwnWiring({ id, trying, onEdit }: OwnWiringProps) {
+  return (
+    <Suspense>
+      <LampWiring
+        id={id}
+        previewed={Object.keys(trying.changes).length > 0}
+        onOpen={(panel) => {
+          const part = TABS.find(([tab]) => tab === panel)?.[0];
+          if (part) onEdit(part);
+        }}
+      />
+    </Suspense>
+  );
 }
 
 /** Staircase, glow box, findings and slide rule, working together on one report. */
@@ -145,11 +159,7 @@ export function Instruments(props: Props) {
         chosen={chosen}
         onChoose={setChosen}
         onEdit={(kind) => kind !== "ground" && onEdit(PANEL_OF_STAIR[kind])}
-        wiring={
-          <Suspense>
-            <LampWiring id={position.id} onOpen={(panel) => openPanel(panel, onEdit)} />
-          </Suspense>
-        }
+        wiring={<OwnWiring id={position.id} trying={trying} onEdit={onEdit} />}
       />
     ),
     glow: (

@@ -3,6 +3,7 @@ import { lazy } from "react";
 import styled from "styled-components";
 
 import { client, unwrap } from "../../api/client";
+import { keys } from "../../api/queries";
 
 const Wiring = lazy(() => import("../../instruments/Wiring"));
 
@@ -15,14 +16,16 @@ const Room = styled.div`
 interface Props {
   /** The lamp position. */
   id: string;
+  /** Whether the other instruments show a preview. */
+  previewed: boolean;
   /** Told what a part opens. */
   onOpen: (panel: string) => void;
 }
 
 /** The lamp's wiring as it is kept: press a part, and its panel opens. */
-export default function LampWiring({ id, onOpen }: Props) {
+export default function LampWiring({ id, previewed, onOpen }: Props) {
   const wiring = useQuery({
-    queryKey: ["position", id, "wiring"],
+    queryKey: [...keys.position(id), "wiring"],
     queryFn: () =>
       unwrap(client.GET("/api/positions/{key}/wiring", { params: { path: { key: id } } })),
     placeholderData: keepPreviousData,
@@ -31,6 +34,7 @@ export default function LampWiring({ id, onOpen }: Props) {
   if (!wiring.data) return null;
   return (
     <Room tabIndex={0} role="region" aria-label="Wiring">
+      {previewed && <p role="status">The preview is not in this picture.</p>}
       <Wiring
         drawing={wiring.data}
         label="The lamp's wiring"

@@ -149,7 +149,7 @@ class CableLamp(CircuitKind[CableRun]):
     parts = (
         ("Vfeed", "feed", "volts"),
         ("Rswitch", "switch", ""),
-        ("Cleak", "past the switch", "snub"),
+        ("Cleak", "across the switch", "snub"),
         ("Rbleed", "bleeder", "bleed"),
         ("Rled", "resistor", "ohm"),
         ("Dled", "LED", "led"),

@@ -147,10 +147,10 @@ class ChargeLamp(CircuitKind[ChargeLoop]):
         ("Rlamp", "old lamp", "lamp_volts"),
         ("Rled", "resistor", "ohm"),
         ("Dled", "LED", "led"),
-        ("Rbeside", "beside it", "beside"),
+        ("Rbeside", "resistor beside it", "beside"),
         ("Rfield", "field", "field"),
         ("Vgen", "generator", "running"),
-        ("Rgen", "turning", ""),
+        ("Rgen", "generator turns", ""),
         ("Rframe", "wire on frame", ""),
     )
     details = (BATTERY, RUNNING, LAMP_V, LAMP_A, READ, FIELD, NEEDS, asks.led_detail(), LED_OHM, BESIDE, GUARD)

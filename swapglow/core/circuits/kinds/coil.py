@@ -226,7 +226,7 @@ class SeriesCoil(CircuitKind[CoilLoop]):
         ("Rlamp", "old lamp", "lamp_volts"),
         ("Rled", "resistor", "ohm"),
         ("Dled", "LED", "led"),
-        ("Rbeside", "beside it", "beside"),
+        ("Rbeside", "resistor beside it", "beside"),
         ("Rcoil", "coil", "coil"),
     )
     details = (

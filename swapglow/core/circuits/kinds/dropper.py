@@ -116,9 +116,9 @@ class Dropper(CircuitKind[DropperCase]):
         ("Vmains", "feed", "volts"),
         ("Rfuse", "resistor before it", "fuse"),
         ("Cdrop", "capacitor in the feed", "drop"),
-        ("Rbleed", "across it", "bleed"),
+        ("Rbleed", "bleeder", "bleed"),
         ("Dleds", "LED string", "string"),
-        ("Csmooth", "smoothing", "smooth"),
+        ("Csmooth", "smoothing capacitor", "smooth"),
     )
     details = (VOLTS, asks.FREQUENCY, DROP, STRING, BLEED, FUSE, SMOOTH)
 

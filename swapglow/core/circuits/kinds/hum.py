@@ -131,7 +131,7 @@ class HumLamp(CircuitKind[WindingFeed]):
     )
     parts = (
         ("Vwinding", "the winding", "volts"),
-        ("Rsource", "its own", "source"),
+        ("Rsource", "source ohms", "source"),
         ("D", "", "fed"),
         ("Rled", "resistor", "ohm"),
         ("Dled", "LED", "led"),

@@ -209,7 +209,7 @@ class LampMatrix(CircuitKind[Grid]):
         ("D", "LED", "led"),
         ("Rbleed", "leak", "leak"),
         ("Rlift", "leak", "leak"),
-        ("Rheld", "held low", "rest"),
+        ("Rheld", "switch to ground", "rest"),
     )
     details = (VOLTS, ROWS, COLUMNS, asks.led_detail(), WHERE, LED_OHM, DIODE, REST, MEAN, LEAK, OFTEN, FALL)
 

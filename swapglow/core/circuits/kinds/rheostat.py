@@ -199,7 +199,7 @@ class Rheostat(CircuitKind[Knob]):
         ("Rlower", "knob, lower", "divider"),
         ("Qfollow", "follower", "cure"),
         ("Rknob", "knob", "track"),
-        ("Rshunt", "to ground", "shunt"),
+        ("Rshunt", "shunt", "shunt"),
         ("Rlamps", "old lamps", "count"),
         ("Rleds", "resistors", "ohm"),
         ("Dleds", "LEDs", "led"),

@@ -12,7 +12,7 @@ from swapglow.core.circuits.toolkit.wiring import OFF_OHM, Wiring
 from swapglow.core.drawing.drawing import Described, draw, symbol_of
 from swapglow.core.drawing.layout import ends
 from swapglow.core.drawing.symbols import CLOSED, Symbol
-from swapglow.core.engine.netlist import Capacitor, Circuit, Dc, Element, Param, Resistor, Sine, VoltageSource
+from swapglow.core.engine.netlist import Capacitor, Circuit, Dc, Diode, Element, Param, Resistor, Sine, VoltageSource
 from swapglow.core.kinds.detail import Details
 from swapglow.core.quantities import AMPERE, FARAD, OHM, VOLT, Unit, show
 
@@ -22,14 +22,11 @@ _WIRE_OHM, _OPEN_OHM = 0.1, OFF_OHM / 10
 _LEAST_V = 1e-3
 # More states than these are a knob that is turned: its two ends are shown.
 _MOST_STATES = 8
-_WORDS: Mapping[Symbol, str] = {
-    "resistor": "resistor", "lamp": "lamp", "diode": "diode", "led": "LED", "capacitor": "capacitor", "coil": "coil",
-    "contact": "contact", "supply": "feed", "alternating": "feed", "current": "current", "transistor": "transistor",
-    "block": "regulator",
-}  # fmt: skip
+# What a part is called where its symbol is no name.
+_WORDS: Mapping[Symbol, str] = {"led": "LED", "supply": "feed", "alternating": "feed", "block": "regulator"}
 
 
-# How an element's name begins, what the part is called, and the detail in which it is typed; the longest fits first.
+# How an element's name begins, what the part is called, and the detail that a press on it opens. The longest fits.
 Parts = tuple[tuple[str, str, str], ...]
 
 
@@ -48,12 +45,8 @@ def picture(parts: Parts, wiring: Wiring, solved: object, typed: Details) -> Wir
     circuit = _of_parts(wiring)
     drawing = draw(circuit, lambda e: _described(parts, wiring, e, typed))
     names = [e.name for e in circuit.elements]
-    return WiringPicture(drawing, tuple(_states(solved, names)) if _same(solved, wiring) else ())
-
-
-def _same(solved: object, wiring: Wiring) -> bool:
-    own = getattr(solved, "wiring", None)
-    return own is not None and [e.name for e in own.parts] == [e.name for e in wiring.parts]
+    states = _states(solved, names) if getattr(solved, "wiring", None) is wiring else []
+    return WiringPicture(drawing, tuple(states))
 
 
 def _least_most(value: Param) -> tuple[float, float]:
@@ -109,7 +102,7 @@ def _described(parts: Parts, wiring: Wiring, e: Element, typed: Details) -> Desc
         detail = ""
     said = typed.input(detail)
     pencil = bool(detail) and not said.empty and said.source.is_assumed
-    return Described(symbol, name or own or _WORDS[symbol], _value(wiring, e, symbol), detail, pencil)
+    return Described(symbol, name or own or _WORDS.get(symbol, symbol), _value(wiring, e, symbol), detail, pencil)
 
 
 def _symbol(wiring: Wiring, e: Element) -> Symbol:
@@ -168,13 +161,13 @@ def _states(solved: object, names: list[str]) -> list[PictureState]:
     if isinstance(solved, Sampled):
         return []
     if isinstance(solved, Cycle):
-        return [PictureState(solved.name, tuple(_over_a_cycle(solved, n) for n in names))]
+        return [PictureState("cycle", solved.name, tuple(_over_a_cycle(solved, n) for n in names))]
     if not isinstance(solved, States):
         return []
     own = [k for k, name in enumerate(solved.names) if name]
     if len(own) > _MOST_STATES:
         own = [own[0], own[-1]]
-    return [PictureState(solved.names[k], tuple(_at_rest(solved, n, k) for n in names)) for k in own]
+    return [PictureState(str(k), solved.names[k], tuple(_at_rest(solved, n, k) for n in names)) for k in own]
 
 
 def _at_rest(solved: States, name: str, k: int) -> PartRead:
@@ -186,7 +179,7 @@ def _at_rest(solved: States, name: str, k: int) -> PartRead:
 def _over_a_cycle(solved: Cycle, name: str) -> PartRead:
     """Mean of what flows forwards through a junction; of all else the RMS, and says so."""
     load = solved.load(name)
-    if name.startswith("D"):
+    if isinstance(solved.wiring.part(name), Diode):
         mean = float(load.mean_a[0])
         return PartRead(name, "", f"{show(mean if mean > LEAST_A else 0.0, AMPERE)} on average")
     return PartRead(name, f"{show(float(load.rms_v[0]), VOLT)} RMS", f"{show(solved.rms(name), AMPERE)} RMS")

@@ -51,9 +51,9 @@ class States:
             state: which, from 0.
 
         Returns:
-            False for what is no contact.
+            False if the element is not a contact.
         """
-        e = self.wiring.circuit().element(name)
+        e = self.wiring.part(name)
         if not isinstance(e, Resistor):
             return False
         ohms = np.broadcast_to(e.ohms, (len(self.names),))

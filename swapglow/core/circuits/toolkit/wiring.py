@@ -43,7 +43,7 @@ class Wiring:
         ratings: what each part that was fitted can stand.
         laws: filaments by the name of their resistor.
         switches, lights: names of the contacts, and of the junctions that give light.
-        modelled: names of elements that are no part: they make another one behave as it does.
+        modelled: names of elements that exist for the calculation only, and are not drawn.
         many: how many equal resistors side by side one element stands for, by its name.
     """
 
@@ -55,6 +55,10 @@ class Wiring:
     lights: list[str] = field(default_factory=list)
     modelled: list[str] = field(default_factory=list)
     many: dict[str, int] = field(default_factory=dict)
+
+    def part(self, name: str) -> Element:
+        """The element of that name."""
+        return next(e for e in self.parts if e.name == name)
 
     def add(self, *elements: Element) -> None:
         """Elements that no block knows."""
