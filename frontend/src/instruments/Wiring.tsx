@@ -63,7 +63,7 @@ const Group = styled.g`
 const FLAT = { step: 118, row: 84, start: 24, first: 62 };
 /** Where little room is. */
 const CLOSE = 98;
-const UPRIGHT = { step: 88, row: 106, start: 14, first: 26 };
+const UPRIGHT = { step: 88, row: 120, start: 14, first: 26 };
 /** How much lower a row is that carries currents. */
 const CARRIES = 24;
 const HALF = 22;
@@ -268,7 +268,7 @@ function turned(part: Part, upright: boolean) {
 /** What a thumb may press. */
 const target = (m: Point, { upright, carries }: Plan) =>
   upright
-    ? { x: m.x - 16, y: m.y - 36, width: 104, height: 72 }
+    ? { x: m.x - 16, y: m.y - 36, width: 116, height: 72 }
     : { x: m.x - 46, y: m.y - 44, width: 92, height: carries ? 106 : 80 };
 
 interface BaseProps {
@@ -293,6 +293,11 @@ interface TextsProps extends BaseProps {
   carries: readonly string[];
 }
 
+/** What fits beside a symbol on a phone: a range takes two lines. */
+const NARROW = 11;
+const inLines = (value: string) =>
+  value.length > NARROW ? value.split(/(?<= to) /) : value ? [value] : [];
+
 /** Name over the symbol and value under it; upright both beside it. */
 function Texts({ part, carries, middle, plan }: TextsProps) {
   const { upright } = plan;
@@ -300,23 +305,17 @@ function Texts({ part, carries, middle, plan }: TextsProps) {
   const over = part.symbol === "led" ? 27 : 18;
   if (upright) {
     const x = middle.x + (part.symbol === "led" ? 28 : 20);
-    const lines = part.name.length + (part.value ? 1 : 0) + carries.length;
-    const y = (k: number) => middle.y + 4 + (k - (lines - 1) / 2) * LINE;
-    const after = part.name.length + (part.value ? 1 : 0);
+    const values = inLines(part.value);
+    const texts = [...part.name, ...values, ...carries];
+    const first = middle.y + 4 - ((texts.length - 1) / 2) * LINE;
+    const marks = (k: number) => {
+      if (k < part.name.length) return {};
+      return k < part.name.length + values.length ? value : { "data-read": "" };
+    };
     return (
       <>
-        {part.name.map((line, k) => (
-          <text key={line} x={x} y={y(k)}>
-            {line}
-          </text>
-        ))}
-        {part.value && (
-          <text x={x} y={y(part.name.length)} {...value}>
-            {part.value}
-          </text>
-        )}
-        {carries.map((line, k) => (
-          <text key={line} x={x} y={y(after + k)} data-read="">
+        {texts.map((line, k) => (
+          <text key={`${k} ${line}`} x={x} y={first + k * LINE} {...marks(k)}>
             {line}
           </text>
         ))}

@@ -154,3 +154,9 @@ def test_equal_resistors_side_by_side_are_written_as_one_sees_them():
     parts = {p.id: p.value for p in worked("chip_bank", **EVERY["chip_bank"]).wiring.drawing.parts}
     assert (parts["R1"], parts["R2"]) == ("8 × 150\u00a0Ω", "5 × 330\u00a0Ω")
     assert (parts["D1"], parts["D2"]) == ("8 ×", "5 ×")
+
+
+def test_a_knob_goes_from_nothing_to_its_track():
+    """The engine takes no resistor of nothing; what it takes instead is no figure of the knob."""
+    parts = {p.id: p.value for p in worked("rheostat", **EVERY["rheostat"]).wiring.drawing.parts}
+    assert parts["Rknob"] == "0 to 25\u00a0Ω"

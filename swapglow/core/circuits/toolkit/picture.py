@@ -151,7 +151,11 @@ def _range(value: Param, unit: Unit) -> str:
     low, high = _least_most(value)
     if low == high or high >= _OPEN_OHM:
         return show(low, unit)
-    first, last = show(low, unit), show(high, unit)
+    last = show(high, unit)
+    if unit is OHM and low <= _WIRE_OHM:
+        # A knob's end: what is left there is the engine's, which takes no resistor of nothing.
+        return f"0 to {last}"
+    first = show(low, unit)
     number, _, own = first.rpartition("\u00a0")
     return f"{number if last.endswith(own) else first} to {last}"
 
