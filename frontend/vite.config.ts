@@ -14,6 +14,19 @@ function notices(packages: Dependency[]): string {
   return [...packages.map((p) => p.text()), ...fonts].join("\n\n---\n\n");
 }
 
+/** Who imports a module, not counting what is fetched later. */
+interface Graph {
+  getModuleInfo: (id: string) => { isEntry: boolean; importers: string[] } | null;
+}
+
+/** Whether the first view needs a module. */
+function isFirst(id: string, graph: Graph, seen = new Set<string>()): boolean {
+  const found = graph.getModuleInfo(id);
+  if (!found || seen.has(id)) return false;
+  seen.add(id);
+  return found.isEntry || found.importers.some((by) => isFirst(by, graph, seen));
+}
+
 export default defineConfig({
   base: "/static/",
   plugins: [
@@ -25,13 +38,25 @@ export default defineConfig({
     assetsInlineLimit: 0,
     modulePreload: { polyfill: false },
     sourcemap: false,
-    // What views share comes in one file: twenty small ones were asked for one by one before anything was shown.
+    // What views share comes in two files: twenty small ones were asked for one by one before anything was shown. The
+    // first view does not wait for what only later views share.
     rollupOptions: {
       // Whose packages and fonts these are, and on what terms: shown under "?".
       plugins: [
         license({ thirdParty: { output: { file: "dist/notices.txt", template: notices } } }),
       ],
-      output: { codeSplitting: { groups: [{ name: "shared", minShareCount: 2 }] } },
+      output: {
+        codeSplitting: {
+          groups: [
+            {
+              name: (id, graph) => (isFirst(id, graph) ? "shared" : null),
+              minShareCount: 2,
+              priority: 1,
+            },
+            { name: "later", minShareCount: 2 },
+          ],
+        },
+      },
     },
   },
   test: {

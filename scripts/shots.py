@@ -105,14 +105,14 @@ def _readings(name: str) -> Callable[[Page], None]:
 
 def _build(page: Page) -> None:
     _lamp("Shutter closed")(page)
-    page.get_by_role("button", name="Job", exact=True).click()
+    page.get_by_role("button", name="Build and card", exact=True).click()
     page.get_by_role("link", name="Build it, step by step").click()
     page.get_by_text("Before and after").first.wait_for()
 
 
 def _swaps(page: Page) -> None:
     _lamp("Door running")(page)
-    page.get_by_role("button", name="Swaps").click()
+    page.get_by_role("button", name="Options").click()
     page.get_by_text("weighed at every corner").wait_for()
 
 

@@ -155,10 +155,10 @@ def test_a_supply_with_a_source_resistance(house, page):
     assert "120" in steps["source"]["detail"]
     kinds = {k["id"]: k for k in house.ask("GET", "/api/catalogue")["supplies"]}
     assert [d["label"] for d in kinds["dynamo"]["details"]] == ["Winding resistance"]
-    form = sheet(page, house, lamp, re.compile("^Rail"))
+    form = sheet(page, house, lamp, "Supply")
     expect(form.get_by_role("combobox", name="Kind of supply", exact=True)).to_have_value("Rectified dynamo")
     expect(form.get_by_label("Winding resistance", exact=True)).to_have_value("120R")
-    form.get_by_text("Each end by itself").click()
+    form.get_by_text("Each end, fuse").click()
     expect(form.get_by_label("Volts, fast", exact=True)).to_be_visible()
 
 
@@ -166,7 +166,7 @@ def test_a_driver(house, page):
     lamp = house.lamp({}, {"driver_kind": "reed"})
     step = next(s for s in house.report(lamp)["snapshots"][0]["staircase"]["stairs"] if s["kind"] == "driver")
     assert (step["detail"], step["drop"]["usual"]) == ("reed contact", pytest.approx(0.02))
-    form = sheet(page, house, lamp, re.compile("^Switch|^Driver"))
+    form = sheet(page, house, lamp, "Supply")
     expect(form.get_by_role("combobox", name="What drives it", exact=True)).to_have_value("Reed contact")
     expect(form.get_by_text("Keeps some 20 mV")).to_be_visible()
     expect(form.get_by_label("What hangs on it", exact=True)).to_be_visible()
@@ -204,14 +204,14 @@ def test_an_led(house, page):
     stair = next(s for s in house.report(lamp)["snapshots"][0]["staircase"]["stairs"] if s["kind"] == "led")
     assert "Red 2 mm frosted" in stair["detail"]
     assert "red-2-frosted" in {k["id"] for k in house.ask("GET", "/api/catalogue")["leds"]}
-    form = sheet(page, house, lamp, re.compile("^LED$"))
+    form = sheet(page, house, lamp, "LED and resistor")
     expect(form.get_by_role("combobox", name="LED", exact=True)).to_have_value("Red 2 mm frosted")
 
 
 def test_a_field(house, page):
     """Its text is taken, kept, refused by its name, and acts; 60 Ω keep some 0.4 V at 6 mA and more (Ohm)."""
     lamp = house.lamp({}, {})
-    form = sheet(page, house, lamp, "Job")
+    form = sheet(page, house, lamp, "Build and card")
     field = form.get_by_label("Old holder's contact", exact=True)
     field.fill("much")
     field.blur()

@@ -122,7 +122,7 @@ def crash(page):
 SHUT = {
     "habits": ("build", "The shop's habits", "Sleeve on plus", "red, 3 mm"),
     "figures": ("drawer", "Figures of Silicon diode", "Where it lies", "tin 9, lid taped"),
-    "job": ("lamp", "Job", "Air around it", "41°C"),
+    "job": ("lamp", "Build and card", "Air around it", "41°C"),
 }
 
 

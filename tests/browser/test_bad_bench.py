@@ -163,7 +163,7 @@ def test_a_view_whose_file_does_not_come_says_so_and_opens_once_it_does(apart, l
 
 def test_escape_closes_a_sheet_and_keeps_what_was_typed(page, line, lamp):
     there(page, line, f"/position/{lamp.pk}")
-    page.get_by_role("button", name="Job").click()
+    page.get_by_role("button", name="Build and card").click()
     box(page, "Notes").fill("kept by Escape")
     page.keyboard.press("Escape")
     expect(page.locator("[data-panel]")).to_have_count(0)
@@ -448,7 +448,7 @@ def test_undo_stops_at_the_edge_of_the_view(page, line, item):
     page.wait_for_url("**/position/**")
     expect(page.get_by_role("slider")).to_be_visible()
     expect(page.get_by_role("button", name="Undo", exact=True)).to_be_disabled()
-    page.get_by_role("button", name="Job").click()
+    page.get_by_role("button", name="Build and card").click()
     box(page, "Notes").fill("its own")
     page.keyboard.press("Tab")
     expect(page.get_by_role("button", name=re.compile("^Undo edit Lamp .*: notes"))).to_be_enabled()
@@ -512,7 +512,7 @@ def test_later_work_is_shown_beside_the_earlier_and_one_is_chosen(page, line, it
 def views(item, lamp):
     yield f"/equipment/{item.pk}", ""
     yield f"/equipment/{item.pk}/take-in", ""
-    for sheet in ("Job", "LED", "Old lamp", "Resistor", "Rail"):
+    for sheet in ("Build and card", "LED and resistor", "Old lamp and looks", "Supply"):
         yield f"/position/{lamp.pk}", sheet
 
 

@@ -192,7 +192,7 @@ def test_equipment_is_edited_reordered_deleted_and_brought_back(demo, app):
     app.get_by_label("Owner").fill("back with its member")
     app.keyboard.press("Tab")
     app.get_by_role("button", name="Edit Exposure lamp").click()
-    app.get_by_text("Each end by itself").click()
+    app.get_by_text("Each end, fuse").click()
     app.get_by_label("Volts, highest", exact=True).fill("6.2V")
     app.keyboard.press("Tab")
     expect(app.get_by_text("is below the usual")).to_be_visible()

@@ -71,7 +71,7 @@ def test_a_whole_job_on_a_phone_loses_nothing(phone, line):
     page.get_by_role("button", name="Close").first.click()
     add_lamp(page, leave=True)
     page.get_by_role("slider", name="Resistor").wait_for()
-    page.get_by_role("button", name="Job", exact=True).click()
+    page.get_by_role("button", name="Build and card", exact=True).click()
     page.get_by_role("link", name="Build it, step by step").click()
 
     # The test before, then the steps; a reload and a cut in between.
@@ -154,12 +154,12 @@ def test_two_moments_are_compared_on_the_lamp(demo, tab, served):
     # Two edits of one field at once are one step: the first has another field with it.
     assert Bench()("PATCH", f"positions/{lamp.pk}", {"resistor": "4k7", "notes": "softer"})[0] == 200
     tab.goto(f"{served}/position/{lamp.pk}")
-    tab.get_by_role("button", name="Resistor", exact=True).first.click()
+    tab.get_by_role("button", name="LED and resistor", exact=True).first.click()
     field = tab.get_by_role("textbox", name="Resistor", exact=True)
     field.fill("6k8")
     field.press("Tab")
     saved(tab)
-    tab.get_by_role("button", name="Earlier", exact=True).click()
+    tab.get_by_role("button", name="History", exact=True).click()
     tab.get_by_role("button", name="Compare moments").click()
     tab.get_by_role("button", name=re.compile("^Compare: ")).nth(1).click()
     compared = tab.get_by_role("region", name="Compared")

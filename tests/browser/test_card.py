@@ -42,7 +42,7 @@ def test_a_card_is_one_page_that_says_all(name, paper, demo, tab, served):
 def test_a_card_is_reached_from_the_job_and_reads_on_a_phone(demo, tab, served):
     lamp = Position.objects.get(inputs__name="Wind hold")
     tab.goto(f"{served}/position/{lamp.pk}")
-    tab.get_by_role("button", name="Job", exact=True).click()
+    tab.get_by_role("button", name="Build and card", exact=True).click()
     tab.get_by_role("link", name="Job card to print").click()
     card = tab.get_by_role("article", name="Job card")
     expect(card.get_by_role("img", name="Bands: orange, orange, red, gold")).to_be_visible()

@@ -132,7 +132,7 @@ def test_a_ticked_step_counts_the_drawer_down_and_undo_fills_it(demo, tab, serve
 def test_a_value_made_of_several_is_fitted_from_the_lamp(demo, tab, served):
     lamp = Position.objects.get(inputs__name="Wind hold")
     tab.goto(f"{served}/position/{lamp.pk}")
-    tab.get_by_role("button", name="Resistor", exact=True).first.click()
+    tab.get_by_role("button", name="LED and resistor", exact=True).first.click()
     tab.get_by_role("button", name="What it can be made of").click()
     made = tab.get_by_role("region", name=re.compile("made of what is there$"))
     take = made.get_by_role("button", name=re.compile(r" \+ ")).first

@@ -114,7 +114,7 @@ def test_a_flasher_keeps_its_time(demo, app):
 
 def test_swaps_are_compared_and_one_is_previewed_without_leaving(demo, app):
     open_lamp(app, "Door running")
-    press(app, "Swaps")
+    press(app, "Options")
     best = app.get_by_role("article").first
     expect(best).to_contain_text("Wins: ")
     app.get_by_role("button", name="Least heat").focus()

@@ -21,7 +21,7 @@ from tests.core.pictures import swept, two_lamps
 def test_a_lens_is_picked_and_the_led_it_asks_for_is_used(demo, app):
     """White behind red gives a fraction of its light; the lens's own colour is the remedy (common practice)."""
     app.get_by_role("link", name=re.compile("^Pen lamp")).click()
-    app.get_by_role("button", name="Looks", exact=True).click()
+    app.get_by_role("button", name="Old lamp and looks", exact=True).click()
     app.get_by_text("Behind a window or lens", exact=True).click()
     picker = app.get_by_role("combobox", name="Glass, lens or tint before it")
     picker.fill("Red")
@@ -49,7 +49,7 @@ def test_a_trial_is_logged_in_two_taps_and_goes_with_undo(demo, app):
     (trial,) = Position.objects.get(inputs__name="Pen lamp").input.trials.values()
     # The value itself, not the 1.23 kΩ that is shown.
     assert (trial.resistor, trial.verdict, trial.room) == ("1234 Ω", "bright", "workshop")
-    app.get_by_role("button", name="Looks", exact=True).click()
+    app.get_by_role("button", name="Old lamp and looks", exact=True).click()
     expect(app.get_by_role("region", name="Trials").get_by_role("listitem")).to_have_count(1)
     app.keyboard.press("Control+z")
     expect(app.get_by_role("region", name="Trials")).to_have_count(0)
@@ -160,7 +160,7 @@ def test_two_lamps_in_one_photograph_are_measured_and_kept_with_their_trial(demo
     app.get_by_role("link", name=re.compile("^Pen lamp")).click()
     app.get_by_role("button", name="Log a trial").click()
     app.get_by_role("menuitem", name="Too bright").click()
-    app.get_by_role("button", name="Looks", exact=True).click()
+    app.get_by_role("button", name="Old lamp and looks", exact=True).click()
     app.get_by_role("button", name=re.compile("^Photograph of the trial")).click()
     with app.expect_file_chooser() as chooser:
         app.get_by_role("button", name="Choose a photograph").click()
@@ -198,7 +198,7 @@ def test_two_lamps_in_one_photograph_are_measured_and_kept_with_their_trial(demo
 def test_a_streak_is_counted_and_a_clipped_pair_is_refused(demo, app, tmp_path):
     Image.fromarray(swept(100, 0.4, 0.125)).save(tmp_path / "streak.png")
     app.get_by_role("link", name=re.compile("^Pen lamp")).click()
-    app.get_by_role("button", name="Looks", exact=True).click()
+    app.get_by_role("button", name="Old lamp and looks", exact=True).click()
     app.get_by_role("button", name="Pulses from a streak").click()
     sheet = app.get_by_role("dialog", name="Streak")
     with app.expect_file_chooser() as chooser:
@@ -225,7 +225,8 @@ def test_a_streak_is_counted_and_a_clipped_pair_is_refused(demo, app, tmp_path):
 
 def test_an_led_of_the_bench_is_kept_and_taken_with_its_figures(demo, app):
     app.get_by_role("link", name=re.compile("^Pen lamp")).click()
-    app.get_by_role("button", name="LED", exact=True).click()
+    app.get_by_role("button", name="LED and resistor", exact=True).click()
+    app.get_by_text("Own figures of this LED").click()
     app.get_by_label("Own light").fill("700mcd")
     app.get_by_label("at", exact=True).fill("10mA")
     app.keyboard.press("Tab")
@@ -239,10 +240,11 @@ def test_an_led_of_the_bench_is_kept_and_taken_with_its_figures(demo, app):
     expect(app.get_by_role("button", name="Figures of Bag three")).to_be_visible()
     app.get_by_role("link", name="Bench").click()
     app.get_by_role("link", name=re.compile("^Torch lamp")).click()
-    app.get_by_role("button", name="LED", exact=True).click()
+    app.get_by_role("button", name="LED and resistor", exact=True).click()
     picker = app.get_by_role("combobox", name="From this bench")
     picker.fill("Bag three")
     app.keyboard.press("Enter")
+    expect(app.get_by_text("Own figures of this LED")).to_contain_text("2 filled")
     expect(app.get_by_label("Own light")).to_have_value("700mcd")
     taken, given = (Position.objects.get(inputs__name=n).input for n in ("Torch lamp", "Pen lamp"))
     assert (taken.led_id, taken.led_light, taken.led_light_at) == (given.led_id, "700mcd", "10mA")

@@ -93,7 +93,7 @@ PAGES = {
         "a trouble": ([press("It gets hot", exact=False)], words("Let it cool")),
     },
     "an item": {"equipment": ([follow("Sidereal clock")], words("Supply rails"))},
-    "a lamp": {"position": ([follow("Dial, left")], by("slider")), "sheet": ([press("Resistor")], panel)},
+    "a lamp": {"position": ([follow("Dial, left")], by("slider")), "sheet": ([press("LED and resistor")], panel)},
     "the drawer": {
         "drawer": ([follow("Drawer")], labelled("Add values")),
         "compartment": ([press("820 Ω, empty")], by("img", "side by side")),
@@ -121,7 +121,7 @@ PAGES = {
     },
     "a lamp on AC": {
         "cycle": ([follow("Left bracket"), say("Over the cycle")], by("img", "LED current over one cycle")),
-        "rectification": ([press("Rectification", exact=False)], panel),
+        "rectification": ([press("Supply", exact=False)], panel),
         "readings": (
             [press("Readings", exact=False), follow("Readings before the swap")],
             words("What they say, inferred"),
@@ -129,8 +129,8 @@ PAGES = {
     },
     "a lamp with a driver": {
         "off": ([follow("Door running"), lambda page: page.get_by_text("Off", exact=True).click()], seen_when_off),
-        "swaps": ([press("Swaps", exact=False)], by("article")),
-        "driver": ([press("Driver")], words("What drives it")),
+        "swaps": ([press("Options", exact=False)], by("article")),
+        "driver": ([press("Supply")], words("What drives it")),
     },
     "a preview": {
         "previewing": (
@@ -140,14 +140,14 @@ PAGES = {
     },
     "the pencil": {"pencil": ([follow("Pen lamp"), press(re.compile("most of it from"))], dialog)},
     "sheets": {
-        "lamp": ([RIGHT, press("Old lamp")], panel),
-        "job": ([press("Job")], labelled("Notes")),
-        "earlier": ([press("Earlier")], sheet("Earlier states")),
-        "looks": ([press("Looks")], sheet("How it is looked at")),
-        "origin": ([press("Driver"), press(re.compile("where Driver's drop is from"))], by("menuitemradio")),
+        "lamp": ([RIGHT, press("Old lamp and looks")], panel),
+        "job": ([press("Build and card")], labelled("Notes")),
+        "earlier": ([press("History")], sheet("History")),
+        "looks": ([press("Old lamp and looks")], words("How it is looked at")),
+        "origin": ([press("Supply"), press(re.compile("where Driver's drop is from"))], by("menuitemradio")),
     },
     "a budget": {"budget": ([follow("Meridian cart")], words("together after the swaps"))},
-    "strings": {"strings": ([follow("Scale strips"), press("LED")], words("Other LEDs in this place"))},
+    "strings": {"strings": ([follow("Scale strips"), press("LED and resistor")], words("Other LEDs in this place"))},
     "a match": {"match": ([follow("Dome rotation desk"), press("Match")], by("slider", "Wind hold"))},
     "a fitted LED": {"dim": ([follow("Transit chronograph"), follow("Tape gate light")], by("table", "Trials"))},
     "a fitted circuit": {

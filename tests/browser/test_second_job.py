@@ -12,7 +12,7 @@ from tests.browser.test_bench_to_reading import saved
 pytestmark = pytest.mark.django_db(transaction=True)
 
 
-def lamp_of(app, served, name, part="Old lamp"):
+def lamp_of(app, served, name, part="Old lamp and looks"):
     lamp = Position.objects.get(inputs__name=name)
     app.goto(f"{served}/position/{lamp.pk}")
     app.get_by_role("button", name=part, exact=True).first.click()
@@ -29,11 +29,11 @@ def test_a_cue_closes_the_swap_until_it_is_explained(demo, tab, served):
     assert Position.objects.get(pk=lamp.pk).input.cues == ["series"]
     tab.reload()
     expect(tab.get_by_text("fit the same type, or find out.").first).to_be_visible()
-    tab.get_by_role("button", name="Swaps", exact=True).click()
+    tab.get_by_role("button", name="Options", exact=True).click()
     expect(tab.get_by_role("article")).to_have_count(0)
     assert axe(tab) == []
     # Somebody looked, and it is only a lamp.
-    tab.get_by_role("button", name="Old lamp", exact=True).first.click()
+    tab.get_by_role("button", name="Old lamp and looks", exact=True).first.click()
     tab.get_by_role("combobox", name="What else it does").fill("looked into")
     tab.keyboard.press("Enter")
     saved(tab)
@@ -134,6 +134,6 @@ def test_a_second_job_is_worked_out_in_a_circuit_begun_from_its_lamp(demo, tab, 
     expect(tab.get_by_role("status").filter(has_text="Type this too: Battery, key on")).to_be_visible()
     expect(tab.get_by_role("textbox", name="The old lamp's amps")).to_have_value("250\u00a0mA")
     tab.go_back()
-    tab.get_by_role("button", name="Old lamp", exact=True).first.click()
+    tab.get_by_role("button", name="Old lamp and looks", exact=True).first.click()
     expect(there.get_by_role("listitem")).to_have_count(2)
     assert len(Position.objects.get(pk=lamp.pk).equipment.input.fitted) == 6

@@ -103,7 +103,7 @@ def test_from_nothing_to_a_sized_ac_position_by_keyboard(app):
     saved(app)
     press(app, "Back to the lamp", "link")
 
-    press(app, "Rectification")
+    press(app, "Supply")
     pick(app, "Rectification", "Half-wave and capacitor")
     expect(app.get_by_text("a common negative may stay on the frame")).to_be_visible()
     press(app, "Close")
@@ -155,7 +155,8 @@ def test_an_inverted_line_is_said_on_the_readings(demo, app):
 
 def test_a_sweep_pasted_into_the_led_is_fitted_and_used(demo, app):
     open_lamp(app, "Channel 1")
-    press(app, "LED")
+    press(app, "LED and resistor")
+    app.get_by_text("Own figures of this LED").click()
     area = app.get_by_label("Sweep: volts and amps, one reading a line")
     area.fill("1.92V 1mA\n1.99V 3mA\n2.08V 8mA\n2.15V 14mA")
     app.keyboard.press("Tab")

@@ -12,6 +12,7 @@ def edit_battery(page):
     page.get_by_role("button", name="Edit Cart battery", exact=True).focus()
     page.keyboard.press("Enter")
     expect(page.locator("[data-panel]")).to_be_visible()
+    page.get_by_text("Each end, fuse").click()
 
 
 def hours(budget):
@@ -45,7 +46,7 @@ def test_a_rails_budget_follows_what_is_typed(demo, app):
 def test_a_string_of_other_leds_is_added_shown_and_taken_back(demo, app):
     open_lamp(app, "Left pier lamp")
     expect(app.get_by_text("One string")).to_have_count(0)
-    press(app, "LED")
+    press(app, "LED and resistor")
     press(app, "Add a string of other LEDs")
     pick(app, "LED of string 2", "Blue 3 mm")
     type_into(app, "Drive wanted in it", "1mA")
@@ -55,7 +56,7 @@ def test_a_string_of_other_leds_is_added_shown_and_taken_back(demo, app):
     expect(line).to_contain_text("Blue 3 mm diffused")
     app.reload()
     expect(line).to_contain_text("Blue 3 mm diffused")
-    press(app, "LED")
+    press(app, "LED and resistor")
     press(app, "Delete string 2")
     saved(app)
     app.keyboard.press("Escape")

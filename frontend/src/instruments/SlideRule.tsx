@@ -29,10 +29,13 @@ const Draw = styled.svg`
   }
   .hot {
     font: 650 13px var(--sans);
-    fill: var(--stop);
-    paint-order: stroke;
-    stroke: var(--ground);
-    stroke-width: 5px;
+    fill: var(--ground);
+    &[data-out="true"] {
+      fill: var(--stop);
+      paint-order: stroke;
+      stroke: var(--ground);
+      stroke-width: 5px;
+    }
   }
   .zone {
     font: 600 13px var(--sans);
@@ -238,20 +241,15 @@ interface HotProps {
 
 /** Where the resistor is too hot to touch. */
 function Hot({ hot, x, base, cursor }: HotProps) {
-  const end = x(hot.to_ohm) + 6;
+  const [from, to] = [x(hot.from_ohm), x(hot.to_ohm)];
   const wide = hot.label.length * 7.5;
-  const under = cursor > end - CLEAR && cursor < end + wide + CLEAR;
+  // Inside the stretch that it is about, and clear of the cursor; on a stretch that is too short, before it.
+  const under = cursor > to - wide - 3 * CLEAR && cursor < to + CLEAR;
+  const end = (under ? cursor - CLEAR : to) - CLEAR;
   return (
     <g>
-      <line
-        x1={x(hot.from_ohm)}
-        x2={x(hot.to_ohm)}
-        y1={base}
-        y2={base}
-        stroke="var(--stop)"
-        strokeWidth="5"
-      />
-      <text className="hot" x={under ? cursor + 2 * CLEAR : end} y={base + 4}>
+      <line x1={from} x2={to} y1={base} y2={base} stroke="var(--stop)" strokeWidth="15" />
+      <text className="hot" x={end} y={base + 4.5} textAnchor="end" data-out={end - wide < from}>
         {hot.label}
       </text>
     </g>

@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import { scaleLinear, type ScaleLinear } from "d3-scale";
+import { scaleLinear } from "d3-scale";
 import { area, curveStepAfter, line } from "d3-shape";
 import { Button, Radio, RadioGroup, Toolbar } from "react-aria-components";
 import styled from "styled-components";
@@ -16,15 +16,30 @@ const Wrap = styled.section`
   height: 100%;
 `;
 
-const Draw = styled.svg`
+/* Drawing and axis take the height that is left; the axis has the width that the steps leave free. */
+const Plot = styled.div`
+  position: relative;
   flex: 1;
-  width: 100%;
   min-height: 96px;
+  margin-left: 46px;
+`;
+
+const Draw = styled.svg`
+  position: absolute;
+  width: 100%;
+  height: 100%;
   overflow: visible;
-  text {
-    font: 500 12px var(--mono);
-    fill: var(--ink-soft);
-  }
+`;
+
+/* Beside the drawing and not in it: the drawing is stretched, and letters are not. */
+const Volts = styled.span`
+  position: absolute;
+  right: calc(100% + 6px);
+  transform: translateY(-50%);
+  font: 500 0.78rem/1 var(--mono);
+  letter-spacing: -0.04em;
+  color: var(--ink-soft);
+  white-space: nowrap;
 `;
 
 const Tabs = styled(RadioGroup)`
@@ -138,7 +153,8 @@ const Detail = styled.span`
 
 const W = 480;
 const H = 240;
-const GUTTER = 46;
+/** How many lines the axis has, about. */
+const TICKS = 3;
 /** A fall lower than this is seen as one without a bracket. */
 const BRACKET = 16;
 
@@ -207,8 +223,8 @@ function Steep({ staircase, causes, onEdit }: SteepProps) {
   const { stairs, top_v } = staircase;
   const shown = stairs.filter((s) => s.kind !== "ground");
   const y = scaleLinear([0, top_v], [H - 8, 10]).nice(4);
-  const width = (W - GUTTER) / shown.length;
-  const x = (k: number) => GUTTER + k * width;
+  const width = W / shown.length;
+  const x = (k: number) => k * width;
   // One point per step, and the last level held to the right-hand edge.
   const points = [...shown.map((s, k) => ({ k, level: s.level })), last(shown)];
   const usual = line<Point>(
@@ -223,12 +239,21 @@ function Steep({ staircase, causes, onEdit }: SteepProps) {
 
   return (
     <>
-      <Draw viewBox={`0 0 ${W} ${H}`} preserveAspectRatio="none" aria-hidden="true">
-        <Axis y={y} />
-        <path d={band(points) ?? ""} fill="var(--mark)" opacity="0.22" />
-        <path d={usual(points) ?? ""} fill="none" stroke="var(--ink)" strokeWidth="3" />
-        <Falls shown={shown} x={x} y={y} />
-      </Draw>
+      <Plot aria-hidden="true">
+        <Draw viewBox={`0 0 ${W} ${H}`} preserveAspectRatio="none">
+          {y.ticks(TICKS).map((t) => (
+            <line key={t} x1={0} x2={W} y1={y(t)} y2={y(t)} stroke="var(--rule-soft)" />
+          ))}
+          <path d={band(points) ?? ""} fill="var(--mark)" opacity="0.22" />
+          <path d={usual(points) ?? ""} fill="none" stroke="var(--ink)" strokeWidth="3" />
+          <Falls shown={shown} x={x} y={y} />
+        </Draw>
+        {y.ticks(TICKS).map((t) => (
+          <Volts key={t} style={{ top: `${(y(t) / H) * 100}%` }}>
+            {t} V
+          </Volts>
+        ))}
+      </Plot>
       <Steps aria-label="Parts on the way down">
         {shown.map((s, k) => (
           <Step key={s.id} data-kind={s.kind} onPress={() => onEdit(s.kind)}>
@@ -266,26 +291,6 @@ function FaultsAt({ kind, causes }: FaultsProps) {
       <Unseen>{here.length > 1 ? "causes " : "cause "}</Unseen>
       {here.join(", ")}
     </Faults>
-  );
-}
-
-interface AxisProps {
-  /** Pixels down, from a value. */
-  y: ScaleLinear<number, number>;
-}
-
-function Axis({ y }: AxisProps) {
-  return (
-    <>
-      {y.ticks(5).map((t) => (
-        <g key={t}>
-          <line x1={GUTTER} x2={W} y1={y(t)} y2={y(t)} stroke="var(--rule-soft)" />
-          <text x={GUTTER - 6} y={y(t) + 4} textAnchor="end">
-            {t} V
-          </text>
-        </g>
-      ))}
-    </>
   );
 }
 

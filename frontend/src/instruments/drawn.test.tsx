@@ -100,9 +100,17 @@ test("the staircase's line stands at the usual level and its band from lowest to
       ]}
     />,
   );
-  const labels = [...container.querySelectorAll("text")]
-    .filter((t) => /^\d+ V$/.test(t.textContent ?? ""))
-    .map((t) => [Number.parseFloat(t.textContent ?? ""), number(t, "y") - 4] as const);
+  // The labels stand beside the drawing, at a share of its height.
+  const high = Number(
+    container.querySelector("svg[preserveAspectRatio]")?.getAttribute("viewBox")?.split(" ")[3],
+  );
+  const labels = [...container.querySelectorAll<HTMLElement>("span[style*=top]")].map(
+    (t) =>
+      [
+        Number.parseFloat(t.textContent ?? ""),
+        (Number.parseFloat(t.style.top) / 100) * high,
+      ] as const,
+  );
   const y = axis(labels);
   const [band, usual] = [...container.querySelectorAll("path")];
   expect(band?.getAttribute("fill")).toBe("var(--mark)");

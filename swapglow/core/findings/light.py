@@ -136,5 +136,5 @@ def patchy(c: Context) -> Iterable[Finding]:
         percent(EVEN_ENOUGH),
         "More LEDs side by side, a dome sanded flat or frosted, a diffuser cap, a frosted window or a white-painted "
         "box spread it; further off is more even too."
-        + (" The lengths are usual ones: measure them under Looks." if c.position.looks.assumed else ""),
+        + (" The lengths are usual ones: measure them under Old lamp and looks." if c.position.looks.assumed else ""),
     )

@@ -1,8 +1,7 @@
-import styled from "styled-components";
-
 import type { Schemas } from "../../api/client";
 import { useCatalogue } from "../../api/queries";
 import { DetailField } from "../../ui/record/DetailField";
+import { More } from "../../ui/record/More";
 import { RecordContext } from "../../ui/record/record";
 import { SavedChoice } from "../../ui/record/SavedChoice";
 import { SavedQuantity } from "../../ui/record/SavedQuantity";
@@ -11,20 +10,6 @@ import { useSaveFields } from "../../ui/record/useSaveFields";
 
 /** The levels of a rail: read in one go, and with one meter. */
 const LEVELS = ["usual", "low", "high"] as const;
-
-const Apart = styled.details`
-  display: grid;
-  gap: 10px;
-  summary {
-    min-height: 32px;
-    font-size: 0.95rem;
-    font-weight: 600;
-    cursor: pointer;
-  }
-  & > div {
-    margin-top: 8px;
-  }
-`;
 
 interface Props {
   /** The rail that feeds the lamp, as it is kept. */
@@ -62,8 +47,13 @@ export function RailEditor({ rail }: Props) {
         hint={`With its ends: 13.2 (12.1-14.5) is ${rail.levels.join(", ")}`}
         together={LEVELS}
       />
-      <Apart open={rail.low.text !== "" || rail.high.text !== ""}>
-        <summary>Each end by itself</summary>
+      {kind?.details.map((d) => (
+        <DetailField key={d.id} part="details" detail={d} />
+      ))}
+      <More
+        label="Each end, fuse, rating, other loads"
+        fields={["low", "high", "fuse", "rated", "others"]}
+      >
         <SavedQuantity
           field="low"
           label={`Volts, ${rail.levels[0] ?? "lowest"}`}
@@ -76,21 +66,18 @@ export function RailEditor({ rail }: Props) {
           hint="The resistor is judged here"
           together={LEVELS}
         />
-      </Apart>
-      {kind?.details.map((d) => (
-        <DetailField key={d.id} part="details" detail={d} />
-      ))}
-      <SavedText field="fuse" label="Fuse" hint="Its rating, 0.5A; empty for none found" />
-      <SavedText
-        field="rated"
-        label="The supply gives at most"
-        hint="Rating of winding, regulator or charger, 1.5A"
-      />
-      <SavedText
-        field="others"
-        label="What else hangs on it"
-        hint="Current of all that is not a lamp here, 0.2A"
-      />
+        <SavedText field="fuse" label="Fuse" hint="Its rating, 0.5A; empty for none found" />
+        <SavedText
+          field="rated"
+          label="The supply gives at most"
+          hint="Rating of winding, regulator or charger, 1.5A"
+        />
+        <SavedText
+          field="others"
+          label="What else hangs on it"
+          hint="Current of all that is not a lamp here, 0.2A"
+        />
+      </More>
       <p>Reads as {rail.reads}.</p>
     </RecordContext>
   );

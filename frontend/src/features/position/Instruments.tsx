@@ -14,7 +14,7 @@ import { useNarrow } from "../../ui/useNarrow";
 import { today } from "../../ui/dates";
 import { ohms } from "../../ui/ohms";
 import { ClosedByDuty } from "./parts/DutyPart";
-import { PANEL_OF_STAIR, TABS, type Instrument, type Part, type Position } from "./parts/part";
+import { PANEL_OF_STAIR, partNamed, type Instrument, type Part, type Position } from "./parts/part";
 import { Strings } from "./Strings";
 import { readsOf } from "./readsOf";
 import type { useTrial } from "./useTrial";
@@ -131,7 +131,7 @@ function OwnWiring({ id, trying, onEdit }: OwnWiringProps) {
         id={id}
         previewed={Object.keys(trying.changes).length > 0}
         onOpen={(panel) => {
-          const part = TABS.find(([tab]) => tab === panel)?.[0];
+          const part = partNamed(panel);
           if (part) onEdit(part);
         }}
       />

@@ -5,7 +5,7 @@ import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { Glow } from "../../ui/Lamp";
 import { TitleField } from "../../ui/record/TitleField";
-import { TABS, type Part } from "./parts/part";
+import { PANELS, type Part } from "./parts/part";
 
 const Head = styled.div`
   display: flex;
@@ -87,16 +87,14 @@ const Tab = styled(ToggleButton)`
 interface Props {
   /** What the server answers for this view. */
   view: Schemas["PositionView"];
-  /** Whether the supply alternates, so that there is something to rectify. */
-  alternates: boolean;
-  /** The part whose panel is open. */
+  /** The part that is edited. */
   part: Part | undefined;
-  /** Open a part's panel, or shut it. */
+  /** Open the panel of a part, or shut it. */
   onEdit: (part: Part | undefined) => void;
 }
 
-/** The lamp's name, where it is, the lamps beside it, and the parts that can be edited. */
-export function PositionHead({ view, alternates, part, onEdit }: Props) {
+/** The lamp's name, where it is, the lamps beside it, and its panels. */
+export function PositionHead({ view, part, onEdit }: Props) {
   const { position, siblings, equipment_name } = view;
   return (
     <Head>
@@ -113,11 +111,14 @@ export function PositionHead({ view, alternates, part, onEdit }: Props) {
           ))}
       </Siblings>
       <Parts aria-label="Parts of this lamp" data-parts="">
-        {TABS.filter(([id]) => id !== "rectification" || alternates).map(([id, label]) => (
-          <Tab key={id} isSelected={part === id} onChange={(open) => onEdit(open ? id : undefined)}>
-            {label}
-          </Tab>
-        ))}
+        {PANELS.map(([label, parts]) => {
+          const open = part !== undefined && parts.includes(part);
+          return (
+            <Tab key={label} isSelected={open} onChange={() => onEdit(open ? undefined : parts[0])}>
+              {label}
+            </Tab>
+          );
+        })}
       </Parts>
     </Head>
   );

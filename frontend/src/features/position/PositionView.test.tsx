@@ -248,10 +248,10 @@ test("Escape puts a tried remedy back", async () => {
 });
 
 test.each([
-  ["Resistor↓drops 20.0 V4.7 kΩ", "Series resistor", "Drive wanted"],
-  ["Rail22.0 Vfeed", "Main", "Volts, usual"],
-  ["LED↓drops 2.00 VRed 5 mm", "What goes into the holder", "In series"],
-])("the step %s opens the panel %s beside the instruments", async (text, title, label) => {
+  ["Resistor↓drops 20.0 V4.7 kΩ", "LED and resistor", "Series resistor", "Drive wanted"],
+  ["Rail22.0 Vfeed", "Supply", "Main", "Volts, usual"],
+  ["LED↓drops 2.00 VRed 5 mm", "LED and resistor", "What goes into the holder", "In series"],
+])("the step %s opens the panel %s at %s", async (text, title, part, label) => {
   await open();
   const stairs = screen.getByRole("region", { name: "Volt staircase" });
   const stair = within(stairs)
@@ -260,10 +260,11 @@ test.each([
   stair?.focus();
   fireEvent.click(stair as HTMLElement);
   const panel = await screen.findByRole("region", { name: title });
-  expect(await within(panel).findByLabelText(label)).toBeTruthy();
+  const section = within(panel).getByRole("region", { name: part });
+  expect(await within(section).findByLabelText(label)).toBeTruthy();
   // Nothing is covered: the instruments stand there still, for eye and ear.
   expect(screen.getByRole("slider", { name: "Resistor" })).toBeTruthy();
-  expect(document.activeElement?.textContent).toBe(title);
+  expect([title, part]).toContain(document.activeElement?.textContent);
   fireEvent.keyDown(document.activeElement as HTMLElement, { key: "Escape" });
   expect(screen.queryByRole("region", { name: title })).toBeNull();
   expect(document.activeElement).toBe(stair);
@@ -271,7 +272,7 @@ test.each([
 
 test("the job sheet shows the circuit as SPICE text", async () => {
   await open({ "/api/positions/p1/spice": { text: "* lamp position\n.op\n" } });
-  fireEvent.click(screen.getByRole("button", { name: "Job" }));
+  fireEvent.click(screen.getByRole("button", { name: "Build and card" }));
   fireEvent.click(await screen.findByRole("button", { name: "Show SPICE text" }));
   await waitFor(() =>
     expect(screen.getByRole("region", { name: "SPICE text" }).textContent).toContain(".op"),
@@ -310,6 +311,6 @@ test("what cannot be worked out says why and can be mended", async () => {
   });
   expect((await screen.findByRole("alert")).textContent).toContain("No settled cycle was found.");
   const bar = screen.getByRole("alert");
-  fireEvent.click(within(bar).getByRole("button", { name: "LED" }));
+  fireEvent.click(within(bar).getByRole("button", { name: "LED and resistor" }));
   expect(await screen.findByRole("region", { name: "What goes into the holder" })).toBeTruthy();
 });

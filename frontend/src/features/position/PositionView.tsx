@@ -14,7 +14,7 @@ import { useSaveFields } from "../../ui/record/useSaveFields";
 import { useNarrow, useThumb } from "../../ui/useNarrow";
 import { Instruments } from "./Instruments";
 import { PartPanel } from "./parts/PartPanel";
-import { BELONGS_TO, TABS, type Part } from "./parts/part";
+import { BELONGS_TO, PANELS, partNamed, type Part } from "./parts/part";
 import { PositionHead } from "./PositionHead";
 import { TryingBar } from "./Trying";
 import { Unsolved } from "./Unsolved";
@@ -103,13 +103,13 @@ interface BenchProps {
 function Bench({ view, report, stale, problem, trying }: BenchProps) {
   const { position } = view;
   const [opened, setOpened] = useOpened();
-  const part = TABS.find(([tab]) => tab === opened)?.[0];
+  const part = partNamed(opened);
   const setPart = (next: Part | undefined) => setOpened(next ?? "");
   const narrow = useNarrow();
   const saveFields = useSaveFields(`/api/positions/${position.id}`);
   const panel = part && (
     <PartPanel
-      key={part}
+      key={PANELS.findIndex(([, parts]) => parts.includes(part))}
       part={part}
       onClose={() => setPart(undefined)}
       view={view}
@@ -131,7 +131,7 @@ function Bench({ view, report, stale, problem, trying }: BenchProps) {
       }}
     >
       <Frame>
-        <PositionHead view={view} alternates={report?.cycle != null} part={part} onEdit={setPart} />
+        <PositionHead view={view} part={part} onEdit={setPart} />
         {narrow && under === undefined && panel}
         <Beside data-open={!narrow && panel !== undefined}>
           <Work>

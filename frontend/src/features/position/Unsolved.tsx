@@ -3,21 +3,19 @@ import type { Part } from "./parts/part";
 import { Trying } from "./Trying";
 
 const MENDABLE: readonly (readonly [Part, string])[] = [
-  ["rail", "Rail"],
-  ["driver", "Driver"],
-  ["resistor", "Resistor"],
-  ["led", "LED"],
-  ["lamp", "Old lamp"],
+  ["rail", "Supply"],
+  ["led", "LED and resistor"],
+  ["lamp", "Old lamp and looks"],
 ];
 
 interface Props {
   /** Why it cannot be worked out. */
   why: string;
-  /** Open the sheet of a part. */
+  /** Open the panel of a part. */
   onEdit: (part: Part) => void;
 }
 
-/** What is said where there is no report: the reason, and the sheets it may be mended in. */
+/** What is said where there is no report: the reason, and the panels it may be mended in. */
 export function Unsolved({ why, onEdit }: Props) {
   return (
     <Trying role="alert">

@@ -1,4 +1,5 @@
 import { useCatalogue } from "../../../api/queries";
+import { More } from "../../../ui/record/More";
 import { SavedChoice } from "../../../ui/record/SavedChoice";
 import { SavedPart } from "../../../ui/record/SavedPart";
 import { SavedQuantity } from "../../../ui/record/SavedQuantity";
@@ -14,7 +15,7 @@ interface Props {
 export function AddedPart({ position }: Props) {
   const catalogue = useCatalogue().data;
   return (
-    <>
+    <More label="Shunt, diodes, regulator" fields={["shunt", "series_diodes", "regulator_id"]}>
       <SavedQuantity
         field="shunt"
         label="Shunt or load resistor"
@@ -34,6 +35,6 @@ export function AddedPart({ position }: Props) {
       />
       {position.regulator_id && <SavedChoice field="sink" label="The regulator is" />}
       {position.regulator_id && <p>Pin order differs from kind to kind: see the data sheet.</p>}
-    </>
+    </More>
   );
 }

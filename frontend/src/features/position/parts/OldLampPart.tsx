@@ -1,4 +1,5 @@
 import { useCatalogue } from "../../../api/queries";
+import { More } from "../../../ui/record/More";
 import { SavedChoice } from "../../../ui/record/SavedChoice";
 import { SavedPart } from "../../../ui/record/SavedPart";
 import { SavedCount, SavedText } from "../../../ui/record/SavedText";
@@ -22,7 +23,6 @@ export function OldLampPart({ position, report }: Props) {
   const catalogue = useCatalogue().data;
   return (
     <>
-      <DutyPart position={position} report={report} />
       <SavedPart
         field="lamp_id"
         label="Old lamp"
@@ -50,19 +50,22 @@ export function OldLampPart({ position, report }: Props) {
             hint="Side by side, all replaced by this"
           />
           <SavedChoice field="lamp_kept" label="Its glass" />
-          <SavedText
-            field="bulb_across"
-            label="Across, at its thickest"
-            hint="10.3mm; empty takes the usual"
-          />
-          <SavedText field="bulb_long" label="Long, with its base" hint="30mm" />
-          <SavedText
-            field="filament_below"
-            label="Filament under the tip"
-            hint="11mm, held beside a rule"
-          />
+          <More label="Its size" fields={["bulb_across", "bulb_long", "filament_below"]}>
+            <SavedText
+              field="bulb_across"
+              label="Across, at its thickest"
+              hint="10.3mm; empty takes the usual"
+            />
+            <SavedText field="bulb_long" label="Long, with its base" hint="30mm" />
+            <SavedText
+              field="filament_below"
+              label="Filament under the tip"
+              hint="11mm, held beside a rule"
+            />
+          </More>
         </>
       )}
+      <DutyPart position={position} report={report} />
       <p>{catalogue?.lamp_source}.</p>
     </>
   );

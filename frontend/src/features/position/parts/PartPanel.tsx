@@ -1,6 +1,10 @@
+import { useEffect, useRef, type ReactNode } from "react";
+import styled from "styled-components";
+
 import type { Report, Schemas } from "../../../api/client";
 import { inPassing, useSave } from "../../../saving/useSave";
 import { Panel } from "../../../ui/Panel";
+import { PanelPlace } from "../../../ui/panelPlace";
 import { RailEditor } from "../../equipment/RailEditor";
 import { DriverPart } from "./DriverPart";
 import { EarlierPart } from "./EarlierPart";
@@ -14,10 +18,25 @@ import { RectificationPart } from "./RectificationPart";
 import { say } from "../../../ui/say";
 import { ResistorPart } from "./ResistorPart";
 import { SwapsPart } from "./SwapsPart";
-import { TITLES, type Part, type Take, type Try } from "./part";
+import { PANELS, TITLES, type Part, type Take, type Try } from "./part";
+
+const Apart = styled.section`
+  display: flex;
+  flex-direction: column;
+  gap: 14px;
+  &:not(:first-child) {
+    margin-top: 10px;
+    border-top: 3px solid var(--rule);
+    padding-top: 12px;
+  }
+  & > h3 {
+    font-size: 1.1rem;
+    scroll-margin-top: 80px;
+  }
+`;
 
 interface Props {
-  /** Which part is open. */
+  /** The part that was asked for; its panel may have others. */
   part: Part;
   /** Shut it. */
   onClose: () => void;
@@ -29,36 +48,96 @@ interface Props {
   onTry: Try;
 }
 
-/** The panel that edits one part of the position. */
+/** A panel with the parts of the position that are edited together. */
 export function PartPanel({ part, onClose, view, report, onTry }: Props) {
   const save = useSave();
-  const { position, rail, fit } = view;
+  const [label, parts] = PANELS.find(([, all]) => all.includes(part)) ?? [TITLES[part], [part]];
   const take: Take = (changes, label) =>
-    inPassing(save("POST", `/api/positions/${position.id}/take`, { changes }, { label }));
+    inPassing(save("POST", `/api/positions/${view.position.id}/take`, { changes }, { label }));
+  const shown = parts.filter((p) => p !== "rectification" || report?.cycle);
   return (
-    <Panel title={part === "rail" ? rail.name : TITLES[part]} onClose={onClose} place={part}>
-      {part === "rail" && <RailEditor rail={rail} />}
-      {part === "driver" && <DriverPart position={position} rail={rail} report={report} />}
-      {part === "swaps" &&
-        (report?.duty.closed ? (
-          <ClosedByDuty duty={report.duty} />
-        ) : (
-          <SwapsPart position={position} onTry={onTry} />
-        ))}
-      {part === "resistor" && (
+    <Panel title={shown.length > 1 ? label : TITLES[part]} onClose={onClose}>
+      {shown.map((p, k) => (
+        <Section
+          key={p}
+          title={p === "rail" ? view.rail.name : TITLES[p]}
+          alone={shown.length === 1}
+          asked={p === part && k > 0}
+        >
+          <PanelPlace value={p}>{fieldsOf(p, { view, report, onTry, take })}</PanelPlace>
+        </Section>
+      ))}
+    </Panel>
+  );
+}
+
+interface SectionProps {
+  title: string;
+  /** It is all the panel has, and the panel's heading is its own. */
+  alone: boolean;
+  /** Whether it was asked for and stands below others. */
+  asked: boolean;
+  children: ReactNode;
+}
+
+/** A part within its panel; the one that was asked for is brought into view. */
+function Section({ title, alone, asked, children }: SectionProps) {
+  const heading = useRef<HTMLHeadingElement>(null);
+  useEffect(() => {
+    if (!asked) return;
+    heading.current?.focus({ preventScroll: true });
+    heading.current?.scrollIntoView?.({ block: "start" });
+  }, [asked]);
+  if (alone) return <Apart>{children}</Apart>;
+  return (
+    <Apart aria-label={title}>
+      <h3 ref={heading} tabIndex={-1}>
+        {title}
+      </h3>
+      {children}
+    </Apart>
+  );
+}
+
+interface Fields extends Pick<Props, "view" | "report" | "onTry"> {
+  take: Take;
+}
+
+/** The fields of a part. */
+function fieldsOf(part: Part, { view, report, onTry, take }: Fields): ReactNode {
+  const { position, rail, fit } = view;
+  switch (part) {
+    case "rail":
+      return <RailEditor rail={rail} />;
+    case "driver":
+      return <DriverPart position={position} rail={rail} report={report} />;
+    case "rectification":
+      return report?.cycle && <RectificationPart cycle={report.cycle} />;
+    case "led":
+      return <HolderPart position={position} rail={rail} fit={fit} take={take} />;
+    case "resistor":
+      return (
         <ResistorPart
           position={position}
           marks={report?.sizing.marks}
           each={report?.sizing.marks ? say(report.sizing.each) : undefined}
         />
-      )}
-      {part === "led" && <HolderPart position={position} rail={rail} fit={fit} take={take} />}
-      {part === "rectification" && report?.cycle && <RectificationPart cycle={report.cycle} />}
-      {part === "lamp" && <OldLampPart position={position} report={report} />}
-      {part === "looks" && <LooksPart position={position} report={report} onTry={onTry} />}
-      {part === "readings" && <ReadingsPart position={position} report={report} />}
-      {part === "job" && <JobPart position={position} />}
-      {part === "earlier" && <EarlierPart id={position.id} />}
-    </Panel>
-  );
+      );
+    case "lamp":
+      return <OldLampPart position={position} report={report} />;
+    case "looks":
+      return <LooksPart position={position} report={report} onTry={onTry} />;
+    case "swaps":
+      return report?.duty.closed ? (
+        <ClosedByDuty duty={report.duty} />
+      ) : (
+        <SwapsPart position={position} onTry={onTry} />
+      );
+    case "readings":
+      return <ReadingsPart position={position} report={report} />;
+    case "job":
+      return <JobPart position={position} />;
+    case "earlier":
+      return <EarlierPart id={position.id} />;
+  }
 }

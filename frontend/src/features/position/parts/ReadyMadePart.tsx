@@ -1,5 +1,6 @@
 import { useCatalogue } from "../../../api/queries";
 import { Picker } from "../../../ui/Picker";
+import { More } from "../../../ui/record/More";
 import { SavedChoice } from "../../../ui/record/SavedChoice";
 import { SavedCount, SavedText } from "../../../ui/record/SavedText";
 import { RecordContext, useRecord, within } from "../../../ui/record/record";
@@ -54,27 +55,32 @@ export function ReadyMadePart({ position, take }: Props) {
           </RecordContext>
           <SavedText field="amps" label="It draws" hint="45mA" />
           <SavedText field="at" label="at" hint="12V; empty takes the middle of its band" />
-          <SavedText field="second_amps" label="A second reading: it draws" hint="62mA" />
-          <SavedText field="second_volts" label="at, the second" hint="14V" />
-          <SavedCount
-            field="dice"
-            label="LEDs in series inside"
-            hint="Where you can count them"
-            none
-          />
-          <p>
-            What is inside is estimated from its volts and amps. Two readings, or a count of its
-            LEDs, narrow it.
-          </p>
-          <SavedChoice field="law" label="Current law" />
-          <SavedChoice field="polarised" label="Polarised" />
-          <SavedText
-            field="throttle"
-            label="Turns down to"
-            hint="Once warm: 70 %. Empty: it does not"
-          />
-          <SavedText field="after" label="after" hint="40s" />
-          <SavedText field="candela" label="Its light" hint="On axis: 3cd" />
+          <More
+            label="Second reading, inside, once warm"
+            fields={["second_amps", "second_volts", "dice", "throttle", "after", "candela"]}
+          >
+            <SavedText field="second_amps" label="A second reading: it draws" hint="62mA" />
+            <SavedText field="second_volts" label="at, the second" hint="14V" />
+            <SavedCount
+              field="dice"
+              label="LEDs in series inside"
+              hint="Where you can count them"
+              none
+            />
+            <p>
+              What is inside is estimated from its volts and amps. Two readings, or a count of its
+              LEDs, narrow it.
+            </p>
+            <SavedChoice field="law" label="Current law" />
+            <SavedChoice field="polarised" label="Polarised" />
+            <SavedText
+              field="throttle"
+              label="Turns down to"
+              hint="Once warm: 70 %. Empty: it does not"
+            />
+            <SavedText field="after" label="after" hint="40s" />
+            <SavedText field="candela" label="Its light" hint="On axis: 3cd" />
+          </More>
         </>
       )}
     </RecordContext>

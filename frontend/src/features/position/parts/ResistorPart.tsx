@@ -4,6 +4,7 @@ import { MadeOf } from "../../drawer/MadeOf";
 import { inPassing } from "../../../saving/useSave";
 import { Disclosed } from "../../../ui/Disclosed";
 import { useRecord } from "../../../ui/record/record";
+import { More } from "../../../ui/record/More";
 import { SavedChoice } from "../../../ui/record/SavedChoice";
 import { SavedQuantity } from "../../../ui/record/SavedQuantity";
 import { AddedPart } from "./AddedPart";
@@ -44,16 +45,18 @@ export function ResistorPart({ position, marks, each }: Props) {
         </Disclosed>
       )}
       <SavedChoice field="series" label="Series" />
-      <SavedChoice field="rounding" label="Rounding" />
-      <SavedChoice field="resistor_parts" label="Resistors" also={() => ({ resistor: "" })} />
-      <SavedChoice field="lead" label="Which lead" />
-      <p>
-        The current is the same in either lead. One habit a shop: ours is the positive. Half in each
-        shares the heat, and keeps some of it where a lead may touch the chassis. Where lamps share
-        a wire it goes in the lead that is not common.
-      </p>
       <SavedChoice field="rating_w" label="Power rating of each" />
-      <SavedChoice field="ceiling" label="Drive limit" />
+      <More label="Rounding, which lead, drive limit" fields={[]}>
+        <SavedChoice field="rounding" label="Rounding" />
+        <SavedChoice field="resistor_parts" label="Resistors" also={() => ({ resistor: "" })} />
+        <SavedChoice field="lead" label="Which lead" />
+        <p>
+          The current is the same in either lead. One habit a shop: ours is the positive. Half in
+          each shares the heat, and keeps some of it where a lead may touch the chassis. Where lamps
+          share a wire it goes in the lead that is not common.
+        </p>
+        <SavedChoice field="ceiling" label="Drive limit" />
+      </More>
       <AddedPart position={position} />
     </>
   );

@@ -1,6 +1,6 @@
 import type { Changes, Schemas } from "../../../api/client";
 
-/** A part of the position that has a panel of its own. */
+/** A part of the position: a section of one of the panels. */
 export type Part =
   | "rail"
   | "driver"
@@ -25,31 +25,32 @@ export type Take = (changes: Changes, label: string) => void;
 export const TITLES: Record<Part, string> = {
   rail: "Supply rail",
   driver: "Driver",
-  resistor: "Series resistor",
+  rectification: "Rectification",
   led: "What goes into the holder",
+  resistor: "Series resistor",
   lamp: "Old lamp",
   looks: "How it is looked at",
-  job: "Job",
-  rectification: "Rectification",
-  swaps: "Swaps, the best first",
+  swaps: "Options, the best first",
   readings: "Readings",
-  earlier: "Earlier states",
+  job: "Build and card",
+  earlier: "History",
 };
 
-/** The parts in the order of the current's way, then what is done with them, each as it is called in the head. */
-export const TABS: readonly (readonly [Part, string])[] = [
-  ["rail", "Rail"],
-  ["driver", "Driver"],
-  ["rectification", "Rectification"],
-  ["resistor", "Resistor"],
-  ["led", "LED"],
-  ["lamp", "Old lamp"],
-  ["looks", "Looks"],
-  ["swaps", "Swaps"],
-  ["readings", "Readings"],
-  ["job", "Job"],
-  ["earlier", "Earlier"],
+/** The panels in the order of the work, each as it is called in the head, with its sections. */
+export const PANELS: readonly (readonly [string, readonly [Part, ...Part[]]])[] = [
+  ["Supply", ["rail", "driver", "rectification"]],
+  ["LED and resistor", ["led", "resistor"]],
+  ["Old lamp and looks", ["lamp", "looks"]],
+  ["Options", ["swaps"]],
+  ["Readings", ["readings"]],
+  ["Build and card", ["job"]],
+  ["History", ["earlier"]],
 ];
+
+const PARTS = PANELS.flatMap(([, parts]) => parts);
+
+/** The part of this name. */
+export const partNamed = (name: string): Part | undefined => PARTS.find((part) => part === name);
 
 /** The instrument that a part belongs to: on a phone its panel stands under it. */
 export type Instrument = "head" | "glow" | "rule" | "findings" | "stairs";
