@@ -33,6 +33,7 @@ const VIEWS = Object.entries({
   "/equipment/:id/card": view(() => import("./features/card/CoverView")),
   "/equipment/:id/match": view(() => import("./features/match/MatchView")),
   "/position/:id": view(() => import("./features/position/PositionView")),
+  "/position/:id/alike": view(() => import("./features/alike/AlikeView")),
   "/position/:id/readings": view(() => import("./features/readings/ReadingsView")),
   "/position/:id/build": view(() => import("./features/build/BuildView")),
   "/position/:id/card": view(() => import("./features/card/CardView")),

@@ -16,6 +16,7 @@ from ninja.security import APIKeyCookie
 
 from swapglow.api import (
     about,
+    alike,
     backups,
     bench,
     cards,
@@ -96,6 +97,7 @@ api = Described(
     docs_url=None,
 )
 api.add_router("", about.router)
+api.add_router("", alike.router)
 api.add_router("", cards.router)
 api.add_router("", catalogue.router)
 api.add_router("", quick.router)

@@ -7,6 +7,7 @@ from ninja import Schema
 from pydantic import Field, StrictFloat, StrictInt, StrictStr
 
 from swapglow.core.circuits.answer import CircuitAnswer
+from swapglow.core.evidence.lot import Lot
 from swapglow.core.findings.finding import Grade
 from swapglow.core.intake.feasibility import Advice
 from swapglow.core.intake.front_door import What
@@ -36,7 +37,8 @@ from swapglow.inputs.equipment import (
     Wire,
 )
 from swapglow.inputs.kept import Unread
-from swapglow.inputs.limits import MOST_PARTS
+from swapglow.inputs.kin import FieldDifference
+from swapglow.inputs.limits import MOST_COPIES, MOST_PARTS, MOST_POSITIONS
 from swapglow.inputs.position import Beside, FunctionCheck, PositionInput, StepDone, TrialInput
 from swapglow.inputs.quantity import Line, Name, Short
 from swapglow.inputs.rail import RailInput
@@ -419,6 +421,36 @@ class BegunOut(Schema):
     what: What
     id: UUID
     panel: str
+
+
+class CopiesIn(Schema):
+    """The copies of a lamp: the name of each by its key."""
+
+    lamps: Annotated[dict[UUID, Name], Field(min_length=1, max_length=MOST_COPIES)]
+
+
+class AlikeIn(Schema):
+    """The lamps that get what one has."""
+
+    lamps: Annotated[list[UUID], Field(min_length=1, max_length=MOST_POSITIONS)]
+
+
+class OtherOut(Schema):
+    """Another lamp of the item, and what tells it from this one."""
+
+    id: UUID
+    name: str
+    alike: bool
+    same_rail: bool
+    differs: list[FieldDifference]
+
+
+class AlikeOut(Schema):
+    """The other lamps of the item, those alike judged by what was read on them, and whether live readings are taken."""
+
+    others: list[OtherOut]
+    lots: list[Lot]
+    live: bool
 
 
 class NewCircuit(Schema):

@@ -3,6 +3,8 @@
 MOST_EQUIPMENT = 1000
 MOST_RAILS = 100
 MOST_POSITIONS = 1000
+# Copies of a lamp that are made at once.
+MOST_COPIES = 200
 # Of one position, before the swap and after it each.
 MOST_READINGS = 2000
 MOST_PHOTOS = 200

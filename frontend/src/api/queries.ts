@@ -286,3 +286,26 @@ export const useEcho = (text: string, unit: Schemas["EchoIn"]["unit"]) =>
     staleTime: Infinity,
     placeholderData: keepPreviousData,
   });
+
+/** The other lamps of a lamp's item, and what tells each from it. */
+export const useAlike = (id: string) =>
+  useQuery({
+    queryKey: ["alike", id],
+    queryFn: () =>
+      unwrap(client.GET("/api/positions/{key}/alike", { params: { path: { key: id } } })),
+  });
+
+/** Names for so many copies of a lamp; none is asked for without a count. */
+export const useCopyNames = (id: string, count: number) =>
+  useQuery({
+    queryKey: ["copy-names", id, count],
+    queryFn: () =>
+      unwrap(
+        client.GET("/api/positions/{key}/copies/names", {
+          params: { path: { key: id }, query: { count } },
+        }),
+      ),
+    enabled: count > 0,
+    placeholderData: keepPreviousData,
+    retry: askedAgain,
+  });

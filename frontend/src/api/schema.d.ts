@@ -24,6 +24,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/positions/{key}/alike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description The other lamps of its item, what tells each from this one, and those alike judged by their readings.
+         */
+        get: operations["swapglow_api_alike_read"];
+        put?: never;
+        /**
+         * Make Like
+         * @description Give other lamps of the item what this one has.
+         */
+        post: operations["swapglow_api_alike_make_like"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/positions/{key}/copies/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Names
+         * @description Names for copies of a lamp, which go on from its own.
+         */
+        get: operations["swapglow_api_alike_names"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/positions/{key}/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy
+         * @description Make lamps like this one; sent twice, they are made once.
+         */
+        post: operations["swapglow_api_alike_copy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scan": {
         parameters: {
             query?: never;
@@ -1795,16 +1859,124 @@ export interface components {
             licence: string;
         };
         /**
-         * ScannedOut
-         * @description What a card in a photograph leads to: the lamp's key on this bench.
+         * AlikeOut
+         * @description The other lamps of the item, those alike judged by what was read on them, and whether live readings are taken.
          */
-        ScannedOut: {
+        AlikeOut: {
+            /** Others */
+            others: components["schemas"]["OtherOut"][];
+            /** Lots */
+            lots: components["schemas"]["Lot"][];
+            /** Live */
+            live: boolean;
+        };
+        /**
+         * FieldDifference
+         * @description A field in which two lamps differ, with what each has; "" where that is not one text.
+         */
+        FieldDifference: {
+            /** Field */
+            field: string;
+            /** Here */
+            here: string;
+            /** There */
+            there: string;
+        };
+        /**
+         * Lot
+         * @description Alike lamps by one kind of reading.
+         *
+         *     Attributes:
+         *         kind: what was read, and how it is called.
+         *         read: those that were read.
+         *         of: how many lamps there are.
+         *         low, high: between these 95 of 100 of the others will read; None before two were read, or where one stands out
+         *             and it cannot be told which.
+         *         parts: how far parts alone let two lamps differ: one sigma.
+         *         verdict: one reading is no comparison; all alike; one or more stand out; wider than parts explain.
+         *         line: the same in words.
+         */
+        Lot: {
             /**
-             * Lamp
+             * Kind
+             * @enum {string}
+             */
+            kind: "current" | "resistor_volts" | "led_volts" | "supply_volts" | "plus_volts" | "minus_volts" | "lamp_volts" | "resistor_ohms" | "led_straight" | "led_turned" | "resistor_celsius" | "led_celsius" | "regulator_celsius" | "look" | "look_other";
+            /** Label */
+            label: string;
+            /** Read */
+            read: components["schemas"]["OneOfLot"][];
+            /** Of */
+            of: number;
+            low: components["schemas"]["Shown"] | null;
+            high: components["schemas"]["Shown"] | null;
+            parts: components["schemas"]["Shown"];
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "one" | "alike" | "odd" | "wide";
+            /** Line */
+            line: string;
+        };
+        /**
+         * OneOfLot
+         * @description A lamp of the lot that was read.
+         *
+         *     Attributes:
+         *         id, name: the record's own.
+         *         reading: what it read.
+         *         odd: whether it stands out.
+         */
+        OneOfLot: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            reading: components["schemas"]["Shown"];
+            /** Odd */
+            odd: boolean;
+        };
+        /**
+         * OtherOut
+         * @description Another lamp of the item, and what tells it from this one.
+         */
+        OtherOut: {
+            /**
+             * Id
              * Format: uuid
              */
-            lamp: string;
+            id: string;
+            /** Name */
+            name: string;
+            /** Alike */
+            alike: boolean;
+            /** Same Rail */
+            same_rail: boolean;
+            /** Differs */
+            differs: components["schemas"]["FieldDifference"][];
         };
+        /**
+         * Shown
+         * @description A figure: SI value, number and unit as printed, and its origin in words.
+         */
+        Shown: {
+            /** Value */
+            value: number;
+            /** Number */
+            number: string;
+            /** Unit */
+            unit: string;
+            source: components["schemas"]["Source"];
+            /** Origin */
+            origin: string;
+        };
+        /**
+         * Source
+         * @description Where a number comes from. Only ``ASSUMED`` is pencil.
+         * @enum {string}
+         */
+        Source: "measured" | "marked" | "assumed" | "computed";
         /**
          * FieldProblem
          * @description One refusal: the field, and what would be accepted.
@@ -1826,6 +1998,35 @@ export interface components {
         Problems: {
             /** Errors */
             errors: components["schemas"]["FieldProblem"][];
+        };
+        /**
+         * AlikeIn
+         * @description The lamps that get what one has.
+         */
+        AlikeIn: {
+            /** Lamps */
+            lamps: string[];
+        };
+        /**
+         * CopiesIn
+         * @description The copies of a lamp: the name of each by its key.
+         */
+        CopiesIn: {
+            /** Lamps */
+            lamps: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * ScannedOut
+         * @description What a card in a photograph leads to: the lamp's key on this bench.
+         */
+        ScannedOut: {
+            /**
+             * Lamp
+             * Format: uuid
+             */
+            lamp: string;
         };
         /**
          * AtRails
@@ -3442,21 +3643,6 @@ export interface components {
             ticks: components["schemas"]["Tick"][];
         };
         /**
-         * Shown
-         * @description A figure: SI value, number and unit as printed, and its origin in words.
-         */
-        Shown: {
-            /** Value */
-            value: number;
-            /** Number */
-            number: string;
-            /** Unit */
-            unit: string;
-            source: components["schemas"]["Source"];
-            /** Origin */
-            origin: string;
-        };
-        /**
          * SisterReading
          * @description One reading of the sister.
          *
@@ -3544,12 +3730,6 @@ export interface components {
              */
             line: string;
         };
-        /**
-         * Source
-         * @description Where a number comes from. Only ``ASSUMED`` is pencil.
-         * @enum {string}
-         */
-        Source: "measured" | "marked" | "assumed" | "computed";
         /**
          * Stair
          * @description A step of the volt staircase: the volts it takes, and the level that is left below it.
@@ -9488,6 +9668,370 @@ export interface operations {
             };
             /** @description The phone asks too much at once. */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_alike_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlikeOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description A part of the request is refused. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_alike_make_like: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AlikeIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_alike_names: {
+        parameters: {
+            query: {
+                count: number;
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_alike_copy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopiesIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -43,6 +43,10 @@ export const MainButton = styled(Button)`
     border-color: var(--ink);
     color: var(--ground);
   }
+  &[data-disabled] {
+    background: none;
+    color: var(--ink-soft);
+  }
 `;
 
 /** A mode of the view that is on or off. */

@@ -2,7 +2,8 @@ import { Link } from "react-router";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
-import { Lamp, Light } from "../../ui/Lamp";
+import { AlikeLamps, runsOf } from "../../ui/AlikeLamps";
+import { Light } from "../../ui/Lamp";
 import { Movers } from "../../ui/Movers";
 
 const Item = styled.li`
@@ -67,8 +68,8 @@ export function EquipmentRow({ item, arranging, ...moves }: RowProps) {
         {item.promised && <Model>Promised for {item.promised}</Model>}
       </div>
       <Lamps aria-label={`Lamps of ${item.name}`}>
-        {item.positions.map((p) => (
-          <Lamp key={p.id} lamp={p} />
+        {runsOf(item.positions).map((run) => (
+          <AlikeLamps key={run[0]?.id} lamps={run} />
         ))}
         {item.lights.map((light) => (
           <Light key={light.id} item={item.id} light={light} />

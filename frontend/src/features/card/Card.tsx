@@ -98,10 +98,12 @@ interface Props {
   drawn: string;
   /** The small code that opens this lamp; none on a card that is only looked at. */
   named?: string;
+  /** All places that it is for, where one card is for several alike. */
+  places?: readonly string[];
 }
 
 /** A lamp's job card: one printed page that the next person works from. */
-export function Card({ view, report, words, kept, cautions, drawn, named }: Props) {
+export function Card({ view, report, words, kept, cautions, drawn, named, places = [] }: Props) {
   const { position, rail, equipment_name } = view;
   const first = report.snapshots[0];
   return (
@@ -111,6 +113,7 @@ export function Card({ view, report, words, kept, cautions, drawn, named }: Prop
         <span>{equipment_name}</span>
         <span>{today()}</span>
       </Head>
+      {places.length > 1 && <Places names={places} />}
       <Top>
         <Parts view={view} report={report} words={words} named={named} />
         <Code drawn={drawn} />
@@ -149,6 +152,37 @@ export function Card({ view, report, words, kept, cautions, drawn, named }: Prop
         />
       </Two>
     </Sheet>
+  );
+}
+
+const Boxes = styled.ul`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 1mm 5mm;
+  margin: 1mm 0 0;
+  padding: 0;
+  list-style: none;
+  li::before {
+    content: "";
+    display: inline-block;
+    width: 3mm;
+    height: 3mm;
+    margin-right: 1.5mm;
+    border: 1px solid var(--ink);
+  }
+`;
+
+/** Where this is fitted, each with a box to tick on paper. */
+function Places({ names }: { names: readonly string[] }) {
+  return (
+    <>
+      <h2>The same in {names.length} places</h2>
+      <Boxes>
+        {names.map((name) => (
+          <li key={name}>{name}</li>
+        ))}
+      </Boxes>
+    </>
   );
 }
 

@@ -1,7 +1,7 @@
-import { useParams } from "react-router";
+import { useParams, useSearchParams } from "react-router";
 
 import type { Report, Schemas } from "../../api/client";
-import { useCatalogue, useEquipment, usePosition, useReport } from "../../api/queries";
+import { useAlike, useCatalogue, useEquipment, usePosition, useReport } from "../../api/queries";
 import { notYet } from "../../shell/notYet";
 import { Shell } from "../../shell/Shell";
 import { Button } from "../../ui/Button";
@@ -45,6 +45,8 @@ interface Props {
 /** The card as it is kept on this bench. */
 function Kept({ view, report }: Props) {
   const { position } = view;
+  const forAll = useSearchParams()[0].has("alike");
+  const alike = useAlike(position.id).data?.others.filter((o) => o.alike) ?? [];
   const catalogue = useCatalogue().data;
   const item = useEquipment(position.equipment).data;
   const words = {
@@ -62,6 +64,7 @@ function Kept({ view, report }: Props) {
       cautions={item?.take_in.cautions ?? []}
       drawn={drawn}
       named={`${drawn}/name.svg`}
+      places={forAll ? [position.name, ...alike.map((o) => o.name)] : []}
     />
   );
 }

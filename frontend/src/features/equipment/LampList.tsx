@@ -2,7 +2,8 @@ import { useNavigate } from "react-router";
 
 import type { Schemas } from "../../api/client";
 import { MainButton } from "../../ui/Button";
-import { Lamp, Light } from "../../ui/Lamp";
+import { AlikeLamps, runsOf } from "../../ui/AlikeLamps";
+import { Light } from "../../ui/Lamp";
 import { Movers } from "../../ui/Movers";
 import { Acts, Head, Line, List, Section } from "./List";
 
@@ -34,16 +35,16 @@ export function LampList({ equipment, lamps, lights, arranging, onMove }: Props)
         <p>No lamps yet. Find every lamp before you size one.</p>
       )}
       <List>
-        {lamps.map((lamp, k) => (
-          <li key={lamp.id}>
+        {(arranging ? lamps.map((lamp) => [lamp]) : runsOf(lamps)).map((run, k) => (
+          <li key={run[0]?.id}>
             <Line>
               <List>
-                <Lamp lamp={lamp} />
+                <AlikeLamps lamps={run} />
               </List>
               {arranging && (
                 <Acts>
                   <Movers
-                    name={lamp.name}
+                    name={run[0]?.name ?? ""}
                     first={k === 0}
                     last={k === lamps.length - 1}
                     onMove={(by) => onMove(k, by)}

@@ -35,6 +35,11 @@ export function JobPart({ position }: Props) {
       <p>
         <Link to={`/position/${position.id}/card`}>Job card to print</Link>
       </p>
+      <p>
+        <Link to={`/position/${position.id}/alike`}>
+          Lamps like this one: copy, change together
+        </Link>
+      </p>
       <SpiceText id={position.id} />
       <Button isDisabled={remove.busy} onPress={() => void remove.act()}>
         Delete this lamp
