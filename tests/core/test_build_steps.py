@@ -5,16 +5,24 @@ Bodies, sleeves and fingers are common practice; the arithmetic beside the check
 
 from dataclasses import replace
 
+import numpy as np
 import pytest
 
+from scripts.fuzz.documents import document
+from swapglow.core.analysis.sizing import size, with_strings
 from swapglow.core.analysis.solution import solve
+from swapglow.core.analysis.spice_text import fitted_circuit
 from swapglow.core.assess import Bench, assess
 from swapglow.core.build_steps.before_after import RESULTS, Check, differences, summed_up
+from swapglow.core.build_steps.put_in import put_in
 from swapglow.core.build_steps.sleeves import BORES_MM, sleeve_over
 from swapglow.core.build_steps.steps import Habits, Site
 from swapglow.core.build_steps.warmth import TOO_HOT, finger, warmth
+from swapglow.core.engine.netlist import CircuitError, Resistor
 from swapglow.core.measurement.reading_after import read_after
 from swapglow.core.parts.resistor import body_celsius
+from swapglow.core.quantities import InputError
+from swapglow.inputs.to_core import position_of
 from tests.core.supplies import lamp, on
 from tests.core.test_whole_loads import driven, through
 
@@ -81,6 +89,63 @@ def test_two_resistors_go_one_in_each_lead():
     p = on("regulated", "12V", resistor="470R", resistor_parts=2)
     assert steps(p)["lead"].act == "One resistor in each lead."
     assert facts(steps(p)["clips"])["Resistor"].startswith("2 × 470 Ω")
+
+
+# What is the equipment's own, by how its elements are called; a winding's insulation nobody fits.
+SURROUNDINGS = ("Vrail", "Rsource", "Rdropper", "Rleft", "Rload", "Dload", "Vdload", "Idload", "Ddload", "Vdriver")
+NOT_FITTED = (*SURROUNDINGS, "Rpulse", "Dgate", "Rcontact", "Rinsulation")
+
+
+def test_every_part_of_500_random_circuits_has_one_step_of_its_own():
+    """The netlist that the simulator is given, against the parts in the hand."""
+    seen: dict[str, int] = {}
+    for seed in range(500):
+        try:
+            p = with_strings(position_of(*reversed(document(seed))))
+            sized = size(p)
+            circuit = fitted_circuit(p, sized.total_ohm, sized.farads)
+        except (InputError, CircuitError):
+            continue
+        parts = list(put_in(p))
+        assert len({x.id for x in parts}) == len(parts)
+        for e in circuit.elements:
+            # Where no resistor is needed its place in the netlist holds a wire.
+            wire = isinstance(e, Resistor) and float(np.max(e.ohms)) < 0.2
+            if e.name.startswith(NOT_FITTED) or wire:
+                continue
+            fits = {x.id: max((len(w) for w in x.places if e.name.startswith(w)), default=0) for x in parts}
+            its = [id_ for id_, length in fits.items() if length and length == max(fits.values())]
+            assert its, (seed, e.name, [x.id for x in parts])
+            assert len(its) == 1 or set(its) == {"regulator", "set"}, (seed, e.name, its)
+        for x in parts:
+            seen[x.id] = seen.get(x.id, 0) + 1
+            # And no step is about a part that is not there; over a check pulse the circuit is another.
+            assert x.id == "pulse-capacitor" or any(e.name.startswith(x.places) for e in circuit.elements), (seed, x.id)
+    assert {"bridge", "rectifier", "capacitor", "regulator", "lead", "diodes", "polarity", "guard"} <= seen.keys()
+    assert {"led", "module", "shunt", "load", "beside-1", "beside-2"} <= seen.keys()
+
+
+def test_what_bursts_when_it_is_turned_round_is_looked_at_before_the_first_power():
+    found = list(steps(on("winding", "12Vac", rectification="bridge_cap", resistor="1k")))
+    assert found.index("clips") < found.index("round") < found.index("power")
+    assert found.index("bridge") < found.index("capacitor") < found.index("polarity")
+    told = facts(steps(on("winding", "12Vac", rectification="bridge_cap", resistor="1k"))["round"])
+    assert told["Capacitor"] == "stripe to minus" and told["Bridge"].startswith("~ and ~ to the supply")
+    assert "round" not in steps(PLAIN)
+
+
+def test_each_further_string_is_read_across_its_own_resistor():
+    """Blue at some 3 V on 12 V through 2.2 kΩ: 9 V over the resistor (Ohm)."""
+    p = on(
+        "regulated",
+        "12V",
+        resistor="1k",
+        beside={"a": {"led_id": "blue-3-diffused", "resistor": "2k2", "name": "Dial"}},
+    )
+    found = steps(p)
+    assert facts(found["beside-1"])["Resistor"] == "2.2 kΩ"
+    volts = float(facts(found["prove-beside-1"])["Expect"].split()[0])
+    assert volts == pytest.approx(12 - 3, abs=0.35)
 
 
 def test_where_it_will_not_be_opened_again_the_trial_is_the_one():

@@ -2135,6 +2135,7 @@ export interface components {
          *         picture: what is drawn beside it.
          *         board: the board's own legend, where it was looked at.
          *         takes_parts: whether ticking it takes the lamp's parts out of stock.
+         *         places: how the names begin that its parts have in the drawn circuit.
          */
         BuildStep: {
             /** Id */
@@ -2185,6 +2186,11 @@ export interface components {
              * @default false
              */
             takes_parts: boolean;
+            /**
+             * Places
+             * @default []
+             */
+            places: string[];
         };
         /**
          * Cause
@@ -6107,6 +6113,23 @@ export interface components {
             volts: number;
         };
         /**
+         * BuildPart
+         * @description A part that an option changes: what is done with it, and how it is put back.
+         */
+        BuildPart: {
+            /** Id */
+            id: string;
+            /**
+             * Done
+             * @enum {string}
+             */
+            done: "fit" | "remove" | "change";
+            /** Act */
+            act: string;
+            /** Back */
+            back: string;
+        };
+        /**
          * CircuitAnswer
          * @description What it comes to; ``problem`` says what is missing where there is nothing yet.
          */
@@ -6134,6 +6157,7 @@ export interface components {
          *         spice: the circuit as text for a simulator; empty where there is none.
          *         wiring, wiring_after: the circuit drawn as it is, and once the chosen option is done; None where it has no
          *             wiring, or nothing changes.
+         *         build: the parts that the chosen option changes.
          */
         CircuitResult: {
             /** Line */
@@ -6195,6 +6219,11 @@ export interface components {
             spice: string;
             wiring?: components["schemas"]["WiringPicture"] | null;
             wiring_after?: components["schemas"]["WiringPicture"] | null;
+            /**
+             * Build
+             * @default []
+             */
+            build: components["schemas"]["BuildPart"][];
         };
         /**
          * Curve

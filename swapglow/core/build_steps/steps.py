@@ -4,13 +4,15 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from swapglow.core.analysis.solution import Solution
+from swapglow.core.analysis.sizing import turned
+from swapglow.core.analysis.solution import Solution, solve
 from swapglow.core.build_steps.first_power import first_power
 from swapglow.core.build_steps.own_dangers import cells_caution
 from swapglow.core.build_steps.place import old_and_new
+from swapglow.core.build_steps.put_in import put_in
 from swapglow.core.build_steps.sleeves import LEG_MM, WIRE_MM, sleeve_over
 from swapglow.core.build_steps.warmth import Warmth
-from swapglow.core.design.board import Board, board_of
+from swapglow.core.design.board import Board
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.evidence.expected import band
 from swapglow.core.evidence.metered import as_shown
@@ -20,7 +22,7 @@ from swapglow.core.measurement.reading_after import STATES, ReadingAfter, Readin
 from swapglow.core.parts.meter import amp_range, volt_range
 from swapglow.core.parts.resistor import body_of, rating_text
 from swapglow.core.planning.build_step_kinds import kind_of_step
-from swapglow.core.quantities import OHM, show
+from swapglow.core.quantities import OHM, VOLT, show
 
 Phase = Literal["try", "prepare", "fit", "prove", "close"]
 PHASES: dict[Phase, str] = {
@@ -92,6 +94,7 @@ class BuildStep:
         picture: what is drawn beside it.
         board: the board's own legend, where it was looked at.
         takes_parts: whether ticking it takes the lamp's parts out of stock.
+        places: how the names begin that its parts have in the drawn circuit.
     """
 
     id: str
@@ -106,6 +109,7 @@ class BuildStep:
     picture: Picture = ""
     board: Board | None = None
     takes_parts: bool = False
+    places: tuple[str, ...] = ()
 
 
 def _step(
@@ -120,10 +124,10 @@ def _step(
     state: str = "on",
     picture: Picture = "",
     board: Board | None = None,
+    places: tuple[str, ...] = (),
 ) -> BuildStep:
-    return BuildStep(
-        id_, phase, PHASES[phase], act, why, facts, tick, reading, state, picture, board, kind_of_step(id_).takes_parts
-    )
+    takes = kind_of_step(id_).takes_parts
+    return BuildStep(id_, phase, PHASES[phase], act, why, facts, tick, reading, state, picture, board, takes, places)
 
 
 def build_steps(
@@ -201,6 +205,17 @@ def _trial(s: Solution, readings: tuple[BuildStep, ...], site: Site, parts: tupl
         "Clips before solder: what is wrong now costs a minute.",
         parts,
     )
+    # An LED that is turned round stays dark; these parts burst, or put its volts on it the wrong way round.
+    others = [x for x in put_in(s.position) if x.way_round]
+    if any(x.id != "polarity" for x in others):
+        yield _step(
+            "round",
+            "try",
+            "Before the first power: look which way round each part is.",
+            "A part that is turned round can burst or take the LED with it.",
+            tuple(Fact(x.what, x.way_round) for x in others),
+            tick=True,
+        )
     yield _power(s, "power", "try", "First power. One hand on the switch, eyes on the meter.")
     yield from readings
     yield _step(
@@ -322,64 +337,18 @@ def _over_leg(site: Site) -> str:
 
 
 def _fitting(s: Solution, site: Site) -> Iterable[BuildStep]:
-    p = s.position
-    if p.module is None or p.module.polarised:
-        alternates = p.rail.supply.alternates
-        if not alternates or p.rectification.topology == "bridge":
-            chip = p.module is None and "chip" in p.led.id
-            act = "Plus to the long leg; the flat, and the larger part inside, are minus."
-            if chip:
-                act = "Minus to the side of the mark: a bar, a green dot or a cut corner."
-            if p.module is not None:
-                act = "Plus to the lamp's own mark; turned round it stays dark."
-            seen = "Seen from the side you solder, left and right change places."
-            picture: Picture = "chip" if chip else "polarity" if p.module is None else ""
-            board = board_of(p.board_mark, p.board_side)
-            facts = (
-                ()
-                if board is None
-                else (Fact("Minus", f"the {board.minus} pad; the {board.minus_below} one from the side you solder"),)
-            )
-            yield _step("polarity", "fit", act, seen, facts, tick=True, picture=picture, board=board)
-    if _has_resistor(s):
-        if s.sizing.parts == 2:
-            yield _step(
-                "lead",
-                "fit",
-                "One resistor in each lead.",
-                "Whichever of the two touches the frame, the other still stands before the LED.",
-            )
-        else:
-            own = "Where a wire is shared, in the lead that is this lamp's own." if p.common != "none" else ""
-            yield _step("lead", "fit", f"The resistor in the {p.lead} lead.", own)
-    if p.capacitor_f is not None or (p.rail.supply.alternates and p.rectification.reservoir):
+    for part in put_in(s.position):
+        picture: Picture = "" if not part.marked else "chip" if part.chip else "polarity"
         yield _step(
-            "capacitor",
+            part.id,
             "fit",
-            "The capacitor's stripe to minus, behind the rectifier.",
-            "Turned round it swells or bursts.",
-            tick=True,
-        )
-    if p.regulator is not None:
-        yield _step(
-            "regulator",
-            "fit",
-            f"Regulator: {p.regulator.pins}, seen {p.regulator.view}.",
-            "Its pins from the solder side read the other way round."
-            + (
-                " Its tab is one of its pins: the sink is live and hot. Insulate it; off before it is touched."
-                if p.sink
-                else ""
-            ),
-            (Fact("Capacitors", p.regulator.capacitors),),
-        )
-    if p.shunt_ohm is not None and p.shunt_w is not None and p.shunt_w >= 5:
-        yield _step(
-            "load",
-            "fit",
-            "Load resistor on bare metal, clear of wire, foam and plastic.",
-            "It gets as hot as the lamp it stands in for.",
-            (Fact("Value", show(p.shunt_ohm, OHM)),),
+            part.act,
+            part.why,
+            tuple(Fact(*f) for f in part.facts),
+            tick=part.tick,
+            picture=picture,
+            board=part.board,
+            places=part.places,
         )
     yield _step("wires", "fit", "Thread what must be threaded before it is soldered: nut, grommet, ring, shade.")
     yield _step(
@@ -399,6 +368,7 @@ def _proving(s: Solution, readings: tuple[BuildStep, ...], warm: tuple[Warmth, .
     for step in readings:
         fitted: Phase = "prove"
         yield replace(step, id=f"prove-{step.state}", phase=fitted, phase_label=PHASES[fitted])
+    yield from _strings(s)
     hot = max(warm, key=lambda w: w.usual.value, default=None)
     yield _step(
         "soak",
@@ -421,6 +391,24 @@ def _proving(s: Solution, readings: tuple[BuildStep, ...], warm: tuple[Warmth, .
     )
     for k, check in enumerate(site.habits.checks):
         yield _step(f"house-{k}", "prove", check, "A check of the house.", tick=True)
+
+
+def _strings(s: Solution) -> Iterable[BuildStep]:
+    """Each further string read across its own resistor: a meter in the common wire cannot tell them apart."""
+    p = s.position
+    # Where the string's current flows to and fro, a DC range shows nothing of it.
+    steady = not p.rail.supply.alternates or p.rectification.folds
+    for k, b in enumerate(p.beside):
+        if b.ohm is None or not steady:
+            continue
+        try:
+            amps = float(solve(turned(p, k), rule=False).usual[1])
+        except CircuitError:
+            continue
+        volts = amps * b.ohm
+        name = b.name or f"String {k + 2}"
+        facts = (Fact("Expect", show(volts, VOLT)), Fact("Meter", volt_range(volts * 1.2)))
+        yield _step(f"prove-beside-{k + 1}", "prove", f"{name}: read the volts across its own resistor.", "", facts)
 
 
 def _closing(site: Site) -> Iterable[BuildStep]:

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from typing import ClassVar, Generic, Protocol, TypeVar
 
 from swapglow.core.circuits.result import CircuitResult, Figure, Option, WiringPicture, gravest_first, picked
+from swapglow.core.circuits.toolkit.build import build
 from swapglow.core.circuits.toolkit.picture import Parts, picture
 from swapglow.core.circuits.toolkit.ratings import SLACK, Over
 from swapglow.core.circuits.toolkit.wiring import Wiring
@@ -182,12 +183,15 @@ class CircuitKind(ABC, Generic[C]):
         after = None if option is None or not option.changes else self.case(typed.changed(option.changes))
         result = self.report(Job(typed, now, options, option, after, chosen))
         findings = gravest_first((*(o.finding for o in over), *result.findings))
+        drawn = result.wiring or self._drawn(now, typed)
+        later = None if after is None or option is None else self._drawn(after, typed.changed(option.changes))
         return replace(
             result,
             options=options,
             findings=findings,
-            wiring=result.wiring or self._drawn(now, typed),
-            wiring_after=None if after is None or option is None else self._drawn(after, typed.changed(option.changes)),
+            wiring=drawn,
+            wiring_after=later,
+            build=() if drawn is None or later is None else build(drawn, later),
         )
 
     def _drawn(self, case: C, typed: Details) -> WiringPicture | None:

@@ -236,6 +236,16 @@ class WiringPicture:
 
 
 @dataclass(frozen=True)
+class BuildPart:
+    """A part that an option changes: what is done with it, and how it is put back."""
+
+    id: str
+    done: Literal["fit", "remove", "change"]
+    act: str
+    back: str
+
+
+@dataclass(frozen=True)
 class CircuitResult:
     """What a circuit comes to.
 
@@ -254,6 +264,7 @@ class CircuitResult:
         spice: the circuit as text for a simulator; empty where there is none.
         wiring, wiring_after: the circuit drawn as it is, and once the chosen option is done; None where it has no
             wiring, or nothing changes.
+        build: the parts that the chosen option changes.
     """
 
     line: str
@@ -270,6 +281,7 @@ class CircuitResult:
     spice: str = ""
     wiring: WiringPicture | None = None
     wiring_after: WiringPicture | None = None
+    build: tuple[BuildPart, ...] = ()
 
 
 def picked(options: tuple[Option, ...], chosen: str) -> Option | None:

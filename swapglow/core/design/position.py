@@ -199,6 +199,11 @@ class Position:
             )
 
     @property
+    def swallows_pulses(self) -> bool:
+        """Whether a capacitor stands across the LEDs for the pulses by which the equipment checks the lamp."""
+        return self.driver.pulses and self.capacitor_f is not None and not self.rail.supply.alternates
+
+    @property
     def bare(self) -> bool:
         """Whether no resistor of ours stands before the LEDs: a ready-made lamp's is inside, or there is none."""
         return self.resistor_ohm == 0 or (self.module is not None and self.resistor_ohm is None)

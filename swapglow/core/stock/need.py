@@ -109,10 +109,9 @@ def _needs(s: Solution) -> Iterable[Need]:
         yield Need("module", "Ready-made LED lamp" if p.band_v is None else _lamp(p.band_v), 1)
     else:
         yield _led(p.led, p.in_series * p.branches)
-        if p.rectification.second_colour:
-            yield _led(p.second_led or p.led, p.in_series * p.branches)
-        if p.rectification.guard == "led":
-            yield _led(p.led, p.in_series * p.branches)
+        if p.rail.supply.alternates and p.rectification.guard == "led":
+            other = p.second_led if p.rectification.second_colour else None
+            yield _led(other or p.led, p.in_series * p.branches)
     if not p.bare:
         watts = p.rating_w or s.rating_to_fit_w
         yield _resistor(s.sizing.each_ohm, p.resistor_parts * p.branches, watts, p.resistor_tolerance)
@@ -120,10 +119,12 @@ def _needs(s: Solution) -> Iterable[Need]:
             pieces = p.resistor_parts * p.branches
             yield Need("sundry", f"Sleeve, {piece.bore_mm:g} mm bore", pieces)
     for branch in p.beside:
-        yield from _branch(branch)
+        yield from _branch(branch, p.rectification.guard if p.rail.supply.alternates else "none")
     if p.shunt_ohm is not None:
         yield _resistor(p.shunt_ohm, p.branches if p.shunt_across == "leds" else 1, p.shunt_w, None)
     yield from _rectifier(s)
+    if p.swallows_pulses and p.capacitor_f is not None:
+        yield _capacitor(p.capacitor_f, p.capacitor_v)
     if p.series_diodes:
         yield Need("diode", "Silicon diode", p.series_diodes)
     if p.regulator is not None:
@@ -143,10 +144,12 @@ def _resistor(ohm: float, count: int, watts: float | None, tolerance: float | No
     return Need("resistor", f"{show(ohm, OHM)}{rated}", count, ohm=ohm, rating_w=watts, tolerance=tolerance)
 
 
-def _branch(b: Branch) -> Iterable[Need]:
+def _branch(b: Branch, guard: str) -> Iterable[Need]:
     yield _led(b.led, b.in_series * b.count)
-    if b.second is not None:
-        yield _led(b.second, b.in_series * b.count)
+    if guard == "led" or b.second is not None:
+        yield _led(b.second or b.led, b.in_series * b.count)
+    if guard == "diode":
+        yield Need("diode", "Silicon diode", b.count)
     if b.ohm is not None:
         yield _resistor(b.ohm, b.count, b.rating_w, None)
     if b.diodes:
@@ -165,6 +168,9 @@ def _rectifier(s: Solution) -> Iterable[Need]:
     if way.guard == "diode":
         yield Need("diode", "Silicon diode", p.branches)
     if way.reservoir and s.sizing.farads:
-        volts = p.capacitor_v
-        stands = "" if volts is None else f", {show(volts, VOLT)}"
-        yield Need("capacitor", f"{show(s.sizing.farads, FARAD)}{stands}", 1, farad=s.sizing.farads, volts=volts)
+        yield _capacitor(s.sizing.farads, p.capacitor_v)
+
+
+def _capacitor(farads: float, volts: float | None) -> Need:
+    stands = "" if volts is None else f", {show(volts, VOLT)}"
+    return Need("capacitor", f"{show(farads, FARAD)}{stands}", 1, farad=farads, volts=volts)

@@ -102,6 +102,13 @@ const Fault = styled.li`
   }
 `;
 
+const Moves = styled.ol`
+  margin: 4px 0 8px;
+  padding-left: 26px;
+  font-size: 1.1rem;
+  line-height: 1.5;
+`;
+
 const Plain = styled.ul`
   margin: 0;
   padding: 0;
@@ -165,6 +172,7 @@ export function CircuitResult({ result, chosen }: Props) {
         </Part>
       )}
       {result.options.length > 0 && <Choices options={result.options} chosen={chosen} />}
+      {result.build.length > 0 && <AtTheBench parts={result.build} />}
       <All findings={rest} />
       {result.faults.length > 0 && (
         <Part>
@@ -180,6 +188,32 @@ export function CircuitResult({ result, chosen }: Props) {
       )}
       {result.spice && <Spice text={result.spice} />}
     </>
+  );
+}
+
+interface AtTheBenchProps {
+  /** The parts that the option changes. */
+  parts: Schemas["CircuitResult"]["build"];
+}
+
+/** What is done with the iron, in order, and how it is put back. */
+function AtTheBench({ parts }: AtTheBenchProps) {
+  return (
+    <Part>
+      <h2>At the bench</h2>
+      <p>Supply off, capacitors discharged, before the iron goes near.</p>
+      <Moves>
+        {parts.map((p) => (
+          <li key={p.id}>{p.act}</li>
+        ))}
+      </Moves>
+      <h3>To put it back</h3>
+      <Moves>
+        {[...parts].reverse().map((p) => (
+          <li key={p.id}>{p.back}</li>
+        ))}
+      </Moves>
+    </Part>
   );
 }
 
