@@ -8,6 +8,7 @@ import pypdf
 import pytest
 from playwright.sync_api import expect
 
+from swapglow.core.drawing.svg import UNIT_MM
 from swapglow.records.models import Position
 from tests.browser.conftest import axe
 
@@ -28,6 +29,11 @@ def test_a_card_is_one_page_that_says_all(name, paper, demo, tab, served):
     card.get_by_role("heading", name=name).wait_for()
     pages = pypdf.PdfReader(io.BytesIO(tab.pdf(format=paper, prefer_css_page_size=False))).pages
     assert len(pages) == 1
+    # Letters of 14 units of the drawing are at least 8 pt (1 pt is 96/72 CSS px).
+    tab.emulate_media(media="print")
+    drawn = card.get_by_role("img", name="Circuit as fitted")
+    shrunk = drawn.evaluate("i => i.getBoundingClientRect().width / i.naturalWidth")
+    assert shrunk * 14 * UNIT_MM / 25.4 * 72 >= 8
     printed = plain(pages[0].extract_text())
     assert plain("Print, or save as PDF") not in printed
     # Every word of the card stands on the paper, in whatever order its columns are read.
@@ -53,3 +59,19 @@ def test_a_card_is_reached_from_the_job_and_reads_on_a_phone(demo, tab, served):
     tab.set_viewport_size({"width": 390, "height": 844})
     assert tab.evaluate("document.documentElement.scrollWidth") <= 390
     assert axe(tab) == []
+
+
+def test_a_cover_is_printed_with_all_cards_each_on_its_page(demo, tab, served):
+    item = Position.objects.get(inputs__name="Dial, left").equipment
+    lamps = [p.input.name for p in item.positions.all()]
+    tab.goto(f"{served}/equipment/{item.pk}/card")
+    tab.get_by_role("button", name="With all cards").click()
+    expect(tab.get_by_role("article", name="Job card")).to_have_count(len(lamps), timeout=60_000)
+    for picture in tab.get_by_role("img", name="Circuit as fitted").all():
+        picture.evaluate("i => i.decode()")
+    pages = pypdf.PdfReader(io.BytesIO(tab.pdf(format="A4"))).pages
+    texts = [plain(page.extract_text()) for page in pages]
+    assert all(plain(name) in texts[0] for name in lamps)
+    assert len(texts) == 1 + len(lamps)
+    for name, text in zip(lamps, texts[1:], strict=True):
+        assert text.startswith(plain(name))

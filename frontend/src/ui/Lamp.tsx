@@ -61,6 +61,10 @@ export function Lamp({ lamp }: Props) {
   );
 }
 
+/** The view of a circuit, or of a fitted LED to be dimmed. */
+export const viewOf = (item: string, light: Schemas["LightOut"]): string =>
+  `/equipment/${item}/${light.what === "dim" ? "dim" : "fitted"}/${light.id}`;
+
 interface LightProps {
   /** The key of the item that it is of. */
   item: string;
@@ -88,7 +92,7 @@ export function Light({ item, light }: LightProps) {
           }
         />
       </svg>
-      <Words to={`/equipment/${item}/${light.what === "dim" ? "dim" : "fitted"}/${light.id}`}>
+      <Words to={viewOf(item, light)}>
         <strong>
           {light.name}
           {light.grade && light.grade !== "note" && <GradeMark grade={light.grade} bare />}

@@ -8,7 +8,10 @@ from swapglow.core.drawing.symbols import HALF
 # A step across between two nodes, and down between two rows, in drawing units.
 STEP, ROW, EDGE = 116.0, 78.0, 40.0
 _LEFT, _TOP = 30.0, 40.0
-_LINE = 14.0
+_LINE = 15.0
+# Letters of 14 units are 8.3 pt on paper, and seven steps across fit a page.
+_LETTERS = 14
+UNIT_MM = 0.21
 _SVG = "http://www.w3.org/2000/svg"
 
 
@@ -29,11 +32,11 @@ def svg(drawing: Drawing, title: str = "The fitted circuit") -> str:
         {
             "xmlns": _SVG,
             "viewBox": f"0 0 {width:g} {height:g}",
-            "width": f"{width:g}",
-            "height": f"{height:g}",
+            "width": f"{width * UNIT_MM:.1f}mm",
+            "height": f"{height * UNIT_MM:.1f}mm",
             "role": "img",
             "font-family": "sans-serif",
-            "font-size": "13",
+            "font-size": f"{_LETTERS}",
             "fill": "none",
             "stroke": "#000",
             "stroke-width": "1.6",

@@ -55,6 +55,8 @@ _NAMES = {
 _WAY = ("Rsource", "Rdropper", "Rleft", "Vdriver", "Drectifier", "Vkept", "Vregulator", "Rinside", "Dseries", "Dinner")
 # A longer string is drawn as one junction, with its count.
 _MOST_APART = 4
+# So many steps across fit a page in letters that can be read there.
+_FIT_A_PAGE = 7
 # A winding's insulation is there for the arithmetic alone: nobody fits it.
 _NOT_DRAWN = ("Rinsulation",)
 # LEDs give light; other diodes do not.
@@ -74,14 +76,17 @@ def schematic(position: Position) -> str:
         NotConverged: its filaments have no rest.
         CannotBuild: a part of it is not built on its waveform.
     """
-    return svg(drawing(position))
+    apart = drawing(position)
+    wide = max(n.across for n in apart.nodes) > _FIT_A_PAGE
+    return svg(drawing(position, folded=True) if wide and position.in_series > 1 else apart)
 
 
-def drawing(position: Position) -> Drawing:
+def drawing(position: Position, *, folded: bool = False) -> Drawing:
     """The fitted circuit drawn.
 
     Args:
         position: the swap.
+        folded: whether its string is one symbol, however short.
 
     Returns:
         Its parts, each with the panel that it opens.
@@ -91,10 +96,10 @@ def drawing(position: Position) -> Drawing:
         CannotBuild: a part of it is not built on its waveform.
     """
     sized = size(position)
-    folded = position.in_series > _MOST_APART
+    folded = folded or position.in_series > _MOST_APART
     circuit = fitted_circuit(position, sized.total_ohm, sized.farads, stacked=folded)
     shown_ = tuple(e for e in circuit.elements if e.name not in _NOT_DRAWN)
-    return draw(replace(circuit, elements=shown_), lambda e: _described(e, position), _of_the_way)
+    return draw(replace(circuit, elements=shown_), lambda e: _described(e, position, folded), _of_the_way)
 
 
 def _of_the_way(e: Element) -> bool:
@@ -117,17 +122,13 @@ def _symbol(e: Element, position: Position) -> Symbol:
     return "led" if _lights(e) else "block" if isinstance(e, VoltageSource) else symbol_of(e)
 
 
-def _described(e: Element, position: Position) -> Described:
+def _described(e: Element, position: Position, folded: bool) -> Described:
     """What a part is, how large, and which panel it opens."""
     longest = max((k for k in _NAMES if e.name.startswith(k)), key=len)
     name, opens = _NAMES[longest]
     if longest in ("R", "D"):
         name = e.name if longest == "R" else f"LED {e.name[1:]}"
-        if (
-            longest == "D"
-            and position.in_series > 1
-            and (position.rail.supply.alternates or position.in_series > _MOST_APART)
-        ):
+        if longest == "D" and position.in_series > 1 and (position.rail.supply.alternates or folded):
             name = f"{position.in_series} LEDs"
     return Described(_symbol(e, position), name, _value(e, position), opens, _pencil(e, position))
 

@@ -4,7 +4,9 @@ import type { Report, Schemas } from "../../api/client";
 import { Bands } from "../../instruments/Bands";
 import { say } from "../../ui/say";
 import { today } from "../../ui/dates";
+import { Circuit } from "./Circuit";
 import { Paper } from "./Paper";
+import { Places } from "./Places";
 import { StairsDrawn } from "./StairsDrawn";
 
 const Sheet = styled(Paper)`
@@ -76,6 +78,7 @@ const List = styled.ul`
 /** How the page is printed. */
 export const CardPage = createGlobalStyle`
   @page { margin: 10mm 12mm; }
+  @page wide { size: landscape; }
   @media print {
     html { font-size: 13px; }
     body, #root, main { min-height: 0; padding: 0; margin: 0; }
@@ -152,55 +155,6 @@ export function Card({ view, report, words, kept, cautions, drawn, named, places
         />
       </Two>
     </Sheet>
-  );
-}
-
-const Boxes = styled.ul`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 1mm 5mm;
-  margin: 1mm 0 0;
-  padding: 0;
-  list-style: none;
-  li::before {
-    content: "";
-    display: inline-block;
-    width: 3mm;
-    height: 3mm;
-    margin-right: 1.5mm;
-    border: 1px solid var(--ink);
-  }
-`;
-
-/** Where this is fitted, each with a box to tick on paper. */
-function Places({ names }: { names: readonly string[] }) {
-  return (
-    <>
-      <h2>The same in {names.length} places</h2>
-      <Boxes>
-        {names.map((name) => (
-          <li key={name}>{name}</li>
-        ))}
-      </Boxes>
-    </>
-  );
-}
-
-const Drawing = styled.img`
-  display: block;
-  max-width: 100%;
-  max-height: 32mm;
-  margin: 1mm auto;
-  background: #fff;
-`;
-
-/** The fitted circuit, as it would be drawn on paper in any look. */
-function Circuit({ drawn }: Pick<Props, "drawn">) {
-  return (
-    <>
-      <h2>Circuit as fitted</h2>
-      <Drawing src={`${drawn}/schematic.svg`} alt="Circuit as fitted" />
-    </>
   );
 }
 

@@ -1,13 +1,16 @@
+import { useState } from "react";
 import { Link, useParams } from "react-router";
 import styled, { createGlobalStyle } from "styled-components";
 
 import type { Schemas } from "../../api/client";
-import { useCatalogue, useEquipment } from "../../api/queries";
+import { useCatalogue, useEquipment, usePosition, useReport } from "../../api/queries";
 import { notYet } from "../../shell/notYet";
 import { Shell } from "../../shell/Shell";
-import { Button } from "../../ui/Button";
-import { Glow } from "../../ui/Lamp";
+import { Button, Mode } from "../../ui/Button";
+import { Glow, viewOf } from "../../ui/Lamp";
 import { today } from "../../ui/dates";
+import { CardPage } from "./Card";
+import { KeptCard } from "./KeptCard";
 import { Paper } from "./Paper";
 
 const Page = createGlobalStyle`
@@ -39,21 +42,52 @@ const Lamps = styled.ol`
   }
 `;
 
+/* Each card begins a page of its own. */
+const Sheet = styled.div`
+  break-before: page;
+`;
+
 /** An item's cover: all its lamps, how it opens and closes, what was taken out, what to mind. */
 export default function CoverView() {
   const { id = "" } = useParams();
   const view = useEquipment(id);
+  const [cards, setCards] = useState(false);
   if (!view.data) return notYet(view);
   const item = view.data;
   return (
     <Shell title={`Cover, ${item.name}`} steps={item.steps} up={`/equipment/${id}`}>
       <Page />
       <p data-print="no">
-        <Button onPress={() => window.print()}>Print, or save as PDF</Button>
+        <Button onPress={() => window.print()}>Print, or save as PDF</Button>{" "}
+        <Mode isSelected={cards} onChange={setCards}>
+          With all cards
+        </Mode>
       </p>
       <Cover item={item} />
+      {cards && <CardPage />}
+      {cards &&
+        item.positions.map((p) => (
+          <Sheet key={p.id}>
+            <OneCard id={p.id} name={p.name} />
+          </Sheet>
+        ))}
     </Shell>
   );
+}
+
+interface OneCardProps {
+  /** The lamp's key. */
+  id: string;
+  name: string;
+}
+
+/** A lamp's card behind the cover. */
+function OneCard({ id, name }: OneCardProps) {
+  const view = usePosition(id);
+  const answer = useReport(id, {});
+  if (view.data && answer.data) return <KeptCard view={view.data} report={answer.data.report} />;
+  const problem = view.error ?? answer.error;
+  return <p role="status">{problem ? `${name}: ${problem.message}` : `${name}…`}</p>;
 }
 
 function Cover({ item }: { item: Schemas["EquipmentOut"] }) {
@@ -85,6 +119,17 @@ function Cover({ item }: { item: Schemas["EquipmentOut"] }) {
               </strong>
               , {stages.find((s) => s.id === p.stage)?.label ?? p.stage}. {p.rail}.
               {p.line && <div>{p.line}</div>}
+            </div>
+          </li>
+        ))}
+        {item.lights.map((light) => (
+          <li key={light.id}>
+            <span />
+            <div>
+              <strong>
+                <Link to={viewOf(item.id, light)}>{light.name}</Link>
+              </strong>
+              {light.line && <div>{light.line}</div>}
             </div>
           </li>
         ))}

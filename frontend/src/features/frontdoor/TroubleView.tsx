@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { useBench, useCatalogue } from "../../api/queries";
 import { notYet } from "../../shell/notYet";
 import { Shell } from "../../shell/Shell";
+import { viewOf } from "../../ui/Lamp";
 import { panelAt } from "../../ui/panelPlace";
 import { useRoving } from "../../ui/useRoving";
 import { ViewHead, ViewTitle } from "../../ui/ViewHead";
@@ -135,7 +136,7 @@ interface WhichProps {
 /** The lamps on the bench, by item. */
 function WhichLamp({ trouble, items }: WhichProps) {
   const { list, onKeyDown } = useRoving<HTMLUListElement>();
-  const some = items.filter((e) => e.positions.length > 0);
+  const some = items.filter((e) => e.positions.length + e.lights.length > 0);
   if (some.length === 0) return <p>No lamp is on the bench yet. Add it first.</p>;
   return (
     <section>
@@ -148,6 +149,12 @@ function WhichLamp({ trouble, items }: WhichProps) {
               {e.positions.map((p) => (
                 <Link key={p.id} to={at(trouble, p.id)}>
                   {p.name}
+                </Link>
+              ))}
+              {/* A circuit has its readings, faults and cures in its own view. */}
+              {e.lights.map((light) => (
+                <Link key={light.id} to={viewOf(e.id, light)}>
+                  {light.name}
                 </Link>
               ))}
             </div>
