@@ -10,6 +10,7 @@ from ninja import Query, Router
 
 from swapglow.api.attached import attached
 from swapglow.api.schemas import DayBlock, DayHeld, DayOut, DayTask, DurationOut, FindOut, FoundOut, Problems
+from swapglow.core.planning.build_step_kinds import day_tick
 from swapglow.core.planning.day import Done, at_clock, meanwhile, while_hot
 from swapglow.core.planning.work import KINDS, Task
 from swapglow.inputs.quantity import Line, Short
@@ -25,7 +26,15 @@ USUAL_HOURS = 4.0
 
 def _task(t: Task, at: str = "") -> DayTask:
     return DayTask(
-        lamp=t.lamp, item=t.item, lamp_id=t.lamp_id, kind=t.kind, label=KINDS[t.kind], at=at, minutes=round(t.minutes)
+        lamp=t.lamp,
+        item=t.item,
+        lamp_id=t.lamp_id,
+        item_id=t.item_id,
+        tick=day_tick(t.kind),
+        kind=t.kind,
+        label=KINDS[t.kind],
+        at=at,
+        minutes=round(t.minutes),
     )
 
 

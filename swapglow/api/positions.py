@@ -33,11 +33,11 @@ from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.spice_text import spice_text
 from swapglow.core.circuits import CIRCUITS
 from swapglow.core.circuits.from_lamp import from_lamp
-from swapglow.core.drawing.drawing import Drawing
 from swapglow.core.drivers import DRIVERS
 from swapglow.core.drivers.driver import State
 from swapglow.core.parts.sweep import SweepReport, sweep_report
-from swapglow.core.presentation.schematic import drawing, schematic
+from swapglow.core.presentation.probes import LampPicture, probes
+from swapglow.core.presentation.schematic import drawing, old_drawing, schematic
 from swapglow.core.quantities import InputError
 from swapglow.core.search import Swaps, search
 from swapglow.inputs.kept import check_change
@@ -199,10 +199,12 @@ def drawn(request: HttpRequest, key: UUID) -> HttpResponse:
     return answer
 
 
-@router.get("/positions/{key}/wiring", response={200: Drawing, 404: Problems, 422: Problems})
-def wiring(request: HttpRequest, key: UUID) -> Drawing:
-    """The fitted circuit drawn; each part says which panel changes it."""
-    return drawing(reports.as_read_of(find(key)))
+@router.get("/positions/{key}/wiring", response={200: LampPicture, 404: Problems, 422: Problems})
+def wiring(request: HttpRequest, key: UUID) -> LampPicture:
+    """The fitted circuit drawn; each part says which panel changes it, and each reading where its leads go."""
+    core = reports.as_read_of(find(key))
+    drawn = drawing(core)
+    return LampPicture(drawn, old_drawing(core), probes(drawn))
 
 
 @router.post("/positions/{key}/take", response={200: PositionAnswer, 404: Problems, 422: Problems})

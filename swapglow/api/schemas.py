@@ -611,11 +611,13 @@ class DrawnOut(Schema):
 
 
 class DayTask(Schema):
-    """One thing to do; the clock says when hands are at it."""
+    """One thing to do; the clock says when hands are at it, and ``tick`` what is ticked once it is done."""
 
     lamp: str
     item: str
     lamp_id: str
+    item_id: str
+    tick: str
     kind: str
     label: str
     at: str

@@ -68,7 +68,7 @@ def test_mains_and_what_is_forbidden_are_no_work_of_the_day(demo):
     bench("PATCH", f"positions/{p.pk}", {"mains": False, "resistor": "10R"})
     assert summaries.refresh()
     why = {h["lamp"]: h["why"] for h in day(bench)["held"]}["Wind hold"]
-    assert why.startswith("Something forbids it: ")
+    assert why.startswith("Not yet: ")
     assert "Wind hold" not in {t["lamp"] for t in day(bench)["hot"]}
 
 

@@ -146,7 +146,7 @@ def test_a_value_made_of_several_is_fitted_from_the_lamp(demo, tab, served):
 def test_the_day_plans_waits_and_goes_out_as_a_calendar(stored):
     page = stored
     now = page.get_by_role("region", name="Needs a hand now")
-    expect(now.get_by_role("link", name=re.compile("^Read what is asked: "))).to_have_count(5)
+    expect(now.get_by_role("link", name=re.compile("^Take the readings the app asks for: "))).to_have_count(5)
     now.get_by_role("link", name="The whole day").click()
     # Its parts are typed one after another, the year first.
     page.get_by_role("group", name="From").get_by_role("spinbutton").first.click()

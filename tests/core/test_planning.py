@@ -9,8 +9,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from swapglow.core.planning.build_step_kinds import day_tick
 from swapglow.core.planning.day import at_clock, first_come, meanwhile, plan_day, while_hot
 from swapglow.core.planning.durations import durations_of
+from swapglow.core.planning.remaining_work import kinds_left
 from swapglow.core.planning.work import CHANGE_MIN, KINDS, SET_UP_MIN, SOAK_MIN, USUAL_MIN, Lamp, tasks_of
 from swapglow.core.quantities import InputError
 from swapglow.core.quantities.everyday import read_minutes
@@ -197,3 +199,11 @@ def test_times_are_read_as_people_write_them(text, minutes):
 def test_what_is_no_time_is_refused(text):
     with pytest.raises(InputError, match=r"Write it like 12, 40 min or 1\.5 h"):
         read_minutes("minutes", text)
+
+
+def test_what_is_ticked_in_the_day_is_behind_and_the_last_ends_the_work():
+    done = [day_tick(k) for k in ("trial", "solder")]
+    assert kinds_left("sizing", done, asks_reading=True) == ("read", "desolder", "sleeve", "prove", "soak", "close")
+    assert kinds_left("sizing", [day_tick("close")], asks_reading=True) == ()
+    # A reading is done once it is written down, and not by a tick.
+    assert day_tick("read") == "" and kinds_left("sizing", [""], asks_reading=True)[0] == "read"

@@ -12,7 +12,9 @@ import pytest
 from scripts.fuzz.documents import document
 from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.spice_text import fitted_circuit, spice_text
-from swapglow.core.presentation.schematic import schematic
+from swapglow.core.drawing.svg import svg
+from swapglow.core.presentation.probes import probes
+from swapglow.core.presentation.schematic import drawing, old_drawing, schematic
 from swapglow.inputs.to_core import position_of
 from tests.core.supplies import lamp, on
 from tests.core.test_whole_loads import driven
@@ -162,3 +164,43 @@ def test_a_filament_that_carries_nothing_is_drawn_cold():
     sized = size(p)
     cold = fitted_circuit(p, sized.total_ohm, sized.farads).element("Rleft1").ohms
     assert float(cold) == pytest.approx(45.3 / 10, rel=0.3)
+
+
+@pytest.mark.parametrize("name", LAMPS)
+def test_the_old_lamp_is_drawn_in_its_place_and_nothing_of_the_swap(name):
+    old = old_drawing(LAMPS[name])
+    parts = {p.id: p for p in old.parts}
+    assert (parts["Rold"].symbol, parts["Rold"].opens) == ("lamp", "lamp")
+    assert not [p for p in parts if p.startswith(("R1", "D1", "Dbridge", "C1", "Rshunt", "Rbeside", "Vkept"))]
+    ends = drawn(svg(old))
+    # The lamp's two ends are not one wire, and the feed reaches both of them.
+    assert len(set(ends["Rold"])) == 2
+    joined = {node for part in ends.values() for node in part}
+    assert set(ends["Rold"]) <= joined and "Vrail" in ends
+
+
+@pytest.mark.parametrize(
+    ("name", "kind", "between"),
+    [
+        ("a string", "supply_volts", ("Vrail", "Vrail")),
+        ("a string", "resistor_volts", ("R1", "R1")),
+        ("a string", "led_volts", ("D1", "D3")),
+        ("two leads", "led_volts", ("D1", "D1")),
+        ("a driver that keeps", "led_volts", ("D1", "D1")),
+    ],
+)
+def test_the_leads_stand_at_the_ends_of_what_is_read(name, kind, between):
+    """Red at the first end of the first part, black at the second end of the last: by the netlist's own nodes."""
+    p = LAMPS[name]
+    picture, circuit = drawing(p), fitted_circuit(p, size(p).total_ohm, size(p).farads)
+    first, last = (circuit.element(n) for n in between)
+    nodes = {n.id: n for n in picture.nodes}
+    at = probes(picture)[kind]
+    for point, node in ((at.red, getattr(first, first.terminals[0])), (at.black, getattr(last, last.terminals[1]))):
+        assert point.across == nodes[node].across
+        assert point.row in nodes[node].rows
+
+
+def test_a_current_is_read_where_the_loop_is_opened():
+    at = probes(drawing(LAMPS["a string"]))["current"]
+    assert at.in_series and at.red == at.black

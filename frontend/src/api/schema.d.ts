@@ -1433,7 +1433,7 @@ export interface paths {
         };
         /**
          * Wiring
-         * @description The fitted circuit drawn; each part says which panel changes it.
+         * @description The fitted circuit drawn; each part says which panel changes it, and each reading where its leads go.
          */
         get: operations["swapglow_api_positions_wiring"];
         put?: never;
@@ -2201,6 +2201,7 @@ export interface components {
          *         share: how likely, beside all others; ``share_text`` the same as printed.
          *         reads: what each reading that is off would read with it, in the order of the diagnoses.
          *         at: the kinds of step of the staircase where it would sit; none where it is the meter's.
+         *         parts: the elements of the drawn circuit that it is about.
          */
         Cause: {
             /** Id */
@@ -2215,6 +2216,11 @@ export interface components {
             reads: components["schemas"]["Shown"][];
             /** At */
             at: string[];
+            /**
+             * Parts
+             * @default []
+             */
+            parts: string[];
         };
         /**
          * Contradiction
@@ -5297,7 +5303,7 @@ export interface components {
         };
         /**
          * DayTask
-         * @description One thing to do; the clock says when hands are at it.
+         * @description One thing to do; the clock says when hands are at it, and ``tick`` what is ticked once it is done.
          */
         DayTask: {
             /** Lamp */
@@ -5306,6 +5312,10 @@ export interface components {
             item: string;
             /** Lamp Id */
             lamp_id: string;
+            /** Item Id */
+            item_id: string;
+            /** Tick */
+            tick: string;
             /** Kind */
             kind: string;
             /** Label */
@@ -9201,6 +9211,46 @@ export interface components {
         SpiceText: {
             /** Text */
             text: string;
+        };
+        /**
+         * LampPicture
+         * @description A lamp's circuit drawn.
+         *
+         *     Attributes:
+         *         drawing: as it is fitted.
+         *         old: as it was, with the old lamp.
+         *         probes: where the leads go for each kind of reading that has a place in it.
+         */
+        LampPicture: {
+            drawing: components["schemas"]["Drawing"];
+            old: components["schemas"]["Drawing"];
+            /** Probes */
+            probes: {
+                [key: string]: components["schemas"]["Probes"];
+            };
+        };
+        /**
+         * Point
+         * @description A point of the drawing: its place across and its row.
+         */
+        Point: {
+            /** Across */
+            across: number;
+            /** Row */
+            row: number;
+        };
+        /**
+         * Probes
+         * @description Two leads: red and black on two points, or the loop opened at one and the meter put in.
+         */
+        Probes: {
+            red: components["schemas"]["Point"];
+            black: components["schemas"]["Point"];
+            /**
+             * In Series
+             * @default false
+             */
+            in_series: boolean;
         };
         /**
          * Past
@@ -17650,7 +17700,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Drawing"];
+                    "application/json": components["schemas"]["LampPicture"];
                 };
             };
             /** @description The request cannot be read. */

@@ -92,3 +92,33 @@ test("wires end where parts do: a node runs over the rows on which something mee
   expect(Number(end?.[2])).toBeGreaterThan(Number(top));
   expect(Number(end?.[2])).toBeLessThan(Number(bottom));
 });
+
+test("leads stand on their points, and a suspected part bears the numbers of its causes", () => {
+  const probes = { red: { across: 0, row: 0 }, black: { across: 1, row: 0 }, in_series: false };
+  const { container, rerender } = render(
+    <Wiring
+      drawing={drawing}
+      label="Ours"
+      probes={probes}
+      suspects={[["ballast"], ["led", "ballast"]]}
+      onPress={vi.fn()}
+    />,
+  );
+  expect(screen.getByRole("button", { name: "ballast 470 Ω, cause 1 and 2" })).toBeTruthy();
+  expect(screen.getByRole("button", { name: "LED, cause 2" })).toBeTruthy();
+  const [red, black] = screen
+    .getByRole("img", { name: /red and black lead/ })
+    .querySelectorAll("circle");
+  const wire = container.querySelector('[data-leads="ballast"] path')?.getAttribute("d") ?? "";
+  expect(wire.startsWith(`M${red?.getAttribute("cx")} ${red?.getAttribute("cy")}L`)).toBe(true);
+  expect(Number(black?.getAttribute("cx"))).toBeGreaterThan(Number(red?.getAttribute("cx")));
+  rerender(
+    <Wiring
+      drawing={drawing}
+      label="Ours"
+      probes={{ ...probes, in_series: true }}
+      onPress={vi.fn()}
+    />,
+  );
+  expect(screen.getByRole("img", { name: /open the loop/ })).toBeTruthy();
+});

@@ -3,6 +3,8 @@ import styled from "styled-components";
 
 import type { Schemas } from "../api/client";
 import { useThumb } from "../ui/useNarrow";
+import { Probed, Suspected } from "./WiringMarks";
+import { CARRIES, place, type Plan, type Point } from "./wiringPlan";
 
 type Drawing = Schemas["Drawing"];
 type Part = Schemas["DrawnPart"];
@@ -59,13 +61,6 @@ const Group = styled.g`
   }
 `;
 
-/** A step between two nodes, a row, and the room before the first of each; upright a row is a column. */
-const FLAT = { step: 118, row: 84, start: 24, first: 62 };
-/** Where little room is. */
-const CLOSE = 98;
-const UPRIGHT = { step: 88, row: 120, start: 14, first: 26 };
-/** How much lower a row is that carries currents. */
-const CARRIES = 24;
 const HALF = 22;
 const LINE = 15;
 /** Below the drawing, for the texts of the last row. */
@@ -83,12 +78,17 @@ interface Props {
   chosen?: string | undefined;
   /** Whether it stands where little room is. */
   close?: boolean;
+  /** Where the meter's leads go for the next reading. */
+  probes?: Schemas["Probes"] | undefined;
+  /** Parts that a fault may be in, by their place among the causes. */
+  suspects?: readonly (readonly string[])[];
   /** Told which part is to be changed; none where it is only looked at. */
   onPress?: ((part: Part) => void) | undefined;
 }
 
 /** A circuit's wiring: press a part to change it. One stop of the Tab key; arrows follow the current. */
-export default function Wiring({ drawing, label, reads, chosen, close, onPress }: Props) {
+export default function Wiring(props: Props) {
+  const { drawing, label, reads, chosen, close, probes, suspects = [], onPress } = props;
   const upright = useThumb();
   const frame = useRef<HTMLDivElement>(null);
   const [stop, setStop] = useState<string>();
@@ -129,6 +129,7 @@ export default function Wiring({ drawing, label, reads, chosen, close, onPress }
             plan={plan}
             read={reads?.find((r) => r.part === p.id)}
             chosen={p.id === chosen}
+            causes={suspects.flatMap((all, k) => (all.includes(p.id) ? [k + 1] : []))}
             stop={p.id === at}
             onPress={
               onPress &&
@@ -139,6 +140,7 @@ export default function Wiring({ drawing, label, reads, chosen, close, onPress }
             }
           />
         ))}
+        {probes && <Probed probes={probes} plan={plan} />}
       </svg>
     </Frame>
   );
@@ -147,30 +149,6 @@ export default function Wiring({ drawing, label, reads, chosen, close, onPress }
 /** Parts as the current meets them. */
 const inOrder = (parts: readonly Part[]) =>
   [...parts].sort((a, b) => a.left - b.left || a.row - b.row);
-
-interface Plan {
-  /** Whether the current runs down, as on a phone. */
-  upright: boolean;
-  /** How many rows there are; upright the feed's, the last, comes first. */
-  rows: number;
-  /** Whether currents stand at the parts. */
-  carries: boolean;
-  close: boolean;
-}
-
-interface Point {
-  x: number;
-  y: number;
-}
-
-/** Where a node's place across and a row lie: across and down, or upright down and across. */
-function place(across: number, row: number, { upright, rows, carries, close }: Plan): Point {
-  const to = upright ? UPRIGHT : FLAT;
-  const along = to.start + across * (close && !upright ? CLOSE : to.step);
-  const high = to.row + (carries && !upright ? CARRIES : 0);
-  const beside = to.first + (upright ? (row + 1) % rows : row) * high;
-  return upright ? { x: beside, y: along } : { x: along, y: beside };
-}
 
 function extent(drawing: Drawing, plan: Plan) {
   const across = Math.max(...drawing.nodes.map((n) => n.across));
@@ -209,12 +187,14 @@ interface DrawnProps {
   /** What it carries. */
   read: Read | undefined;
   chosen: boolean;
+  /** The places of the causes that are about it. */
+  causes: readonly number[];
   /** Whether the Tab key stops here. */
   stop: boolean;
   onPress: Props["onPress"];
 }
 
-function Drawn({ part, plan, read, chosen, stop, onPress }: DrawnProps) {
+function Drawn({ part, plan, read, chosen, causes, stop, onPress }: DrawnProps) {
   const from = place(part.left, part.row, plan);
   const to = place(part.right, part.row, plan);
   const middle = place(part.left + 0.5, part.row, plan);
@@ -223,7 +203,8 @@ function Drawn({ part, plan, read, chosen, stop, onPress }: DrawnProps) {
   const turn = turned(part, upright);
   const name = part.name.join(" ");
   const carries = read ? [read.volts, read.amps].filter(Boolean) : [];
-  const said = [name, part.value, ...carries].filter(Boolean).join(" ");
+  const suspected = causes.length > 0 ? `, cause ${causes.join(" and ")}` : "";
+  const said = [name, part.value, ...carries].filter(Boolean).join(" ") + suspected;
   const pressed =
     part.opens && onPress
       ? {
@@ -254,6 +235,7 @@ function Drawn({ part, plan, read, chosen, stop, onPress }: DrawnProps) {
       </Group>
       <g aria-hidden="true" pointerEvents="none">
         <Texts part={part} carries={carries} middle={middle} plan={plan} />
+        {causes.length > 0 && <Suspected causes={causes} middle={middle} plan={plan} />}
       </g>
     </>
   );

@@ -49,6 +49,7 @@ export const trouble: NonNullable<Report["trouble"]> = {
       share_text: "70 %",
       reads: [shown(0.0004, "400", "µA")],
       at: ["resistor"],
+      parts: [],
     },
     {
       id: "other-rail",
@@ -57,6 +58,7 @@ export const trouble: NonNullable<Report["trouble"]> = {
       share_text: "30 %",
       reads: [shown(0.0004, "400", "µA")],
       at: ["rail"],
+      parts: [],
     },
   ],
 };

@@ -153,7 +153,7 @@ def build_steps(
     """
     stops = [f for f in found if f.grade == "stop"]
     if stops:
-        return (_step("stop", "try", "Fit nothing yet: something forbids it.", stops[0].message, tick=True),)
+        return (_step("stop", "try", "Fit nothing yet.", stops[0].message, tick=True),)
     if s.position.live_danger:
         return (
             _step(

@@ -82,6 +82,7 @@ class Cause:
         share: how likely, beside all others; ``share_text`` the same as printed.
         reads: what each reading that is off would read with it, in the order of the diagnoses.
         at: the kinds of step of the staircase where it would sit; none where it is the meter's.
+        parts: the elements of the drawn circuit that it is about.
     """
 
     id: str
@@ -90,6 +91,7 @@ class Cause:
     share_text: str
     reads: tuple[Shown, ...]
     at: tuple[str, ...]
+    parts: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -320,7 +322,9 @@ def _causes(s: Solution, known: Inference, taken: Sequence[ReadingAfter], off: S
         if others:
             said = (lower_first(_said(s, p).rstrip(".")) for p in others)
             message += f" The readings would be the same if {'; or if '.join(said)}."
-        out.append(Cause(cause, message, share, percent(share), reads, () if slip else tuple(at)))
+        parts = dict.fromkeys(part for p in (q, *others) for part in p.of.parts)
+        where = ((), ()) if slip else (tuple(at), tuple(parts))
+        out.append(Cause(cause, message, share, percent(share), reads, *where))
     return tuple(out)
 
 

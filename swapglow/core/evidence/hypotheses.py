@@ -134,6 +134,16 @@ class Hypothesis:
         return value or self.fault.string is not None or any(f.part in _OF_A_STRING for f in self.fault.parts)
 
     @property
+    def parts(self) -> tuple[str, ...]:
+        """The elements of the netlist that it is about; none for a wire, a splash, the rail or the meter."""
+        own = [f.part for f in self.fault.parts if JOINED not in f.part]
+        if self.vf is not None or self.id == "sound-led":
+            own.append("D1")
+        if self.ohms != 1 or (self.size is not None and self.size.where == "ohms"):
+            own.append("R1")
+        return tuple(dict.fromkeys(own))
+
+    @property
     def cause(self) -> str:
         """What it is told as: faults of equal parts that no reading here tells apart are one cause."""
         return "sound" if self.sound else _NUMBERED.sub(r"\1", self.id.removesuffix(_ACROSS))

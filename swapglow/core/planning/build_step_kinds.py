@@ -38,10 +38,20 @@ BUILD_STEPS: dict[str, BuildStepKind] = {
     "reverse": BuildStepKind("close", frozenset(KINDS)),
     "after": BuildStepKind("close"),
 }
+# What somebody ticks in the day itself: that kind of work, and with the last of them all of it.
+_DAY = "day-"
+_BY_DAY: dict[str, BuildStepKind] = {
+    f"{_DAY}{kind}": BuildStepKind(behind=frozenset(KINDS) if kind == "close" else frozenset({kind})) for kind in KINDS
+}
 # The step that takes the parts.
 TAKE_STEP = next(id_ for id_, kind in BUILD_STEPS.items() if kind.takes_parts)
 
 
 def kind_of_step(id_: str) -> BuildStepKind:
-    """What a step means for the plan."""
-    return BUILD_STEPS.get(id_, BuildStepKind())
+    """What a step, or a tick in the day, means for the plan."""
+    return BUILD_STEPS.get(id_) or _BY_DAY.get(id_) or BuildStepKind()
+
+
+def day_tick(kind: Kind) -> str:
+    """What is ticked when a kind of work was done; "" for a reading, which is done once it is written down."""
+    return "" if kind == "read" else f"{_DAY}{kind}"

@@ -74,7 +74,7 @@ def holds(
         if all(e is not None for e in ends):
             until[left[0]] = max(e for e in ends if e is not None)
     if work and stop:
-        held[work[0]] = f"Something forbids it: {stop}"
+        held[work[0]] = f"Not yet: {stop}"
         until.pop(work[0], None)
     elif work and short and not taken:
         before = held.get(work[0], "")

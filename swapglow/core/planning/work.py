@@ -7,7 +7,7 @@ from typing import Literal
 Kind = Literal["read", "trial", "desolder", "sleeve", "solder", "prove", "soak", "close"]
 # In the order in which they are done, with what is got out for it once (ours).
 KINDS: dict[Kind, str] = {
-    "read": "Read what is asked",
+    "read": "Take the readings the app asks for",
     "trial": "Try on clips",
     "desolder": "Take the old lamps out",
     "sleeve": "Cut and slip sleeves",

@@ -5,6 +5,7 @@ The circuit is that of the SPICE text. Two wires are joined only where a dot say
 
 from dataclasses import replace
 
+from swapglow.core.analysis.original_lamp import in_its_place
 from swapglow.core.analysis.sizing import size
 from swapglow.core.analysis.spice_text import fitted_circuit
 from swapglow.core.design.position import Position
@@ -12,7 +13,10 @@ from swapglow.core.drawing.drawing import Described, Drawing, draw, symbol_of
 from swapglow.core.drawing.svg import svg
 from swapglow.core.drawing.symbols import Symbol
 from swapglow.core.engine.netlist import Capacitor, Diode, Element, Resistor, VoltageSource
-from swapglow.core.quantities import FARAD, OHM, VOLT, show
+from swapglow.core.network.builder import build
+from swapglow.core.network.cases import Cases
+from swapglow.core.network.sources import sine
+from swapglow.core.quantities import AMPERE, FARAD, OHM, VOLT, show
 
 # What each part of the circuit is called, and the panel in which it is changed, by how its name begins; the longest
 # fits first.
@@ -21,6 +25,7 @@ _NAMES = {
     "Rsource": ("behind the feed", "rail"),
     "Rdropper": ("dropping resistor", "driver"),
     "Rleft": ("lamp left in", "driver"),
+    "Rold": ("old lamp", "lamp"),
     "Rload": ("other load", "rail"),
     "Dload": ("other load", "rail"),
     "Vdload": ("other load", "rail"),
@@ -52,7 +57,13 @@ _NAMES = {
     "D": ("LED", "led"),
 }
 # Parts in the way of the lamp's current, besides its resistors and LEDs.
-_WAY = ("Rsource", "Rdropper", "Rleft", "Vdriver", "Drectifier", "Vkept", "Vregulator", "Rinside", "Dseries", "Dinner")
+_WAY = (
+    *("Rsource", "Rdropper", "Rleft", "Vdriver", "Rold"),
+    *("Drectifier", "Vkept", "Vregulator", "Rinside", "Dseries", "Dinner"),
+)
+# The old lamp's element, and an ohm value where none is drawn.
+_OLD = "Rold"
+_ANY_OHM = 100.0
 # A longer string is drawn as one junction, with its count.
 _MOST_APART = 4
 # So many steps across fit a page in letters that can be read there.
@@ -102,6 +113,25 @@ def drawing(position: Position, *, folded: bool = False) -> Drawing:
     return draw(replace(circuit, elements=shown_), lambda e: _described(e, position, folded), _of_the_way)
 
 
+def old_drawing(position: Position) -> Drawing:
+    """The circuit as it was, the old lamp in its place.
+
+    Args:
+        position: the swap.
+
+    Returns:
+        Its parts. Only what they are is drawn: nothing is solved.
+
+    Raises:
+        CannotBuild: a part of it is not built on its waveform.
+    """
+    p = in_its_place(position)
+    cases = Cases(p.rail.volts[1], p.led.vf_typ, _ANY_OHM, p.drop_v)
+    wave = sine(p.rail.peaks[1], p.rail.supply.hertz[1], folded=False) if p.rail.supply.alternates else None
+    circuit = build(p, cases, wave=wave, lamp_in=Resistor(_OLD, "", "", _ANY_OHM)).circuit
+    return draw(circuit, lambda e: _described(e, p, True), _of_the_way)
+
+
 def _of_the_way(e: Element) -> bool:
     """Whether a part stands in the way from the feed through the LEDs and back."""
     return e.name.startswith(_WAY) or (e.name[0] in "RD" and e.name[1:].isdigit())
@@ -116,7 +146,7 @@ def _lights(e: Element) -> bool:
 def _symbol(e: Element, position: Position) -> Symbol:
     if e.name == "Vrail":
         return "alternating" if position.rail.supply.alternates else "supply"
-    if e.name.startswith("Rleft"):
+    if e.name.startswith(("Rleft", _OLD)):
         return "lamp"
     # A block that keeps some volts is a source in the netlist alone.
     return "led" if _lights(e) else "block" if isinstance(e, VoltageSource) else symbol_of(e)
@@ -141,6 +171,10 @@ def _pencil(e: Element, position: Position) -> bool:
 
 
 def _value(e: Element, position: Position) -> str:
+    if e.name == _OLD:
+        return "" if position.lamp is None else f"{show(position.lamp.volts, VOLT)} {show(position.lamp.amps, AMPERE)}"
+    if e.name.startswith("Rleft"):
+        return ""
     if isinstance(e, Resistor):
         return show(_one(e.ohms), OHM)
     if isinstance(e, Capacitor):

@@ -18,6 +18,9 @@ const Part = styled.section`
   h2 {
     border-bottom: 2px solid var(--ink);
   }
+  h3 {
+    font-size: 0.95rem;
+  }
 `;
 
 const Table = styled.table`

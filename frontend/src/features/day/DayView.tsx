@@ -4,8 +4,10 @@ import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
 import { useBuying, useDay } from "../../api/queries";
+import { useSave } from "../../saving/useSave";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { today } from "../../ui/dates";
 import { DayField } from "../../ui/DayField";
 import { Shell } from "../../shell/Shell";
 import { wayTo } from "./wayTo";
@@ -72,26 +74,66 @@ const Soft = styled.p`
   color: var(--ink-soft);
 `;
 
-const Tasks = styled.ul`
+const Items = styled.ul`
   margin: 4px 0 0;
   padding: 0;
   list-style: none;
-  li {
+  > li {
+    display: grid;
+    grid-template-columns: minmax(0, 200px) minmax(0, 1fr);
+    gap: 0 16px;
+    border-top: 1px solid var(--rule-soft);
+    @media (max-width: 600px) {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
+  > li > :last-child {
     display: flex;
     flex-wrap: wrap;
-    gap: 0 12px;
-    align-items: baseline;
+    gap: 0 20px;
+  }
+  > li > :first-child {
+    line-height: 1.2;
   }
   a {
     display: inline-flex;
     align-items: center;
-    min-height: 36px;
-    font-weight: 650;
+    min-height: 44px;
     text-underline-offset: 0.2em;
   }
-  b {
-    font: 500 1rem var(--mono);
+`;
+
+const Thing = styled.span`
+  display: inline-flex;
+  gap: 8px;
+  align-items: center;
+  input {
+    width: 24px;
+    height: 24px;
+    accent-color: var(--mark);
+    cursor: pointer;
+    @media (pointer: coarse) {
+      width: 32px;
+      height: 32px;
+    }
+  }
+  small {
+    font-size: 0.9rem;
     color: var(--ink-soft);
+  }
+`;
+
+const Waits = styled.ul`
+  margin: 4px 0 0;
+  padding: 0;
+  list-style: none;
+  li {
+    padding: 4px 0;
+    border-bottom: 1px solid var(--rule-soft);
+  }
+  a {
+    font-weight: 650;
+    text-underline-offset: 0.2em;
   }
 `;
 
@@ -165,20 +207,53 @@ export default function DayView() {
   );
 }
 
-function TaskList({ tasks }: { tasks: readonly Task[] }) {
+/** Tasks by item, each with its tick: what was done is gone from the day, and undo brings it back. */
+function TaskList({ tasks, bare = false }: { tasks: readonly Task[]; bare?: boolean }) {
+  const save = useSave();
+  // It shows as ticked until the day without it is here.
+  const [ticked, setTicked] = useState<readonly string[]>([]);
+  const done = (t: Task) => {
+    const said = { label: `${t.label}, ${t.lamp}`, done: `Done: ${t.label}, ${t.lamp}.` };
+    const steps = { [t.tick]: { done: true, at: today() } };
+    const key = `${t.lamp_id} ${t.kind}`;
+    const settled = () => setTicked((old) => old.filter((k) => k !== key));
+    setTicked((old) => [...old, key]);
+    void save("PATCH", `/api/positions/${t.lamp_id}`, { steps }, said).then(settled, settled);
+  };
   return (
-    <Tasks>
-      {tasks.map((t) => (
-        <li key={`${t.lamp_id} ${t.kind}`}>
-          {t.at && <b>{t.at}</b>}
-          <Link to={wayTo(t)}>{t.lamp}</Link>
-          <span>
-            {t.item}, {t.minutes} min{!t.at && `: ${t.label}`}
-          </span>
+    <Items>
+      {byItem(tasks).map((its) => (
+        <li key={its[0]?.item_id}>
+          <Link to={`/equipment/${its[0]?.item_id}`}>{its[0]?.item}</Link>
+          <div>
+            {its.map((t) => (
+              <Thing key={`${t.lamp_id} ${t.kind}`}>
+                {t.tick && !bare && (
+                  <input
+                    type="checkbox"
+                    aria-label={`Done: ${t.label}, ${t.lamp}`}
+                    checked={ticked.includes(`${t.lamp_id} ${t.kind}`)}
+                    onChange={() => done(t)}
+                  />
+                )}
+                <Link to={wayTo(t)}>{t.lamp}</Link>
+                <small>
+                  {t.minutes} min{bare && `, ${t.label.toLowerCase()}`}
+                </small>
+              </Thing>
+            ))}
+          </div>
         </li>
       ))}
-    </Tasks>
+    </Items>
   );
+}
+
+/** Tasks of one item together, the items in the order in which they come. */
+function byItem(tasks: readonly Task[]): Task[][] {
+  const items = new Map<string, Task[]>();
+  for (const t of tasks) items.set(t.item_id, [...(items.get(t.item_id) ?? []), t]);
+  return [...items.values()];
 }
 
 /** What fills a gap, what waits and for what, and how long things take here. */
@@ -194,28 +269,25 @@ function Aside({ day }: { day: Schemas["DayOut"] }) {
       {day.hot.length > 0 && (
         <section aria-label="While the iron is hot">
           <h2>While the iron is hot</h2>
-          <TaskList tasks={day.hot} />
+          <TaskList tasks={day.hot} bare />
         </section>
       )}
       {day.held.length > 0 && (
         <section aria-label="Waits">
           <h2>Waits</h2>
-          <Tasks>
+          <Waits>
             {day.held.map((h) => (
               <li key={`${h.lamp_id} ${h.label}`}>
-                <Link to={`/position/${h.lamp_id}`}>{h.lamp}</Link>
-                <span>
-                  {h.item}. {h.label}: {h.why}
-                </span>
+                <Link to={`/position/${h.lamp_id}`}>{h.lamp}</Link>, {h.item}. {h.label}: {h.why}
               </li>
             ))}
-          </Tasks>
+          </Waits>
         </section>
       )}
       {day.meanwhile.length > 0 && (
         <section aria-label="While it soaks">
           <h2>While it soaks</h2>
-          <TaskList tasks={day.meanwhile.slice(0, FILLING)} />
+          <TaskList tasks={day.meanwhile.slice(0, FILLING)} bare />
           {day.meanwhile.length > FILLING && (
             <Soft>and {day.meanwhile.length - FILLING} more small things</Soft>
           )}

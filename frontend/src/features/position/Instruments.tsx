@@ -119,16 +119,18 @@ function nextOf(
   return { label: first.label, onTry: () => tryOut(first.label, first.changes) };
 }
 
-interface OwnWiringProps extends Pick<Props, "trying" | "onEdit"> {
+interface OwnWiringProps extends Pick<Props, "trying" | "report" | "onEdit"> {
   id: string;
 }
 
 /** The lamp's wiring, fetched when it is asked for. */
-function OwnWiring({ id, trying, onEdit }: OwnWiringProps) {
+function OwnWiring({ id, report, trying, onEdit }: OwnWiringProps) {
   return (
     <Suspense>
       <LampWiring
         id={id}
+        reading={report.next_step.reading}
+        causes={report.trouble?.causes ?? []}
         previewed={Object.keys(trying.changes).length > 0}
         onOpen={(panel) => {
           const part = partNamed(panel);
@@ -159,7 +161,7 @@ export function Instruments(props: Props) {
         chosen={chosen}
         onChoose={setChosen}
         onEdit={(kind) => kind !== "ground" && onEdit(PANEL_OF_STAIR[kind])}
-        wiring={<OwnWiring id={position.id} trying={trying} onEdit={onEdit} />}
+        wiring={<OwnWiring id={position.id} report={report} trying={trying} onEdit={onEdit} />}
       />
     ),
     glow: (

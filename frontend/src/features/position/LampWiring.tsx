@@ -1,9 +1,10 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { lazy } from "react";
+import { lazy, useState } from "react";
 import styled from "styled-components";
 
-import { client, unwrap } from "../../api/client";
+import { client, unwrap, type Report } from "../../api/client";
 import { keys } from "../../api/queries";
+import { Mode } from "../../ui/Button";
 
 const Wiring = lazy(() => import("../../instruments/Wiring"));
 
@@ -18,12 +19,17 @@ interface Props {
   id: string;
   /** Whether the other instruments show a preview. */
   previewed: boolean;
+  /** What is read next; its leads are drawn. */
+  reading: string | null;
+  /** What would explain a reading that is off. */
+  causes: NonNullable<Report["trouble"]>["causes"];
   /** Told what a part opens. */
   onOpen: (panel: string) => void;
 }
 
 /** The lamp's wiring as it is kept: press a part, and its panel opens. */
-export default function LampWiring({ id, previewed, onOpen }: Props) {
+export default function LampWiring({ id, previewed, reading, causes, onOpen }: Props) {
+  const [old, setOld] = useState(false);
   const wiring = useQuery({
     queryKey: [...keys.position(id), "wiring"],
     queryFn: () =>
@@ -35,8 +41,13 @@ export default function LampWiring({ id, previewed, onOpen }: Props) {
   return (
     <Room tabIndex={0} role="region" aria-label="Wiring">
       {previewed && <p role="status">The preview is not in this picture.</p>}
+      <Mode isSelected={old} onChange={setOld}>
+        With the old lamp
+      </Mode>
       <Wiring
-        drawing={wiring.data}
+        drawing={old ? wiring.data.old : wiring.data.drawing}
+        probes={old || reading === null ? undefined : wiring.data.probes[reading]}
+        suspects={old ? [] : causes.map((c) => c.parts)}
         label="The lamp's wiring"
         close
         onPress={(part) => onOpen(part.opens)}
