@@ -13,10 +13,12 @@ from collections.abc import Iterable
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass
 from multiprocessing import get_context
+from pathlib import Path
 
 import numpy as np
 
 from scripts.fuzz.damaged import Case, NoCase, case_of, is_right, read, shows
+from scripts.fuzz.reliability import diagram
 from swapglow.core.engine.netlist import CircuitError
 from swapglow.core.evidence.account import by_cause, known_by
 from swapglow.core.evidence.expected import diagnose
@@ -132,6 +134,11 @@ def calibration(said: Iterable[tuple[float, bool]]) -> tuple[float, list[tuple[f
     return error, rows
 
 
+def _calibrated(cases: Iterable[Told]) -> tuple[float, list[tuple[float, float, int]]]:
+    """Of all that was said after each reading."""
+    return calibration((share, ok) for t in cases for s in t.said for _, share, ok in s if share >= 0.03)
+
+
 def shown(told: list[Told | str]) -> str:
     """All of it as text."""
     ends = Counter(t for t in told if isinstance(t, str))
@@ -147,9 +154,7 @@ def shown(told: list[Told | str]) -> str:
         three = sum(any(ok for _, _, ok in s) for s in at) / max(len(at), 1)
         lines.append(f"after {n} advised: true cause first {first:.3f}, among three {three:.3f}  ({len(at)})")
     last = [t.said[-1] for t in cases]
-    error, rows = calibration(
-        (share, ok) for s in [x for t in cases for x in t.said] for _, share, ok in s if share >= 0.03
-    )
+    error, rows = _calibrated(cases)
     lines.append(f"calibration error {error:.3f}; said, right, how many:")
     lines += [f"   {said:.2f}  {right:.2f}  {count}" for said, right, count in rows]
     top = [s[0] for s in last if s]
@@ -187,6 +192,7 @@ def main() -> int:
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("--count", type=int, default=4_000, help="seeds; three in four make a lamp")
     parser.add_argument("--from", dest="first", type=int, default=0)
+    parser.add_argument("--diagram", type=Path, help="where its reliability diagram is written, as SVG")
     given = parser.parse_args()
     step = 5
     starts = range(given.first, given.first + given.count, step)
@@ -201,6 +207,9 @@ def main() -> int:
                 print(f"{len(told)} seeds of {given.count}", flush=True)
     text = shown(told)
     print(text)
+    if given.diagram:
+        _, rows = _calibrated(t for t in told if isinstance(t, Told))
+        given.diagram.write_text(diagram(rows))
     # Of a few lamps chance alone decides.
     return int(len(told) >= ENOUGH and "missed:" in text)
 

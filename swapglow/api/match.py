@@ -10,8 +10,8 @@ from ninja import Router
 from ninja.decorators import decorate_view
 
 from swapglow.api.saving import saving
-from swapglow.api.schemas import MatchEqual, MatchUse, Problems
-from swapglow.core.analysis.match import trims
+from swapglow.api.schemas import MatchDiffers, MatchEqual, MatchUse, Problems
+from swapglow.core.analysis.match import trim_of, trims
 from swapglow.core.presentation.match import MatchReport, match_report
 from swapglow.core.presentation.row_of_lamps import RowOfLamps
 from swapglow.core.quantities import OHM, InputError, show
@@ -61,6 +61,21 @@ def equal(request: HttpRequest, key: UUID, data: MatchEqual) -> MatchReport:
     found = trims(group, str(data.reference))
     _write(e, {k: {"looks": {"trim": v}} for k, v in found.items()}, "lamps look equal")
     return _report(e, keys)
+
+
+@router.post("/equipment/{key}/match/differs", response={200: MatchReport, 404: Problems, 422: Problems})
+@decorate_view(saving)
+def differs(request: HttpRequest, key: UUID, data: MatchDiffers) -> MatchReport:
+    """A lamp still looks brighter or dimmer than another: what that says of its LED is kept."""
+    e = get_object_or_404(Equipment, pk=key)
+    keys = [str(data.lamp), str(data.reference)]
+    group = [lamp for lamp in reports.group_of(e, keys) if lamp.choices]
+    if {lamp.id for lamp in group} != set(keys) or len(group) != len(keys):
+        raise InputError("lamp", "Pick two lamps of the group whose light can be worked out.")
+    found = trim_of(group, *keys, brighter=data.brighter)
+    if found is not None:
+        _write(e, {keys[0]: {"looks": {"trim": found}}}, "looks brighter" if data.brighter else "looks dimmer")
+    return _report(e, [])
 
 
 def _write(e: Equipment, fields: Mapping[str, Mapping[str, Any]], label: str) -> None:

@@ -247,6 +247,14 @@ class MatchEqual(Schema):
     reference: UUID
 
 
+class MatchDiffers(Schema):
+    """A lamp that still looks brighter, or dimmer, than another as they stand now."""
+
+    lamp: UUID
+    reference: UUID
+    brighter: bool
+
+
 class TakeInView(Schema):
     """The take-in sheet, what it comes to, and the cautions its hazards ask for."""
 

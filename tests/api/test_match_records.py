@@ -1,5 +1,6 @@
 """A group of lamps over the API: matched, used as one step, and taught by an eye."""
 
+import math
 import uuid
 
 import pytest
@@ -43,6 +44,25 @@ def test_lamps_said_to_look_equal_stand_on_one_level(bench, item):
     now = [row["values"][row["now"]]["octaves"] for row in after["rows"]]
     assert now[0] == pytest.approx(now[1], abs=1e-6)
     assert Position.objects.get(pk=red).input.looks.trim == 1
+
+
+@pytest.mark.parametrize("brighter", [True, False])
+def test_a_lamp_that_still_differs_stands_plainly_away_and_then_says_no_more(bench, item, brighter):
+    """As they stand the blue one is plainly over, or under, the red; the same look said twice teaches once."""
+    key, (red, blue) = item
+    bench("POST", f"equipment/{key}/match/equal", {"lamps": [red, blue], "reference": red})
+    seen = Position.objects.get(pk=blue).input.looks.trim
+    body = {"lamp": blue, "reference": red, "brighter": brighter}
+    for _ in range(2):
+        status, after = bench("POST", f"equipment/{key}/match/differs", body)
+        assert status == 200
+    rows = {row["id"]: row["values"][row["now"]]["octaves"] for row in after["rows"]}
+    away = rows[blue] - rows[red]
+    assert abs(away) == pytest.approx(2 * math.log2(1.2), abs=1e-6) and (away > 0) is brighter
+    assert Position.objects.get(pk=blue).input.looks.trim == pytest.approx(seen * 1.44 ** (1 if brighter else -1))
+    assert Position.objects.get(pk=red).input.looks.trim == 1
+    status, answer = bench("POST", f"equipment/{key}/match/differs", {**body, "reference": blue})
+    assert status == 422 and answer["errors"][0]["field"] == "lamp"
 
 
 @pytest.mark.parametrize("ask", ["use", "equal"])

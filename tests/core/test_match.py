@@ -6,11 +6,14 @@ import numpy as np
 import pytest
 
 from swapglow.core.analysis.match import best, levels, match_lamp, trims
+from swapglow.core.analysis.original_lamp import lamp_candela
 from swapglow.core.design.looks import Looks
 from swapglow.core.photometry.intensity import led_candela
 from swapglow.core.photometry.light_doubt import doubt
+from swapglow.core.photometry.words import called
 from swapglow.core.presentation.match import match_report
 from tests.core.light import candela
+from tests.core.supplies import lamp as old_lamp
 from tests.core.supplies import on
 
 RED = on("regulated", "12V", low="11V", high="13V", led_id="red-5-diffused", resistor="1k", target="4mA")
@@ -126,3 +129,42 @@ def test_equal_light_is_painted_with_equal_luminance(group):
     shown = [luminance(row.values[k].colour) for row, k in zip(report.rows, level.picks, strict=True)]
     true = [2.0 ** row.values[k].octaves for row, k in zip(report.rows, level.picks, strict=True)]
     assert shown[0] / shown[1] == pytest.approx(true[0] / true[1], rel=0.06)
+
+
+@pytest.mark.parametrize(
+    ("ratio", "words"),
+    [
+        (0.0, "dark"),
+        (0.02, "hardly visible"),
+        (0.1, "much dimmer"),
+        (0.25, "about a quarter as bright"),
+        (1 / 3, "about a third as bright"),
+        (0.5, "about half as bright"),
+        (0.7, "a little dimmer"),
+        (1.0, "about as bright"),
+        (1.4, "a little brighter"),
+        (2.0, "about twice as bright"),
+        (3.0, "about three times as bright"),
+        (6.0, "several times as bright"),
+        (40.0, "many times as bright"),
+    ],
+)
+def test_light_beside_light_in_words(ratio, words):
+    assert called(ratio) == words
+
+
+def test_a_match_says_how_each_stands_beside_its_old_lamp_and_what_loses_much():
+    own = {"lamp": old_lamp("12V", "0.1A", "1cd")}
+    dim = match_lamp("d", "Dim", replace(RED, led=replace(RED.led, candela=RED.led.candela / 60)))
+    bright = match_lamp("b", "Bright", on("regulated", "12V", led_id="red-5-diffused", resistor="1k", **own))
+    report = match_report([dim, bright])
+    row = next(r for r in report.rows if r.name == "Bright")
+    now = row.values[row.now]
+    ratio = 2**now.octaves / lamp_candela(bright.position)
+    assert now.beside == f"{called(ratio)} ({ratio:.2g} ×)"
+    assert [r.values[r.now].beside for r in report.rows if r.name == "Dim"] == [""]
+    assert all(r.doubt.startswith("within ") for r in report.rows)
+    lowest = report.levels[0]
+    k = lowest.picks[1]
+    falls = 2 ** (row.values[k].octaves - now.octaves)
+    assert falls < 1 / 3 and f"Bright falls to {falls:.2g} of its present light" in lowest.line

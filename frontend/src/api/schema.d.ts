@@ -1272,6 +1272,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/equipment/{key}/match/differs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Differs
+         * @description A lamp still looks brighter or dimmer than another: what that says of its LED is kept.
+         */
+        post: operations["swapglow_api_match_differs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/positions/{key}/two-in-one": {
         parameters: {
             query?: never;
@@ -8066,7 +8086,7 @@ export interface components {
         };
         /**
          * MatchRow
-         * @description One lamp of the group; ``barred`` says why it cannot be matched.
+         * @description One lamp of the group; ``barred`` says why it cannot be matched, ``doubt`` how far its light may be off.
          */
         MatchRow: {
             /** Id */
@@ -8079,12 +8099,18 @@ export interface components {
             now: number;
             /** Barred */
             barred: string;
+            /**
+             * Doubt
+             * @default
+             */
+            doubt: string;
         };
         /**
          * MatchValue
          * @description One resistor of one lamp: its light on the group's line, and how it is painted beside the others.
          *
-         *     ``octaves`` is light beside 1 cd, less what is wanted of the lamp on purpose; ``fits`` whether its limits allow it.
+         *     ``octaves`` is light beside 1 cd, less what is wanted of the lamp on purpose; ``fits`` whether its limits allow it;
+         *     ``beside`` its light beside its old lamp's, in words with the ratio; empty where that is not known.
          */
         MatchValue: {
             /** Ohm */
@@ -8095,6 +8121,8 @@ export interface components {
             octaves: number;
             /** Light */
             light: string;
+            /** Beside */
+            beside: string;
             /** Colour */
             colour: string;
             /** At Hand */
@@ -8138,6 +8166,24 @@ export interface components {
              * Format: uuid
              */
             reference: string;
+        };
+        /**
+         * MatchDiffers
+         * @description A lamp that still looks brighter, or dimmer, than another as they stand now.
+         */
+        MatchDiffers: {
+            /**
+             * Lamp
+             * Format: uuid
+             */
+            lamp: string;
+            /**
+             * Reference
+             * Format: uuid
+             */
+            reference: string;
+            /** Brighter */
+            brighter: boolean;
         };
         /**
          * Spot
@@ -16593,6 +16639,113 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["MatchEqual"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchReport"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone is not paired. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone may not do this, or the change does not come from our own page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More was sent than is kept in one place. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The phone asks too much at once. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The database was busy for too long. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description The disk is full or cannot be written to. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    swapglow_api_match_differs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MatchDiffers"];
             };
         };
         responses: {

@@ -147,6 +147,32 @@ def best(found: Sequence[Level], lamps: Sequence[MatchLamp]) -> int:
     return min(good, key=lambda k: abs(found[k].octaves - middle))
 
 
+# What is plainly brighter stands at least so far over the other, octaves (ours: twice what is just told).
+PLAINLY = 2 * SIDE_BY_SIDE
+
+
+def trim_of(lamps: Sequence[MatchLamp], differs: str, reference: str, *, brighter: bool) -> float | None:
+    """What it says of a lamp's true light that it still looks brighter, or dimmer, than another as they stand.
+
+    Args:
+        lamps: the group.
+        differs: the lamp that does.
+        reference: the one beside it.
+        brighter: whether it is brighter; dimmer else.
+
+    Returns:
+        Its trim: one that puts it plainly over, or under, the other. None where the figures say so already.
+    """
+    by_id = {lamp.id: lamp for lamp in lamps}
+    own, other = (by_id[k] for k in (differs, reference))
+    assert own.position is not None
+    away = own.choices[own.now].octaves - other.choices[other.now].octaves
+    missing = PLAINLY - (away if brighter else -away)
+    if missing <= 0:
+        return None
+    return own.position.looks.trim * float(2.0 ** (missing if brighter else -missing))
+
+
 def trims(lamps: Sequence[MatchLamp], reference: str) -> dict[str, float]:
     """What a match by eye says of each lamp's true light: as they stand they look like the reference.
 

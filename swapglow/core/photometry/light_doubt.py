@@ -10,6 +10,18 @@ _GEOMETRY, _GLASS = 1.5, 1.25
 _BY_EYE = 1.2
 
 
+def led_doubt(position: Position) -> float:
+    """The LED's own light may be so many times more or less: by its table, or by a match by eye.
+
+    Args:
+        position: the swap.
+
+    Returns:
+        A factor over 1.
+    """
+    return position.led.light_doubt if position.looks.trim == 1 else _BY_EYE
+
+
 def doubt(position: Position) -> float:
     """The comparison may be so many times more or less.
 
@@ -21,7 +33,7 @@ def doubt(position: Position) -> float:
     Returns:
         A factor over 1.
     """
-    parts = [position.led.light_doubt if position.looks.trim == 1 else _BY_EYE]
+    parts = [led_doubt(position)]
     if position.lamp is not None:
         parts.append(position.lamp.light_doubt)
     if position.looks.assumed:

@@ -6,23 +6,30 @@ from dataclasses import dataclass
 import numpy as np
 
 from swapglow.core.analysis.match import SIDE_BY_SIDE, Level, MatchLamp, best, levels
+from swapglow.core.analysis.original_lamp import lamp_candela
 from swapglow.core.photometry import screen
 from swapglow.core.photometry.intensity import sight_of
-from swapglow.core.photometry.words import times
+from swapglow.core.photometry.light_doubt import led_doubt
+from swapglow.core.photometry.words import called, eye_text, times
 from swapglow.core.quantities import CANDELA, OHM, show
+
+# A lamp that loses so much of its light, octaves, is named: a third of it.
+_MUCH_LESS = -1.585
 
 
 @dataclass(frozen=True)
 class MatchValue:
     """One resistor of one lamp: its light on the group's line, and how it is painted beside the others.
 
-    ``octaves`` is light beside 1 cd, less what is wanted of the lamp on purpose; ``fits`` whether its limits allow it.
+    ``octaves`` is light beside 1 cd, less what is wanted of the lamp on purpose; ``fits`` whether its limits allow it;
+    ``beside`` its light beside its old lamp's, in words with the ratio; empty where that is not known.
     """
 
     ohm: float
     text: str
     octaves: float
     light: str
+    beside: str
     colour: str
     at_hand: bool
     fits: bool
@@ -30,13 +37,14 @@ class MatchValue:
 
 @dataclass(frozen=True)
 class MatchRow:
-    """One lamp of the group; ``barred`` says why it cannot be matched."""
+    """One lamp of the group; ``barred`` says why it cannot be matched, ``doubt`` how far its light may be off."""
 
     id: str
     name: str
     values: tuple[MatchValue, ...]
     now: int
     barred: str
+    doubt: str = ""
 
 
 @dataclass(frozen=True)
@@ -101,13 +109,21 @@ def _row(lamp: MatchLamp, white: float, most: float, stocked: set[float]) -> Mat
         return MatchRow(lamp.id, lamp.name, (), lamp.now, lamp.barred)
     light = np.array([2.0**c.octaves for c in lamp.choices]) * p.looks.share
     colours = screen.screen_colours(sight_of(p).xyz, most * light / white)
+    old = lamp_candela(p)
     values = tuple(
         MatchValue(
-            c.ohm, show(c.ohm, OHM), c.octaves, show(cd, CANDELA, 2), colour, float(f"{c.ohm:.6g}") in stocked, c.fits
+            c.ohm,
+            show(c.ohm, OHM),
+            c.octaves,
+            show(cd, CANDELA, 2),
+            "" if not old else f"{called(cd / old)} ({times(cd / old)} ×)",
+            colour,
+            float(f"{c.ohm:.6g}") in stocked,
+            c.fits,
         )
         for c, cd, colour in zip(lamp.choices, light.tolist(), colours, strict=True)
     )
-    return MatchRow(lamp.id, lamp.name, values, lamp.now, lamp.barred)
+    return MatchRow(lamp.id, lamp.name, values, lamp.now, lamp.barred, f"within {eye_text(led_doubt(p))} ×")
 
 
 def _line(level: Level, lamps: Sequence[MatchLamp]) -> str:
@@ -117,7 +133,10 @@ def _line(level: Level, lamps: Sequence[MatchLamp]) -> str:
         if pick is None:
             out.append(f"{lamp.name}: {lamp.barred}")
             continue
+        falls = lamp.choices[pick].octaves - lamp.choices[lamp.now].octaves
+        if falls <= _MUCH_LESS:
+            out.append(f"{lamp.name} falls to {times(2.0**falls)} of its present light")
         away = lamp.choices[pick].octaves - level.octaves
         if abs(away) > SIDE_BY_SIDE:
             out.append(f"{lamp.name} {'stays' if away < 0 else 'is still'} {times(2.0**away)} ×")
-    return "; ".join(out) + "." if out else "All within a fifth: side by side they look equal."
+    return f"{'; '.join(out)}." if out else "All within a fifth: side by side they look equal."

@@ -20,7 +20,7 @@ const Box = styled.ol`
 const Face = styled.li`
   display: grid;
   justify-items: center;
-  width: 104px;
+  width: 150px;
   gap: 4px;
   font-size: 0.875rem;
   line-height: 1.2;
@@ -47,7 +47,11 @@ export function MatchFaces({ match, picks }: Props) {
               <circle r="21" fill={value?.colour ?? "#000000"} stroke="#4a4c48" />
             </svg>
             <span>{row.name}</span>
-            <span>{value?.light ?? row.barred}</span>
+            <span>
+              {value?.light ?? row.barred}
+              {value && row.doubt && `, ${row.doubt}`}
+            </span>
+            {value?.beside && <span>{value.beside} beside its old lamp</span>}
           </Face>
         );
       })}

@@ -151,6 +151,19 @@ function Group({ item, match, onOut }: Props) {
         </Button>
       </Acts>
       {inside.length > 1 && (
+        <Differs
+          lamps={inside}
+          reference={reference}
+          onSay={(lamp, brighter) => {
+            const said = brighter ? "looks brighter" : "looks dimmer";
+            const name = inside.find((r) => r.id === lamp)?.name ?? "";
+            const more = { label: `${name} ${said}`, done: `Kept: ${name} ${said}.` };
+            const body = { lamp, reference, brighter };
+            inPassing(save("POST", `/api/equipment/${item}/match/differs`, body, more));
+          }}
+        />
+      )}
+      {inside.length > 1 && (
         <Acts>
           <OneOfSome
             label="They look equal as they stand; matched to"
@@ -162,5 +175,34 @@ function Group({ item, match, onOut }: Props) {
         </Acts>
       )}
     </>
+  );
+}
+
+interface DiffersProps {
+  /** Those whose light can be worked out. */
+  lamps: readonly Schemas["MatchRow"][];
+  /** The key of the one that they are compared with. */
+  reference: string;
+  /** Told which lamp still differs, and how. */
+  onSay: (lamp: string, brighter: boolean) => void;
+}
+
+/** With these resistors fitted, one of them still looks brighter or dimmer than the reference. */
+function Differs({ lamps, reference, onSay }: DiffersProps) {
+  const others = lamps.filter((r) => r.id !== reference);
+  const [chosen, setChosen] = useState("");
+  const lamp = others.some((r) => r.id === chosen) ? chosen : (others[0]?.id ?? "");
+  const name = lamps.find((r) => r.id === reference)?.name ?? "";
+  return (
+    <Acts>
+      <OneOfSome
+        label={`Fitted and looked at beside ${name}, this one still differs`}
+        value={lamp}
+        options={others.map((r) => ({ id: r.id, label: r.name }))}
+        onChange={setChosen}
+      />
+      <Button onPress={() => onSay(lamp, true)}>It is brighter</Button>
+      <Button onPress={() => onSay(lamp, false)}>It is dimmer</Button>
+    </Acts>
   );
 }

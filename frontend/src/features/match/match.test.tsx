@@ -19,6 +19,7 @@ const value = (ohm: number, octaves: number, fits = true) => ({
   text: `${ohm} Ω`,
   octaves,
   light: `${ohm} mcd`,
+  beside: "",
   colour: ohm > 300 ? "#400000" : "#ff0000",
   at_hand: ohm === 220,
   fits,
@@ -32,8 +33,9 @@ const match: Schemas["MatchReport"] = {
       values: [value(100, -1, false), value(220, -2), value(470, -3)],
       now: 1,
       barred: "",
+      doubt: "within 1.6 ×",
     },
-    { id: "b", name: "Flood", values: [], now: 0, barred: "a current source" },
+    { id: "b", name: "Flood", values: [], now: 0, barred: "a current source", doubt: "" },
   ],
   levels: [
     { octaves: -3, text: "125 mcd", picks: [2, null], line: "All within a fifth." },
