@@ -38,7 +38,7 @@ from swapglow.inputs.equipment import (
 )
 from swapglow.inputs.kept import Unread
 from swapglow.inputs.kin import FieldDifference
-from swapglow.inputs.limits import MOST_COPIES, MOST_PARTS, MOST_POSITIONS
+from swapglow.inputs.limits import MOST_PARTS, MOST_POSITIONS
 from swapglow.inputs.position import Beside, FunctionCheck, PositionInput, StepDone, TrialInput
 from swapglow.inputs.quantity import Line, Name, Short
 from swapglow.inputs.rail import RailInput
@@ -434,7 +434,7 @@ class BegunOut(Schema):
 class CopiesIn(Schema):
     """The copies of a lamp: the name of each by its key."""
 
-    lamps: Annotated[dict[UUID, Name], Field(min_length=1, max_length=MOST_COPIES)]
+    lamps: dict[UUID, Name]
 
 
 class AlikeIn(Schema):

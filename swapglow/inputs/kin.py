@@ -10,6 +10,8 @@ from swapglow.core.quantities import Source
 OWN = frozenset({"name", "stage", "notes", "dead", "trials", "steps", "checks", "look_again", "hours", "cost", "weigh"})
 # Measured, it is of the one LED: its like are known by their lot (``core.evidence.alike``), not by this figure.
 _OF_ONE_LED = "vf"
+# A resistor's text and where that is from are two fields.
+_RESISTOR = ("resistor", "resistor_source")
 
 
 @dataclass(frozen=True)
@@ -30,7 +32,8 @@ def differences(here: Mapping[str, Any], there: Mapping[str, Any]) -> tuple[Fiel
     Returns:
         Each field; what was measured on either of them is no difference of their kind.
     """
-    differ = [f for f in here if f not in OWN and not _same(here[f], there.get(f))]
+    of_one = set(_RESISTOR) if _resistor_was_read(here) or _resistor_was_read(there) else set()
+    differ = [f for f in here if f not in OWN | of_one and not _same(here[f], there.get(f))]
     return tuple(FieldDifference(f, _text(here[f]), _text(there.get(f))) for f in differ)
 
 
@@ -47,7 +50,16 @@ def of_its_kind(fields: Mapping[str, Any], name: str, theirs: Mapping[str, Any] 
         other stays.
     """
     had = theirs or {}
-    return {f: _expected(v, name, had.get(f), f) for f, v in fields.items() if f not in OWN}
+    out = {f: _expected(v, name, had.get(f), f) for f, v in fields.items() if f not in OWN}
+    if _resistor_was_read(had):
+        out |= {f: had[f] for f in _RESISTOR}
+    elif _resistor_was_read(fields):
+        out["resistor_source"] = Source.ASSUMED.value
+    return out
+
+
+def _resistor_was_read(fields: Mapping[str, Any]) -> bool:
+    return bool(fields.get("resistor")) and fields.get("resistor_source") == Source.MEASURED.value
 
 
 def _expected(value: Any, name: str, theirs: Any, field: str = "") -> Any:

@@ -11,6 +11,7 @@ from swapglow.core.evidence.lot import COMPARED, Lot, judge
 from swapglow.core.measurement.reading_after import ReadingAfter, ReadingKind
 from swapglow.core.quantities import InputError
 from swapglow.inputs.kin import FieldDifference, differences, of_its_kind
+from swapglow.inputs.limits import MOST_COPIES
 from swapglow.inputs.position import PositionInput
 from swapglow.records import order, reports
 from swapglow.records.limits import check_room
@@ -90,8 +91,10 @@ def copy(p: Position, lamps: Mapping[UUID, str]) -> None:
 
     Raises:
         pydantic.ValidationError: a name does not read.
-        InputError: there is no room.
+        InputError: there are more than are made at once, or there is no room.
     """
+    if len(lamps) > MOST_COPIES:
+        raise InputError("lamps", f"{MOST_COPIES} copies can be made at once; here are {len(lamps)} names.")
     there = set(Position.objects.filter(pk__in=lamps).values_list("pk", flat=True))
     new = {key: name for key, name in lamps.items() if key not in there}
     if not new:

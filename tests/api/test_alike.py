@@ -92,6 +92,24 @@ def test_a_list_with_a_nameless_lamp_is_refused_whole(panel):
     assert Equipment.objects.get().positions.count() == 1
 
 
+def test_more_copies_than_are_made_at_once_are_refused_with_their_number(panel):
+    body = {"lamps": {str(uuid4()): f"Row {n}" for n in range(201)}}
+    status, answer = panel("POST", f"positions/{panel.lamp}/copies", body)
+    assert status == 422
+    assert answer["errors"][0]["message"] == "200 copies can be made at once; here are 201 names."
+
+
+def test_a_resistor_that_was_read_is_a_fact_about_one_lamp(panel):
+    panel.change(panel.lamp, resistor="1.02k", resistor_source="measured")
+    (key,) = panel.copy(["Row 10"]).values()
+    got = Position.objects.get(pk=key).input
+    assert (got.resistor, got.resistor_source) == ("1.02k", "assumed")
+    panel.change(key, resistor="985R", resistor_source="measured")
+    assert panel.alike["others"][0]["alike"]
+    panel.do("POST", f"positions/{panel.lamp}/alike", {"lamps": [key]})
+    assert Position.objects.get(pk=key).input.resistor == "985R"
+
+
 def test_what_was_measured_on_one_lamp_is_assumed_of_its_copies(panel):
     drop = {"text": "0.4V", "source": "measured", "note": "own meter"}
     vf = {"text": "2.11V", "source": "measured", "note": ""}
