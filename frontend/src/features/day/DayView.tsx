@@ -7,6 +7,7 @@ import { useBuying, useDay } from "../../api/queries";
 import { useSave } from "../../saving/useSave";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { Disclosed } from "../../ui/Disclosed";
 import { today } from "../../ui/dates";
 import { DayField } from "../../ui/DayField";
 import { Shell } from "../../shell/Shell";
@@ -36,6 +37,7 @@ const Title = styled.h1`
 const Columns = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1.6fr) minmax(0, 1fr);
+  align-items: start;
   gap: 12px 48px;
   @media (max-width: 900px) {
     grid-template-columns: minmax(0, 1fr);
@@ -249,6 +251,19 @@ function TaskList({ tasks, bare = false }: { tasks: readonly Task[]; bare?: bool
   );
 }
 
+/** What waits and for what, a line each. */
+function Held({ held }: { held: Schemas["DayOut"]["held"] }) {
+  return (
+    <Waits>
+      {held.map((h) => (
+        <li key={`${h.lamp_id} ${h.label}`}>
+          <Link to={`/position/${h.lamp_id}`}>{h.lamp}</Link>, {h.item}. {h.label}: {h.why}
+        </li>
+      ))}
+    </Waits>
+  );
+}
+
 /** Tasks of one item together, the items in the order in which they come. */
 function byItem(tasks: readonly Task[]): Task[][] {
   const items = new Map<string, Task[]>();
@@ -275,13 +290,12 @@ function Aside({ day }: { day: Schemas["DayOut"] }) {
       {day.held.length > 0 && (
         <section aria-label="Waits">
           <h2>Waits</h2>
-          <Waits>
-            {day.held.map((h) => (
-              <li key={`${h.lamp_id} ${h.label}`}>
-                <Link to={`/position/${h.lamp_id}`}>{h.lamp}</Link>, {h.item}. {h.label}: {h.why}
-              </li>
-            ))}
-          </Waits>
+          <Held held={day.held.slice(0, FILLING)} />
+          {day.held.length > FILLING && (
+            <Disclosed label={`${day.held.length - FILLING} more that wait`}>
+              <Held held={day.held.slice(FILLING)} />
+            </Disclosed>
+          )}
         </section>
       )}
       {day.meanwhile.length > 0 && (
