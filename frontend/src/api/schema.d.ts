@@ -2155,7 +2155,6 @@ export interface components {
          *         picture: what is drawn beside it.
          *         board: the board's own legend, where it was looked at.
          *         takes_parts: whether ticking it takes the lamp's parts out of stock.
-         *         places: how the names begin that its parts have in the drawn circuit.
          */
         BuildStep: {
             /** Id */
@@ -2206,11 +2205,6 @@ export interface components {
              * @default false
              */
             takes_parts: boolean;
-            /**
-             * Places
-             * @default []
-             */
-            places: string[];
         };
         /**
          * Cause

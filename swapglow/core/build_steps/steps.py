@@ -94,7 +94,6 @@ class BuildStep:
         picture: what is drawn beside it.
         board: the board's own legend, where it was looked at.
         takes_parts: whether ticking it takes the lamp's parts out of stock.
-        places: how the names begin that its parts have in the drawn circuit.
     """
 
     id: str
@@ -109,7 +108,6 @@ class BuildStep:
     picture: Picture = ""
     board: Board | None = None
     takes_parts: bool = False
-    places: tuple[str, ...] = ()
 
 
 def _step(
@@ -124,10 +122,9 @@ def _step(
     state: str = "on",
     picture: Picture = "",
     board: Board | None = None,
-    places: tuple[str, ...] = (),
 ) -> BuildStep:
     takes = kind_of_step(id_).takes_parts
-    return BuildStep(id_, phase, PHASES[phase], act, why, facts, tick, reading, state, picture, board, takes, places)
+    return BuildStep(id_, phase, PHASES[phase], act, why, facts, tick, reading, state, picture, board, takes)
 
 
 def build_steps(
@@ -348,7 +345,6 @@ def _fitting(s: Solution, site: Site) -> Iterable[BuildStep]:
             tick=part.tick,
             picture=picture,
             board=part.board,
-            places=part.places,
         )
     yield _step("wires", "fit", "Thread what must be threaded before it is soldered: nut, grommet, ring, shade.")
     yield _step(
