@@ -50,6 +50,7 @@ export default defineConfig({
           groups: [
             {
               name: (id, graph) => (isFirst(id, graph) ? "shared" : null),
+              debugName: "shared",
               minShareCount: 2,
               priority: 1,
             },

@@ -73,9 +73,12 @@ def differs(request: HttpRequest, key: UUID, data: MatchDiffers) -> MatchReport:
     if {lamp.id for lamp in group} != set(keys) or len(group) != len(keys):
         raise InputError("lamp", "Pick two lamps of the group whose light can be worked out.")
     found = trim_of(group, *keys, brighter=data.brighter)
-    if found is not None:
-        _write(e, {keys[0]: {"looks": {"trim": found}}}, "looks brighter" if data.brighter else "looks dimmer")
-    return _report(e, [])
+    how, resistor = ("brighter", "larger") if data.brighter else ("dimmer", "smaller")
+    if found is None:
+        message = f"The figures already say that it is {how}. Give it a {resistor} resistor, and look again."
+        raise InputError("lamp", message)
+    _write(e, {keys[0]: {"looks": {"trim": found}}}, f"looks {how}")
+    return _report(e, keys)
 
 
 def _write(e: Equipment, fields: Mapping[str, Mapping[str, Any]], label: str) -> None:

@@ -163,5 +163,9 @@ def lots_of(p: Position, others: Sequence[Other]) -> list[Lot]:
 
 def _newest(lamp: Position, now: str) -> dict[ReadingKind, ReadingAfter]:
     """The newest reading of each kind on a lit lamp, of what is fitted now."""
-    taken = reports.readings_of(lamp)
+    try:
+        taken = reports.readings_of(lamp)
+    except InputError:
+        # One text that no longer reads does not hide the other lamps.
+        return {}
     return {r.kind: r for r in taken if r.state == "on" and r.whose == "this" and not since_changed(r.fitted, now)}

@@ -288,11 +288,12 @@ export const useEcho = (text: string, unit: Schemas["EchoIn"]["unit"]) =>
   });
 
 /** The other lamps of a lamp's item, and what tells each from it. */
-export const useAlike = (id: string) =>
+export const useAlike = (id: string, asked = true) =>
   useQuery({
     queryKey: ["alike", id],
     queryFn: () =>
       unwrap(client.GET("/api/positions/{key}/alike", { params: { path: { key: id } } })),
+    enabled: asked,
   });
 
 /** Names for so many copies of a lamp; none is asked for without a count. */

@@ -1910,10 +1910,9 @@ export interface components {
          *         kind: what was read, and how it is called.
          *         read: those that were read.
          *         of: how many lamps there are.
-         *         low, high: between these 95 of 100 of the others will read; None before two were read, or where one stands out
-         *             and it cannot be told which.
+         *         low, high: 95 of 100 of the other lamps read between these; None with fewer than two readings that agree.
          *         parts: how far parts alone let two lamps differ: one sigma.
-         *         verdict: one reading is no comparison; all alike; one or more stand out; wider than parts explain.
+         *         verdict: "one" reading only; "alike"; some are "odd"; the spread is too "wide" for the parts.
          *         line: the same in words.
          */
         Lot: {

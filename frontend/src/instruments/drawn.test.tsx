@@ -100,7 +100,7 @@ test("the staircase's line stands at the usual level and its band from lowest to
       ]}
     />,
   );
-  // The labels stand beside the drawing, at a share of its height.
+  // The labels are beside the drawing, at a percentage of its height.
   const high = Number(
     container.querySelector("svg[preserveAspectRatio]")?.getAttribute("viewBox")?.split(" ")[3],
   );

@@ -6,7 +6,7 @@ import { Lamp } from "./Lamp";
 
 type Summary = Schemas["Summary"];
 
-/** From so many lamps in a row on that show the same, one stands for them. */
+/** This many lamps in a row that show the same are folded into one line. */
 const MANY = 4;
 
 const shows = ({ stage, rail, glow_colour, glow_lightness, grade, line, next_act }: Summary) =>

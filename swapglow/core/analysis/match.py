@@ -147,7 +147,7 @@ def best(found: Sequence[Level], lamps: Sequence[MatchLamp]) -> int:
     return min(good, key=lambda k: abs(found[k].octaves - middle))
 
 
-# What is plainly brighter stands at least so far over the other, octaves (ours: twice what is just told).
+# A lamp that somebody calls brighter is at least this much brighter, octaves (ours: twice what an eye just sees).
 PLAINLY = 2 * SIDE_BY_SIDE
 
 

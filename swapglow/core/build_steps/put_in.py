@@ -136,16 +136,16 @@ def _resistor(p: Position) -> PutIn:
     places = ("R1", "R2")
     if p.set_by_ohms:
         act = "The resistor between the regulator's output and its adjusting pin, and the LED on from there."
-        return PutIn("set", "Resistor", act, "It sets the current; in the LED's lead it does not.", _REGULATOR)
+        return PutIn("set", "Resistor", act, "There it sets the current; in the LED's lead it would not.", _REGULATOR)
     if p.resistor_parts == 2:
-        why = "Whichever of the two touches the frame, the other still stands before the LED."
+        why = "If one of them touches the frame, the other still limits the current."
         return PutIn("lead", "Resistors", "One resistor in each lead.", why, places)
     own = "Where a wire is shared, in the lead that is this lamp's own." if p.common != "none" else ""
     return PutIn("lead", "Resistor", f"The resistor in the {p.lead} lead.", own, places)
 
 
 def _light(p: Position) -> Iterable[PutIn]:
-    """LEDs or ready-made lamp, and what stands across them, turned round."""
+    """LEDs or ready-made lamp, and the guard diode across them."""
     way = p.rectification
     one_way = not p.rail.supply.alternates or way.folds
     if way.guard == "diode" and not one_way:
@@ -184,8 +184,8 @@ def _shunt(p: Position, ohm: float) -> PutIn:
         facts.append(("Body", rating_text(p.shunt_w)))
     if p.shunt_w is not None and p.shunt_w >= 5:
         act = "Load resistor on bare metal, clear of wire, foam and plastic."
-        why = "It gets as hot as the lamp it stands in for."
+        why = "It gets as hot as the lamp that it replaces."
         return PutIn("load", "Load resistor", act, why, ("Rshunt",), facts=tuple(facts))
     across = "across the LED alone" if p.shunt_across == "leds" else "across LED and resistor together"
-    why = "In the other place it does not do its work."
+    why = "In another place it does not help."
     return PutIn("shunt", "Shunt", f"The shunt resistor {across}.", why, ("Rshunt",), facts=tuple(facts))

@@ -200,7 +200,7 @@ class Position:
 
     @property
     def swallows_pulses(self) -> bool:
-        """Whether a capacitor stands across the LEDs for the pulses by which the equipment checks the lamp."""
+        """Whether a capacitor across the LEDs takes the pulses by which the equipment checks the lamp."""
         return self.driver.pulses and self.capacitor_f is not None and not self.rail.supply.alternates
 
     @property

@@ -25,11 +25,11 @@ Verdict = Literal["one", "alike", "odd", "wide"]
 COMPARED: tuple[ReadingKind, ...] = ("current", "led_volts", "resistor_volts")
 # So many draws of parts tell how far lamps differ.
 _DRAWS = 64
-# A lamp so many sigmas from the others is one that differs: of a thousand alike two or three lie there (normal).
+# A lamp so many sigmas from the others is one that differs: of a thousand sound lamps two or three do (normal).
 _STANDS_OUT = 3.0
 # Readings with one meter differ by this share where nothing does (common practice).
 _REPEATS = 0.005
-# How rarely parts alone would spread so far before it is said that they spread further.
+# The spread counts as too wide if parts alone would reach it this rarely.
 _RARE = 0.01
 # Of lamps that were not read, this share lies within what is said.
 _WITHIN = 0.95
@@ -59,10 +59,9 @@ class Lot:
         kind: what was read, and how it is called.
         read: those that were read.
         of: how many lamps there are.
-        low, high: between these 95 of 100 of the others will read; None before two were read, or where one stands out
-            and it cannot be told which.
+        low, high: 95 of 100 of the other lamps read between these; None with fewer than two readings that agree.
         parts: how far parts alone let two lamps differ: one sigma.
-        verdict: one reading is no comparison; all alike; one or more stand out; wider than parts explain.
+        verdict: "one" reading only; "alike"; some are "odd"; the spread is too "wide" for the parts.
         line: the same in words.
     """
 

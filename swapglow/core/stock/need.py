@@ -172,5 +172,5 @@ def _rectifier(s: Solution) -> Iterable[Need]:
 
 
 def _capacitor(farads: float, volts: float | None) -> Need:
-    stands = "" if volts is None else f", {show(volts, VOLT)}"
-    return Need("capacitor", f"{show(farads, FARAD)}{stands}", 1, farad=farads, volts=volts)
+    rated = "" if volts is None else f", {show(volts, VOLT)}"
+    return Need("capacitor", f"{show(farads, FARAD)}{rated}", 1, farad=farads, volts=volts)

@@ -15,7 +15,7 @@ interface Props {
 export function KeptCard({ view, report }: Props) {
   const { position } = view;
   const forAll = useSearchParams()[0].has("alike");
-  const alike = useAlike(position.id).data?.others.filter((o) => o.alike) ?? [];
+  const alike = useAlike(position.id, forAll).data?.others.filter((o) => o.alike) ?? [];
   const catalogue = useCatalogue().data;
   const item = useEquipment(position.equipment).data;
   const words = {

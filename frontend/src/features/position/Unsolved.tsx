@@ -15,7 +15,7 @@ interface Props {
   onEdit: (part: Part) => void;
 }
 
-/** What is said where there is no report: the reason, and the panels it may be mended in. */
+/** Shown when there is no report: why, and the panels in which it can be corrected. */
 export function Unsolved({ why, onEdit }: Props) {
   return (
     <Trying role="alert">

@@ -8,9 +8,9 @@ from swapglow.core.circuits.result import BuildPart, WiringPicture
 from swapglow.core.drawing.drawing import DrawnPart
 from swapglow.core.drawing.symbols import Symbol
 
-# What nobody fits: a feed is what the equipment gives.
+# Feeds belong to the equipment: nobody fits them.
 _GIVEN: frozenset[Symbol] = frozenset({"supply", "alternating"})
-# Where it matters which way round it goes in, and how that is told.
+# Parts that have a right way round, and how to find it.
 _WAY_ROUND: dict[Symbol, str] = {
     "led": "Plus to the long leg.",
     "diode": "The ring is its cathode: it points the way the current flows.",

@@ -75,7 +75,7 @@ interface SectionProps {
   title: string;
   /** It is all the panel has, and the panel's heading is its own. */
   alone: boolean;
-  /** Whether it was asked for and stands below others. */
+  /** Whether it was asked for and is not the first of its panel. */
   asked: boolean;
   children: ReactNode;
 }
