@@ -168,7 +168,7 @@ def trim_of(lamps: Sequence[MatchLamp], differs: str, reference: str, *, brighte
     assert own.position is not None
     away = own.choices[own.now].octaves - other.choices[other.now].octaves
     missing = PLAINLY - (away if brighter else -away)
-    if missing <= 0:
+    if missing <= 1e-9:
         return None
     return own.position.looks.trim * float(2.0 ** (missing if brighter else -missing))
 
