@@ -84,7 +84,7 @@ def _day(page: Page) -> None:
     page.get_by_role("group", name="From").get_by_role("spinbutton").first.click()
     page.keyboard.type("203105200900")
     page.get_by_text("8 h", exact=True).click()
-    page.get_by_text("09:00", exact=True).first.wait_for()
+    page.get_by_role("list", name="The day").get_by_text("09:00").first.wait_for()
 
 
 def _take_in(page: Page) -> None:

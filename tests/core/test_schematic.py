@@ -187,6 +187,9 @@ def test_the_old_lamp_is_drawn_in_its_place_and_nothing_of_the_swap(name):
         ("a string", "led_volts", ("D1", "D3")),
         ("two leads", "led_volts", ("D1", "D1")),
         ("a driver that keeps", "led_volts", ("D1", "D1")),
+        ("a driver that keeps", "driver_drop", ("Vdriver", "Vdriver")),
+        ("a string", "led_vf", ("D1", "D1")),
+        ("a string", "rail_high", ("Vrail", "Vrail")),
     ],
 )
 def test_the_leads_stand_at_the_ends_of_what_is_read(name, kind, between):

@@ -127,16 +127,17 @@ def _row(lamp: MatchLamp, white: float, most: float, stocked: set[float]) -> Mat
 
 
 def _line(level: Level, lamps: Sequence[MatchLamp]) -> str:
-    """Which of them stay away from it, and by how much."""
-    out = []
+    """Which lamps miss the level and by how much, and which lose much of their light."""
+    apart, falls = [], []
     for lamp, pick in zip(lamps, level.picks, strict=True):
         if pick is None:
-            out.append(f"{lamp.name}: {lamp.barred}")
+            apart.append(f"{lamp.name}: {lamp.barred}")
             continue
-        falls = lamp.choices[pick].octaves - lamp.choices[lamp.now].octaves
-        if falls <= _MUCH_LESS:
-            out.append(f"{lamp.name} falls to {times(2.0**falls)} of its present light")
+        loses = lamp.choices[pick].octaves - lamp.choices[lamp.now].octaves
+        if loses <= _MUCH_LESS:
+            falls.append(f"{lamp.name} falls to {times(2.0**loses)} of its present light")
         away = lamp.choices[pick].octaves - level.octaves
         if abs(away) > SIDE_BY_SIDE:
-            out.append(f"{lamp.name} {'stays' if away < 0 else 'is still'} {times(2.0**away)} ×")
-    return f"{'; '.join(out)}." if out else "All within a fifth: side by side they look equal."
+            apart.append(f"{lamp.name} {'stays' if away < 0 else 'is still'} {times(2.0**away)} ×")
+    side_by_side = f"{'; '.join(apart)}." if apart else "All within a fifth: side by side they look equal."
+    return f"{side_by_side} {'; '.join(falls)}." if falls else side_by_side

@@ -51,12 +51,15 @@ def probes(drawing: Drawing) -> dict[str, Probes]:
     found: dict[str, Probes] = {}
     lit = sorted((p for p in drawing.parts if p.id[0] == "D" and p.id[1:].isdigit()), key=lambda p: int(p.id[1:]))
     if "Vrail" in parts:
-        found["supply_volts"] = _across(parts["Vrail"])
+        feed = _across(parts["Vrail"])
+        found |= dict.fromkeys(("supply_volts", "rail_usual", "rail_low", "rail_high"), feed)
+    if "Vdriver" in parts:
+        found["driver_drop"] = _across(parts["Vdriver"])
     if "R1" in parts:
         found["resistor_volts"] = found["resistor_ohms"] = _across(parts["R1"])
     if lit:
         found["led_volts"] = Probes(_ends(lit[0])[0], _ends(lit[-1])[1])
-        found["led_straight"] = _across(lit[0])
+        found["led_straight"] = found["led_vf"] = _across(lit[0])
         found["led_turned"] = Probes(found["led_straight"].black, found["led_straight"].red)
     opened = parts.get("R1", lit[0] if lit else None)
     if opened is not None:

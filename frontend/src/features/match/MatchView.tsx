@@ -166,7 +166,7 @@ function Group({ item, match, onOut }: Props) {
       {inside.length > 1 && (
         <Acts>
           <OneOfSome
-            label="They look equal as they stand; matched to"
+            label="They look equal as they are now, compared with"
             value={reference}
             options={inside.map((r) => ({ id: r.id, label: r.name }))}
             onChange={setReference}
@@ -196,7 +196,7 @@ function Differs({ lamps, reference, onSay }: DiffersProps) {
   return (
     <Acts>
       <OneOfSome
-        label={`Fitted and looked at beside ${name}, this one still differs`}
+        label={`Fitted and seen beside ${name}, this lamp still differs`}
         value={lamp}
         options={others.map((r) => ({ id: r.id, label: r.name }))}
         onChange={setChosen}

@@ -57,11 +57,11 @@ const Parts = styled(Toolbar)`
 
 const Tab = styled(ToggleButton)`
   min-height: 36px;
-  padding: 0 7px;
+  padding: 0 5px;
   border: 0;
   border-bottom: 3px solid var(--ink-soft);
   background: none;
-  font-size: 0.9rem;
+  font-size: 0.875rem;
   font-weight: 600;
   cursor: pointer;
   &[data-hovered] {
@@ -93,6 +93,12 @@ interface Props {
   onEdit: (part: Part | undefined) => void;
 }
 
+/** The lamps before and after this one: of forty the item has the list. */
+function beside(siblings: Props["view"]["siblings"], id: string) {
+  const at = siblings.findIndex((s) => s.id === id);
+  return siblings.filter((_, k) => Math.abs(k - at) === 1);
+}
+
 /** The lamp's name, where it is, the lamps beside it, and its panels. */
 export function PositionHead({ view, part, onEdit }: Props) {
   const { position, siblings, equipment_name } = view;
@@ -101,14 +107,12 @@ export function PositionHead({ view, part, onEdit }: Props) {
       <TitleField what="lamp" />
       <Up to={`/equipment/${position.equipment}`}>{equipment_name}</Up>
       <Siblings aria-label="Lamps of this equipment">
-        {siblings
-          .filter((s) => s.id !== position.id)
-          .map((s) => (
-            <Link key={s.id} to={`/position/${s.id}`}>
-              <Glow colour={s.glow_colour} lightness={s.glow_lightness} />
-              {s.name}
-            </Link>
-          ))}
+        {beside(siblings, position.id).map((s) => (
+          <Link key={s.id} to={`/position/${s.id}`}>
+            <Glow colour={s.glow_colour} lightness={s.glow_lightness} />
+            {s.name}
+          </Link>
+        ))}
       </Siblings>
       <Parts aria-label="Parts of this lamp" data-parts="">
         {PANELS.map(([label, parts]) => {
